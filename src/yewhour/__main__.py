@@ -1,0 +1,7 @@
+"""`python -m yewhour`."""
+
+import sys
+
+from yewhour.cli import main
+
+sys.exit(main())

@@ -1,0 +1,119 @@
+"""The command line. Exit 0 done, 1 the class can't be what was asked, 2 bad usage or a file trouble."""
+
+import argparse
+import sys
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from yewhour import __version__
+from yewhour.core.lengths import parse_length, show_length
+from yewhour.core.problem import CannotFit, Problem
+
+if TYPE_CHECKING:
+    from yewhour.core.made import Maker
+
+CANNOT, USAGE = 1, 2
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Runs one command and returns its exit code."""
+    parser = _parser()
+    options = parser.parse_args(arguments)
+    try:
+        if getattr(options, "length", None) is not None:
+            options.length = parse_length(options.length)
+        return int(options.run(options) or 0)
+    except CannotFit as problem:
+        print(f"yewhour: {problem}", file=sys.stderr)
+        return CANNOT
+    except Problem as problem:
+        print(f"yewhour: {problem}", file=sys.stderr)
+        return USAGE
+    except BrokenPipeError:
+        sys.stderr.close()
+        return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="yewhour", description="Fits a guided class to its promised length and writes its script."
+    )
+    parser.add_argument("--version", action="version", version=f"yewhour {__version__}")
+    commands = parser.add_subparsers(title="commands", required=True, metavar="COMMAND")
+
+    demo = commands.add_parser("demo", help="open the window on a demo class")
+    demo.add_argument("class_file", nargs="?", metavar="FILE", help="another class to open")
+    demo.set_defaults(run=_open)
+    opening = commands.add_parser("open", help="open the window on a class")
+    opening.add_argument("class_file", nargs="?", metavar="FILE")
+    opening.set_defaults(run=_open)
+
+    fit = commands.add_parser("fit", help="what a class becomes at a length")
+    _file_and_length(fit)
+    fit.set_defaults(run=_fit)
+
+    from_formats = ("json", "text", "markdown", "srt", "vtt")
+    script = commands.add_parser("script", help="write the script of a class")
+    _file_and_length(script)
+    script.add_argument("--format", choices=from_formats, default="text", help="default: text")
+    script.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
+    script.set_defaults(run=_script)
+
+    commands.add_parser("help", help="show this").set_defaults(run=lambda _: parser.print_help())
+    return parser
+
+
+def _file_and_length(command: argparse.ArgumentParser) -> None:
+    command.add_argument("class_file", type=Path, metavar="FILE", help="a class (.yewhour)")
+    command.add_argument("--length", metavar="M:SS", help="as 24:00, 1:05:00 or 1440; default: its target")
+
+
+def _open(options: argparse.Namespace) -> int:
+    from yewhour.ui.app import run
+
+    return run(Path(options.class_file) if options.class_file else None)
+
+
+def _maker(path: Path) -> "Maker":
+    from yewhour.core.made import Maker
+    from yewhour.store.classfile import read_plan
+    from yewhour.store.words import load_words
+
+    words, problems = load_words()
+    for problem in problems:
+        print(f"yewhour: {problem}", file=sys.stderr)
+    plan = read_plan(path)
+    try:
+        return Maker(plan, words)
+    except CannotFit:
+        raise
+    except Problem as problem:
+        problem.where = f"{path}{', ' + problem.where if problem.where else ''}"
+        raise
+
+
+def _fit(options: argparse.Namespace) -> None:
+    from yewhour.core.export.reading import dose_of
+
+    maker = _maker(options.class_file)
+    made = maker.make(options.length)
+    print(f"{maker.plan.brief.title}: {show_length(made.length_s, True)}")
+    print(
+        f"shortest {show_length(maker.shortest_s, True)}   preferred {show_length(maker.preferred_s, True)}   "
+        f"longest {show_length(maker.longest_s, True)}"
+    )
+    for segment in made.segments:
+        side = "" if segment.side == "both" else segment.side
+        print(f"{show_length(segment.start / 10, True):>9}  {dose_of(segment):>10}  {side:11}  {segment.name}")
+
+
+def _script(options: argparse.Namespace) -> None:
+    from yewhour.core.export import FORMATS
+    from yewhour.store.atomic import write_whole
+
+    content = FORMATS[options.format].write(_maker(options.class_file).make(options.length))
+    if options.out:
+        write_whole(options.out, content)
+    else:
+        sys.stdout.buffer.write(content)
+        sys.stdout.flush()

@@ -1,0 +1,84 @@
+"""Captions, through pysubs2: lines of at most 42 characters, two to a caption, split at clauses."""
+
+import re
+from typing import Any
+
+from yewhour.core.cue import Cue
+from yewhour.core.lengths import TICKS_PER_S
+from yewhour.core.made import Made
+
+WIDTH = 42
+LINES = 2
+READ_PER_S = 20  # characters a second a viewer can read
+_CLAUSE = re.compile(r"(?<=[,;:.!?])\s+")
+
+
+def srt(made: Made) -> str:
+    """SubRip."""
+    return str(_captions(made).to_string("srt"))
+
+
+def vtt(made: Made) -> str:
+    """WebVTT."""
+    return str(_captions(made).to_string("vtt"))
+
+
+def _captions(made: Made) -> Any:
+    import pysubs2
+
+    events = []
+    for cue, following in zip(made.cues, [*made.cues[1:], None], strict=True):
+        # A caption may stay a little after its line, to be read, but not into the next one.
+        limit = following.start if following else made.length
+        events += [
+            pysubs2.SSAEvent(start=start, end=end, text=shown)
+            for start, end, shown in _parts(cue, limit)
+        ]
+    captions = pysubs2.SSAFile()
+    captions.events = events
+    return captions
+
+
+def _parts(cue: Cue, limit: int) -> list[tuple[int, int, str]]:
+    """(start ms, end ms, caption) of one cue; a long line is parted, its time by characters."""
+    pieces = _pieces(cue.text)
+    start, whole = cue.start * 100, sum(map(len, pieces))
+    needed = whole * 1000 // READ_PER_S
+    total = max((cue.end - cue.start) * 100, min(needed, (limit - cue.start) * 100))
+    parts = []
+    for piece in pieces:
+        end = start + total * len(piece) // max(1, whole)
+        parts.append((start, end, _two_lines(piece)))
+        start = end
+    return parts
+
+
+def _pieces(text: str) -> list[str]:
+    """The text in pieces that fit two lines, parted at clauses where that is possible."""
+    pieces = [""]
+    for clause in _CLAUSE.split(re.sub(r"\s*\[\d+(?:\.\d+)?s\]\s*", " ", text).strip()):
+        for word in [clause] if len(clause) <= WIDTH * LINES - 4 else clause.split():
+            joined = f"{pieces[-1]} {word}".strip()
+            if pieces[-1] and _wrapped(joined) is None:
+                pieces.append(word)
+            else:
+                pieces[-1] = joined
+    return pieces
+
+
+def _wrapped(text: str) -> list[str] | None:
+    """The text in at most two lines of at most 42 characters, as even as can be; None if it is too long."""
+    if len(text) <= WIDTH:
+        return [text]
+    breaks = [match.start() for match in re.finditer(" ", text)]
+    fitting = [at for at in breaks if at <= WIDTH and len(text) - at - 1 <= WIDTH]
+    if not fitting:
+        return None
+    clause = [at for at in fitting if text[at - 1] in ",;:.!?"]
+    at = min(clause or fitting, key=lambda one: abs(2 * one - len(text)))
+    return [text[:at], text[at + 1 :]]
+
+
+def _two_lines(text: str) -> str:
+    lines = _wrapped(text) or [text[:WIDTH], text[WIDTH : WIDTH * LINES]]
+    return "\\N".join(line.replace("{", "(").replace("}", ")") for line in lines)

@@ -1,0 +1,63 @@
+"""The JSON script: a contract others build on. docs/formats.md describes every field."""
+
+from typing import Any
+
+import msgspec
+
+from yewhour.core.layout import Segment
+from yewhour.core.lengths import seconds
+from yewhour.core.made import Made
+
+
+def script(made: Made) -> dict[str, Any]:
+    """The script as plain values; seconds are numbers from the start of the class."""
+    brief = made.plan.brief
+    return {
+        "title": brief.title,
+        "target_s": seconds(made.length),
+        "length_s": seconds(made.segments[-1].end),
+        "tolerance_s": brief.tolerance_s,
+        "props": made.props,
+        "segments": [_segment(segment) for segment in made.segments],
+        "cues": [
+            {
+                "start_s": seconds(cue.start), "end_s": seconds(cue.end), "text": cue.text,
+                "purpose": cue.purpose, "side": cue.side, "segment": cue.segment, "must": cue.must,
+            }
+            for cue in made.cues
+        ],
+        "dropped": [{"text": d.text, "segment": d.segment, "reason": d.reason} for d in made.dropped],
+        "findings": [
+            {
+                "code": finding.code, "severity": finding.severity, "segment": finding.segment,
+                "message": finding.message, "fix": finding.fix,
+            }
+            for finding in made.findings
+        ],
+    }  # fmt: skip
+
+
+def _segment(segment: Segment) -> dict[str, Any]:
+    return {
+        "id": segment.id,
+        "name": segment.name,
+        "movement": segment.turn.movement.id,
+        "section": segment.section,
+        "kind": segment.kind,
+        "side": segment.side,
+        "pair": segment.turn.pair or None,
+        "round": segment.turn.round or None,
+        "start_s": seconds(segment.start),
+        "end_s": seconds(segment.end),
+        "breaths": segment.breaths,
+        "reps": segment.reps,
+        "phases": [
+            {"phase": span.phase, "start_s": seconds(span.start), "end_s": seconds(span.end)}
+            for span in segment.spans
+        ],
+    }
+
+
+def script_json(made: Made) -> bytes:
+    """The script as JSON, indented."""
+    return msgspec.json.format(msgspec.json.encode(script(made)), indent=1) + b"\n"

@@ -1,0 +1,89 @@
+"""The script to be read: plain text for the music stand, and Markdown."""
+
+from collections.abc import Iterator
+
+from yewhour.core.cue import Cue
+from yewhour.core.layout import Segment
+from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
+from yewhour.core.made import Made
+from yewhour.core.movement import MEASURES
+
+MARGIN = {"right": "R", "left": "L", "both": " ", "alternating": "↔"}
+
+
+def dose_of(segment: Segment) -> str:
+    """What a segment has, as `5 breaths` or `0:45`."""
+    unit = MEASURES[segment.kind].unit
+    if not unit or unit == "seconds" or not segment.amount:
+        return show_length(segment.length / TICKS_PER_S)
+    return f"{segment.amount} {unit if segment.amount != 1 else unit.rstrip('s')}"
+
+
+def blocks(made: Made) -> Iterator[tuple[Segment, list[Cue]]]:
+    """Every segment that is not a set-up, with the lines said for it, set-up lines included."""
+    said: dict[str, list[Cue]] = {}
+    for cue in made.cues:
+        said.setdefault(cue.segment, []).append(cue)
+    waiting: list[Cue] = []
+    for segment in made.segments:
+        waiting += said.get(segment.id, [])
+        if segment.kind != "setup":
+            yield segment, waiting
+            waiting = []
+
+
+def text(made: Made) -> str:
+    """Time, side in the margin, line; a blank line between movements."""
+    brief = made.plan.brief
+    lines = [brief.title, f"{show_length(made.length_s)}   {brief.audience}".rstrip(), ""]
+    if made.props:
+        lines += [f"Props: {', '.join(made.props)}", ""]
+    section = flow = ""
+    for segment, cues in blocks(made):
+        if segment.section != section:
+            section = segment.section
+            lines += ["", section.upper(), ""]
+        # The breaths of a flow stand together; everything else has its own heading.
+        if segment.kind != "phase" or segment.turn.flow != flow:
+            side = f"  {segment.side}" if segment.side in ("right", "left") else ""
+            dose = "" if segment.kind == "phase" else f", {dose_of(segment)}"
+            lines += ["", f"        {segment.name}{side}{dose}"]
+        flow = segment.turn.flow
+        for cue in cues:
+            lines.append(f"{show_length(seconds(cue.start)):>7} {MARGIN[cue.side]} {cue.text}")
+    return "\n".join(_single_blanks(lines)) + "\n"
+
+
+def markdown(made: Made) -> str:
+    """A heading for each section, a bold line for each movement, a list item for each line."""
+    brief = made.plan.brief
+    lines = [f"# {_plain(brief.title)}", ""]
+    lines += [f"{show_length(made.length_s)}{' · for ' + _plain(brief.audience) if brief.audience else ''}", ""]
+    if made.props:
+        lines += [f"Props: {', '.join(made.props)}", ""]
+    section = flow = ""
+    for segment, cues in blocks(made):
+        if segment.section != section:
+            section = segment.section
+            lines += ["", f"## {_plain(section)}", ""]
+        if segment.kind != "phase" or segment.turn.flow != flow:
+            side = f", {segment.side}" if segment.side in ("right", "left") else ""
+            dose = "" if segment.kind == "phase" else f", {dose_of(segment)}"
+            start = show_length(seconds(segment.start))
+            lines += ["", f"**{start} {_plain(segment.name)}{side}**{dose}", ""]
+        flow = segment.turn.flow
+        for cue in cues:
+            margin = f" **{MARGIN[cue.side]}**" if MARGIN[cue.side].strip() else ""
+            lines.append(f"- `{show_length(seconds(cue.start))}`{margin} {_plain(cue.text)}")
+    return "\n".join(_single_blanks(lines)) + "\n"
+
+
+def _plain(words: str) -> str:
+    """The words with Markdown's own marks made harmless."""
+    for mark in "\\`*_[]<>#|":
+        words = words.replace(mark, f"\\{mark}")
+    return words
+
+
+def _single_blanks(lines: list[str]) -> list[str]:
+    return [line for index, line in enumerate(lines) if line or index == 0 or lines[index - 1]]

@@ -1,0 +1,139 @@
+"""The whole pipeline for one plan: unfold, fit, lay out, write, place, check.
+
+`Maker` solves a plan once; every length after that is a look-up and a fresh layout.
+"""
+
+import math
+from collections.abc import Callable, Sequence
+
+import msgspec
+
+from yewhour.core.cue import PURPOSES, Cue, Dropped
+from yewhour.core.finding import Finding
+from yewhour.core.fit import Choice, Fit
+from yewhour.core.layout import Segment, lay_out, pause_segment
+from yewhour.core.lengths import seconds, ticks
+from yewhour.core.model import PAUSE, Model
+from yewhour.core.movement import Library
+from yewhour.core.place import Placer
+from yewhour.core.plan import Plan
+from yewhour.core.position import Positions
+from yewhour.core.problem import Problem
+from yewhour.core.school import Schools, school_of
+from yewhour.core.speech import Seconds
+from yewhour.core.unfold import Unfolder, check_steps
+from yewhour.core.wording import Wording
+from yewhour.core.write import Writer
+
+
+class Words(msgspec.Struct, frozen=True):
+    """All the data a class is made with, loaded by `store`, and how lines are timed, by `voice`."""
+
+    library: Library
+    schools: Schools
+    positions: Positions
+    wording: Wording
+    seconds: Seconds
+    number_word: Callable[[int], str]
+
+
+class Made(msgspec.Struct, frozen=True):
+    """A class made to a length: segments and cues in ticks, and what was dropped."""
+
+    plan: Plan
+    length: int
+    choice: Choice
+    segments: tuple[Segment, ...]
+    cues: tuple[Cue, ...]
+    dropped: tuple[Dropped, ...]
+    findings: tuple[Finding, ...] = ()
+
+    @property
+    def props(self) -> list[str]:
+        """The props the class uses, in the order they come."""
+        return list(dict.fromkeys(prop for segment in self.segments for prop in segment.turn.movement.props))
+
+    @property
+    def length_s(self) -> float:
+        """Seconds from the first word to the end."""
+        return seconds(self.length)
+
+
+class Maker:
+    """A plan with its tables solved. Raises Problem when the plan can't be a class at any length."""
+
+    def __init__(self, plan: Plan, words: Words) -> None:
+        if not any(section.body for section in plan.sections):
+            raise Problem("This class has no steps yet.", do="Add a first one.")
+        check_steps(plan)
+        self.plan = plan
+        self.words = words
+        self.school = school_of(plan.brief, words.schools)
+        self._durations: dict[tuple[str, str], int] = {}
+        self.writer = Writer(plan.brief, self.school, words.wording, words.number_word, self.duration)
+        unfolder = Unfolder(plan, words.library, self.school)
+        self.model = Model(unfolder, words.positions, self.writer.saying, self.writer.needs)
+        self.fit: Fit = self.model.solve()
+
+    @property
+    def shortest_s(self) -> float:
+        """Seconds of the shortest this class can be."""
+        return seconds(self.fit.shortest)
+
+    @property
+    def preferred_s(self) -> float:
+        """Seconds of the class with everything as preferred."""
+        return seconds(self.fit.preferred)
+
+    @property
+    def longest_s(self) -> float:
+        """Seconds of the longest this class can be."""
+        return seconds(self.fit.longest)
+
+    def duration(self, text: str, purpose: str) -> int:
+        """Ticks a line takes, rounded up."""
+        key = (text, purpose)
+        if key not in self._durations:
+            said = self.words.seconds(text, PURPOSES[purpose].delivery, self.plan.brief.voice_rate)
+            self._durations[key] = max(1, math.ceil(said * 10))
+        return self._durations[key]
+
+    def make(self, length_s: float | None = None) -> Made:
+        """The class at a length in seconds, or at its target. Raises CannotFit when it can't be that."""
+        choice = self.fit.at(ticks(self.plan.brief.target_s if length_s is None else length_s))
+        segments = self._segments(choice)
+        if segments[-1].end != choice.length:
+            raise Problem(
+                f"The parts of this class add up to {seconds(segments[-1].end)} s, "
+                f"not to {seconds(choice.length)} s.",
+                do="This is a fault of the program: please send the class to its makers.",
+            )
+        placer = Placer(segments, self.duration, self.share)
+        cues, dropped = placer.place(self.writer.candidates(segments))
+        findings = tuple(_unsaid(line) for line in dropped if line.must)
+        return Made(
+            self.plan, choice.length, choice, tuple(segments), tuple(cues), tuple(dropped), findings
+        )
+
+    def share(self, segment: Segment) -> float:
+        """The largest share of a segment that may be speech."""
+        if segment.kind == "stillness":
+            return 0.12
+        if segment.kind == "clock":
+            return self.school.talk * 0.7
+        return self.school.talk
+
+    def _segments(self, choice: Choice) -> list[Segment]:
+        titles: Sequence[str] = [section.title for section in self.plan.sections]
+        turns = self.model.turns(choice)
+        segments = lay_out(turns, choice, self.model.slack_key, titles, self.school)
+        pause = choice.amounts.get(PAUSE, 0)
+        if pause:
+            last = segments[-1]
+            segments.append(pause_segment(last.end, pause, last.section, last.turn))
+        return segments
+
+
+def _unsaid(line: Dropped) -> Finding:
+    """A line that must be said and found no room."""
+    return Finding("unsaid", "wrong", line.segment, f"There is no room to say {line.text!r}.", line.reason)

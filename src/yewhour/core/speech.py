@@ -1,0 +1,48 @@
+"""Seconds a line takes to say: linear in its syllables, words and pauses at the teacher's rate.
+
+What a line consists of (Spoken) is counted in `yewhour.voice`; the formula and its coefficients are
+here. The coefficients were fitted by tools/calibrate_voice.py; docs/speech.md says how.
+"""
+
+from collections.abc import Callable
+from typing import Literal
+
+import msgspec
+
+Delivery = Literal["instruct", "count", "calm", "rest"]
+Seconds = Callable[[str, Delivery, float], float]  # (line, delivery, the teacher's rate)
+
+
+class Spoken(msgspec.Struct, frozen=True):
+    """What there is to say in a line: counts, and the seconds of pauses written in it."""
+
+    syllables: int
+    words: int
+    commas: int
+    stops: int
+    pause_s: float = 0.0
+
+
+class Voice(msgspec.Struct, frozen=True):
+    """Seconds for each part of a line, and how much slower than instructing each delivery is."""
+
+    start_s: float
+    syllable_s: float
+    word_s: float
+    comma_s: float
+    stop_s: float
+    slower: dict[Delivery, float]
+
+
+def line_seconds(
+    spoken: Spoken, voice: Voice, delivery: Delivery = "instruct", rate: float = 1.0
+) -> float:
+    """Seconds to say a line. `stops` counts the full stops inside the line, not its last one.
+
+    rate: the teacher's against the voice, 1.1 for a tenth quicker; written pauses are not changed.
+    """
+    if spoken.words == 0:
+        return spoken.pause_s
+    speaking = voice.start_s + voice.syllable_s * spoken.syllables + voice.word_s * spoken.words
+    pausing = voice.comma_s * spoken.commas + voice.stop_s * spoken.stops
+    return (speaking + pausing) * voice.slower[delivery] / rate + spoken.pause_s

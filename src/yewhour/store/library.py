@@ -1,0 +1,240 @@
+"""The movement library: readable TOML files, validated as they are loaded.
+
+A file holds any number of movements, one table each, named by its id. What is wrong with one is
+reported with file and line, and the rest still loads. The teacher's own files win over ours by id.
+"""
+
+import re
+from collections.abc import Iterable
+from pathlib import Path
+from typing import Any
+
+import msgspec
+import rtoml
+
+from yewhour.core.cue import LINE_PURPOSES
+from yewhour.core.movement import MEASURES, Behaviour, Kind, Library, Movement, Option, wordings
+from yewhour.core.pace import Phase, parse_rhythm
+from yewhour.core.problem import Problem
+from yewhour.core.sides import SIDE_TOKENS, tokens
+from yewhour.store.terms import Terms
+
+COUNTED: frozenset[Kind] = frozenset(kind for kind, measure in MEASURES.items() if measure.unit)
+LINE_TOKENS = SIDE_TOKENS | {"name", "Name", "breath", "Breath", "n", "N", "prop", "title", "audience"}
+LONGEST_LINE = 22  # words
+
+
+class Entry(msgspec.Struct, forbid_unknown_fields=True):
+    """One table of a movement file, as written. docs/movements.md describes every field."""
+
+    name: str
+    kind: Kind
+    traditional: str = ""
+    sides: Behaviour = "both"
+    side_by: str = ""
+    start: str = ""
+    end: str = ""
+    dose: tuple[int, int, int] | None = None
+    by: int = 1
+    weight: float = 1.0
+    enter: Phase | None = None
+    rhythm: str = ""
+    stages: list[str] = []
+    count_s: float = 0.0
+    moving_s: float = 0.0
+    effort: int = 0
+    works: tuple[str, ...] = ()
+    opens: tuple[str, ...] = ()
+    loads: tuple[str, ...] = ()
+    marks: tuple[str, ...] = ()
+    hands_free: bool = False
+    speaks: bool = True
+    facing: str = ""
+    props: tuple[str, ...] = ()
+    cautions: tuple[str, ...] = ()
+    prepared_by: tuple[str, ...] = ()
+    neutralised_by: tuple[str, ...] = ()
+    gentler: str = ""
+    gentler_is: str = ""
+    stronger: str = ""
+    stronger_is: str = ""
+    lines: dict[str, list[str]] = {}
+
+
+_FIELDS = frozenset(Entry.__struct_fields__)
+
+
+def load_library(folders: Iterable[Path], terms: Terms) -> tuple[Library, list[Problem]]:
+    """Every movement of the folders' .toml files, and what was wrong. Later folders win by id.
+
+    Within one folder, a second movement with the same id is reported and the first is kept.
+    """
+    library: Library = {}
+    problems: list[Problem] = []
+    for folder in folders:
+        here: dict[str, Path] = {}
+        for path in sorted(folder.glob("*.toml")):
+            for movement in _read_file(path, terms, problems):
+                if movement.id in here:
+                    problems.append(
+                        Problem(
+                            f"The id {movement.id!r} is already used in {here[movement.id].name}.",
+                            _line(path, movement.id),
+                            "Give one of them another id; the first is used until then.",
+                        )
+                    )
+                    continue
+                here[movement.id] = path
+                library[movement.id] = movement
+    _check_references(library, problems)
+    return library, problems
+
+
+def _read_file(path: Path, terms: Terms, problems: list[Problem]) -> list[Movement]:
+    try:
+        tables = rtoml.loads(path.read_text(encoding="utf-8"))
+    except (OSError, UnicodeDecodeError, rtoml.TomlParsingError) as error:
+        found = re.search(r"line (\d+)", str(error))
+        where = f"{path}, line {found.group(1)}" if found else str(path)
+        problems.append(
+            Problem(f"This file can't be read: {_first_line(error)}.", where, "Mend that line; the other files are loaded.")
+        )
+        return []
+    movements = []
+    for name, table in tables.items():
+        try:
+            movements.append(_movement(name, table, path, terms))
+        except Problem as problem:
+            problems.append(problem)
+    return movements
+
+
+def _movement(name: str, table: Any, path: Path, terms: Terms) -> Movement:
+    """One movement of a file. Raises Problem, with file and line, for what is wrong in it."""
+    if not isinstance(table, dict):
+        raise Problem(f"{name!r} stands outside a movement.", f"{path}", "Put it under a [movement-id] line.")
+
+    def wrong(key: str, what: str, do: str) -> Problem:
+        return Problem(f"{name}: {what}", _line(path, name, key), do)
+
+    lines = {}
+    rest = {}
+    for key, value in table.items():
+        if key in LINE_PURPOSES:
+            lines[key] = [value] if isinstance(value, str) else value
+        else:
+            rest[key] = value
+    for key in rest:
+        if key not in _FIELDS or key == "lines":
+            raise wrong(key, f"there is no field {key!r}.", "Check its spelling in docs/movements.md.")
+    try:
+        entry = msgspec.convert({**rest, "lines": lines}, Entry)
+    except msgspec.ValidationError as error:
+        found = re.search(r"`\$\.(\w+)|field `(\w+)`", str(error))
+        key = next((group for group in found.groups() if group), "") if found else ""
+        raise wrong(key, f"{str(error).rstrip('.')}.", "Mend it; docs/movements.md says what it may be.") from error
+    if not re.fullmatch(r"[a-z0-9]+(-[a-z0-9]+)*", name):
+        raise wrong("", "an id has small letters, digits and hyphens only.", "Rename it.")
+    if entry.kind in COUNTED and entry.dose is None:
+        raise wrong("", "it has no dose.", "Add dose = [least, preferred, most].")
+    if entry.dose is not None and not 0 < entry.dose[0] <= entry.dose[1] <= entry.dose[2]:
+        raise wrong("dose", "its dose is not in order.", "Write it as [least, preferred, most], from 1.")
+    if entry.kind in ("reps", "cycles") and not entry.rhythm and not entry.stages:
+        raise wrong("", "it has no rhythm.", 'Add, for instance, rhythm = "exhale 4 inhale 4".')
+    needed = "say" if entry.kind == "talk" else "call"
+    if needed not in lines:
+        raise wrong("", f"it has no {needed!r} line.", f'Add {needed} = "...".')
+    for key, known in (
+        ("works", terms.areas), ("opens", terms.areas), ("loads", terms.loads), ("marks", terms.marks),
+        ("props", terms.props), ("cautions", terms.cautions),
+    ):  # fmt: skip
+        for tag in getattr(entry, key):
+            if tag not in known:
+                raise wrong(key, f"{tag!r} is not a tag of {key}.", f"Use one of: {', '.join(sorted(known))}.")
+    for key in ("start", "end"):
+        place = getattr(entry, key).replace("{side}", "right").replace("{other}", "left")
+        if place and place not in terms.positions:
+            raise wrong(key, f"{place!r} is not a position.", f"Use one of: {', '.join(terms.positions)}.")
+    options = {"gentler": [entry.gentler] if entry.gentler else [], "stronger": [entry.stronger] if entry.stronger else []}
+    for key, texts in (lines | options).items():
+        for text in texts:
+            _check_line(text, key, entry, wrong)
+    fields = {key: getattr(entry, key) for key in Movement.__struct_fields__ if key in _FIELDS}
+    return Movement(
+        **{
+            **fields,
+            "id": name,
+            "family": path.stem,
+            "dose": entry.dose or (1, 1, 1),
+            "rhythm": _rhythm(entry.rhythm, wrong, "rhythm"),
+            "stages": tuple(_rhythm(text, wrong, "stages") for text in entry.stages),
+            "gentler": Option(wordings(entry.gentler), entry.gentler_is) if entry.gentler else None,
+            "stronger": Option(wordings(entry.stronger), entry.stronger_is) if entry.stronger else None,
+            "lines": {key: tuple(wordings(text) for text in texts) for key, texts in lines.items()},
+            "source": str(path),
+        }
+    )
+
+
+def _check_line(text: str, key: str, entry: Entry, wrong: Any) -> None:
+    for token in tokens(text):
+        if token not in LINE_TOKENS:
+            raise wrong(key, f"the token {{{token}}} in {text!r} is not one.", "Use {side}, {other} or {name}.")
+        if token in SIDE_TOKENS and entry.sides != "one":
+            raise wrong(key, f"{text!r} names a side, but the movement has none.", 'Reword it, or set sides = "one".')
+    for wording in wordings(text):
+        if len(wording.split()) > LONGEST_LINE:
+            raise wrong(key, f"{wording[:40]!r}... has more than {LONGEST_LINE} words.", "Make two lines of it.")
+
+
+def _rhythm(text: str, wrong: Any, key: str) -> Any:
+    try:
+        return parse_rhythm(text)
+    except Problem as problem:
+        raise wrong(key, problem.what, problem.do) from problem
+
+
+def _check_references(library: Library, problems: list[Problem]) -> None:
+    """Reports every movement named by another that isn't there; the reference is left out."""
+    for movement in list(library.values()):
+        for key in ("prepared_by", "neutralised_by"):
+            missing = [name for name in getattr(movement, key) if name not in library]
+            if missing:
+                problems.append(_missing(movement, key, missing[0]))
+                kept = tuple(name for name in getattr(movement, key) if name in library)
+                library[movement.id] = movement = msgspec.structs.replace(movement, **{key: kept})
+        for key in ("gentler", "stronger"):
+            option = getattr(movement, key)
+            if option is not None and option.movement and option.movement not in library:
+                problems.append(_missing(movement, f"{key}_is", option.movement))
+                alone = msgspec.structs.replace(option, movement="")
+                library[movement.id] = movement = msgspec.structs.replace(movement, **{key: alone})
+
+
+def _missing(movement: Movement, key: str, name: str) -> Problem:
+    return Problem(
+        f"{movement.id}: {key} names {name!r}, which is not in the library.",
+        _line(Path(movement.source), movement.id, key),
+        "Correct the id or take it out; the movement is loaded without it.",
+    )
+
+
+def _line(path: Path, name: str, key: str = "") -> str:
+    """`file, line n` of a movement's table, or of a field in it; read again only when something is wrong."""
+    try:
+        text = path.read_text(encoding="utf-8").splitlines()
+    except OSError:
+        return str(path)
+    inside = 0
+    for number, line in enumerate(text, 1):
+        if re.match(rf"\[\s*[\"']?{re.escape(name)}[\"']?\s*\]", line):
+            inside = number
+        elif line.startswith("[") and inside:
+            break
+        elif inside and key and re.match(rf"\s*{re.escape(key)}\s*=", line):
+            return f"{path}, line {number}"
+    return f"{path}, line {inside or 1}"
+
+
+def _first_line(error: Exception) -> str:
+    return (str(error).splitlines() or [type(error).__name__])[0].rstrip(".")

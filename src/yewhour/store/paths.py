@@ -1,0 +1,21 @@
+"""Where things lie: the data that ships with the program, and the teacher's own."""
+
+from pathlib import Path
+
+DATA = Path(__file__).resolve().parent.parent / "data"
+DEMO = DATA / "demo"
+FONTS = DATA / "fonts"
+ICONS = DATA / "icons"
+FIRST_DEMO = DEMO / "bell-ringers.yewhour"
+
+
+def own_data() -> Path:
+    """The teacher's folder for movements, blocks and schools of her own."""
+    from platformdirs import user_data_path
+
+    return user_data_path("yewhour", appauthor=False)
+
+
+def demo_classes() -> list[Path]:
+    """The demo classes, in the order of their names."""
+    return sorted(DEMO.glob("*.yewhour"))

@@ -1,0 +1,85 @@
+"""The words tags may use, and the data around the library: positions, cautions, schools, wording."""
+
+from pathlib import Path
+from typing import Any
+
+import msgspec
+import rtoml
+
+from yewhour.core.movement import wordings
+from yewhour.core.position import Positions, position_graph
+from yewhour.core.problem import Problem
+from yewhour.core.school import School, Schools
+from yewhour.core.speech import Voice
+from yewhour.core.wording import Wording
+from yewhour.store.paths import DATA
+
+
+class Caution(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """Somebody who may be in the room: what it is called, and what to keep in mind, in plain words."""
+
+    name: str
+    about: str
+    watch: str = ""
+
+
+class Terms(msgspec.Struct, frozen=True):
+    """Every tag a movement may carry."""
+
+    areas: dict[str, str]
+    loads: dict[str, str]
+    marks: dict[str, str]
+    props: dict[str, str]
+    cautions: dict[str, Caution]
+    positions: tuple[str, ...]
+
+
+def read_toml(path: Path) -> dict[str, Any]:
+    """A data file's tables; raises Problem with its path when it can't be read."""
+    try:
+        return rtoml.loads(path.read_text(encoding="utf-8"))
+    except (OSError, UnicodeDecodeError, rtoml.TomlParsingError) as error:
+        raise Problem(
+            f"This file can't be read: {error}.", str(path), "Mend it, or install Yew Hour again."
+        ) from error
+
+
+def load_terms(positions: Positions, data: Path = DATA) -> Terms:
+    """The tags, from data/terms.toml and data/cautions.toml."""
+    tables = read_toml(data / "terms.toml")
+    cautions = msgspec.convert(read_toml(data / "cautions.toml"), dict[str, Caution])
+    return Terms(
+        areas=tables["areas"], loads=tables["loads"], marks=tables["marks"], props=tables["props"],
+        cautions=cautions, positions=positions.names,
+    )  # fmt: skip
+
+
+def load_positions(data: Path = DATA) -> Positions:
+    """The position graph, from data/positions.toml."""
+    tables = read_toml(data / "positions.toml")
+    edges = {}
+    for line, moving_s in tables["changes"].items():
+        start, _, end = line.partition(" - ")
+        edges[start, end] = float(moving_s)
+    return position_graph(edges, frozenset(tables["floor"]), frozenset(tables["facing_down"]))
+
+
+def load_schools(data: Path = DATA) -> Schools:
+    """The style presets, from data/schools.toml."""
+    tables = read_toml(data / "schools.toml")
+    return {name: msgspec.convert({"id": name, **table}, School) for name, table in tables.items()}
+
+
+def load_wording(data: Path = DATA) -> Wording:
+    """The lines about sides, counts and time, from data/wording.toml."""
+    tables = read_toml(data / "wording.toml")
+    parted = {
+        name: tuple(wordings(text) for text in texts)
+        for name, texts in tables.items()
+    }
+    return msgspec.convert(parted, Wording)
+
+
+def load_voice(data: Path = DATA) -> Voice:
+    """The voice that lines are timed with, from data/voice/voice.toml."""
+    return msgspec.convert(read_toml(data / "voice" / "voice.toml"), Voice)

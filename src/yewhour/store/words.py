@@ -1,0 +1,24 @@
+"""Everything a class is made with, loaded once."""
+
+from pathlib import Path
+
+from yewhour.core.made import Words
+from yewhour.core.problem import Problem
+from yewhour.store.library import load_library
+from yewhour.store.paths import DATA, own_data
+from yewhour.store.terms import load_positions, load_schools, load_terms, load_voice, load_wording
+from yewhour.voice.numbers import number_word
+from yewhour.voice.speaking import Speaker
+
+
+def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
+    """The data that ships and the teacher's own movements over it, and what was wrong with hers."""
+    positions = load_positions()
+    terms = load_terms(positions)
+    library, problems = load_library(
+        [DATA / "movements", (own or own_data()) / "movements"], terms
+    )
+    words = Words(
+        library, load_schools(), positions, load_wording(), Speaker(load_voice()), number_word
+    )
+    return words, problems

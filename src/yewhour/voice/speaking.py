@@ -1,0 +1,41 @@
+"""What a line consists of, and how long it takes to say."""
+
+import re
+from functools import lru_cache
+
+from yewhour.core.speech import Delivery, Spoken, Voice, line_seconds
+from yewhour.voice.numbers import number_word
+from yewhour.voice.syllables import syllables
+
+_PAUSE = re.compile(r"\[(\d+(?:\.\d+)?)s\]")
+_WORD = re.compile(r"[^\W\d_]+(?:['’-][^\W\d_]+)*")
+_NUMBER = re.compile(r"\d{1,9}")
+_COMMA = re.compile(r"[,;:—–…](?=\s)")
+_STOP = re.compile(r"[.!?](?=\s+\S)")
+
+
+@lru_cache(maxsize=50_000)
+def spoken(text: str) -> Spoken:
+    """The syllables, words and pauses of a line; numbers count as the words they are said as."""
+    pause_s = sum(float(found) for found in _PAUSE.findall(text))
+    said = _PAUSE.sub(" ", text)
+    said = _NUMBER.sub(lambda match: f" {number_word(int(match.group()))} ", said)
+    words = _WORD.findall(said)
+    return Spoken(
+        syllables=sum(syllables(word) for word in words),
+        words=len(words),
+        commas=len(_COMMA.findall(said.strip())),
+        stops=len(_STOP.findall(said.strip())),
+        pause_s=pause_s,
+    )
+
+
+class Speaker:
+    """Seconds for lines, in one voice; the rate is the teacher's against that voice."""
+
+    def __init__(self, voice: Voice) -> None:
+        self.voice = voice
+
+    def __call__(self, text: str, delivery: Delivery, rate: float = 1.0) -> float:
+        """Seconds to say a line, the pauses written in it included."""
+        return line_seconds(spoken(text), self.voice, delivery, rate)
