@@ -99,12 +99,15 @@ def _fit(options: argparse.Namespace) -> None:
     made = maker.make(options.length)
     print(f"{maker.plan.brief.title}: {show_length(made.length_s, True)}")
     print(
-        f"shortest {show_length(maker.shortest_s, True)}   preferred {show_length(maker.preferred_s, True)}   "
+        f"shortest {show_length(maker.shortest_s, True)}   "
+        f"preferred {show_length(maker.preferred_s, True)}   "
         f"longest {show_length(maker.longest_s, True)}"
     )
     for segment in made.segments:
         side = "" if segment.side == "both" else segment.side
-        print(f"{show_length(segment.start / 10, True):>9}  {dose_of(segment):>10}  {side:11}  {segment.name}")
+        print(
+            f"{show_length(segment.start / 10, True):>9}  {dose_of(segment):>10}  {side:11}  {segment.name}"
+        )
 
 
 def _script(options: argparse.Namespace) -> None:

@@ -121,6 +121,12 @@ class Fit:
         table = self._after[0]
         return table.low + int(np.argmin(table.costs))
 
+    def nearest(self, length: int) -> int:
+        """The possible length nearest to one asked for, in ticks; the shorter of two."""
+        table = self._after[0]
+        finite = np.flatnonzero(np.isfinite(table.costs)) + table.low
+        return int(finite[np.argmin(np.abs(finite - length))])
+
     def cost(self, length: int, part: int = 0) -> float:
         """Least cost of parts `part` to the end lasting `length` ticks; inf when they can't."""
         return _at(self._after[part], length)
@@ -138,7 +144,7 @@ class Fit:
             raise self._refusal(length, part)
         left = length
         for index in range(part, len(self.parts)):
-            best = min(range(len(self._tables[index])), key=lambda way: _at(self._tables[index][way], left))  # noqa: B023
+            best = min(range(len(self._tables[index])), key=lambda way: _at(self._tables[index][way], left))
             way = self.parts[index][best]
             rounds.update(way.rounds)
             amounts.update(way.given)
@@ -155,12 +161,19 @@ class Fit:
         finite = np.flatnonzero(np.isfinite(table.costs)) + table.low
         shortest, longest = seconds(int(finite[0])), seconds(int(finite[-1]))
         asked = show_length(seconds(length), tenths=length % 10 != 0)
-        what = f"This class can't last {asked}: the shortest it can be is {show_length(shortest, True)}, the longest {show_length(longest, True)}."
+        what = (
+            f"This class can't last {asked}: the shortest it can be is {show_length(shortest, True)}, "
+            f"the longest {show_length(longest, True)}."
+        )
         if shortest < seconds(length) < longest:
             below = show_length(seconds(int(finite[finite < length][-1])), True)
             above = show_length(seconds(int(finite[finite > length][0])), True)
-            return CannotFit(what, shortest, longest, f"The nearest lengths it can have are {below} and {above}.")
-        return CannotFit(what, shortest, longest, "Ask for a length between them, or add, drop or unlock a step.")
+            return CannotFit(
+                what, shortest, longest, f"The nearest lengths it can have are {below} and {above}."
+            )
+        return CannotFit(
+            what, shortest, longest, "Ask for a length between them, or add, drop or unlock a step."
+        )
 
 
 def _at(table: _Table, length: int) -> float:

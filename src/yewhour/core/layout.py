@@ -69,7 +69,16 @@ def lay_out(
         name = f"into {turn.name}" if turn.setup_for else turn.name
         segments.append(
             Segment(
-                turn.key, turn, name, titles[turn.section], turn.kind, turn.side, now, now + length, amount, spans
+                turn.key,
+                turn,
+                name,
+                titles[turn.section],
+                turn.kind,
+                turn.side,
+                now,
+                now + length,
+                amount,
+                spans,
             )
         )
         now += length
@@ -77,9 +86,7 @@ def lay_out(
 
 
 def _spans(turn: Turn, start: int, length: int, amount: int, school: School) -> Iterator[Span]:
-    if turn.kind == "phase" and not turn.taught:
-        yield from _holding(str(turn.step.phase), turn, start, length)
-    elif turn.kind == "setup" and turn.step.phase:
+    if (turn.kind == "phase" and not turn.taught) or (turn.kind == "setup" and turn.step.phase):
         yield from _holding(str(turn.step.phase), turn, start, length)
     elif turn.kind == "hold" or turn.taught:
         breaths = turn.taught or amount
@@ -137,4 +144,3 @@ def pause_segment(start: int, length: int, section: str, like: Turn) -> Segment:
         like, key="closing pause", kind="stillness", name="Pause", side="both", pair="", setup_for=""
     )
     return Segment(turn.key, turn, "Pause", section, "stillness", "both", start, start + length)
-

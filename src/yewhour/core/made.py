@@ -90,6 +90,10 @@ class Maker:
         """Seconds of the longest this class can be."""
         return seconds(self.fit.longest)
 
+    def nearest_s(self, length_s: float) -> float:
+        """The possible length nearest to one asked for, in seconds."""
+        return seconds(self.fit.nearest(ticks(length_s)))
+
     def duration(self, text: str, purpose: str) -> int:
         """Ticks a line takes, rounded up."""
         key = (text, purpose)
@@ -111,9 +115,7 @@ class Maker:
         placer = Placer(segments, self.duration, self.share)
         cues, dropped = placer.place(self.writer.candidates(segments))
         findings = tuple(_unsaid(line) for line in dropped if line.must)
-        return Made(
-            self.plan, choice.length, choice, tuple(segments), tuple(cues), tuple(dropped), findings
-        )
+        return Made(self.plan, choice.length, choice, tuple(segments), tuple(cues), tuple(dropped), findings)
 
     def share(self, segment: Segment) -> float:
         """The largest share of a segment that may be speech."""

@@ -85,12 +85,15 @@ class Model:
         choices = [_round_options(group) for group in groups]
         # Nearest to preferred first, should there be more combinations than are tried.
         combinations = sorted(
-            product(*choices), key=lambda rounds: sum(abs(n - g.times) for n, g in zip(rounds, groups, strict=True))
+            product(*choices),
+            key=lambda rounds: sum(abs(n - g.times) for n, g in zip(rounds, groups, strict=True)),
         )
         ways = []
         for counts in islice(combinations, MOST_WAYS):
             rounds = {group.id: n for group, n in zip(groups, counts, strict=True)}
-            cost = sum(option_costs((n,), group.times, 1.0)[0] for group, n in zip(groups, counts, strict=True))
+            cost = sum(
+                option_costs((n,), group.times, 1.0)[0] for group, n in zip(groups, counts, strict=True)
+            )
             ways.append(self._way(tuple(rounds.items()), cost, self._node(index, rounds)))
         return tuple(ways)
 
@@ -128,9 +131,12 @@ class Model:
     def _var(self, turn: Turn, unit: int, least: int) -> Var:
         span = range_of(turn.step, turn.movement, turn.kind)
         if turn.step.id == self.slack_key:
-            second = TICKS_PER_S
             return _slack_var(
-                turn.step.id, *(n * second for n in (span.least, span.preferred, span.most)), span.weight
+                turn.step.id,
+                span.least * TICKS_PER_S,
+                span.preferred * TICKS_PER_S,
+                span.most * TICKS_PER_S,
+                span.weight,
             )
         options = amounts_of(span, least)
         return Var(turn.step.id, unit, options, option_costs(options, span.preferred, span.weight))
@@ -179,4 +185,3 @@ def _round_options(group: Rounds) -> tuple[int, ...]:
         )
     numbers = range(group.times - (group.times - least) // by * by, most + 1, by)
     return tuple(numbers)
-

@@ -50,7 +50,7 @@ Wordings = tuple[str, ...]  # one line, from its full wording to its bare one
 Lines = dict[str, tuple[Wordings, ...]]  # purpose -> lines
 
 
-def wordings(text: str) -> Wordings:
+def parse_wordings(text: str) -> Wordings:
     """`full | short | bare` as its wordings."""
     return tuple(part.strip() for part in text.split("|"))
 

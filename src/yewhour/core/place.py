@@ -67,7 +67,9 @@ class Track:
 class Placer:
     """Places the candidates of one class. Deterministic: the same class always gives the same script."""
 
-    def __init__(self, segments: Sequence[Segment], duration: Duration, share: Callable[[Segment], float]) -> None:
+    def __init__(
+        self, segments: Sequence[Segment], duration: Duration, share: Callable[[Segment], float]
+    ) -> None:
         self.segments = segments
         self.duration = duration
         self.share = share
@@ -80,7 +82,14 @@ class Placer:
     def place(self, candidates: Sequence[Candidate]) -> tuple[list[Cue], list[Dropped]]:
         """The cues in order of time, and what found no room."""
         tied = [line for line in candidates if not line.body]
-        for line in sorted(tied, key=lambda c: (not PURPOSES[c.purpose].must, -c.rank if not PURPOSES[c.purpose].must else 0, c.aim)):
+        for line in sorted(
+            tied,
+            key=lambda c: (
+                not PURPOSES[c.purpose].must,
+                -c.rank if not PURPOSES[c.purpose].must else 0,
+                c.aim,
+            ),
+        ):
             self._one(line)
         bodies: dict[int, list[Candidate]] = {}
         for line in candidates:
@@ -165,16 +174,22 @@ class Placer:
 
     def _wording(self, line: Candidate, budget: int, chosen: list[tuple[Candidate, str, int]]) -> str | None:
         taken = {text for _, text, _ in chosen}
-        fitting = [text for text in line.wordings if self.duration(text, line.purpose) <= budget and text not in taken]
+        fitting = [
+            text
+            for text in line.wordings
+            if self.duration(text, line.purpose) <= budget and text not in taken
+        ]
         fresh = [text for text in fitting if not self._recent(text, line.aim)]
-        return (fresh or fitting or [None])[0]
+        return next(iter(fresh or fitting), None)
 
 
 def _remedy(segment: Segment, short: int) -> str:
     """What would make room."""
     if segment.kind == "hold" and segment.turn.unit:
         more = max(1, -(-short // segment.turn.unit))
-        return f"{'one more breath' if more == 1 else f'{more} more breaths'} in {segment.name} would make room"
+        return (
+            f"{'one more breath' if more == 1 else f'{more} more breaths'} in {segment.name} would make room"
+        )
     if segment.kind == "phase":
         return "a slower pace would make room"
     return f"{max(0.1, short / 10):.1f} s more there would make room"

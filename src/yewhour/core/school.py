@@ -57,9 +57,7 @@ def school_of(brief: Brief, schools: Schools) -> School:
     unknown = [name for name in ways if name not in School.__struct_fields__ or name in FIXED]
     if unknown:
         known = [name for name in School.__struct_fields__ if name not in FIXED]
-        raise Problem(
-            f"There is no way {unknown[0]!r}.", "brief, ways", f"The ways are: {', '.join(known)}."
-        )
+        raise Problem(f"There is no way {unknown[0]!r}.", "brief, ways", f"The ways are: {', '.join(known)}.")
     if brief.pace is not None:
         ways["pace"] = brief.pace
     if ways:

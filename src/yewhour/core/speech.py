@@ -34,9 +34,7 @@ class Voice(msgspec.Struct, frozen=True):
     slower: dict[Delivery, float]
 
 
-def line_seconds(
-    spoken: Spoken, voice: Voice, delivery: Delivery = "instruct", rate: float = 1.0
-) -> float:
+def line_seconds(spoken: Spoken, voice: Voice, delivery: Delivery = "instruct", rate: float = 1.0) -> float:
     """Seconds to say a line. `stops` counts the full stops inside the line, not its last one.
 
     rate: the teacher's against the voice, 1.1 for a tenth quicker; written pauses are not changed.

@@ -317,7 +317,9 @@ def check_steps(plan: Plan) -> None:
                 given = [n for n in (node.least, node.amount, node.most) if n is not None]
                 if any(number < 0 for number in given):
                     raise Problem(
-                        f"{node.movement} can't be done {min(given)} times.", where, "Use a number above zero."
+                        f"{node.movement} can't be done {min(given)} times.",
+                        where,
+                        "Use a number above zero.",
                     )
                 if given != sorted(given):
                     raise Problem(

@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterator, Sequence
 from yewhour.core.cue import Candidate
 from yewhour.core.layout import Segment, Span
 from yewhour.core.lengths import ticks
-from yewhour.core.movement import Wordings, wordings
+from yewhour.core.movement import Movement, Wordings, parse_wordings
 from yewhour.core.place import GAP, Duration
 from yewhour.core.plan import Brief
 from yewhour.core.school import School
@@ -37,7 +37,7 @@ class Writer:
         self.duration = duration
         self._entries: dict[tuple[object, ...], list[tuple[str, Wordings]]] = {}
 
-    # --- what is said on the way in -----------------------------------------------------------------------
+    # --- what is said on the way in ---
 
     def entry(self, turn: Turn) -> list[tuple[str, Wordings]]:
         """(purpose, wordings) of the lines said while moving into a turn, in order."""
@@ -56,7 +56,7 @@ class Writer:
                 own = movement.said("prop")
                 lines = own if own and prop == movement.props[0] else self.wording.prop
                 yield "prop", self._filled(lines[0], turn, prop=prop)
-            if set(movement.cautions) & set(self.brief.cautions):
+            if self._cautioned(movement):
                 for line in movement.said("caution"):
                     yield "caution", self._filled(line, turn)
         for line in self._lines(turn, "call"):
@@ -70,12 +70,16 @@ class Writer:
         if taken is not None and not taken.movement:
             yield "remind", self._from(tier, self._filled(taken.line, turn))
 
+    def _cautioned(self, movement: Movement) -> bool:
+        """Whether somebody who may be in the room is cautioned before this movement."""
+        return bool(movement.said("caution") and set(movement.cautions) & set(self.brief.cautions))
+
     def saying(self, turn: Turn) -> int:
         """Ticks that what is said on the way into a turn takes; all of it, for a talk."""
         if turn.kind == "talk":
-            return sum(
-                self.duration(text, "say") + pause + GAP for text, pause in self._talk(turn)
-            ) + BREATHER
+            return (
+                sum(self.duration(text, "say") + pause + GAP for text, pause in self._talk(turn)) + BREATHER
+            )
         lines = self.entry(turn)
         return sum(self.duration(wordings[0], purpose) + GAP for purpose, wordings in lines) + BREATHER
 
@@ -86,7 +90,7 @@ class Writer:
         lines = turn.movement.said("flow") or turn.movement.said("call")
         return max((self._barest(self._filled(line, turn), "flow") for line in lines), default=0)
 
-    # --- what is said in a class ----------------------------------------------------------------------------
+    # --- what is said in a class ---
 
     def candidates(self, segments: Sequence[Segment]) -> list[Candidate]:
         """Every line that could be said, in the order of the segments."""
@@ -112,9 +116,7 @@ class Writer:
     def _into(self, index: int, segment: Segment) -> Iterator[Candidate]:
         at = segment.start
         for purpose, wordings in self.entry(segment.turn):
-            yield Candidate(
-                purpose, index, segment.turn.side, wordings, at, segment.end, segment.end, at
-            )
+            yield Candidate(purpose, index, segment.turn.side, wordings, at, segment.end, segment.end, at)
             at += self.duration(wordings[0], purpose) + GAP
 
     def _talk(self, turn: Turn) -> Iterator[tuple[str, int]]:
@@ -143,7 +145,14 @@ class Writer:
             wordings = self._from(tier, self._filled(line, turn, breath=breath))
             aim = segment.start - LEAD // 2
             yield Candidate(
-                "flow", index, segment.side, wordings, max(0, segment.start - LEAD), segment.start, end_by, max(0, aim)
+                "flow",
+                index,
+                segment.side,
+                wordings,
+                max(0, segment.start - LEAD),
+                segment.start,
+                end_by,
+                max(0, aim),
             )
         before = segments[index - 1].turn if index else None
         if before is not None and turn.second and not before.second and turn.flow == before.flow:
@@ -151,7 +160,7 @@ class Writer:
             side = self._filled(self._pick(self.wording.side, turn), turn)
             yield Candidate("side", index, segment.side, side, start, segment.start, segment.start, start)
 
-    # --- the body ----------------------------------------------------------------------------------------------
+    # --- the body ---
 
     def _body(self, index: int, segment: Segment) -> Iterator[Candidate]:
         turn, movement = segment.turn, segment.turn.movement
@@ -167,13 +176,12 @@ class Writer:
         if tier and len(lines) > 1:  # start elsewhere in the list than the first time
             lines = lines[1:] + lines[:1]
         if tier == 0 and turn.step.offer and turn.step.take == "base":
-            options = [option for option in (movement.gentler, movement.stronger) if option is not None]
+            gentler = None if self._cautioned(movement) else movement.gentler
+            options = [option for option in (gentler, movement.stronger) if option is not None]
             lines[1:1] = [("option", option.line) for option in options]
         for number, (purpose, line) in enumerate(lines):
             wordings = self._from(tier, self._filled(line, turn))
-            yield Candidate(
-                purpose, index, segment.side, wordings, low, high, high, middle, True, -number
-            )
+            yield Candidate(purpose, index, segment.side, wordings, low, high, high, middle, True, -number)
         if movement.said("exit") and segment.kind in ("hold", "clock", "counted"):
             wordings = self._from(tier, self._filled(movement.said("exit")[0], turn))
             start = max(low, segment.end - ticks(5.0))
@@ -197,7 +205,9 @@ class Writer:
             lines = turn.movement.said(f"on_{span.beat}") or turn.movement.said(f"on_{span.phase}")
             if not lines:
                 continue
-            line = self._filled(lines[(number // per_one) % len(lines)], turn, breath=span.phase, **self._span_words(span))
+            line = self._filled(
+                lines[(number // per_one) % len(lines)], turn, breath=span.phase, **self._span_words(span)
+            )
             wordings = self._from(self._tier(turn) if number < per_one else 1, line)
             yield Candidate(
                 "breath",
@@ -213,7 +223,7 @@ class Writer:
     def _span_words(self, span: Span) -> dict[str, str]:
         return {"n": self.number_word(round((span.end - span.start) / 10))}
 
-    # --- counts and times -----------------------------------------------------------------------------------------
+    # --- counts and times ---
 
     def _counts(self, index: int, segment: Segment) -> Iterator[Candidate]:
         turn = segment.turn
@@ -279,7 +289,7 @@ class Writer:
             purpose, index, segment.side, wordings, earliest, at + slip, segment.end, max(earliest, at - GAP)
         )
 
-    # --- wordings ---------------------------------------------------------------------------------------------------
+    # --- wordings ---
 
     def _tier(self, turn: Turn) -> int:
         """0 for the full wording, 1 for the short one: second side, later rounds, seen before."""
@@ -297,7 +307,7 @@ class Writer:
     def _lines(self, turn: Turn, purpose: str) -> tuple[Wordings, ...]:
         """A step's own lines for a purpose, or else its movement's."""
         own = turn.step.lines.get(purpose)
-        return tuple(wordings(text) for text in own) if own is not None else turn.movement.said(purpose)
+        return tuple(parse_wordings(text) for text in own) if own is not None else turn.movement.said(purpose)
 
     def _filled(self, line: Wordings, turn: Turn, **words: str) -> Wordings:
         return tuple(fill(text, turn.side, name=turn.name, **words) for text in line)
@@ -311,4 +321,3 @@ class Writer:
 
     def _barest(self, line: Wordings, purpose: str) -> int:
         return min(self.duration(text, purpose) for text in line)
-

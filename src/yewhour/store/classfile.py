@@ -33,9 +33,7 @@ def parse_plan(content: bytes, where: str = "") -> Plan:
         document = msgspec.json.decode(content)
     except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
         if content.lstrip()[:1] != b"{":
-            raise Problem(
-                "This is not a class of Yew Hour.", where, "Open a .yewhour file."
-            ) from error
+            raise Problem("This is not a class of Yew Hour.", where, "Open a .yewhour file.") from error
         raise Problem(
             f"This class is damaged: {_place_in(content, error)}.",
             where,
@@ -55,7 +53,9 @@ def parse_plan(content: bytes, where: str = "") -> Plan:
         return with_ids(msgspec.convert(_absorbed(document, Plan), Plan))
     except (msgspec.ValidationError, KeyError, TypeError, AttributeError, RecursionError) as error:
         raise Problem(
-            f"This class is damaged: {error}.", where, "Mend that place in a text editor, or go back to an earlier version."
+            f"This class is damaged: {error}.",
+            where,
+            "Mend that place in a text editor, or go back to an earlier version.",
         ) from error
 
 
@@ -98,7 +98,9 @@ def _absorbed(raw: Any, kind: Any) -> Any:
         return raw
     hints = _hints(struct)
     tag = struct.__struct_config__.tag_field
-    known = {key: _absorbed(value, hints[key]) for key, value in raw.items() if key in hints and key != "extra"}
+    known = {
+        key: _absorbed(value, hints[key]) for key, value in raw.items() if key in hints and key != "extra"
+    }
     unknown = {key: value for key, value in raw.items() if key not in hints and key != tag}
     if tag and tag in raw:
         known[tag] = raw[tag]
@@ -132,6 +134,10 @@ def _released(document: Any) -> Any:
         return [_released(item) for item in document]
     if isinstance(document, dict):
         extra = document.get("extra")
-        released = {key: _released(value) for key, value in document.items() if key != "extra" or not isinstance(value, dict)}
+        released = {
+            key: _released(value)
+            for key, value in document.items()
+            if key != "extra" or not isinstance(value, dict)
+        }
         return {**released, **extra} if isinstance(extra, dict) else released
     return document

@@ -13,7 +13,7 @@ import msgspec
 import rtoml
 
 from yewhour.core.cue import LINE_PURPOSES
-from yewhour.core.movement import MEASURES, Behaviour, Kind, Library, Movement, Option, wordings
+from yewhour.core.movement import MEASURES, Behaviour, Kind, Library, Movement, Option, parse_wordings
 from yewhour.core.pace import Phase, parse_rhythm
 from yewhour.core.problem import Problem
 from yewhour.core.sides import SIDE_TOKENS, tokens
@@ -97,7 +97,11 @@ def _read_file(path: Path, terms: Terms, problems: list[Problem]) -> list[Moveme
         found = re.search(r"line (\d+)", str(error))
         where = f"{path}, line {found.group(1)}" if found else str(path)
         problems.append(
-            Problem(f"This file can't be read: {_first_line(error)}.", where, "Mend that line; the other files are loaded.")
+            Problem(
+                f"This file can't be read: {_first_line(error)}.",
+                where,
+                "Mend that line; the other files are loaded.",
+            )
         )
         return []
     movements = []
@@ -132,7 +136,9 @@ def _movement(name: str, table: Any, path: Path, terms: Terms) -> Movement:
     except msgspec.ValidationError as error:
         found = re.search(r"`\$\.(\w+)|field `(\w+)`", str(error))
         key = next((group for group in found.groups() if group), "") if found else ""
-        raise wrong(key, f"{str(error).rstrip('.')}.", "Mend it; docs/movements.md says what it may be.") from error
+        raise wrong(
+            key, f"{str(error).rstrip('.')}.", "Mend it; docs/movements.md says what it may be."
+        ) from error
     if not re.fullmatch(r"[a-z0-9]+(-[a-z0-9]+)*", name):
         raise wrong("", "an id has small letters, digits and hyphens only.", "Rename it.")
     if entry.kind in COUNTED and entry.dose is None:
@@ -150,12 +156,17 @@ def _movement(name: str, table: Any, path: Path, terms: Terms) -> Movement:
     ):  # fmt: skip
         for tag in getattr(entry, key):
             if tag not in known:
-                raise wrong(key, f"{tag!r} is not a tag of {key}.", f"Use one of: {', '.join(sorted(known))}.")
+                raise wrong(
+                    key, f"{tag!r} is not a tag of {key}.", f"Use one of: {', '.join(sorted(known))}."
+                )
     for key in ("start", "end"):
         place = getattr(entry, key).replace("{side}", "right").replace("{other}", "left")
         if place and place not in terms.positions:
             raise wrong(key, f"{place!r} is not a position.", f"Use one of: {', '.join(terms.positions)}.")
-    options = {"gentler": [entry.gentler] if entry.gentler else [], "stronger": [entry.stronger] if entry.stronger else []}
+    options = {
+        "gentler": [entry.gentler] if entry.gentler else [],
+        "stronger": [entry.stronger] if entry.stronger else [],
+    }
     for key, texts in (lines | options).items():
         for text in texts:
             _check_line(text, key, entry, wrong)
@@ -168,9 +179,9 @@ def _movement(name: str, table: Any, path: Path, terms: Terms) -> Movement:
             "dose": entry.dose or (1, 1, 1),
             "rhythm": _rhythm(entry.rhythm, wrong, "rhythm"),
             "stages": tuple(_rhythm(text, wrong, "stages") for text in entry.stages),
-            "gentler": Option(wordings(entry.gentler), entry.gentler_is) if entry.gentler else None,
-            "stronger": Option(wordings(entry.stronger), entry.stronger_is) if entry.stronger else None,
-            "lines": {key: tuple(wordings(text) for text in texts) for key, texts in lines.items()},
+            "gentler": Option(parse_wordings(entry.gentler), entry.gentler_is) if entry.gentler else None,
+            "stronger": Option(parse_wordings(entry.stronger), entry.stronger_is) if entry.stronger else None,
+            "lines": {key: tuple(parse_wordings(text) for text in texts) for key, texts in lines.items()},
             "source": str(path),
         }
     )
@@ -179,12 +190,18 @@ def _movement(name: str, table: Any, path: Path, terms: Terms) -> Movement:
 def _check_line(text: str, key: str, entry: Entry, wrong: Any) -> None:
     for token in tokens(text):
         if token not in LINE_TOKENS:
-            raise wrong(key, f"the token {{{token}}} in {text!r} is not one.", "Use {side}, {other} or {name}.")
+            raise wrong(
+                key, f"the token {{{token}}} in {text!r} is not one.", "Use {side}, {other} or {name}."
+            )
         if token in SIDE_TOKENS and entry.sides != "one":
-            raise wrong(key, f"{text!r} names a side, but the movement has none.", 'Reword it, or set sides = "one".')
-    for wording in wordings(text):
+            raise wrong(
+                key, f"{text!r} names a side, but the movement has none.", 'Reword it, or set sides = "one".'
+            )
+    for wording in parse_wordings(text):
         if len(wording.split()) > LONGEST_LINE:
-            raise wrong(key, f"{wording[:40]!r}... has more than {LONGEST_LINE} words.", "Make two lines of it.")
+            raise wrong(
+                key, f"{wording[:40]!r}... has more than {LONGEST_LINE} words.", "Make two lines of it."
+            )
 
 
 def _rhythm(text: str, wrong: Any, key: str) -> Any:

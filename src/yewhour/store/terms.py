@@ -6,7 +6,7 @@ from typing import Any
 import msgspec
 import rtoml
 
-from yewhour.core.movement import wordings
+from yewhour.core.movement import parse_wordings
 from yewhour.core.position import Positions, position_graph
 from yewhour.core.problem import Problem
 from yewhour.core.school import School, Schools
@@ -73,10 +73,7 @@ def load_schools(data: Path = DATA) -> Schools:
 def load_wording(data: Path = DATA) -> Wording:
     """The lines about sides, counts and time, from data/wording.toml."""
     tables = read_toml(data / "wording.toml")
-    parted = {
-        name: tuple(wordings(text) for text in texts)
-        for name, texts in tables.items()
-    }
+    parted = {name: tuple(parse_wordings(text) for text in texts) for name, texts in tables.items()}
     return msgspec.convert(parted, Wording)
 
 

@@ -15,10 +15,6 @@ def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
     """The data that ships and the teacher's own movements over it, and what was wrong with hers."""
     positions = load_positions()
     terms = load_terms(positions)
-    library, problems = load_library(
-        [DATA / "movements", (own or own_data()) / "movements"], terms
-    )
-    words = Words(
-        library, load_schools(), positions, load_wording(), Speaker(load_voice()), number_word
-    )
+    library, problems = load_library([DATA / "movements", (own or own_data()) / "movements"], terms)
+    words = Words(library, load_schools(), positions, load_wording(), Speaker(load_voice()), number_word)
     return words, problems

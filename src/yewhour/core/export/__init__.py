@@ -20,7 +20,9 @@ class Format(msgspec.Struct, frozen=True):
 
 FORMATS: dict[str, Format] = {
     "text": Format(".txt", "plain text for the music stand", lambda made: text(made).encode()),
-    "markdown": Format(".md", "Markdown, with a heading for each section", lambda made: markdown(made).encode()),
+    "markdown": Format(
+        ".md", "Markdown, with a heading for each section", lambda made: markdown(made).encode()
+    ),
     "srt": Format(".srt", "SubRip captions", lambda made: srt(made).encode()),
     "vtt": Format(".vtt", "WebVTT captions", lambda made: vtt(made).encode()),
     "json": Format(".json", "everything, for other programs", script_json),

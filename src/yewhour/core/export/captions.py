@@ -4,7 +4,6 @@ import re
 from typing import Any
 
 from yewhour.core.cue import Cue
-from yewhour.core.lengths import TICKS_PER_S
 from yewhour.core.made import Made
 
 WIDTH = 42
@@ -31,8 +30,7 @@ def _captions(made: Made) -> Any:
         # A caption may stay a little after its line, to be read, but not into the next one.
         limit = following.start if following else made.length
         events += [
-            pysubs2.SSAEvent(start=start, end=end, text=shown)
-            for start, end, shown in _parts(cue, limit)
+            pysubs2.SSAEvent(start=start, end=end, text=shown) for start, end, shown in _parts(cue, limit)
         ]
     captions = pysubs2.SSAFile()
     captions.events = events

@@ -58,7 +58,10 @@ def markdown(made: Made) -> str:
     """A heading for each section, a bold line for each movement, a list item for each line."""
     brief = made.plan.brief
     lines = [f"# {_plain(brief.title)}", ""]
-    lines += [f"{show_length(made.length_s)}{' · for ' + _plain(brief.audience) if brief.audience else ''}", ""]
+    lines += [
+        f"{show_length(made.length_s)}{' · for ' + _plain(brief.audience) if brief.audience else ''}",
+        "",
+    ]
     if made.props:
         lines += [f"Props: {', '.join(made.props)}", ""]
     section = flow = ""

@@ -1,0 +1,46 @@
+"""What the sprig shows for each segment: which needles, and how far across they reach."""
+
+from dataclasses import dataclass
+
+from yewhour.core.layout import Segment
+from yewhour.core.made import Made
+
+
+@dataclass(frozen=True)
+class Needle:
+    """One segment on the sprig. `reach` is the share of the room across (0-1), by effort."""
+
+    segment: Segment
+    sides: tuple[str, ...]  # "left", "right"; none for bare stem
+    reach: float
+    label: str
+    aril: bool  # the side changes here
+
+
+def needles(made: Made) -> list[Needle]:
+    """The needles of a class in order; set-ups and talk are bare stem."""
+    result: list[Needle] = []
+    last_side = ""
+    labelled = ""
+    for segment in made.segments:
+        bare = segment.kind in ("talk", "setup", "stillness")
+        sides: tuple[str, ...] = ()
+        if not bare:
+            sides = (segment.side,) if segment.side in ("left", "right") else ("left", "right")
+        one_sided = not bare and segment.side in ("left", "right")
+        aril = one_sided and bool(last_side) and segment.side != last_side
+        if not bare:
+            last_side = segment.side if one_sided else ""
+        name = segment.turn.flow or segment.id
+        label = "" if segment.kind == "setup" or labelled == name else _label(segment)
+        if segment.kind != "setup":
+            labelled = name
+        reach = 0.3 + 0.14 * segment.turn.movement.effort
+        result.append(Needle(segment, sides, min(1.0, reach), label, aril))
+    return result
+
+
+def _label(segment: Segment) -> str:
+    if segment.kind == "phase":
+        return f"{segment.name}, in rounds"
+    return segment.name

@@ -1,0 +1,60 @@
+"""The class that is open in a window: its plan, its tables, and the class made from them."""
+
+from pathlib import Path
+
+from PySide6.QtCore import QObject, Signal
+
+from yewhour.core.made import Made, Maker, Words
+from yewhour.core.problem import CannotFit, Problem
+from yewhour.store.classfile import read_plan
+
+
+class Session(QObject):
+    """Holds one class. `made_changed` when it was re-timed, `selected_changed` when another segment is."""
+
+    made_changed = Signal()
+    selected_changed = Signal(str)
+
+    def __init__(self, words: Words) -> None:
+        super().__init__()
+        self.words = words
+        self.path: Path | None = None
+        self.maker: Maker | None = None
+        self.made: Made | None = None
+        self.selected = ""
+        self.refusal = ""  # why the class can't follow the length last asked for
+
+    def open(self, path: Path) -> None:
+        """Opens a class file at its target length. Raises Problem and keeps the class before if it can't."""
+        plan = read_plan(path)
+        maker = Maker(plan, self.words)
+        refusal = ""
+        try:
+            made = maker.make()
+        except CannotFit as problem:
+            refusal = str(problem)
+            made = maker.make(min(max(plan.brief.target_s, maker.shortest_s), maker.longest_s))
+        self.path, self.maker, self.made, self.refusal, self.selected = path, maker, made, refusal, ""
+        self.made_changed.emit()
+
+    def set_length(self, length_s: float) -> None:
+        """Re-times the class; where it can't follow, it goes as far as it can and `refusal` says why."""
+        if self.maker is None:
+            return
+        self.refusal = ""
+        try:
+            self.made = self.maker.make(length_s)
+        except CannotFit as problem:
+            self.refusal = str(problem)
+            nearest = self.maker.nearest_s(length_s)
+            if self.made is not None and nearest != self.made.length_s:
+                self.made = self.maker.make(nearest)
+        except Problem as problem:
+            self.refusal = str(problem)
+        self.made_changed.emit()
+
+    def select(self, segment: str) -> None:
+        """Selects a segment by its id."""
+        if segment != self.selected:
+            self.selected = segment
+            self.selected_changed.emit(segment)

@@ -1,0 +1,153 @@
+"""Colours, fonts and the style of the window, light and dark.
+
+Text colours keep a contrast of at least 4.5:1 against what they stand on (tests/ui/test_theme.py).
+Sides are told by place and letter; their colours only help.
+"""
+
+from dataclasses import dataclass
+from functools import cache
+
+from PySide6.QtCore import QByteArray, Qt
+from PySide6.QtGui import QColor, QFont, QFontDatabase, QGuiApplication, QIcon, QPalette, QPixmap
+from PySide6.QtWidgets import QApplication
+
+from yewhour.store.paths import FONTS, ICONS
+
+BODY = "Atkinson Hyperlegible Next"
+TITLE = "Young Serif"
+
+
+@dataclass(frozen=True)
+class Theme:
+    """The palette: what it is used for, as a colour."""
+
+    paper: str  # behind the script
+    ground: str  # behind the sprig
+    line: str  # hairlines
+    ink: str  # text
+    soft: str  # quieter text
+    right: str  # needles and letters of the right side
+    left: str
+    both: str
+    bark: str  # the stem
+    aril: str  # a change of side
+    chosen: str  # behind what is selected
+    accent: str  # the one button, the handle
+    on_accent: str
+    trouble: str
+
+
+LIGHT = Theme(
+    paper="#fbf8f1", ground="#efeadd", line="#d8d0bd", ink="#1f2a24", soft="#56605a",
+    right="#2c6a4b", left="#2d5c7d", both="#5f6b2c", bark="#7a5c43", aril="#bf3328",
+    chosen="#dfe8d3", accent="#274b39", on_accent="#f7f3e8", trouble="#a32a20",
+)  # fmt: skip
+DARK = Theme(
+    paper="#171e1a", ground="#1e2722", line="#38443d", ink="#eee8da", soft="#a9b3aa",
+    right="#86c7a0", left="#8fbfe0", both="#c2c97c", bark="#a98866", aril="#ef6a5c",
+    chosen="#2d4034", accent="#9fcfae", on_accent="#13201a", trouble="#f08a7e",
+)  # fmt: skip
+
+
+def theme_for(dark: bool) -> Theme:
+    """The theme of a scheme."""
+    return DARK if dark else LIGHT
+
+
+def system_is_dark() -> bool:
+    """Whether the desktop asks for dark windows."""
+    return QGuiApplication.styleHints().colorScheme() == Qt.ColorScheme.Dark
+
+
+@cache
+def load_fonts() -> None:
+    """Makes the fonts that ship with the program known to Qt."""
+    for path in sorted(FONTS.glob("*.ttf")):
+        QFontDatabase.addApplicationFont(str(path))
+
+
+def font(size: float, bold: bool = False, title: bool = False, italic: bool = False) -> QFont:
+    """A font of ours; `size` is in points at 100 %, scaled with the application's font."""
+    made = QFont(TITLE if title else BODY)
+    made.setPointSizeF(size * scale())
+    if bold:
+        made.setWeight(QFont.Weight.DemiBold)
+    made.setItalic(italic)
+    return made
+
+
+_scale = 1.0
+
+
+def scale() -> float:
+    """How much larger than usual text is shown, 1.0 to 2.0."""
+    return _scale
+
+
+def set_scale(value: float) -> None:
+    """Sets the text scale; call apply() afterwards."""
+    global _scale
+    _scale = min(2.0, max(1.0, value))
+
+
+def side_colour(theme: Theme, side: str) -> QColor:
+    """The colour of a side."""
+    return QColor({"right": theme.right, "left": theme.left}.get(side, theme.both))
+
+
+def icon(name: str, colour: str) -> QIcon:
+    """An icon of ours in a colour, sharp at twice the size."""
+    drawing = (ICONS / f"{name}.svg").read_text(encoding="utf-8").replace("INK", colour)
+    pixmap = QPixmap()
+    pixmap.loadFromData(QByteArray(drawing.replace("<svg ", '<svg width="48" height="48" ').encode()), "SVG")
+    return QIcon(pixmap)
+
+
+def apply(application: QApplication, theme: Theme) -> None:
+    """Dresses the whole application."""
+    application.setFont(font(10.5))
+    palette = QPalette()
+    for role, colour in (
+        (QPalette.ColorRole.Window, theme.ground), (QPalette.ColorRole.WindowText, theme.ink),
+        (QPalette.ColorRole.Base, theme.paper), (QPalette.ColorRole.Text, theme.ink),
+        (QPalette.ColorRole.Button, theme.ground), (QPalette.ColorRole.ButtonText, theme.ink),
+        (QPalette.ColorRole.Highlight, theme.accent), (QPalette.ColorRole.HighlightedText, theme.on_accent),
+        (QPalette.ColorRole.PlaceholderText, theme.soft), (QPalette.ColorRole.ToolTipBase, theme.ink),
+        (QPalette.ColorRole.ToolTipText, theme.paper),
+    ):  # fmt: skip
+        palette.setColor(role, QColor(colour))
+    application.setPalette(palette)
+    application.setStyleSheet(_style(theme))
+
+
+def _style(theme: Theme) -> str:
+    unit = round(8 * scale())
+    return f"""
+    QMenuBar, QMenu, QPushButton, QLabel, QLineEdit, QToolTip {{ font-family: "{BODY}"; }}
+    QMainWindow, QDialog {{ background: {theme.ground}; }}
+    QLabel#title {{ font-family: "{TITLE}"; font-size: {21 * scale():.1f}pt; }}
+    QLabel#promise {{ font-size: {11 * scale():.1f}pt; color: {theme.soft}; }}
+    QLabel#message {{ font-size: {10.5 * scale():.1f}pt; }}
+    QMenuBar {{ background: {theme.ground}; padding: 2px {unit}px; }}
+    QMenuBar::item {{ padding: {unit // 2}px {unit}px; border-radius: 6px; background: transparent; }}
+    QMenuBar::item:selected, QMenu::item:selected {{ background: {theme.chosen}; color: {theme.ink}; }}
+    QMenu {{ background: {theme.paper}; border: 1px solid {theme.line}; padding: {unit // 2}px; }}
+    QMenu::item {{ padding: {unit // 2}px {unit * 3}px {unit // 2}px {unit * 2}px; border-radius: 5px; }}
+    QMenu::separator {{ height: 1px; background: {theme.line}; margin: {unit // 2}px {unit}px; }}
+    QPushButton {{ background: {theme.paper}; color: {theme.ink}; border: 1px solid {theme.line};
+        border-radius: {unit}px; padding: {unit}px {unit * 2}px; }}
+    QPushButton:hover {{ border-color: {theme.accent}; }}
+    QPushButton:focus {{ border: 2px solid {theme.accent}; }}
+    QPushButton#accent {{ background: {theme.accent}; color: {theme.on_accent};
+        border: 1px solid {theme.accent}; }}
+    QPushButton#accent:focus {{ border: 2px solid {theme.aril}; }}
+    QListView {{ background: {theme.paper}; border: none; outline: none; }}
+    QListView:focus {{ border-left: 3px solid {theme.accent}; }}
+    QScrollBar:vertical {{ background: transparent; width: {unit + 4}px; margin: 2px; }}
+    QScrollBar::handle:vertical {{ background: {theme.line}; border-radius: {unit // 2}px;
+        min-height: {unit * 4}px; }}
+    QScrollBar::handle:vertical:hover {{ background: {theme.soft}; }}
+    QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page {{
+        background: none; border: none; height: 0; }}
+    QToolTip {{ background: {theme.ink}; color: {theme.paper}; border: none; padding: {unit // 2}px; }}
+    """

@@ -1,0 +1,80 @@
+"""The command line, in this process; the launcher itself is tried in test_launcher.py."""
+
+import json
+
+import pytest
+
+from yewhour.cli import main
+from yewhour.store.paths import FIRST_DEMO
+
+DEMO = str(FIRST_DEMO)
+
+
+def run(capsysbinary, *arguments):
+    try:
+        code = main(list(arguments))
+    except SystemExit as stop:
+        code = stop.code
+    out, err = capsysbinary.readouterr()
+    return code, out.decode(), err.decode()
+
+
+def test_a_script_of_twenty_one_minutes_is_exactly_that(capsysbinary):
+    code, out, _ = run(capsysbinary, "script", DEMO, "--length", "21:00", "--format", "json")
+    assert code == 0
+    assert json.loads(out)["length_s"] == 1260.0
+
+
+@pytest.mark.parametrize("form", ["text", "markdown", "srt", "vtt"])
+def test_every_format_is_written_to_a_file(capsysbinary, tmp_path, form):
+    path = tmp_path / "script.out"
+    code, out, _ = run(capsysbinary, "script", DEMO, "--format", form, "--out", str(path))
+    assert (code, out) == (0, "")
+    assert "riverside" in path.read_text() or "Welcome" in path.read_text() or "welcome" in path.read_text()
+
+
+def test_fit_says_what_each_movement_becomes(capsysbinary):
+    code, out, _ = run(capsysbinary, "fit", DEMO, "--length", "20:00")
+    assert code == 0
+    assert "20:00.0" in out
+    assert "breaths" in out
+    assert "shortest" in out
+
+
+@pytest.mark.parametrize(
+    ("arguments", "code", "says"),
+    [
+        (["fit", DEMO, "--length", "4:00"], 1, "shortest"),
+        (["fit", DEMO, "--length", "90:00"], 1, "longest"),
+        (["fit", DEMO, "--length", "soon"], 2, "not a length"),
+        (["fit", DEMO, "--length", "0"], 2, "can't last"),
+        (["fit", DEMO, "--length=-5"], 2, "not a length"),
+        (["fit", "/no/such.yewhour"], 2, "can't be read"),
+        (["fit", "/tmp"], 2, "folder"),
+        (["script", DEMO, "--out", "/no/such/folder/x.txt"], 2, "can't be written"),
+        (["script", DEMO, "--format", "hologram"], 2, "invalid choice"),
+        ([], 2, "COMMAND"),
+    ],
+)
+def test_wrong_input_is_said_in_one_message_with_its_exit_code(capsysbinary, arguments, code, says):
+    got, out, err = run(capsysbinary, *arguments)
+    assert got == code
+    assert says in err
+    assert out == ""
+    assert "Traceback" not in err
+
+
+def test_an_unknown_movement_names_the_file_and_the_movement(capsysbinary, tmp_path):
+    path = tmp_path / "odd.yewhour"
+    path.write_text('{"yewhour":1,"sections":[{"title":"A","body":[{"is":"step","movement":"moonwalk"}]}]}')
+    code, _, err = run(capsysbinary, "script", str(path))
+    assert code == 2
+    assert "moonwalk" in err
+    assert str(path) in err
+
+
+def test_an_older_output_stays_when_the_class_cannot_be_that_long(capsysbinary, tmp_path):
+    path = tmp_path / "script.txt"
+    path.write_text("before")
+    run(capsysbinary, "script", DEMO, "--length", "2:00", "--out", str(path))
+    assert path.read_text() == "before"

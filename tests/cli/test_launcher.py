@@ -1,0 +1,45 @@
+"""A real window on a virtual screen, started as a teacher starts it."""
+
+import os
+import shutil
+import subprocess
+import sys
+import time
+
+import pytest
+
+SCREEN = """
+import sys
+from PySide6.QtCore import QTimer
+from yewhour.ui.app import application, first_window
+qt = application()
+window = first_window()
+window.show()
+QTimer.singleShot(400, lambda: (print(qt.platformName(), window.title.text()), qt.quit()))
+sys.exit(qt.exec())
+"""
+
+
+@pytest.mark.skipif(not shutil.which("Xvfb"), reason="Xvfb is installed by ./yew test")
+def test_a_real_window_opens_on_a_virtual_screen(tmp_path):
+    read, write = os.pipe()
+    screen = subprocess.Popen(
+        ["Xvfb", "-displayfd", str(write), "-screen", "0", "1280x800x24", "-nolisten", "tcp"],
+        pass_fds=[write],
+        stderr=subprocess.DEVNULL,
+    )
+    try:
+        os.close(write)
+        display = os.read(read, 20).decode().strip()
+        deadline = time.monotonic() + 10
+        while not display and time.monotonic() < deadline:
+            display = os.read(read, 20).decode().strip()
+        env = {**os.environ, "DISPLAY": f":{display}", "QT_QPA_PLATFORM": "xcb"}
+        done = subprocess.run(
+            [sys.executable, "-c", SCREEN], env=env, capture_output=True, text=True, timeout=60
+        )
+        assert done.returncode == 0, done.stderr
+        assert done.stdout.strip() == "xcb Ropes and shoulders"
+    finally:
+        screen.terminate()
+        screen.wait()

@@ -1,0 +1,57 @@
+"""What every test may ask for: the data that ships, small plans, and a window that shows nothing."""
+
+import os
+from functools import cache
+from pathlib import Path
+
+import pytest
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from yewhour.core.made import Made, Maker, Words
+from yewhour.core.plan import Brief, Node, Plan, Section, with_ids
+from yewhour.store.classfile import read_plan
+from yewhour.store.paths import DEMO, FIRST_DEMO
+from yewhour.store.words import load_words
+
+ROOT = Path(__file__).resolve().parent.parent
+
+
+@cache
+def shipped() -> Words:
+    words, problems = load_words(Path("/nonexistent"))
+    assert problems == []
+    return words
+
+
+@cache
+def demo_maker(name: str) -> Maker:
+    return Maker(read_plan(DEMO / f"{name}.yewhour"), shipped())
+
+
+@pytest.fixture(scope="session")
+def words() -> Words:
+    """The library, schools, wording and voice that ship."""
+    return shipped()
+
+
+@pytest.fixture(scope="session")
+def ringers() -> Maker:
+    """The first demo class, solved."""
+    return demo_maker(FIRST_DEMO.stem)
+
+
+def plan_of(*nodes: Node, **brief: object) -> Plan:
+    """A plan of one section with these nodes."""
+    return with_ids(Plan(brief=Brief(**brief), sections=(Section(title="All", body=nodes),)))  # type: ignore[arg-type]
+
+
+def made_of(*nodes: Node, length_s: float | None = None, **brief: object) -> Made:
+    """A class of these nodes, at a length or as preferred."""
+    maker = Maker(plan_of(*nodes, **brief), shipped())
+    return maker.make(maker.preferred_s if length_s is None else length_s)
+
+
+def said(made: Made, purpose: str) -> list[str]:
+    """The lines said with one purpose, in order."""
+    return [cue.text for cue in made.cues if cue.purpose == purpose]

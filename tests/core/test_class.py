@@ -1,0 +1,187 @@
+"""A made class: exact, with equal sides, and a script that is true to its numbers."""
+
+from itertools import pairwise
+
+import pytest
+
+from tests.conftest import made_of, plan_of, said
+from yewhour.core.export.contract import script
+from yewhour.core.made import Maker
+from yewhour.core.plan import Difference, Pair, Rounds, Step
+from yewhour.core.problem import CannotFit, Problem
+
+MINUTES = range(18, 33)
+
+
+def sides_of(made):
+    """{pair: {side: (seconds, breaths, reps)}}"""
+    pairs = {}
+    for segment in made.segments:
+        if segment.turn.pair and segment.side in ("left", "right"):
+            sums = pairs.setdefault(segment.turn.pair, {}).setdefault(segment.side, [0, 0, 0])
+            sums[0] += segment.length
+            sums[1] += segment.breaths or 0
+            sums[2] += segment.reps or 0
+    return pairs
+
+
+@pytest.mark.parametrize("minutes", MINUTES)
+def test_every_whole_minute_is_exact_with_equal_sides_and_no_overlap(ringers, minutes):
+    made = ringers.make(minutes * 60)
+    assert made.segments[-1].end == minutes * 600
+    for before, after in zip(made.segments, made.segments[1:], strict=False):
+        assert before.end == after.start
+    for sides in sides_of(made).values():
+        assert sides["left"] == sides["right"]
+    for before, after in zip(made.cues, made.cues[1:], strict=False):
+        assert after.start - before.end >= 4
+    assert all(0 <= cue.start < cue.end <= made.length for cue in made.cues)
+
+
+def test_a_refusal_names_the_shortest_and_the_longest(ringers):
+    for length_s in (5 * 60, 70 * 60):
+        with pytest.raises(CannotFit) as refused:
+            ringers.make(length_s)
+        assert refused.value.shortest_s == ringers.shortest_s
+        assert refused.value.longest_s == ringers.longest_s
+        assert refused.value.do
+
+
+def test_the_same_length_always_gives_the_same_script(ringers):
+    assert script(ringers.make(1300)) == script(ringers.make(1300))
+
+
+def test_a_pair_is_called_across_with_the_side_named():
+    made = made_of(
+        Pair(body=(Step(movement="low-lunge", amount=5),), lead="right"), Step(movement="final-rest")
+    )
+    across = next(cue for cue in made.cues if cue.purpose == "side")
+    second = next(s for s in made.segments if s.side == "left" and s.kind == "hold")
+    assert "left" in across.text.lower()
+    assert across.end <= second.start
+
+
+def test_counts_are_true_to_the_fitted_numbers(ringers):
+    for minutes in (18, 24, 32):
+        made = ringers.make(minutes * 60)
+        by_id = {segment.id: segment for segment in made.segments}
+        counted = 0
+        for cue in made.cues:
+            segment = by_id[cue.segment]
+            if cue.purpose == "count" and " more" in cue.text:
+                number = {"two": 2, "three": 3}[cue.text.split()[0].lower()]
+                left = (segment.end - cue.start) / segment.turn.unit
+                assert number - 0.5 <= left <= number + 0.6, cue.text
+                counted += 1
+        assert counted > 5
+
+
+def test_a_flow_is_called_before_each_phase(ringers):
+    made = ringers.make(1440)
+    by_id = {segment.id: segment for segment in made.segments}
+    flows = [cue for cue in made.cues if cue.purpose == "flow"]
+    assert len(flows) > 20
+    for cue in flows:
+        assert -10 <= cue.start - by_id[cue.segment].start <= 0
+
+
+def test_the_rest_is_mostly_silent_and_left_slowly(ringers):
+    made = ringers.make(1440)
+    rest = next(segment for segment in made.segments if segment.kind == "stillness")
+    spoken = sum(cue.end - cue.start for cue in made.cues if cue.segment == rest.id)
+    assert spoken < 0.15 * rest.length
+    leaving = [cue for cue in made.cues if cue.start >= rest.end]
+    words = " ".join(cue.text.lower() for cue in leaving)
+    order = [words.index(word) for word in ("deeper", "fingers", "stretch", "roll slowly", "come up to sit")]
+    assert order == sorted(order)
+    pauses = [after.start - before.end for before, after in pairwise(leaving[:8])]
+    assert min(pauses) >= 60
+
+
+def test_the_second_side_is_said_shorter_than_the_first():
+    made = made_of(
+        Pair(body=(Step(movement="low-lunge", amount=6),), lead="right"), Step(movement="final-rest")
+    )
+    spoken = {side: sum(len(c.text) for c in made.cues if c.side == side) for side in ("right", "left")}
+    assert spoken["left"] < spoken["right"]
+
+
+def test_a_declared_difference_is_kept():
+    pair = Pair(
+        body=(
+            Step(movement="low-lunge", amount=4, second=Difference(more=2, why="the stiffer side")),
+            Step(movement="lunge-reach", amount=4, second=Difference(leave_out=True)),
+        )
+    )
+    made = made_of(pair, Step(movement="final-rest"))
+    held = [(s.turn.movement.id, s.side, s.amount) for s in made.segments if s.kind == "hold"]
+    assert held == [("low-lunge", "right", 4), ("lunge-reach", "right", 4), ("low-lunge", "left", 6)]
+
+
+def test_alternating_sets_are_even_and_halves_are_equal(words):
+    maker = Maker(
+        plan_of(
+            Step(movement="opposite-reach", amount=8),
+            Step(movement="rope-shoulders", amount=8, halves=True),
+            Step(movement="final-rest"),
+        ),
+        words,
+    )
+    for length_s in range(int(maker.shortest_s) + 1, int(maker.longest_s), 37):
+        for segment in maker.make(length_s).segments:
+            if segment.kind == "reps":
+                assert segment.amount % 2 == 0
+
+
+def test_rounds_that_change_sides_lead_equally_often():
+    steps = (Step(movement="low-lunge", amount=2), Step(movement="downward-dog", amount=2))
+    made = made_of(Rounds(body=steps, times=4, alternate=True), Step(movement="final-rest"))
+    led = [s.side for s in made.segments if s.turn.movement.id == "low-lunge" and s.kind == "hold"]
+    assert led == ["right", "left", "right", "left"]
+    with pytest.raises(Problem, match="even"):
+        made_of(Rounds(body=steps, times=3, alternate=True), Step(movement="final-rest"))
+
+
+def test_a_lock_is_kept_at_every_length(words):
+    plan = plan_of(
+        Step(movement="downward-dog", amount=5, locked=True),
+        Step(movement="seated-breath"),
+        Step(movement="final-rest"),
+    )
+    maker = Maker(plan, words)
+    for length_s in (maker.shortest_s, maker.preferred_s + 7.3, maker.longest_s):
+        dog = next(s for s in maker.make(length_s).segments if s.kind == "hold")
+        assert dog.amount == 5
+
+
+def test_a_class_without_a_rest_ends_on_time_with_a_pause():
+    made = made_of(Step(movement="dart", amount=6), length_s=None)
+    longer = made_of(Step(movement="dart", amount=6), length_s=made.length_s + 4.3)
+    assert longer.segments[-1].end == longer.length
+
+
+def test_a_caution_comes_before_the_movement_it_is_for():
+    made = made_of(Step(movement="downward-dog"), Step(movement="final-rest"), cautions=("wrists",))
+    caution = next(cue for cue in made.cues if cue.purpose == "caution")
+    dog = next(s for s in made.segments if s.kind == "hold")
+    assert caution.end <= dog.start
+    assert said(made_of(Step(movement="downward-dog"), Step(movement="final-rest")), "caution") == []
+
+
+@pytest.mark.parametrize(
+    ("node", "words_of_it"),
+    [
+        (Step(movement="no-such-thing"), "not in the library"),
+        (Step(movement="downward-dog", amount=-2), "can't be done"),
+        (Step(movement="downward-dog", least=6, amount=3), "out of order"),
+        (Rounds(body=(Step(movement="cow"),), times=2, least=4), "out of order"),
+    ],
+)
+def test_what_cannot_be_a_class_is_said(node, words_of_it):
+    with pytest.raises(Problem, match=words_of_it):
+        made_of(node, Step(movement="final-rest"))
+
+
+def test_a_plan_without_steps_is_said(words):
+    with pytest.raises(Problem, match="no steps"):
+        Maker(plan_of(), words)

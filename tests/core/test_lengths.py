@@ -1,0 +1,28 @@
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from yewhour.core.lengths import parse_length, show_length
+from yewhour.core.problem import Problem
+
+
+@pytest.mark.parametrize(
+    ("text", "seconds"), [("24:00", 1440), ("1:05:00", 3900), ("90", 90), (" 0:30 ", 30), ("12:30.5", 750.5)]
+)
+def test_a_length_is_read(text, seconds):
+    assert parse_length(text) == seconds
+
+
+@pytest.mark.parametrize(
+    "text", ["", "abc", "0", "-3", "0:00", "1:2:3:4", "1:60:00", "12:75", "24m", "nan", "9:00:00", "1:-5"]
+)
+def test_what_is_not_a_length_is_refused_with_advice(text):
+    with pytest.raises(Problem) as refused:
+        parse_length(text)
+    assert refused.value.what
+    assert refused.value.do
+
+
+@given(st.integers(1, 4 * 3600))
+def test_a_length_shown_is_the_length_read(seconds):
+    assert parse_length(show_length(seconds)) == seconds

@@ -1,0 +1,30 @@
+import pytest
+
+from yewhour.store.terms import load_voice
+from yewhour.voice.speaking import Speaker, spoken
+from yewhour.voice.syllables import syllables
+
+
+@pytest.mark.parametrize(
+    ("word", "count"),
+    [("breathe", 1), ("shoulder", 2), ("inhale", 2), ("Pilates", 3), ("zzyzxquatch", 2), ("it's", 1)],
+)
+def test_syllables(word, count):
+    assert abs(syllables(word) - count) <= (1 if word == "zzyzxquatch" else 0)
+
+
+def test_numbers_count_as_the_words_they_are_said_as():
+    assert spoken("Hold for 45 seconds.").syllables == spoken("Hold for forty-five seconds.").syllables
+
+
+def test_written_pauses_count_and_do_not_depend_on_the_rate():
+    speaker = Speaker(load_voice())
+    plain = speaker("Breathe in.", "calm")
+    assert speaker("Breathe in. [2s]", "calm") == pytest.approx(plain + 2)
+    assert speaker("Breathe in. [2s]", "calm", 2.0) == pytest.approx(plain / 2 + 2)
+
+
+def test_text_in_any_script_can_be_timed():
+    speaker = Speaker(load_voice())
+    for line in ("", "   ", "ॐ शान्तिः", "呼吸", "<b>&amp;</b>", "🙏", "a" * 5000):
+        assert speaker(line, "rest") >= 0
