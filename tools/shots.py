@@ -7,7 +7,7 @@ from pathlib import Path
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from yewhour.store.paths import DEMO
-from yewhour.ui.app import application, first_window
+from yewhour.ui.app import application, first_window, open_first
 
 TARGET = Path(__file__).resolve().parent.parent / "docs/screenshots"
 
@@ -20,7 +20,8 @@ def main(folder: Path = TARGET) -> None:
     def picture(
         name: str, class_name: str, dark: bool, selected: str = "", length_s: float | None = None
     ) -> None:
-        window = first_window(DEMO / f"{class_name}.yewhour", dark)
+        window = first_window(dark)
+        open_first(window, DEMO / f"{class_name}.yewhour")
         window.resize(1280, 800)
         window.show()
         if length_s:

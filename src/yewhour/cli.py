@@ -1,6 +1,7 @@
 """The command line. Exit 0 done, 1 the class can't be what was asked, 2 bad usage or a file trouble."""
 
 import argparse
+import gc
 import sys
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -69,6 +70,7 @@ def _file_and_length(command: argparse.ArgumentParser) -> None:
 
 
 def _open(options: argparse.Namespace) -> int:
+    gc.disable()  # start-up makes much that stays and nothing to throw away; run() turns it on again
     from yewhour.ui.app import run
 
     return run(Path(options.class_file) if options.class_file else None)
@@ -93,8 +95,6 @@ def _maker(path: Path) -> "Maker":
 
 
 def _fit(options: argparse.Namespace) -> None:
-    from yewhour.core.export.reading import dose_of
-
     maker = _maker(options.class_file)
     made = maker.make(options.length)
     print(f"{maker.plan.brief.title}: {show_length(made.length_s, True)}")
@@ -105,9 +105,7 @@ def _fit(options: argparse.Namespace) -> None:
     )
     for segment in made.segments:
         side = "" if segment.side == "both" else segment.side
-        print(
-            f"{show_length(segment.start / 10, True):>9}  {dose_of(segment):>10}  {side:11}  {segment.name}"
-        )
+        print(f"{show_length(segment.start / 10, True):>9}  {segment.dose:>10}  {side:11}  {segment.name}")
 
 
 def _script(options: argparse.Namespace) -> None:

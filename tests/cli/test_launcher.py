@@ -11,10 +11,11 @@ import pytest
 SCREEN = """
 import sys
 from PySide6.QtCore import QTimer
-from yewhour.ui.app import application, first_window
+from yewhour.ui.app import application, first_window, open_first
 qt = application()
 window = first_window()
 window.show()
+open_first(window)
 QTimer.singleShot(400, lambda: (print(qt.platformName(), window.title.text()), qt.quit()))
 sys.exit(qt.exec())
 """

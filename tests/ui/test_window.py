@@ -3,17 +3,17 @@
 import pytest
 from PySide6.QtCore import QPoint, Qt
 
-from yewhour.store.paths import FIRST_DEMO
 from yewhour.ui import theme as look
 from yewhour.ui.actions import DEEDS
-from yewhour.ui.app import application, first_window
+from yewhour.ui.app import application, first_window, open_first
 
 
 @pytest.fixture
 def window(qtbot):
     application()
     look.set_scale(1.0)
-    window = first_window(FIRST_DEMO, dark=False)
+    window = first_window(dark=False)
+    open_first(window)
     qtbot.addWidget(window)
     window.resize(1280, 800)
     window.show()

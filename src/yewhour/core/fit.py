@@ -13,12 +13,12 @@ from collections.abc import Sequence
 
 import msgspec
 import numpy as np
-from numpy.typing import NDArray
 
 from yewhour.core.lengths import LONGEST_S, seconds, show_length, ticks
 from yewhour.core.problem import CannotFit
 
-Costs = NDArray[np.float64]
+Costs = np.ndarray[tuple[int], np.dtype[np.float64]]
+Picks = np.ndarray[tuple[int], np.dtype[np.uint16]]
 LONGEST = ticks(LONGEST_S)
 
 
@@ -72,7 +72,7 @@ class _Link(msgspec.Struct):
 
     var: Var
     low: int
-    picks: NDArray[np.uint16]
+    picks: Picks
 
 
 _NONE = np.iinfo(np.uint16).max

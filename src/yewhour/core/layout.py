@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 import msgspec
 
 from yewhour.core.fit import Choice
+from yewhour.core.lengths import seconds, show_length
 from yewhour.core.movement import MEASURES, Kind
 from yewhour.core.pace import Phase, phase_ticks
 from yewhour.core.school import School, breath_of
@@ -49,6 +50,14 @@ class Segment(msgspec.Struct, frozen=True):
     def reps(self) -> int | None:
         """Whole repetitions, pulses, cycles or counts, for a step that has them."""
         return self.amount if MEASURES[self.kind].unit in ("reps", "pulses", "cycles", "counts") else None
+
+    @property
+    def dose(self) -> str:
+        """What it has, as `5 breaths` or `0:45`."""
+        unit = MEASURES[self.kind].unit
+        if not unit or unit == "seconds" or not self.amount:
+            return show_length(seconds(self.length))
+        return f"{self.amount} {unit if self.amount != 1 else unit.rstrip('s')}"
 
 
 def lay_out(

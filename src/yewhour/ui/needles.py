@@ -1,9 +1,13 @@
 """What the sprig shows for each segment: which needles, and how far across they reach."""
 
-from dataclasses import dataclass
+from __future__ import annotations
 
-from yewhour.core.layout import Segment
-from yewhour.core.made import Made
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from yewhour.core.layout import Segment
+    from yewhour.core.made import Made
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,8 @@
 """The script beside the sprig: one row a line, on the same clock, with the silences between them."""
 
-from typing import Any
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import (
     QAbstractListModel,
@@ -12,15 +14,16 @@ from PySide6.QtCore import (
     Qt,
     Signal,
 )
-from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPen
+from PySide6.QtGui import QColor, QPainter, QPen
 from PySide6.QtWidgets import QListView, QStyle, QStyledItemDelegate, QStyleOptionViewItem
 
-from yewhour.core.cue import Cue
-from yewhour.core.export.reading import dose_of
-from yewhour.core.layout import Segment
 from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
 from yewhour.ui.session import Session
-from yewhour.ui.theme import Theme, font, scale, side_colour
+from yewhour.ui.theme import Theme, font, metrics, scale, side_colour
+
+if TYPE_CHECKING:
+    from yewhour.core.cue import Cue
+    from yewhour.core.layout import Segment
 
 QUIET_S = 8.0  # a silence this long is shown as one
 Index = QModelIndex | QPersistentModelIndex
@@ -99,7 +102,7 @@ class ScriptModel(QAbstractListModel):
 def _heading(segment: Segment) -> str:
     if segment.turn.flow:
         return f"{segment.name} and on, {segment.turn.rounds} rounds"
-    return f"{segment.name} · {dose_of(segment)}"
+    return f"{segment.name} · {segment.dose}"
 
 
 class RowPainter(QStyledItemDelegate):
@@ -127,10 +130,10 @@ class RowPainter(QStyledItemDelegate):
         return min(30.0, 2 + row.quiet_s * 1.2) * scale() if row.quiet_s < QUIET_S else 26 * scale()
 
     def _line_height(self, row: Row, width: int) -> float:
-        metrics = QFontMetricsF(font(11.5))
-        box = metrics.boundingRect(
-            QRectF(0, 0, width - self._text_x - 24 * scale(), 10_000), Qt.TextFlag.TextWordWrap, row.cue.text
-        )
+        measures, room = metrics(11.5), width - self._text_x - 24 * scale()
+        if len(row.cue.text) * measures.maxWidth() < room or measures.horizontalAdvance(row.cue.text) < room:
+            return measures.height() + 5 * scale()
+        box = measures.boundingRect(QRectF(0, 0, room, 10_000), Qt.TextFlag.TextWordWrap, row.cue.text)
         return box.height() + 5 * scale()
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
@@ -161,7 +164,7 @@ class RowPainter(QStyledItemDelegate):
         painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()))
         side = row.cue.side
         colour = side_colour(self.theme, side)
-        y = line.top() + QFontMetricsF(font(11.5)).height() / 2 + 1
+        y = line.top() + metrics(11.5).height() / 2 + 1
         painter.setPen(QPen(colour, 5 * scale(), Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
         reach = 11 * scale()
         left = x - reach if side != "right" else x
@@ -195,7 +198,7 @@ class RowPainter(QStyledItemDelegate):
     def _paint_line(self, painter: QPainter, row: Row, line: QRectF) -> None:
         painter.setFont(font(9.5))
         painter.setPen(QColor(self.theme.soft))
-        clock = QRectF(10 * scale(), line.top() + 2, 46 * scale(), QFontMetricsF(font(11.5)).height())
+        clock = QRectF(10 * scale(), line.top() + 2, 46 * scale(), metrics(11.5).height())
         painter.drawText(
             clock,
             Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,

@@ -1,12 +1,20 @@
-"""The class that is open in a window: its plan, its tables, and the class made from them."""
+"""The class that is open in a window: its plan, its tables, and the class made from them.
+
+The core (and with it NumPy) is imported when the first class is opened, so that the window can be on
+screen before it.
+"""
+
+from __future__ import annotations
 
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, Signal
 
-from yewhour.core.made import Made, Maker, Words
 from yewhour.core.problem import CannotFit, Problem
-from yewhour.store.classfile import read_plan
+
+if TYPE_CHECKING:
+    from yewhour.core.made import Made, Maker, Words
 
 
 class Session(QObject):
@@ -15,9 +23,10 @@ class Session(QObject):
     made_changed = Signal()
     selected_changed = Signal(str)
 
-    def __init__(self, words: Words) -> None:
+    def __init__(self) -> None:
         super().__init__()
-        self.words = words
+        self.words: Words | None = None
+        self.troubles: list[Problem] = []  # what was wrong with the teacher's own movements
         self.path: Path | None = None
         self.maker: Maker | None = None
         self.made: Made | None = None
@@ -26,6 +35,12 @@ class Session(QObject):
 
     def open(self, path: Path) -> None:
         """Opens a class file at its target length. Raises Problem and keeps the class before if it can't."""
+        from yewhour.core.made import Maker
+        from yewhour.store.classfile import read_plan
+        from yewhour.store.words import load_words
+
+        if self.words is None:
+            self.words, self.troubles = load_words()
         plan = read_plan(path)
         maker = Maker(plan, self.words)
         refusal = ""

