@@ -11,7 +11,7 @@ from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.problem import CannotFit, Problem
 
 if TYPE_CHECKING:
-    from yewhour.core.made import Maker
+    from yewhour.core.made import Maker, Words
 
 CANNOT, USAGE = 1, 2
 
@@ -60,6 +60,20 @@ def _parser() -> argparse.ArgumentParser:
     script.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
     script.set_defaults(run=_script)
 
+    listing = commands.add_parser("list", help="every movement, school, caution, block and demo class")
+    listing.add_argument("--format", choices=("text", "json"), default="text")
+    listing.set_defaults(run=_list)
+
+    outline = commands.add_parser("outline", help="write a class as an outline, in plain text")
+    outline.add_argument("class_file", type=Path, metavar="FILE")
+    outline.add_argument("--out", type=Path, metavar="PATH")
+    outline.set_defaults(run=_outline)
+
+    convert = commands.add_parser("convert", help="make a class file of an outline")
+    convert.add_argument("class_file", type=Path, metavar="OUTLINE")
+    convert.add_argument("--out", type=Path, metavar="PATH", required=True, help="NAME.yewhour")
+    convert.set_defaults(run=_convert)
+
     commands.add_parser("help", help="show this").set_defaults(run=lambda _: parser.print_help())
     return parser
 
@@ -76,15 +90,21 @@ def _open(options: argparse.Namespace) -> int:
     return run(Path(options.class_file) if options.class_file else None)
 
 
-def _maker(path: Path) -> "Maker":
-    from yewhour.core.made import Maker
-    from yewhour.store.classfile import read_plan
+def _words() -> "Words":
     from yewhour.store.words import load_words
 
     words, problems = load_words()
     for problem in problems:
         print(f"yewhour: {problem}", file=sys.stderr)
-    plan = read_plan(path)
+    return words
+
+
+def _maker(path: Path) -> "Maker":
+    from yewhour.core.made import Maker
+    from yewhour.store.anyclass import read_class
+
+    words = _words()
+    plan = read_class(path, words.library)
     try:
         return Maker(plan, words)
     except CannotFit:
@@ -110,11 +130,44 @@ def _fit(options: argparse.Namespace) -> None:
 
 def _script(options: argparse.Namespace) -> None:
     from yewhour.core.export import FORMATS
-    from yewhour.store.atomic import write_whole
 
     content = FORMATS[options.format].write(_maker(options.class_file).make(options.length))
-    if options.out:
-        write_whole(options.out, content)
+    _put(content, options.out)
+
+
+def _put(content: bytes, out: Path | None) -> None:
+    """Writes to a path, whole or not at all, or to standard output."""
+    from yewhour.store.atomic import write_whole
+
+    if out:
+        write_whole(out, content)
     else:
         sys.stdout.buffer.write(content)
         sys.stdout.flush()
+
+
+def _outline(options: argparse.Namespace) -> None:
+    from yewhour.core.outline_write import write_outline
+    from yewhour.store.anyclass import read_class
+
+    library = _words().library
+    _put(write_outline(read_class(options.class_file, library), library).encode(), options.out)
+
+
+def _convert(options: argparse.Namespace) -> None:
+    from yewhour.store.anyclass import read_class
+    from yewhour.store.classfile import plan_bytes
+
+    _put(plan_bytes(read_class(options.class_file, _words().library)), options.out)
+
+
+def _list(options: argparse.Namespace) -> None:
+    from yewhour.store.listing import listing, listing_text
+
+    found = listing(_words())
+    if options.format == "json":
+        import msgspec
+
+        _put(msgspec.json.format(msgspec.json.encode(found), indent=1) + b"\n", None)
+    else:
+        print(listing_text(found))

@@ -75,6 +75,12 @@ class Candidate(msgspec.Struct, frozen=True):
     aim: int
     body: bool = False
     bonus: int = 0
+    spare: bool = False  # may be dropped although its purpose must be said: another line says it too
+
+    @property
+    def must(self) -> bool:
+        """Whether it has to be said."""
+        return PURPOSES[self.purpose].must and not self.spare
 
     @property
     def rank(self) -> int:

@@ -16,10 +16,10 @@ from yewhour.core.lengths import seconds, ticks
 from yewhour.core.model import PAUSE, Model
 from yewhour.core.movement import Library
 from yewhour.core.place import Placer
-from yewhour.core.plan import Plan
+from yewhour.core.plan import Block, Blocks, Plan, Section
 from yewhour.core.position import Positions
 from yewhour.core.problem import Problem
-from yewhour.core.school import Schools, school_of
+from yewhour.core.school import School, Schools, school_of
 from yewhour.core.speech import Seconds
 from yewhour.core.unfold import Unfolder, check_steps
 from yewhour.core.wording import Wording
@@ -33,6 +33,7 @@ class Words(msgspec.Struct, frozen=True):
     schools: Schools
     positions: Positions
     wording: Wording
+    blocks: Blocks
     seconds: Seconds
     number_word: Callable[[int], str]
 
@@ -66,12 +67,12 @@ class Maker:
         if not any(section.body for section in plan.sections):
             raise Problem("This class has no steps yet.", do="Add a first one.")
         check_steps(plan)
-        self.plan = plan
         self.words = words
         self.school = school_of(plan.brief, words.schools)
+        self.plan = plan = _closed(plan, self.school)
         self._durations: dict[tuple[str, str], int] = {}
         self.writer = Writer(plan.brief, self.school, words.wording, words.number_word, self.duration)
-        unfolder = Unfolder(plan, words.library, self.school)
+        unfolder = Unfolder(plan, words.library, self.school, words.blocks)
         self.model = Model(unfolder, words.positions, self.writer.saying, self.writer.needs)
         self.fit: Fit = self.model.solve()
 
@@ -139,3 +140,11 @@ class Maker:
 def _unsaid(line: Dropped) -> Finding:
     """A line that must be said and found no room."""
     return Finding("unsaid", "wrong", line.segment, f"There is no room to say {line.text!r}.", line.reason)
+
+
+def _closed(plan: Plan, school: School) -> Plan:
+    """The plan with the school's closing block at its end, where it has no closing of its own."""
+    if not school.closing or any(section.role == "close" for section in plan.sections):
+        return plan
+    close = Section(title="Close", role="close", body=(Block(name=school.closing, id="closing"),))
+    return msgspec.structs.replace(plan, sections=(*plan.sections, close))

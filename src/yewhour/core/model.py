@@ -69,12 +69,13 @@ class Model:
         for turn in self.unfolder.node(index, rounds):
             turns.append(msgspec.structs.replace(turn, seen=True) if turn.movement.id in seen else turn)
             seen.add(turn.movement.id)
-        return [
-            msgspec.structs.replace(turn, fixed=turn.fixed + self.saying(turn))
-            if turn.kind == "talk"
-            else turn
-            for turn in with_setups(turns, before, self.positions, self.saying)
-        ]
+        return [self._timed(turn) for turn in with_setups(turns, before, self.positions, self.saying)]
+
+    def _timed(self, turn: Turn) -> Turn:
+        """Talk and set-ups of the plan itself last as long as their lines take, and as moving takes."""
+        if turn.kind not in ("talk", "setup") or turn.setup_for:
+            return turn
+        return msgspec.structs.replace(turn, fixed=max(ticks(turn.movement.moving_s), self.saying(turn)))
 
     # --- parts ----------------------------------------------------------------------------------------
 
@@ -82,7 +83,7 @@ class Model:
         groups = list(self._groups((self.unfolder.nodes[index][1],)))
         if not groups:
             return (self._way((), 0.0, preferred),)
-        choices = [_round_options(group) for group in groups]
+        choices = [self._options(group) for group in groups]
         # Nearest to preferred first, should there be more combinations than are tried.
         combinations = sorted(
             product(*choices),
@@ -100,7 +101,7 @@ class Model:
     def _groups(self, nodes: tuple[Node, ...]) -> Iterator[Rounds]:
         """The groups whose number of rounds may vary."""
         for node in nodes:
-            if isinstance(node, Rounds) and len(_round_options(node)) > 1:
+            if isinstance(node, Rounds) and len(self._options(node)) > 1:
                 yield node
             if isinstance(node, Block):
                 yield from self._groups(self.unfolder.block(node))
@@ -108,6 +109,9 @@ class Model:
                 yield from self._groups(way_of(node, self.unfolder.plan.brief.lineage))
             else:
                 yield from self._groups(children(node))
+
+    def _options(self, group: Rounds) -> tuple[int, ...]:
+        return round_options(group, self.unfolder.alternates(group))
 
     def _way(self, rounds: tuple[tuple[str, int], ...], cost: float, turns: Sequence[Turn]) -> Way:
         fixed = 0
@@ -172,16 +176,17 @@ def _slack_var(key: str, least: int, preferred: int, most: int, weight: float) -
     return Var(key, 1, options, costs, slack=True)
 
 
-def _round_options(group: Rounds) -> tuple[int, ...]:
-    if group.locked:
-        return (group.times,)
-    by = 2 if group.alternate else 1
+def round_options(group: Rounds, alternate: bool) -> tuple[int, ...]:
+    """The numbers of rounds a group may have. Raises Problem for an odd number that changes sides."""
+    by = 2 if alternate else 1
     least, most = group.least or group.times, group.most or group.times
-    if group.alternate and group.times % 2:
+    if alternate and group.times % 2:
         raise Problem(
             f"Rounds that change sides need an even number, not {group.times}.",
             f"group {group.id}",
             "Use one more or one fewer, so that both sides lead equally often.",
         )
+    if group.locked:
+        return (group.times,)
     numbers = range(group.times - (group.times - least) // by * by, most + 1, by)
     return tuple(numbers)

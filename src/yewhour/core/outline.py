@@ -87,7 +87,9 @@ WORDS: tuple[Word, ...] = (
     _word("no options", lambda m: {"offer": False}, lambda s: "" if s.offer else "no options"),
     _word("halves", lambda m: {"halves": True}, lambda s: "halves" if s.halves else ""),
     _word(
-        r"last (\d+)", lambda m: {"countdown": int(m[1])}, lambda s: f"last {s.countdown}" if s.countdown else ""
+        r"last (\d+)",
+        lambda m: {"countdown": int(m[1])},
+        lambda s: f"last {s.countdown}" if s.countdown else "",
     ),
     _word(
         r"from round (\d+)",
@@ -95,7 +97,9 @@ WORDS: tuple[Word, ...] = (
         lambda s: f"from round {s.from_round}" if s.from_round > 1 else "",
     ),
     _word(
-        rf"pace ({PACE})", lambda m: {"pace": read_pace(m[1])}, lambda s: f"pace {show_pace(s.pace)}" if s.pace else ""
+        rf"pace ({PACE})",
+        lambda m: {"pace": read_pace(m[1])},
+        lambda s: f"pace {show_pace(s.pace)}" if s.pace else "",
     ),
     _word(
         r"count (\d+(?:\.\d+)?)",
@@ -108,14 +112,20 @@ WORDS: tuple[Word, ...] = (
         lambda s: f"weight {_number(s.weight)}" if s.weight is not None else "",
     ),
     _word(
-        r"second out", lambda m: {"second": Difference(leave_out=True)}, lambda s: _second(s) if s.second and s.second.leave_out else ""
+        r"second out",
+        lambda m: {"second": Difference(leave_out=True)},
+        lambda s: _second(s) if s.second and s.second.leave_out else "",
     ),
     _word(
         r"second ([+-]\d+)",
         lambda m: {"second": Difference(more=int(m[1]))},
         lambda s: _second(s) if s.second and not s.second.leave_out else "",
     ),
-    _word(r"facing (front|side|back)", lambda m: {"facing": m[1].lower()}, lambda s: f"facing {s.facing}" if s.facing else ""),
+    _word(
+        r"facing (front|side|back)",
+        lambda m: {"facing": m[1].lower()},
+        lambda s: f"facing {s.facing}" if s.facing else "",
+    ),
     _word(r"mat (front|back)", lambda m: {"mat": m[1].lower()}, lambda s: f"mat {s.mat}" if s.mat else ""),
 )
 
@@ -168,7 +178,9 @@ def read_step(line: str, names: Names, library: Library) -> tuple[Step, str | No
                     try:
                         fields |= word.read(found)
                     except ValueError:
-                        raise Problem(f"{found[0].strip()!r} can't be read.", do="See docs/outline.md.") from None
+                        raise Problem(
+                            f"{found[0].strip()!r} can't be read.", do="See docs/outline.md."
+                        ) from None
                     break
             else:
                 close = names.nearest(re.split(r"\s+\d|\s+\(|\s+pair", rest)[0])
@@ -246,7 +258,10 @@ def read_brief_line(key: str, value: str) -> dict[str, Any]:
         return {_TEXTS[key]: value}
     if key.startswith("way "):
         return {"ways": {key[4:].strip().replace(" ", "_"): _way(value)}}
-    raise Problem(f"There is no {key!r} in a brief.", do=f"There are: {', '.join([*_TEXTS, 'length', 'pace', *_LISTS])}.")
+    raise Problem(
+        f"There is no {key!r} in a brief.",
+        do=f"There are: {', '.join([*_TEXTS, 'length', 'pace', *_LISTS])}.",
+    )
 
 
 def _way(value: str) -> Any:

@@ -4,6 +4,8 @@ import re
 from dataclasses import dataclass, field
 from typing import Any
 
+import msgspec
+
 from yewhour.core.cue import LINE_PURPOSES
 from yewhour.core.movement import Library
 from yewhour.core.outline import COMMENT, INDENT, PACE, Names, read_brief_line, read_pace, read_step
@@ -11,7 +13,8 @@ from yewhour.core.plan import Block, Brief, Node, Pair, Plan, Rounds, Section, S
 from yewhour.core.problem import Problem
 
 _ROUNDS = re.compile(
-    r"rounds (\d+)(?: \((\d+)-(\d+)\))?(!)?( alternate)?(?: teach (\d+))?(?: from round (\d+))?$", re.IGNORECASE
+    r"rounds (\d+)(?: \((\d+)-(\d+)\))?(!)?( alternate| same side)?(?: teach (\d+))?(?: from round (\d+))?$",
+    re.IGNORECASE,
 )
 _PAIR = re.compile(r"pair(?: (right|left))?(?: from round (\d+))?$", re.IGNORECASE)
 _SECTION_WORDS = {
@@ -55,7 +58,9 @@ class _Reader:
             elif not sections and not blocks:
                 key, colon, value = line.text.partition(":")
                 if not colon:
-                    raise self._wrong(line, f"{line.text!r} stands before any section.", "Start one with: # Title")
+                    raise self._wrong(
+                        line, f"{line.text!r} stands before any section.", "Start one with: # Title"
+                    )
                 for name, got in self._try(line, read_brief_line, key, value.strip()).items():
                     brief[name] = {**brief.get(name, {}), **got} if name == "ways" else got
             else:
@@ -75,16 +80,22 @@ class _Reader:
             blank = raw[: len(raw) - len(raw.lstrip())]
             line = _Line(number, len(blank), stripped)
             if "\t" in blank:
-                raise self._wrong(line, "A tab is in the indentation.", f"Use {INDENT} spaces for each step in.")
+                raise self._wrong(
+                    line, "A tab is in the indentation.", f"Use {INDENT} spaces for each step in."
+                )
             if len(blank) % INDENT:
-                raise self._wrong(line, f"{len(blank)} spaces are not a whole step in.", f"Use {INDENT} for each.")
+                raise self._wrong(
+                    line, f"{len(blank)} spaces are not a whole step in.", f"Use {INDENT} for each."
+                )
             if stripped.startswith("#"):
                 top.append(line)
                 open_lines = [line]
                 continue
             level = line.depth // INDENT + (1 if open_lines and open_lines[0].text.startswith("#") else 0)
             if level > len(open_lines):
-                raise self._wrong(line, "This line is indented too far.", "Step in once under what it belongs to.")
+                raise self._wrong(
+                    line, "This line is indented too far.", "Step in once under what it belongs to."
+                )
             del open_lines[level:]
             (open_lines[-1].inner if open_lines else top).append(line)
             open_lines.append(line)
@@ -98,7 +109,9 @@ class _Reader:
         for part in filter(None, (part.strip() for part in words.split(","))):
             if not _SECTION_WORD.fullmatch(part):
                 raise self._wrong(
-                    line, f"{part!r} can't follow a section's title.", f"Use one of: {', '.join(_SECTION_WORDS)}."
+                    line,
+                    f"{part!r} can't follow a section's title.",
+                    f"Use one of: {', '.join(_SECTION_WORDS)}.",
                 )
             key, _, value = part.partition(" ")
             fields |= _SECTION_WORDS[key](value)  # type: ignore[no-untyped-call]
@@ -117,15 +130,15 @@ class _Reader:
                 least=least,
                 most=most,
                 locked=bool(found[4]),
-                alternate=bool(found[5]),
+                alternate={" alternate": True, " same side": False}.get((found[5] or "").lower()),
                 teach=int(found[6] or 0),
                 from_round=int(found[7] or 1),
             )
         if found := _PAIR.match(text):
             lead: Any = found[1].lower() if found[1] else None
             return Pair(body=self._body(line), lead=lead, from_round=int(found[2] or 1))
-        if text.lower().startswith("block "):
-            return Block(name=text[6:].strip())
+        if text.lower().startswith("insert "):
+            return Block(name=text[7:].strip())
         if text.lower().startswith("variant "):
             return self._variant(line)
         return self._step(line)
@@ -146,18 +159,19 @@ class _Reader:
         return Variant(ways=ways, chosen=line.text[8:].strip())
 
     def _step(self, line: _Line) -> Node:
+        step: Step
         step, pair = self._try(line, read_step, line.text, self.names, self.library)
         lines: dict[str, list[str]] = {}
         for inner in line.inner:
             purpose, colon, words = inner.text.removeprefix(">").strip().partition(":")
             if not inner.text.startswith(">") or not colon or purpose not in LINE_PURPOSES:
                 raise self._wrong(
-                    inner, f"{inner.text!r} can't stand inside a movement.", "Step out, or write: > call: the line"
+                    inner,
+                    f"{inner.text!r} can't stand inside a movement.",
+                    "Step out, or write: > call: the line",
                 )
             lines.setdefault(purpose, []).append(words.strip())
         if lines:
-            import msgspec
-
             step = msgspec.structs.replace(step, lines=lines)
         if pair is None:
             return step

@@ -50,7 +50,7 @@ def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
     elif isinstance(node, Rounds):
         span = f" ({node.least or node.times}-{node.most or node.times})" if node.least or node.most else ""
         lock = "!" if node.locked else ""
-        alternate = " alternate" if node.alternate else ""
+        alternate = {True: " alternate", False: " same side"}.get(node.alternate, "")  # type: ignore[arg-type]
         teach = f" teach {node.teach}" if node.teach else ""
         yield f"{space}rounds {node.times}{span}{lock}{alternate}{teach}{later}"
         for inner in node.body:
@@ -62,7 +62,7 @@ def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
             for inner in way:
                 yield from _node(inner, library, depth + 2)
     elif isinstance(node, Block):
-        yield f"{space}block {node.name}"
+        yield f"{space}insert {node.name}"
 
 
 def _step(step: Step, library: Library, depth: int, pair: str | None) -> Iterator[str]:

@@ -8,7 +8,7 @@ overlaps, and at least 0.4 s lie between two lines.
 from bisect import bisect_left, bisect_right, insort
 from collections.abc import Callable, Sequence
 
-from yewhour.core.cue import PURPOSES, Candidate, Cue, Dropped
+from yewhour.core.cue import Candidate, Cue, Dropped
 from yewhour.core.layout import Segment
 from yewhour.core.lengths import ticks
 
@@ -82,14 +82,8 @@ class Placer:
     def place(self, candidates: Sequence[Candidate]) -> tuple[list[Cue], list[Dropped]]:
         """The cues in order of time, and what found no room."""
         tied = [line for line in candidates if not line.body]
-        for line in sorted(
-            tied,
-            key=lambda c: (
-                not PURPOSES[c.purpose].must,
-                -c.rank if not PURPOSES[c.purpose].must else 0,
-                c.aim,
-            ),
-        ):
+        # Musts as they come; then the rest, what is kept first before what is not.
+        for line in sorted(tied, key=lambda c: (not c.must, 0 if c.must else -c.rank, c.aim)):
             self._one(line)
         bodies: dict[int, list[Candidate]] = {}
         for line in candidates:
@@ -122,8 +116,7 @@ class Placer:
         insort(self._said.setdefault(text, []), start)
         self._spoken[line.segment] += length
         segment = self.segments[line.segment]
-        must = PURPOSES[line.purpose].must
-        self.cues.append(Cue(start, start + length, text, line.purpose, line.side, segment.id, must))
+        self.cues.append(Cue(start, start + length, text, line.purpose, line.side, segment.id, line.must))
 
     def _recent(self, text: str, near: int) -> bool:
         said = self._said.get(text)
@@ -143,7 +136,7 @@ class Placer:
             reason = f"it takes {needs / 10:.1f} s and the silence there is {room / 10:.1f} s; " + _remedy(
                 segment, needs - room
             )
-        self.dropped.append(Dropped(shortest, segment.id, reason, PURPOSES[line.purpose].must))
+        self.dropped.append(Dropped(shortest, segment.id, reason, line.must))
 
     # --- the body of a segment ------------------------------------------------------------------------------
 

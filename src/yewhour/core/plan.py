@@ -71,8 +71,8 @@ class Pair(Value, frozen=True, tag_field="is", tag="pair"):
 class Rounds(Value, frozen=True, tag_field="is", tag="rounds"):
     """Steps repeated. `times` is preferred; fit may choose from `least` to `most`.
 
-    alternate: the lead side changes every round. teach: in the first round every one-phase step
-    takes this many breaths, to be taught; 0 for not at all.
+    alternate: the lead side changes every round; None leaves it to the school. teach: in the first
+    round every one-phase step takes this many breaths, to be taught; 0 for not at all.
     """
 
     body: tuple[Node, ...]
@@ -81,7 +81,7 @@ class Rounds(Value, frozen=True, tag_field="is", tag="rounds"):
     least: int | None = None
     most: int | None = None
     locked: bool = False
-    alternate: bool = False
+    alternate: bool | None = None
     teach: int = 0
     from_round: int = 1
 
@@ -104,6 +104,7 @@ class Block(Value, frozen=True, tag_field="is", tag="block"):
 
 
 Node = Step | Pair | Rounds | Variant | Block
+Blocks = dict[str, tuple[Node, ...]]
 
 
 class Section(Value, frozen=True):
@@ -177,15 +178,18 @@ def steps_of(plan: Plan) -> Iterator[Step]:
                 yield node
 
 
-def with_ids(plan: Plan) -> Plan:
-    """The plan with an id of its own on every node; of two nodes with one id the first keeps it."""
+def with_ids(plan: Plan, prefix: str = "n") -> Plan:
+    """The plan with an id of its own on every node; of two nodes with one id the first keeps it.
+
+    A plan with `prefix` given anew gets new ids throughout, so that they are no other plan's.
+    """
     bodies = [*(section.body for section in plan.sections), *plan.blocks.values()]
     taken = {node.id for body in bodies for node in walk(body)}
     used: set[str] = set()
-    fresh = (name for name in (f"n{number}" for number in count(1)) if name not in taken)
+    fresh = (name for name in (f"{prefix}{number}" for number in count(1)) if name not in taken)
 
     def named(node: Node) -> Node:
-        if not node.id or node.id in used:
+        if not node.id or node.id in used or not (prefix == "n" or node.id.startswith(prefix)):
             node = msgspec.structs.replace(node, id=next(fresh))
         used.add(node.id)
         if isinstance(node, Pair | Rounds):

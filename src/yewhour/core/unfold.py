@@ -11,7 +11,7 @@ import msgspec
 from yewhour.core.lengths import TICKS_PER_S
 from yewhour.core.movement import MEASURES, Kind, Library, Movement
 from yewhour.core.pace import Pace, breath_ticks, check_pace, phase_ticks
-from yewhour.core.plan import Block, Node, Pair, Plan, Rounds, Section, Step, Variant, children, walk
+from yewhour.core.plan import Block, Blocks, Node, Pair, Plan, Rounds, Section, Step, Variant, children, walk
 from yewhour.core.problem import Problem
 from yewhour.core.school import School, roll_side
 from yewhour.core.sides import Side, fill, mirrored
@@ -21,7 +21,8 @@ class Turn(msgspec.Struct, frozen=True):
     """One unfolded use of a step. `unit` and `fixed` are in ticks; `node` counts top-level nodes.
 
     `flow` names the repeated group in which neighbours follow each other breath by breath, or is "".
-    `pair` is the same for both sides of one pair. `seen`: the movement came earlier in the class.
+    `pair` is the same for both sides of one pair, and `lead` the side they are on just now. `seen`: the
+    movement came earlier in the class.
     """
 
     key: str
@@ -30,6 +31,7 @@ class Turn(msgspec.Struct, frozen=True):
     kind: Kind
     name: str
     side: Side
+    lead: Side
     section: int
     node: int
     pace: Pace
@@ -65,8 +67,9 @@ class Context(msgspec.Struct, frozen=True):
 class Unfolder:
     """Unfolds the nodes of one plan. Keeps no state between calls but what the plan fixes."""
 
-    def __init__(self, plan: Plan, library: Library, school: School) -> None:
+    def __init__(self, plan: Plan, library: Library, school: School, blocks: Blocks | None = None) -> None:
         self.plan = plan
+        self.blocks = {**(blocks or {}), **plan.blocks}
         self.library = library
         self.school = school
         self.nodes: list[tuple[int, Node]] = [
@@ -100,7 +103,8 @@ class Unfolder:
             elif isinstance(node, Variant):
                 yield from self._turns(way_of(node, self.plan.brief.lineage), at)
             else:
-                yield from self._turns(self.block(node), at)
+                inside = msgspec.structs.replace(at, path=f"{at.path}@{node.id}")
+                yield from self._turns(self.block(node), inside)
 
     def _pair(self, pair: Pair, at: Context) -> Iterator[Turn]:
         lead: Side = pair.lead or self.school.lead
@@ -122,7 +126,7 @@ class Unfolder:
                 flow=f"{group.id}{at.path}" if flowing else "",
                 teach=group.teach if number == 1 else 0,
             )
-            if group.alternate:
+            if self.alternates(group):
                 second = number % 2 == 0
                 inner = msgspec.structs.replace(
                     inner,
@@ -133,15 +137,28 @@ class Unfolder:
                 )
             yield from self._turns(group.body, inner)
 
+    def alternates(self, group: Rounds) -> bool:
+        """Whether the lead side changes every round: as the group says, or else the school.
+
+        A school's way is only followed where there is a lead side to change and an even number of rounds.
+        """
+        if group.alternate is not None:
+            return group.alternate
+        sided = any(
+            isinstance(node, Step) and self.movement(node).sides == "one" and node.side is None
+            for node in group.body
+        )
+        return self.school.alternate_lead and sided and group.times % 2 == 0
+
     def block(self, node: Block) -> tuple[Node, ...]:
-        """What a block holds; raises Problem when the plan doesn't carry it."""
-        if node.name not in self.plan.blocks:
+        """What a block holds: the plan's own, or one kept for every class. Raises Problem for neither."""
+        if node.name not in self.blocks:
             raise Problem(
                 f"The block {node.name!r} is not there.",
                 "plan, blocks",
                 "Insert it again or take the line out.",
             )
-        return self.plan.blocks[node.name]
+        return self.blocks[node.name]
 
     # --- one step -------------------------------------------------------------------------------------
 
@@ -163,6 +180,7 @@ class Unfolder:
         movement = self.movement(step)
         kind = kind_of(step, movement, self.school)
         side = self._side(step, movement, at)
+        lead: Side = at.lead or self.school.lead
         pace = self._paces[self._section, step.id]
         count_s = step.count_s or movement.count_s or self.school.count_s
         unit, fixed = 0, 0
@@ -181,6 +199,7 @@ class Unfolder:
             kind=kind,
             name=shown_name(movement, self.school),
             side=side,
+            lead=mirrored(lead) if at.flip else lead,
             section=self._section,
             node=self._index,
             pace=pace,

@@ -22,6 +22,11 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     next_round: Line
     last_round: Line
     halfway: Line
+    breathe_nose: Line
+    breathe_nose_and_mouth: Line
+    pelvis_neutral: Line
+    pelvis_imprint: Line
+    mirror: Line
     change_half: Line
     other_leg: Line
     minutes_left: Line

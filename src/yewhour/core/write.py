@@ -9,12 +9,12 @@ from collections.abc import Callable, Iterator, Sequence
 
 from yewhour.core.cue import Candidate
 from yewhour.core.layout import Segment, Span
-from yewhour.core.lengths import ticks
+from yewhour.core.lengths import seconds, ticks
 from yewhour.core.movement import Movement, Wordings, parse_wordings
 from yewhour.core.place import GAP, Duration
 from yewhour.core.plan import Brief
 from yewhour.core.school import School
-from yewhour.core.sides import fill
+from yewhour.core.sides import Side, fill
 from yewhour.core.unfold import Turn
 from yewhour.core.wording import Wording
 
@@ -41,7 +41,7 @@ class Writer:
 
     def entry(self, turn: Turn) -> list[tuple[str, Wordings]]:
         """(purpose, wordings) of the lines said while moving into a turn, in order."""
-        key = (turn.step.id, turn.side, turn.switch, turn.seen, turn.second, min(turn.round, 3))
+        key = (turn.step.id, turn.side, turn.lead, turn.switch, turn.seen, turn.second, min(turn.round, 3))
         if key not in self._entries:
             self._entries[key] = list(self._entry(turn))
         return self._entries[key]
@@ -50,7 +50,7 @@ class Writer:
         movement, tier = turn.movement, self._tier(turn)
         new = tier == 0
         if turn.switch:
-            yield "side", self._filled(self._pick(self.wording.side, turn), turn)
+            yield "side", self._filled(self._pick(self.wording.side, turn), turn, turn.lead)
         if new:
             for prop in movement.props:
                 own = movement.said("prop")
@@ -96,10 +96,11 @@ class Writer:
         """Every line that could be said, in the order of the segments."""
         found: list[Candidate] = []
         entered: set[str] = set()
+        waiting = dict(self._ways())
         for index, segment in enumerate(segments):
             turn = segment.turn
             if segment.kind == "setup":
-                if turn.step.phase is None and turn.setup_for:
+                if turn.step.phase is None:
                     entered.add(turn.setup_for)
                     found += self._into(index, segment)
                 continue
@@ -109,9 +110,35 @@ class Writer:
             called = segment.id in entered
             if turn.flow and (segment.kind == "phase" or not called):
                 found += self._flowing(index, segment, segments, called)
+            for way in [way for way in waiting if self._suits(way, segment)]:
+                found.append(self._way_line(index, segment, waiting.pop(way)))
             found += self._body(index, segment)
             found += self._counts(index, segment)
         return found
+
+    # --- the school's ways of breathing and lying, said once ---
+
+    def _ways(self) -> Iterator[tuple[str, Wordings]]:
+        breathing = {"nose": self.wording.breathe_nose, "nose and mouth": self.wording.breathe_nose_and_mouth}
+        if self.school.breathe_by in breathing:
+            yield "breathe", breathing[self.school.breathe_by][0]
+        pelvis = {"neutral": self.wording.pelvis_neutral, "imprint": self.wording.pelvis_imprint}
+        if self.school.pelvis in pelvis:
+            yield "pelvis", pelvis[self.school.pelvis][0]
+        if self.school.mirror:
+            yield "mirror", self.wording.mirror[0]
+
+    def _suits(self, way: str, segment: Segment) -> bool:
+        """Whether a segment is the one to say a way in: the first that it matters for."""
+        if segment.kind not in ("hold", "clock", "cycles", "reps"):
+            return False
+        if way == "pelvis":
+            return segment.kind == "reps" and segment.turn.movement.start == "supine"
+        return way != "mirror" or segment.side in ("left", "right")
+
+    def _way_line(self, index: int, segment: Segment, line: Wordings) -> Candidate:
+        low, high = segment.start + GAP, segment.end - GAP
+        return Candidate("align", index, segment.side, line, low, high, high, low, True, 20)
 
     def _into(self, index: int, segment: Segment) -> Iterator[Candidate]:
         at = segment.start
@@ -155,10 +182,12 @@ class Writer:
                 max(0, aim),
             )
         before = segments[index - 1].turn if index else None
-        if before is not None and turn.second and not before.second and turn.flow == before.flow:
-            start = max(0, segment.start - ticks(4.0))
-            side = self._filled(self._pick(self.wording.side, turn), turn)
-            yield Candidate("side", index, segment.side, side, start, segment.start, segment.start, start)
+        if before is not None and turn.second != before.second and turn.flow == before.flow:
+            # In a flow the sided movements name their side anyway, so this one is spare.
+            side = self._filled(self._pick(self.wording.side, turn), turn, turn.lead)
+            start, end = max(0, segment.start - ticks(4.0)), segment.start - LEAD // 2 - GAP
+            aim = max(start, end - self.duration(side[-1], "side"))
+            yield Candidate("side", index, turn.lead, side[::-1], start, end, end, aim, spare=True)
 
     # --- the body ---
 
@@ -206,7 +235,7 @@ class Writer:
             if not lines:
                 continue
             line = self._filled(
-                lines[(number // per_one) % len(lines)], turn, breath=span.phase, **self._span_words(span)
+                lines[(number // per_one) % len(lines)], turn, breath=span.phase, n=self._seconds_word(span)
             )
             wordings = self._from(self._tier(turn) if number < per_one else 1, line)
             yield Candidate(
@@ -220,8 +249,8 @@ class Writer:
                 max(segment.start, span.start - GAP),
             )
 
-    def _span_words(self, span: Span) -> dict[str, str]:
-        return {"n": self.number_word(round((span.end - span.start) / 10))}
+    def _seconds_word(self, span: Span) -> str:
+        return self.number_word(round(seconds(span.end - span.start)))
 
     # --- counts and times ---
 
@@ -268,6 +297,8 @@ class Writer:
             words: Wordings | None = None
             if left <= countdown or (kind == "counted" and left <= 10):
                 words = (f"{self.number_word(left).capitalize()}.",)
+            elif counting == "silent" and left > 1:
+                continue
             elif left == 1 and amount >= 3:
                 words = self._filled(last[0], segment.turn)
             elif unit < ticks(1.5):
@@ -309,8 +340,8 @@ class Writer:
         own = turn.step.lines.get(purpose)
         return tuple(parse_wordings(text) for text in own) if own is not None else turn.movement.said(purpose)
 
-    def _filled(self, line: Wordings, turn: Turn, **words: str) -> Wordings:
-        return tuple(fill(text, turn.side, name=turn.name, **words) for text in line)
+    def _filled(self, line: Wordings, turn: Turn, side: Side | None = None, **words: str) -> Wordings:
+        return tuple(fill(text, side or turn.side, name=turn.name, **words) for text in line)
 
     def _pick(self, lines: tuple[Wordings, ...], turn: Turn) -> Wordings:
         """One of several lines, always the same one for a place in the class."""

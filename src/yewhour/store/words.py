@@ -4,6 +4,7 @@ from pathlib import Path
 
 from yewhour.core.made import Words
 from yewhour.core.problem import Problem
+from yewhour.store.blocks import load_blocks
 from yewhour.store.library import load_library
 from yewhour.store.paths import DATA, own_data
 from yewhour.store.terms import load_positions, load_schools, load_terms, load_voice, load_wording
@@ -16,5 +17,9 @@ def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
     positions = load_positions()
     terms = load_terms(positions)
     library, problems = load_library([DATA / "movements", (own or own_data()) / "movements"], terms)
-    words = Words(library, load_schools(), positions, load_wording(), Speaker(load_voice()), number_word)
-    return words, problems
+    folders = [DATA / "blocks", (own or own_data()) / "blocks"]
+    blocks, troubles = load_blocks(folders, library)
+    words = Words(
+        library, load_schools(), positions, load_wording(), blocks, Speaker(load_voice()), number_word
+    )
+    return words, problems + troubles
