@@ -117,6 +117,7 @@ class Unfolder:
     def _repeat(self, group: Rounds, at: Context) -> Iterator[Turn]:
         times = self._rounds.get(group.id, group.times)
         flowing = any(isinstance(node, Step) and node.phase for node in walk(group.body))
+        taught = 2 if self.alternates(group) else 1  # each side is taught once
         for number in range(1, times + 1):
             inner = msgspec.structs.replace(
                 at,
@@ -124,7 +125,7 @@ class Unfolder:
                 round=number,
                 rounds=times,
                 flow=f"{group.id}{at.path}" if flowing else "",
-                teach=group.teach if number == 1 else 0,
+                teach=group.teach if number <= taught else 0,
             )
             if self.alternates(group):
                 second = number % 2 == 0

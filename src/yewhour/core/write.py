@@ -56,9 +56,8 @@ class Writer:
                 own = movement.said("prop")
                 lines = own if own and prop == movement.props[0] else self.wording.prop
                 yield "prop", self._filled(lines[0], turn, prop=prop)
-            if self._cautioned(movement):
-                for line in movement.said("caution"):
-                    yield "caution", self._filled(line, turn)
+            for line in self._caution(movement):
+                yield "caution", self._filled(line, turn)
         for line in self._lines(turn, "call"):
             yield "call", self._from(tier, self._filled(line, turn))
         if new:
@@ -70,9 +69,14 @@ class Writer:
         if taken is not None and not taken.movement:
             yield "remind", self._from(tier, self._filled(taken.line, turn))
 
-    def _cautioned(self, movement: Movement) -> bool:
-        """Whether somebody who may be in the room is cautioned before this movement."""
-        return bool(movement.said("caution") and set(movement.cautions) & set(self.brief.cautions))
+    def _caution(self, movement: Movement) -> tuple[Wordings, ...]:
+        """What is said before a movement that somebody who may be in the room is cautioned for.
+
+        Its caution line, or else the line of its gentler way; nothing when nobody is.
+        """
+        if not set(movement.cautions) & set(self.brief.cautions):
+            return ()
+        return movement.said("caution") or ((movement.gentler.line,) if movement.gentler else ())
 
     def saying(self, turn: Turn) -> int:
         """Ticks that what is said on the way into a turn takes; all of it, for a talk."""
@@ -205,7 +209,7 @@ class Writer:
         if tier and len(lines) > 1:  # start elsewhere in the list than the first time
             lines = lines[1:] + lines[:1]
         if tier == 0 and turn.step.offer and turn.step.take == "base":
-            gentler = None if self._cautioned(movement) else movement.gentler
+            gentler = None if self._caution(movement) else movement.gentler
             options = [option for option in (gentler, movement.stronger) if option is not None]
             lines[1:1] = [("option", option.line) for option in options]
         for number, (purpose, line) in enumerate(lines):

@@ -45,7 +45,8 @@ def _segment(segment: Segment) -> dict[str, Any]:
         "section": segment.section,
         "kind": segment.kind,
         "side": segment.side,
-        "pair": segment.turn.pair or None,
+        # A movement whose second side is meant to differ has no partner to be equal to.
+        "pair": None if segment.turn.step.second else segment.turn.pair or None,
         "round": segment.turn.round or None,
         "start_s": seconds(segment.start),
         "end_s": seconds(segment.end),

@@ -1,0 +1,54 @@
+"""Writes what docs/ derives from the code and the data: the schema of class files, and the cautions."""
+
+from pathlib import Path
+
+import msgspec
+
+from yewhour.core.plan import Plan
+from yewhour.store.migrate import VERSION
+from yewhour.store.terms import load_positions, load_terms
+
+DOCS = Path(__file__).resolve().parent.parent / "docs"
+
+
+def schema() -> bytes:
+    """The JSON Schema of a class file."""
+    made = msgspec.json.schema(Plan)
+    plan = made["$defs"]["Plan"]
+    plan["properties"] = {
+        "yewhour": {"type": "integer", "minimum": 1, "maximum": VERSION},
+        **plan["properties"],
+    }
+    plan["required"] = ["yewhour"]
+    for part in made["$defs"].values():  # `extra` is how the program holds fields it does not know
+        part.get("properties", {}).pop("extra", None)
+    head = {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "A class of Yew Hour"}
+    return msgspec.json.format(msgspec.json.encode({**head, **made}), indent=1) + b"\n"
+
+
+def cautions() -> str:
+    """docs/cautions.md."""
+    lines = [
+        "# Cautions",
+        "",
+        "Yew Hour times and words a class; it does not clear anyone to take it. The brief lists who may",
+        "be in the room. Movements carry the tags they matter for (`cautions = [...]` in data/movements).",
+        "Where the two meet, the movement's caution line is said on the way into it, before the movement,",
+        "and the gentler way is the one offered. Nobody is ranked and nothing is diagnosed. Health",
+        "questions belong to a doctor or a qualified teacher, and the welcome says so.",
+        "",
+        "A movement that has no caution line of its own says its gentler way in that place.",
+        "",
+        "Made from data/cautions.toml by tools/make_docs.py.",
+        "",
+        "| tag | who | what is kept in mind | what usually helps |",
+        "|---|---|---|---|",
+    ]
+    for tag, caution in load_terms(load_positions()).cautions.items():
+        lines.append(f"| `{tag}` | {caution.name} | {caution.about} | {caution.watch} |")
+    return "\n".join(lines) + "\n"
+
+
+if __name__ == "__main__":
+    (DOCS / "class.schema.json").write_bytes(schema())
+    (DOCS / "cautions.md").write_text(cautions(), encoding="utf-8")
