@@ -94,8 +94,31 @@ def bench_demo() -> None:
     line("   another length of it, script included", f"{again * 1000:.1f} ms")
 
 
+def bench_library() -> None:
+    """Loading everything, and opening each demo class to a laid-out plan, the first time."""
+    from yewhour.core.lengths import ticks
+    from yewhour.core.made import Maker
+    from yewhour.store.classfile import read_plan
+    from yewhour.store.paths import demo_classes
+    from yewhour.store.words import load_words
+
+    load = times(load_words)
+    line("loading the whole library and its data", f"{load * 1000:.1f} ms", "under 60 ms", load < 0.06)
+    words, _ = load_words()
+    slowest = 0.0, ""
+    for path in demo_classes():
+        start = time.perf_counter()
+        maker = Maker(read_plan(path), words)
+        maker.laid_out(maker.fit.at(ticks(maker.plan.brief.target_s)))
+        slowest = max(slowest, (time.perf_counter() - start, path.stem))
+    took, name = slowest
+    line("opening a demo class, the slowest", f"{took * 1000:.1f} ms", "under 40 ms", took < 0.04)
+    line("   which is", name)
+
+
 def main() -> None:
     """Every benchmark."""
+    bench_library()
     bench_demo()
     bench_window()
 

@@ -39,6 +39,9 @@ def main(folder: Path = TARGET) -> None:
         print(f"{name}.png")
 
     picture("class-light", "bell-ringers", False, "low-lunge")
+    picture("flow", "sunrise-on-the-quay", False, "warrior-two")
+    picture("breathing", "tide-tables", True, "climb-breath")
+    picture("chain", "round-the-compass", False, "goddess")
     picture("class-dark", "bell-ringers", True, "eagle-arms", 21 * 60.0)
 
 

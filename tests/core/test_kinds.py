@@ -56,7 +56,7 @@ def test_pulses_and_counts_are_counted_down():
     words = ["Ten.", "Nine.", "Eight.", "Seven.", "Six.", "Five.", "Four.", "Three.", "Two.", "One."]
     assert counts == ["Twenty.", *words] * 2
     made = made_of(Step(movement="table-hold", amount=30, locked=True), REST)
-    assert said(made, "count") == words
+    assert said(made, "count") == ["Thirty.", "Twenty.", *words]
 
 
 def test_a_climbing_breath_takes_all_its_stages():

@@ -34,6 +34,7 @@ class Words(msgspec.Struct, frozen=True):
     positions: Positions
     wording: Wording
     blocks: Blocks
+    cautions: dict[str, str]  # tag -> how a line speaks to those it is for
     seconds: Seconds
     number_word: Callable[[int], str]
 
@@ -71,7 +72,9 @@ class Maker:
         self.school = school_of(plan.brief, words.schools)
         self.plan = plan = _closed(plan, self.school)
         self._durations: dict[tuple[str, str], int] = {}
-        self.writer = Writer(plan.brief, self.school, words.wording, words.number_word, self.duration)
+        self.writer = Writer(
+            plan.brief, self.school, words.wording, words.cautions, words.number_word, self.duration
+        )
         unfolder = Unfolder(plan, words.library, self.school, words.blocks)
         self.model = Model(unfolder, words.positions, self.writer.saying, self.writer.needs)
         self.fit: Fit = self.model.solve()
@@ -106,7 +109,7 @@ class Maker:
     def make(self, length_s: float | None = None) -> Made:
         """The class at a length in seconds, or at its target. Raises CannotFit when it can't be that."""
         choice = self.fit.at(ticks(self.plan.brief.target_s if length_s is None else length_s))
-        segments = self._segments(choice)
+        segments = self.laid_out(choice)
         if segments[-1].end != choice.length:
             raise Problem(
                 f"The parts of this class add up to {seconds(segments[-1].end)} s, "
@@ -126,7 +129,8 @@ class Maker:
             return self.school.talk * 0.7
         return self.school.talk
 
-    def _segments(self, choice: Choice) -> list[Segment]:
+    def laid_out(self, choice: Choice) -> list[Segment]:
+        """The segments of the class with the numbers chosen."""
         titles: Sequence[str] = [section.title for section in self.plan.sections]
         turns = self.model.turns(choice)
         segments = lay_out(turns, choice, self.model.slack_key, titles, self.school)

@@ -11,6 +11,7 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """One or more lines for each occasion, each from its full wording to its bare one."""
 
     side: Line
+    caution: Line
     prop: Line
     props_opening: Line
     more_breaths: Line

@@ -5,7 +5,7 @@ Counts and times to go are made from the fitted numbers, so they are always true
 """
 
 import re
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 
 from yewhour.core.cue import Candidate
 from yewhour.core.layout import Segment, Span
@@ -28,11 +28,18 @@ class Writer:
     """Writes the candidates of one class."""
 
     def __init__(
-        self, brief: Brief, school: School, wording: Wording, number_word: NumberWord, duration: Duration
+        self,
+        brief: Brief,
+        school: School,
+        wording: Wording,
+        cautions: Mapping[str, str],
+        number_word: NumberWord,
+        duration: Duration,
     ) -> None:
         self.brief = brief
         self.school = school
         self.wording = wording
+        self.cautions = cautions
         self.number_word = number_word
         self.duration = duration
         self._entries: dict[tuple[object, ...], list[tuple[str, Wordings]]] = {}
@@ -74,9 +81,18 @@ class Writer:
 
         Its caution line, or else the line of its gentler way; nothing when nobody is.
         """
-        if not set(movement.cautions) & set(self.brief.cautions):
+        met = [tag for tag in movement.cautions if tag in self.brief.cautions]
+        lines = movement.said("caution") or ((movement.gentler.line,) if movement.gentler else ())
+        if not met or not lines:
             return ()
-        return movement.said("caution") or ((movement.gentler.line,) if movement.gentler else ())
+        whom = self.cautions.get(met[0], met[0])
+        return tuple(tuple(self._spoken_to(whom, text) for text in line) for line in lines)
+
+    def _spoken_to(self, whom: str, text: str) -> str:
+        """The line said to those it is for, unless it says so itself."""
+        if " if " in f" {text.lower()}" or text.startswith("{"):
+            return text
+        return fill(self.wording.caution[0][0], "both", whom=whom, line=text[0].lower() + text[1:])
 
     def saying(self, turn: Turn) -> int:
         """Ticks that what is said on the way into a turn takes; all of it, for a talk."""

@@ -16,9 +16,10 @@ from yewhour.store.paths import DATA
 
 
 class Caution(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Somebody who may be in the room: what it is called, and what to keep in mind, in plain words."""
+    """Somebody who may be in the room: what it is called, how a line speaks to them, what to keep in mind."""
 
     name: str
+    whom: str
     about: str
     watch: str = ""
 

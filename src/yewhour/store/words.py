@@ -17,9 +17,10 @@ def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
     positions = load_positions()
     terms = load_terms(positions)
     library, problems = load_library([DATA / "movements", (own or own_data()) / "movements"], terms)
+    whom = {name: caution.whom for name, caution in terms.cautions.items()}
     folders = [DATA / "blocks", (own or own_data()) / "blocks"]
     blocks, troubles = load_blocks(folders, library)
     words = Words(
-        library, load_schools(), positions, load_wording(), blocks, Speaker(load_voice()), number_word
+        library, load_schools(), positions, load_wording(), blocks, whom, Speaker(load_voice()), number_word
     )
     return words, problems + troubles
