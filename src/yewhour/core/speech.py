@@ -1,4 +1,4 @@
-"""Seconds a line takes to say: linear in its syllables, words and pauses at the teacher's rate.
+"""Seconds a line takes to say: linear in its syllables, words, letters and pauses at the teacher's rate.
 
 What a line consists of (Spoken) is counted in `yewhour.voice`; the formula and its coefficients are
 here. The coefficients were fitted by tools/calibrate_voice.py; docs/speech.md says how.
@@ -20,6 +20,7 @@ class Spoken(msgspec.Struct, frozen=True):
     words: int
     commas: int
     stops: int
+    letters: int
     pause_s: float = 0.0
 
 
@@ -31,6 +32,7 @@ class Voice(msgspec.Struct, frozen=True):
     word_s: float
     comma_s: float
     stop_s: float
+    letter_s: float
     slower: dict[Delivery, float]
 
 
@@ -42,5 +44,6 @@ def line_seconds(spoken: Spoken, voice: Voice, delivery: Delivery = "instruct", 
     if spoken.words == 0:
         return spoken.pause_s
     speaking = voice.start_s + voice.syllable_s * spoken.syllables + voice.word_s * spoken.words
+    speaking += voice.letter_s * spoken.letters  # for the consonants that syllables do not count
     pausing = voice.comma_s * spoken.commas + voice.stop_s * spoken.stops
     return (speaking + pausing) * voice.slower[delivery] / rate + spoken.pause_s

@@ -26,6 +26,7 @@ def spoken(text: str) -> Spoken:
         words=len(words),
         commas=len(_COMMA.findall(said.strip())),
         stops=len(_STOP.findall(said.strip())),
+        letters=sum(len(word) for word in words),
         pause_s=pause_s,
     )
 
