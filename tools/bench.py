@@ -46,8 +46,11 @@ open_first(window); qt.processEvents()
 """
 )
 REPORT = """
-import json, resource
-print(json.dumps([time.perf_counter() - start, resource.getrusage(resource.RUSAGE_SELF).ru_maxrss]))
+import json
+took = time.perf_counter() - start
+# Not ru_maxrss, which a child takes over from its parent.
+peak = next(int(line.split()[1]) for line in open("/proc/self/status") if line.startswith("VmHWM"))
+print(json.dumps([took, peak]))
 """
 
 
@@ -116,10 +119,136 @@ def bench_library() -> None:
     line("   which is", name)
 
 
+def sixty_steps():
+    """A plan of 60 elastic steps that prefers about an hour."""
+    from yewhour.core.plan import Brief, Plan, Section, Step, with_ids
+
+    names = ["downward-dog", "seated-breath", "cobra", "child", "knees-to-chest", "seated-fold"]
+    steps = tuple(Step(movement=names[n % 6], amount=5 + n % 4, least=2, most=14) for n in range(60))
+    return with_ids(Plan(brief=Brief(target_s=3600.0), sections=(Section(title="All", body=steps),)))
+
+
+def long_class(times: int = 1, parts: int = 6):
+    """A class of `times` runs of parts; six parts are an hour, about 170 segments and 500 lines."""
+    from yewhour.core.plan import Brief, Pair, Plan, Rounds, Section, Step, with_ids
+
+    held = ["low-lunge", "warrior-two", "side-angle", "triangle", "pigeon", "half-splits"]
+    sections = []
+    for number in range(times):
+        body = [Step(movement="welcome"), Step(movement="seated-breath")]
+        for part in range(parts):
+            flow = tuple(
+                Step(movement=name, phase=phase)
+                for name, phase in (("arms-up", "inhale"), ("fold", "exhale"), ("half-lift", "inhale"))
+            )
+            body.append(Rounds(body=(*flow, Step(movement="fold", phase="exhale")), times=2, least=1, most=3))
+            body.append(
+                Pair(body=(Step(movement=held[part], amount=7), Step(movement=held[part - 1], amount=6)))
+            )
+            body += [
+                Step(movement=name) for name in ("downward-dog", "dart", "child", "bridge", "knees-to-chest")
+            ]
+        body.append(Step(movement="final-rest", amount=300))
+        sections.append(Section(title=f"Hour {number + 1}", body=tuple(body)))
+    return with_ids(Plan(brief=Brief(target_s=3600.0 * times), sections=tuple(sections)))
+
+
+def bench_fit() -> None:
+    """The tables against milp on the same model, and the whole pipeline against milp's fit alone."""
+    sys.path.insert(0, str(SRC.parent))
+    from tools.milp import optimum
+    from yewhour.core.fit import Fit
+    from yewhour.core.made import Maker
+    from yewhour.store.words import load_words
+
+    words, _ = load_words()
+    maker = Maker(sixty_steps(), words)
+    length = 36000
+    ours = times(lambda: Fit(maker.fit.parts).at(length))
+    theirs = times(lambda: optimum(maker.fit.parts, length), 3)
+    best = optimum(maker.fit.parts, length)
+    cost = maker.fit.at(length).cost
+    line(
+        "fit, 60 minutes, 60 elastic steps: milp / ours",
+        f"{theirs / ours:.1f}",
+        "at least 10",
+        theirs >= 10 * ours,
+    )
+    line("   the two times", f"{theirs * 1000:.0f} / {ours * 1000:.1f} ms")
+    line("   the two optima", f"{best:.6f} / {cost:.6f}", "never worse", cost <= best + 1e-6)
+    other = iter(range(30000, 42000, 100))
+    again = times(lambda: maker.fit.at(maker.fit.nearest(next(other))), 50)
+    line("another length after the first solve", f"{again * 1000:.2f} ms", "under 2 ms", again < 0.002)
+
+    plan = long_class()
+    hour = Maker(plan, words)
+    made = hour.make(3600)
+    lines = len(hour.writer.candidates(made.segments))
+    whole = times(lambda: Maker(plan, words).make(3600), 5)
+    theirs = times(lambda: optimum(hour.fit.parts, 36000), 3)
+    name = f"whole pipeline, {len(made.segments)} segments, {lines} lines / milp's fit"
+    line(name, f"{whole / theirs:.2f}", "at most 0.4", whole <= 0.4 * theirs)
+    line("   the two times", f"{whole * 1000:.0f} / {theirs * 1000:.0f} ms")
+    bench_growth(words)
+
+
+def bench_growth(words) -> None:
+    """Ten times the class."""
+    from yewhour.core.fit import Fit
+    from yewhour.core.made import Maker
+
+    taken = []
+    for size in (1, 10):
+        plan = long_class(size, 2)
+        try:
+            fit = times(lambda plan=plan: Maker(plan, words).fit, 3)
+        except Exception as problem:
+            line(f"   {size} hours", str(problem)[:60])
+            return
+        maker = Maker(plan, words)
+        solve = times(lambda maker=maker: Fit(maker.fit.parts), 3)
+        length_s = maker.preferred_s
+        rest = fit - solve + times(lambda maker=maker, length_s=length_s: maker.make(length_s), 3)
+        taken.append((solve, rest))
+    (small_fit, small_rest), (large_fit, large_rest) = taken
+    ratio = large_rest / small_rest
+    line("ten times the class, apart from fit", f"{ratio:.1f}", "at most 12", ratio <= 12)
+    ratio = large_fit / small_fit
+    line("ten times the class, fit", f"{ratio:.1f}", "at most 40", ratio <= 40)
+
+
+def bench_memory() -> None:
+    """Peak memory of `script` on a 90-minute class against Python with NumPy imported."""
+    import msgspec
+
+    from yewhour.core.edit import bare
+    from yewhour.store.classfile import plan_bytes
+
+    plan = long_class()
+    more = tuple(bare(node) for node in plan.sections[0].body[1:30])
+    body = (*plan.sections[0].body[:-1], *more, plan.sections[0].body[-1])
+    section = msgspec.structs.replace(plan.sections[0], body=body)
+    brief = msgspec.structs.replace(plan.brief, target_s=5400.0)
+    path = Path("/tmp/yewhour-bench.yewhour")
+    path.write_bytes(plan_bytes(msgspec.structs.replace(plan, sections=(section,), brief=brief)))
+    code = f"import sys, time; start = time.perf_counter(); from yewhour.cli import main; main(['script', '{path}', '--out', '/dev/null'])"
+    _, ours = fresh(code)
+    _, numpy = fresh("import time; start = time.perf_counter(); import numpy")
+    line(
+        "peak memory of a 90-minute script / NumPy alone",
+        f"{ours / numpy:.2f}",
+        "at most 1.5",
+        ours <= 1.5 * numpy,
+    )
+    path.unlink()
+
+
 def main() -> None:
     """Every benchmark."""
     bench_library()
     bench_demo()
+    bench_fit()
+    bench_memory()
     bench_window()
 
 

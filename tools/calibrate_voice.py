@@ -60,7 +60,9 @@ def lines() -> list[str]:
         options = [option.line for option in (movement.gentler, movement.stronger) if option]
         for wordings in [line for lines in movement.lines.values() for line in lines] + options:
             for text in wordings:
-                found.add(fill(text, "right", name=movement.name.lower(), breath="exhale", n="four", prop="strap"))
+                found.add(
+                    fill(text, "right", name=movement.name.lower(), breath="exhale", n="four", prop="strap")
+                )
     return sorted(text for text in found if "[" not in text and "{" not in text)
 
 
@@ -87,7 +89,9 @@ def main() -> None:
     print(f"{len(fitted)} lines fitted: {voice}")
     for name, tried in (("fitted now", voice), ("in the file", old)):
         errors = [line_seconds(spoken(text), tried) / seconds[text] - 1 for text in kept]
-        total = sum(line_seconds(spoken(text), tried) for text in kept) / sum(seconds[text] for text in kept) - 1
+        total = (
+            sum(line_seconds(spoken(text), tried) for text in kept) / sum(seconds[text] for text in kept) - 1
+        )
         long = [abs(e) for e, text in zip(errors, kept, strict=True) if len(text.split()) >= 4]
         print(
             f"{name}: {len(kept)} other lines, mean absolute error {np.mean(np.abs(errors)):.1%} a line "

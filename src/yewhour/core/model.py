@@ -56,6 +56,10 @@ class Model:
             before = turns[-1] if turns else before
         return result
 
+    def turns_of(self, index: int) -> list[Turn]:
+        """The turns of one top-level node with its preferred rounds."""
+        return self._node(index, {})
+
     def solve(self) -> Fit:
         """The tables of the plan."""
         return Fit(self.parts)

@@ -1,0 +1,179 @@
+"""What fit did to a class, and what could be done when it can't be the length asked for."""
+
+from collections.abc import Iterator
+
+import msgspec
+
+from yewhour.core.cuts import leave_out_order, name_of, span_of
+from yewhour.core.edit import Edit, apply_all
+from yewhour.core.fit import Choice
+from yewhour.core.lengths import seconds, show_length, ticks
+from yewhour.core.made import Maker
+from yewhour.core.model import PAUSE
+from yewhour.core.movement import MEASURES
+from yewhour.core.plan import Plan, Rounds, Step, walk
+from yewhour.core.problem import Problem
+from yewhour.core.unfold import Range, kind_of, range_of
+
+
+class Change(msgspec.Struct, frozen=True):
+    """A number that is not the preferred one, and whether it can go no further that way."""
+
+    node: str
+    name: str
+    unit: str
+    preferred: int
+    chosen: int
+    binds: bool
+
+
+class Remedy(msgspec.Struct, frozen=True):
+    """Edits that would help together, the length the class then gets, and the range it then has (seconds)."""
+
+    edits: tuple[Edit, ...]
+    gives_s: float
+    shortest_s: float
+    longest_s: float
+    loss_s: float
+
+    @property
+    def title(self) -> str:
+        """What it is called."""
+        return "; ".join(edit.title for edit in self.edits)
+
+    def applied(self, plan: Plan) -> Plan:
+        """The plan with it done."""
+        return apply_all(plan, self.edits)
+
+
+def _spans(maker: Maker) -> Iterator[tuple[Step, str, str, Range]]:
+    """(step, name, unit, range) of every step that has a number."""
+    seen = set()
+    for section in maker.plan.sections:
+        for node in walk(section.body):
+            if isinstance(node, Step) and node.id not in seen:
+                seen.add(node.id)
+                movement = maker.words.library[node.movement]
+                kind = kind_of(node, movement, maker.school)
+                if MEASURES[kind].unit:
+                    yield node, movement.name, MEASURES[kind].unit, range_of(node, movement, kind)
+
+
+def changes(maker: Maker, choice: Choice) -> list[Change]:
+    """Every number that differs from the preferred one, in the order of the class."""
+    found = []
+    for step, name, unit, span in _spans(maker):
+        if step.id not in choice.amounts:
+            continue
+        chosen = choice.amounts[step.id]
+        if step.id == maker.model.slack_key:
+            chosen = round(seconds(chosen))
+        if chosen != span.preferred:
+            binds = chosen <= span.least if chosen < span.preferred else chosen >= span.most
+            found.append(Change(step.id, name, unit, span.preferred, chosen, binds))
+    groups = [n for s in maker.plan.sections for n in walk(s.body) if isinstance(n, Rounds)]
+    for group in groups:
+        times = choice.rounds.get(group.id, group.times)
+        if times != group.times:
+            edge = (group.least or group.times) if times < group.times else (group.most or group.times)
+            found.append(Change(group.id, "Rounds", "rounds", group.times, times, times == edge))
+    if choice.amounts.get(PAUSE):
+        found.append(
+            Change(PAUSE, "Closing pause", "seconds", 0, round(seconds(choice.amounts[PAUSE])), False)
+        )
+    return found
+
+
+def explain(maker: Maker, choice: Choice) -> str:
+    """The changes and what binds, to be read."""
+    lines = [
+        f"shortest {show_length(maker.shortest_s, True)}, preferred {show_length(maker.preferred_s, True)}, "
+        f"longest {show_length(maker.longest_s, True)}"
+    ]
+    changed = changes(maker, choice)
+    if not changed:
+        return "\n".join([*lines, "everything as preferred"])
+    for change in changed:
+        mark = "   can go no further" if change.binds else ""
+        lines.append(f"  {change.name}: {change.preferred} -> {change.chosen} {change.unit}{mark}")
+    lines.append(f"cost {choice.cost:.3f} (weighted squared relative departures)")
+    return "\n".join(lines)
+
+
+# --- when it can't be met ---------------------------------------------------------------------------------
+
+
+def remedies(maker: Maker, length_s: float, most: int = 5) -> list[Remedy]:
+    """The least painful edits that would let the class have a length it can't have now, best first.
+
+    Drops for a class that is too long, unlocks, repeats and wider ranges for one that is too short. A
+    remedy that reaches the length comes before one that only gets nearer; among those that reach it, the
+    one that loses or adds least.
+    """
+    shorter = ticks(length_s) < maker.fit.shortest
+    tried = []
+    for edit, rough_s in _candidates(maker, shorter):
+        gap = (maker.shortest_s - length_s) if shorter else (length_s - maker.longest_s)
+        tried.append((rough_s < gap, abs(rough_s - gap) if rough_s >= gap else gap - rough_s, edit))
+    single = [(edit,) for _, _, edit in sorted(tried, key=lambda one: one[:2])[: most + 3]]
+    found = [remedy for edits in single if (remedy := _tried(maker, edits, length_s))]
+    if shorter and not any(remedy.gives_s == length_s for remedy in found):
+        found += _together(maker, length_s)
+    found.sort(key=lambda remedy: (round(abs(remedy.gives_s - length_s), 1), remedy.loss_s))
+    return found[:most]
+
+
+def _tried(maker: Maker, edits: tuple[Edit, ...], length_s: float) -> Remedy | None:
+    try:
+        changed = Maker(apply_all(maker.plan, edits), maker.words)
+    except Problem:
+        return None
+    gives_s = changed.nearest_s(length_s)
+    loss_s = abs(changed.preferred_s - maker.preferred_s)
+    return Remedy(edits, gives_s, changed.shortest_s, changed.longest_s, loss_s)
+
+
+def _together(maker: Maker, length_s: float) -> list[Remedy]:
+    """As few parts left out together as reach the length, in the order they are missed least."""
+    edits: tuple[Edit, ...] = ()
+    for edit in leave_out_order(maker):
+        edits = (*edits, edit)
+        remedy = _tried(maker, edits, length_s)
+        if remedy is not None and remedy.gives_s == length_s:
+            return [remedy]
+    return []
+
+
+def _candidates(maker: Maker, shorter: bool) -> Iterator[tuple[Edit, float]]:
+    """(edit, rough seconds it gains) for every part that may go, or be done again."""
+    for index, (section, node) in enumerate(maker.model.unfolder.nodes):
+        turns = maker.model.turns_of(index)
+        if not turns:
+            continue
+        marks = {mark for turn in turns for mark in turn.movement.marks}
+        name = name_of(node, maker)
+        if shorter:
+            if maker.plan.sections[section].role in ("rest", "close", "arrive") or marks & {
+                "final rest",
+                "returning",
+            }:
+                continue
+            least = sum(t.fixed + t.unit * span_of(maker, t.step).least for t in turns)
+            yield Edit("drop", node.id, f"Leave out {name}"), seconds(least)
+        else:
+            long = seconds(sum(t.fixed + t.unit * span_of(maker, t.step).most for t in turns))
+            for inner in walk((node,)):
+                if isinstance(inner, Step | Rounds) and inner.locked:
+                    yield Edit("unlock", inner.id, f"Unlock {name_of(inner, maker)}"), long / 2
+            if isinstance(node, Rounds):
+                by = 2 if maker.model.unfolder.alternates(node) else 1
+                edit = Edit("repeat", node.id, f"One more time round: {name}", amount=by)
+                yield edit, long / max(1, node.most or node.times) * by
+            elif not marks & {"welcome", "farewell", "returning", "final rest"} and not isinstance(
+                node, Step
+            ):
+                yield Edit("repeat", node.id, f"Do {name} again"), long
+            if isinstance(node, Step) and "final rest" in marks:
+                most = span_of(maker, node).most
+                edit = Edit("widen", node.id, f"Let {name} be up to {show_length(most * 2)}", amount=most * 2)
+                yield edit, float(most)
