@@ -3,9 +3,9 @@
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+
 from tests.conftest import plan_of, shipped
 from tools.milp import optimum
-
 from yewhour.core.made import Maker
 from yewhour.core.plan import Pair, Rounds, Step
 

@@ -56,11 +56,10 @@ class Track:
         """Ticks of the longest stretch in which a line could stand."""
         index = bisect_right(self._ends, earliest)
         low, best = earliest, 0
-        for start, stop in zip(self._starts[index:], self._ends[index:], strict=True):
-            if start >= end:
-                break
-            best = max(best, start - GAP - low)
-            low = stop + GAP
+        while index < len(self._starts) and self._starts[index] < end:
+            best = max(best, self._starts[index] - GAP - low)
+            low = self._ends[index] + GAP
+            index += 1
         return max(best, end - low, 0)
 
 

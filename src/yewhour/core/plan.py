@@ -125,7 +125,7 @@ class Section(Value, frozen=True):
 class Brief(Value, frozen=True):
     """The promise. `ways` overrides single values of the style's school."""
 
-    title: str = "Untitled class"
+    title: str = "New class"
     target_s: float = 1200.0
     tolerance_s: float = 0.0
     style: str = "hatha"
