@@ -75,12 +75,14 @@ class Candidate(msgspec.Struct, frozen=True):
     aim: int
     body: bool = False
     bonus: int = 0
+    own: bool = False  # the teacher's own words
+    number: int = 0  # counts the lines of its purpose in its segment
     spare: bool = False  # may be dropped although its purpose must be said: another line says it too
 
     @property
     def must(self) -> bool:
         """Whether it has to be said."""
-        return PURPOSES[self.purpose].must and not self.spare
+        return self.own or (PURPOSES[self.purpose].must and not self.spare)
 
     @property
     def rank(self) -> int:
@@ -98,6 +100,8 @@ class Cue(msgspec.Struct, frozen=True):
     side: Side
     segment: str
     must: bool
+    own: bool = False
+    number: int = 0
 
 
 class Dropped(msgspec.Struct, frozen=True):

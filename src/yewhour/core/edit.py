@@ -9,7 +9,17 @@ from yewhour.core.plan import Node, Pair, Plan, Rounds, Section, Step, Variant, 
 from yewhour.core.problem import Problem
 
 Deed = Literal[
-    "drop", "unlock", "repeat", "widen", "pair", "insert before", "insert after", "target", "take", "append"
+    "drop",
+    "unlock",
+    "repeat",
+    "widen",
+    "pair",
+    "insert before",
+    "insert after",
+    "target",
+    "take",
+    "append",
+    "amount",
 ]
 
 
@@ -116,6 +126,13 @@ def _take(node: Node, edit: Edit) -> tuple[Node, ...]:
     return (msgspec.structs.replace(node, take="gentler"),) if isinstance(node, Step) else (node,)
 
 
+def _amount(node: Node, edit: Edit) -> tuple[Node, ...]:
+    """So much, and no less."""
+    if not isinstance(node, Step):
+        return (node,)
+    return (msgspec.structs.replace(node, amount=edit.amount, least=edit.amount),)
+
+
 _DEEDS: dict[str, Callable[[Node, Edit], tuple[Node, ...]]] = {
     "drop": _drop,
     "unlock": _unlock,
@@ -125,6 +142,7 @@ _DEEDS: dict[str, Callable[[Node, Edit], tuple[Node, ...]]] = {
     "insert before": _before,
     "insert after": _after,
     "take": _take,
+    "amount": _amount,
 }
 
 

@@ -8,15 +8,17 @@ from collections.abc import Callable, Sequence
 
 import msgspec
 
+from yewhour.core.checks import Rules, findings
 from yewhour.core.cue import PURPOSES, Cue, Dropped
 from yewhour.core.finding import Finding
 from yewhour.core.fit import Choice, Fit
+from yewhour.core.handwork import with_edits
 from yewhour.core.layout import Segment, lay_out, pause_segment
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.model import PAUSE, Model
 from yewhour.core.movement import Library
 from yewhour.core.place import Placer
-from yewhour.core.plan import Block, Blocks, Plan, Section
+from yewhour.core.plan import Block, Blocks, LineEdit, Plan, Section
 from yewhour.core.position import Positions
 from yewhour.core.problem import Problem
 from yewhour.core.school import School, Schools, school_of
@@ -34,6 +36,7 @@ class Words(msgspec.Struct, frozen=True):
     positions: Positions
     wording: Wording
     blocks: Blocks
+    rules: Rules
     cautions: dict[str, str]  # tag -> how a line speaks to those it is for
     seconds: Seconds
     number_word: Callable[[int], str]
@@ -49,6 +52,7 @@ class Made(msgspec.Struct, frozen=True):
     cues: tuple[Cue, ...]
     dropped: tuple[Dropped, ...]
     findings: tuple[Finding, ...] = ()
+    lost_edits: tuple[LineEdit, ...] = ()
 
     @property
     def props(self) -> list[str]:
@@ -117,9 +121,11 @@ class Maker:
                 do="This is a fault of the program: please send the class to its makers.",
             )
         placer = Placer(segments, self.duration, self.share)
-        cues, dropped = placer.place(self.writer.candidates(segments))
-        findings = tuple(_unsaid(line) for line in dropped if line.must)
-        return Made(self.plan, choice.length, choice, tuple(segments), tuple(cues), tuple(dropped), findings)
+        candidates, lost = with_edits(self.writer.candidates(segments), segments, self.plan.edits)
+        cues, dropped = placer.place(candidates)
+        made = Made(self.plan, choice.length, choice, tuple(segments), tuple(cues), tuple(dropped), (), lost)
+        noticed = tuple(findings(made, self, self.words.rules))
+        return msgspec.structs.replace(made, findings=noticed)
 
     def share(self, segment: Segment) -> float:
         """The largest share of a segment that may be speech."""
@@ -139,11 +145,6 @@ class Maker:
             last = segments[-1]
             segments.append(pause_segment(last.end, pause, last.section, last.turn))
         return segments
-
-
-def _unsaid(line: Dropped) -> Finding:
-    """A line that must be said and found no room."""
-    return Finding("unsaid", "wrong", line.segment, f"There is no room to say {line.text!r}.", line.reason)
 
 
 def _closed(plan: Plan, school: School) -> Plan:

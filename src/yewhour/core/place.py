@@ -115,7 +115,19 @@ class Placer:
         insort(self._said.setdefault(text, []), start)
         self._spoken[line.segment] += length
         segment = self.segments[line.segment]
-        self.cues.append(Cue(start, start + length, text, line.purpose, line.side, segment.id, line.must))
+        self.cues.append(
+            Cue(
+                start,
+                start + length,
+                text,
+                line.purpose,
+                line.side,
+                segment.id,
+                line.must,
+                line.own,
+                line.number,
+            )
+        )
 
     def _recent(self, text: str, near: int) -> bool:
         said = self._said.get(text)

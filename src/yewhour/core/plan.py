@@ -145,12 +145,32 @@ class Brief(Value, frozen=True):
     ways: dict[str, Any] = {}
 
 
+class LineEdit(Value, frozen=True):
+    """What the teacher did to one line of the script: it lives on its step, whatever the class is fitted to.
+
+    step, purpose and number say which line: the number counts the step's lines of that purpose. side is
+    the side it was done on ("" for no side); both: the other side has it mirrored. at_s: seconds from the
+    start of the segment, for a line that is pinned, moved or added. was: the line before, for a reader.
+    """
+
+    step: str
+    purpose: str
+    do: Literal["rewrite", "mute", "pin", "move", "add"]
+    number: int = 0
+    side: str = ""
+    both: bool = False
+    text: str = ""
+    was: str = ""
+    at_s: float = 0.0
+
+
 class Plan(Value, frozen=True):
-    """A class: the brief and its sections, and the blocks it carries with it."""
+    """A class: the brief and its sections, the blocks it carries with it, and the teacher's own lines."""
 
     brief: Brief = Brief()
     sections: tuple[Section, ...] = ()
     blocks: dict[str, tuple[Node, ...]] = {}
+    edits: tuple[LineEdit, ...] = ()
 
 
 def children(node: Node) -> tuple[Node, ...]:

@@ -6,6 +6,7 @@ from typing import Any
 import msgspec
 import rtoml
 
+from yewhour.core.checks import Rules, verified
 from yewhour.core.movement import parse_wordings
 from yewhour.core.position import Positions, position_graph
 from yewhour.core.problem import Problem
@@ -81,3 +82,12 @@ def load_wording(data: Path = DATA) -> Wording:
 def load_voice(data: Path = DATA) -> Voice:
     """The voice that lines are timed with, from data/voice/voice.toml."""
     return msgspec.convert(read_toml(data / "voice" / "voice.toml"), Voice)
+
+
+def load_rules(data: Path = DATA) -> Rules:
+    """What the checks say, from data/checks.toml; raises Problem for a rule that has no check."""
+    try:
+        rules = msgspec.convert(read_toml(data / "checks.toml"), Rules)
+    except msgspec.ValidationError as error:
+        raise Problem(f"A rule can't be read: {error}.", str(data / "checks.toml"), "Mend it.") from error
+    return verified(rules)

@@ -7,7 +7,7 @@ from yewhour.core.problem import Problem
 from yewhour.store.blocks import load_blocks
 from yewhour.store.library import load_library
 from yewhour.store.paths import DATA, own_data
-from yewhour.store.terms import load_positions, load_schools, load_terms, load_voice, load_wording
+from yewhour.store.terms import load_positions, load_rules, load_schools, load_terms, load_voice, load_wording
 from yewhour.voice.numbers import number_word
 from yewhour.voice.speaking import Speaker
 
@@ -21,6 +21,14 @@ def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
     folders = [DATA / "blocks", (own or own_data()) / "blocks"]
     blocks, troubles = load_blocks(folders, library)
     words = Words(
-        library, load_schools(), positions, load_wording(), blocks, whom, Speaker(load_voice()), number_word
+        library,
+        load_schools(),
+        positions,
+        load_wording(),
+        blocks,
+        load_rules(),
+        whom,
+        Speaker(load_voice()),
+        number_word,
     )
     return words, problems + troubles

@@ -1,0 +1,211 @@
+"""Checks of the body: sides, order of work, positions, breath and cautions."""
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+from yewhour.core.checks import Notice, check
+from yewhour.core.edit import Edit
+from yewhour.core.layout import Segment
+from yewhour.core.lengths import seconds, show_length
+from yewhour.core.made import Made, Maker
+from yewhour.core.pace import breath_ticks
+
+NEUTRALISES_WITHIN = 4  # movements
+WARM_AFTER_S = 240.0  # a body that has moved this long counts as warm
+WRIST_S = 240.0
+FLOOR_CHANGES = 5
+PACE_JUMP = 1.5
+GENTLE_LEVELS = ("gentle", "beginners")
+
+
+def work(made: Made) -> list[Segment]:
+    """The segments that are movements, set-ups and talk left out."""
+    return [s for s in made.segments if s.kind not in ("setup", "talk") and s.id != "closing pause"]
+
+
+@check("uneven")
+def uneven(made: Made, maker: Maker) -> Iterator[Notice]:
+    """A movement done longer on one side than on the other, undeclared."""
+    sums: dict[str, dict[str, int]] = {}
+    first: dict[str, Segment] = {}
+    meant = set()
+    for segment in work(made):
+        name = segment.turn.movement.id
+        if segment.side in ("left", "right") and not segment.turn.movement.side_by:
+            sums.setdefault(name, {"left": 0, "right": 0})[segment.side] += segment.length
+            first.setdefault(name, segment)
+            if segment.turn.step.second is not None:
+                meant.add(name)
+    for name, sides in sums.items():
+        if abs(sides["left"] - sides["right"]) > 10 and name not in meant:
+            segment = first[name]
+            alone = not min(sides.values()) and not segment.turn.pair
+            edit = Edit("pair", segment.turn.step.id, f"Do {segment.name} on both sides") if alone else None
+            words = {side: show_length(seconds(sides[side])) for side in sides}
+            yield Notice(segment.id, {"name": segment.name, **words}, edit)
+
+
+@check("unprepared")
+def unprepared(made: Made, maker: Maker) -> Iterator[Notice]:
+    """A peak without any of what prepares it before it."""
+    seen: set[str] = set()
+    for segment in work(made):
+        movement = segment.turn.movement
+        if "peak" in movement.marks and movement.id not in seen and not seen & set(movement.prepared_by):
+            before = next(iter(movement.prepared_by), "")
+            edit = (
+                Edit("insert before", segment.turn.step.id, f"Prepare {segment.name}", before)
+                if before
+                else None
+            )
+            yield Notice(segment.id, {"name": segment.name, "movement": _name(maker, before)}, edit)
+        seen.add(movement.id)
+
+
+@check("not-neutralised")
+def not_neutralised(made: Made, maker: Maker) -> Iterator[Notice]:
+    """A deep backbend that nothing neutral follows."""
+    segments = work(made)
+    for index, segment in enumerate(segments):
+        movement = segment.turn.movement
+        if "deep backbend" not in movement.marks:
+            continue
+        after = segments[index + 1 : index + 1 + NEUTRALISES_WITHIN]
+        wanted = set(movement.neutralised_by)
+        if not any(s.turn.movement.id in wanted or "neutralising" in s.turn.movement.marks for s in after):
+            what = next(iter(movement.neutralised_by), "knees-to-chest")
+            edit = Edit("insert after", segment.turn.step.id, f"Neutralise {segment.name}", what)
+            yield Notice(segment.id, {"name": segment.name, "movement": _name(maker, what)}, edit)
+
+
+@check("cold")
+def cold(made: Made, maker: Maker) -> Iterator[Notice]:
+    """Strong work before anything warmed the body."""
+    moved = 0
+    for segment in work(made):
+        marks = segment.turn.movement.marks
+        if "warming" in marks or (segment.turn.movement.effort >= 2 and "strong work" not in marks):
+            moved += segment.length
+        if "strong work" in marks and "warming" not in marks and segment.turn.movement.effort >= 3:
+            if not moved and seconds(segment.start) < WARM_AFTER_S:
+                edit = Edit(
+                    "insert before", segment.turn.step.id, f"Warm up before {segment.name}", "pelvic-tilt"
+                )
+                words = {"name": segment.name, "minutes": f"{seconds(segment.start) / 60:.0f}"}
+                yield Notice(segment.id, {**words, "movement": _name(maker, "pelvic-tilt")}, edit)
+            return
+
+
+@check("level")
+def level(made: Made, maker: Maker) -> Iterator[Notice]:
+    """An inversion in a gentle class."""
+    if made.plan.brief.level not in GENTLE_LEVELS:
+        return
+    for segment in work(made):
+        if "inversion" in segment.turn.movement.marks:
+            edit = Edit("take", segment.turn.step.id, f"Teach the gentler way of {segment.name}")
+            yield Notice(segment.id, {"name": segment.name, "level": made.plan.brief.level}, edit)
+
+
+@check("wrists")
+def wrists(made: Made, maker: Maker) -> Iterator[Notice]:
+    """Weight on the wrists for minutes without a pause; a breath or two off them is none."""
+    run: list[Segment] = []
+    rest = 0
+    for segment in [*work(made), None]:
+        if segment is not None and "wrist" in segment.turn.movement.loads:
+            run.append(segment)
+            rest = 0
+            continue
+        rest += segment.length if segment is not None else 1000
+        if rest > 150:
+            loaded = seconds(sum(s.length for s in run))
+            if loaded > WRIST_S:
+                edit = Edit("insert after", run[len(run) // 2].turn.step.id, "A rest for the wrists", "child")
+                words = {
+                    "minutes": f"{loaded / 60:.1f}",
+                    "name": run[0].name,
+                    "movement": _name(maker, "child"),
+                }
+                yield Notice(run[0].id, words, edit)
+            run = []
+
+
+@check("up-and-down")
+def up_and_down(made: Made, maker: Maker) -> Iterator[Notice]:
+    """Sent to the floor and up again too often; what a flow does breath by breath does not count."""
+    floor = maker.words.positions.floor - {"four-point", "plank", "inverted"}
+    changes, down = 0, None
+    for segment in made.segments:
+        place = segment.turn.end
+        if segment.turn.flow or not place or place in ("wall", "split", "four-point", "plank", "inverted"):
+            continue
+        here = place in floor or place.startswith("on-")
+        if down is not None and here != down:
+            changes += 1
+        down = here
+    if changes > FLOOR_CHANGES:
+        yield Notice("", {"times": changes})
+
+
+@check("far-start")
+def far_start(made: Made, maker: Maker) -> Iterator[Notice]:
+    """One phase of a flow that has to bring the body further than a breath can."""
+    told = set()
+    for before, segment in pairwise(made.segments):
+        if segment.kind != "phase" or before.kind != "phase" or segment.turn.flow != before.turn.flow:
+            continue
+        moving = maker.words.positions.between(before.turn.end, segment.turn.start)
+        if moving > seconds(segment.length) + 3.0 and segment.turn.step.id not in told:
+            told.add(segment.turn.step.id)
+            words = {"name": segment.name, "start": before.turn.end, "end": segment.turn.start}
+            yield Notice(segment.id, words)
+
+
+@check("pace-jump")
+def pace_jump(made: Made, maker: Maker) -> Iterator[Notice]:
+    """Neighbours led by breath whose breath differs by half and more."""
+    led = [s for s in work(made) if s.kind in ("hold", "phase")]
+    for before, segment in pairwise(led):
+        one, other = breath_ticks(before.turn.pace), breath_ticks(segment.turn.pace)
+        if max(one, other) / min(one, other) >= PACE_JUMP and not segment.turn.step.pace:
+            words = {"before": f"{600 / one:.1f}", "after": f"{600 / other:.1f}", "name": segment.name}
+            yield Notice(segment.id, words)
+
+
+@check("breath")
+def breath(made: Made, maker: Maker) -> Iterator[Notice]:
+    """Held or rapid breath while somebody cautioned against it may be there and no line is said for them."""
+    cautions = set(made.plan.brief.cautions)
+    said = {cue.segment for cue in made.cues if cue.purpose == "caution"}
+    told = set()
+    for segment in work(made):
+        movement = segment.turn.movement
+        marks = {"breath held": "the breath is held", "rapid breath": "the breath is quick"}
+        met = [what for mark, what in marks.items() if mark in movement.marks]
+        against = sorted(cautions & set(movement.cautions))
+        if met and against and movement.id not in told and f"{segment.id}/into" not in said:
+            if any(s.turn.movement.id == movement.id and f"{s.id}/into" in said for s in made.segments):
+                continue
+            told.add(movement.id)
+            words = {"name": segment.name, "what": met[0], "caution": against[0]}
+            yield Notice(
+                segment.id, words, Edit("take", segment.turn.step.id, f"The gentler way of {segment.name}")
+            )
+
+
+@check("caution")
+def caution(made: Made, maker: Maker) -> Iterator[Notice]:
+    """A movement that matters for somebody in the room, with nothing to say to them."""
+    cautions, told = set(made.plan.brief.cautions), set()
+    for segment in work(made):
+        movement = segment.turn.movement
+        met = cautions & set(movement.cautions)
+        if met and movement.id not in told and not movement.said("caution") and movement.gentler is None:
+            told.add(movement.id)
+            yield Notice(segment.id, {"name": segment.name, "caution": ", ".join(sorted(met))})
+
+
+def _name(maker: Maker, movement: str) -> str:
+    found = maker.words.library.get(movement)
+    return found.name if found else movement

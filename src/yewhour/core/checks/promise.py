@@ -1,0 +1,77 @@
+"""Checks of the promise: length, props, rest and closing."""
+
+from collections.abc import Iterator
+
+from yewhour.core.checks import Notice, check
+from yewhour.core.edit import Edit
+from yewhour.core.lengths import seconds, show_length
+from yewhour.core.made import Made, Maker
+
+
+@check("length")
+def length(made: Made, maker: Maker) -> Iterator[Notice]:
+    """Made to another length than the title promises."""
+    brief = made.plan.brief
+    if abs(made.length_s - brief.target_s) > brief.tolerance_s + 0.11:
+        target = show_length(brief.target_s)
+        edit = Edit("target", "", f"Promise {show_length(made.length_s)}", amount=round(made.length_s))
+        yield Notice("", {"length": show_length(made.length_s), "target": target}, edit)
+
+
+@check("prop")
+def prop(made: Made, maker: Maker) -> Iterator[Notice]:
+    """A prop in use that the brief, when it names any, does not have at hand."""
+    at_hand, told = set(made.plan.brief.props), set()
+    for segment in made.segments:
+        for prop in segment.turn.movement.props:
+            if at_hand and prop not in at_hand and prop not in told:
+                told.add(prop)
+                yield Notice(segment.id, {"name": segment.turn.name, "prop": prop})
+
+
+@check("no-rest")
+def no_rest(made: Made, maker: Maker) -> Iterator[Notice]:
+    """No final rest where the style asks for one."""
+    if maker.school.least_rest and not _rest_ticks(made):
+        yield Notice("", {}, Edit("append", "Rest", "Add a final rest", "final-rest"))
+
+
+@check("short-rest")
+def short_rest(made: Made, maker: Maker) -> Iterator[Notice]:
+    """A rest too short for the length of the class."""
+    rest, least = _rest_ticks(made), maker.school.least_rest
+    if rest and rest < least * made.length * 0.9:
+        last = next(s for s in reversed(made.segments) if "final rest" in s.turn.movement.marks)
+        asked = round(seconds(int(least * made.length)) / 5) * 5
+        words = {
+            "length": show_length(seconds(rest)), "share": round(100 * rest / made.length),
+            "least": round(100 * least), "asked": show_length(asked),
+        }  # fmt: skip
+        yield Notice(last.id, words, Edit("amount", last.turn.step.id, "Lengthen the rest", amount=asked))
+
+
+def _rest_ticks(made: Made) -> int:
+    return sum(
+        segment.length
+        for segment in made.segments
+        if segment.kind != "setup" and "final rest" in segment.turn.movement.marks
+    )
+
+
+@check("quick-close")
+def quick_close(made: Made, maker: Maker) -> Iterator[Notice]:
+    """After a lying rest, less than 40 s to the end or to the first upright movement."""
+    rests = [
+        s
+        for s in made.segments
+        if s.kind == "stillness" and s.turn.end == "supine" and s.id != "closing pause"
+    ]
+    if not rests or not rests[-1].turn.movement.marks:
+        return
+    rest = rests[-1]
+    after = [s for s in made.segments if s.start >= rest.end]
+    returning = sum(s.length for s in after if "returning" in s.turn.movement.marks)
+    if returning < 400:
+        left = seconds(sum(s.length for s in after))
+        edit = Edit("insert after", rest.turn.step.id, "Add the slow return", "return")
+        yield Notice(rest.id, {"length": round(left)}, edit)
