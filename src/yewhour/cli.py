@@ -14,6 +14,11 @@ if TYPE_CHECKING:
     from yewhour.core.made import Maker, Words
 
 CANNOT, USAGE = 1, 2
+# The names of store.formats, which is not imported before it is needed (a test compares them).
+FORMAT_NAMES = (
+    "text", "pdf", "markdown", "csv", "srt", "vtt", "chapters", "ffmetadata", "podcast", "labels",
+    "description", "otio", "json",
+)  # fmt: skip
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -51,12 +56,30 @@ def _parser() -> argparse.ArgumentParser:
 
     fit = commands.add_parser("fit", help="what a class becomes at a length")
     _file_and_length(fit)
+    fit.add_argument(
+        "--explain", action="store_true", help="what changed against the preferred, and what binds"
+    )
+    fit.add_argument("--family", metavar="M:SS,...", help="several cuts of the class, whole parts left out")
+    fit.add_argument("--format", choices=("text", "json"), default="text")
     fit.set_defaults(run=_fit)
 
-    from_formats = ("json", "text", "markdown", "srt", "vtt")
+    check = commands.add_parser("check", help="what is noticed in a class, and what would mend it")
+    _file_and_length(check)
+    check.add_argument("--explain", action="store_true", help="also what could be edited to mend it")
+    check.add_argument("--format", choices=("text", "json"), default="text")
+    check.set_defaults(run=_check)
+
+    export = commands.add_parser("export", help="write a class in every format, or in those named")
+    _file_and_length(export)
+    export.add_argument("--to", type=Path, required=True, metavar="FOLDER")
+    export.add_argument(
+        "--format", action="append", choices=FORMAT_NAMES, help="may be given again; default: all"
+    )
+    export.set_defaults(run=_export)
+
     script = commands.add_parser("script", help="write the script of a class")
     _file_and_length(script)
-    script.add_argument("--format", choices=from_formats, default="text", help="default: text")
+    script.add_argument("--format", choices=FORMAT_NAMES, default="text", help="default: text")
     script.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
     script.set_defaults(run=_script)
 
@@ -114,22 +137,106 @@ def _maker(path: Path) -> "Maker":
         raise
 
 
-def _fit(options: argparse.Namespace) -> None:
+def _fit(options: argparse.Namespace) -> int:
+    from yewhour.core import cuts, report
+
     maker = _maker(options.class_file)
-    made = maker.make(options.length)
+    length_s = options.length if options.length is not None else maker.plan.brief.target_s
+    if options.family:
+        return _family(maker, options)
+    try:
+        given = cuts.with_given_pace(maker, length_s)
+        made = given.make(length_s)
+    except CannotFit as problem:
+        print(f"yewhour: {problem}", file=sys.stderr)
+        for remedy in report.remedies(maker, length_s):
+            print(f"yewhour:   {remedy.title}: {show_length(remedy.gives_s, True)}", file=sys.stderr)
+        return CANNOT
+    if options.format == "json":
+        _put_json(
+            {
+                "length_s": made.length_s, "shortest_s": given.shortest_s, "preferred_s": given.preferred_s,
+                "longest_s": given.longest_s, "cost": made.choice.cost,
+                "breaths_per_min": given.school.pace.breaths_per_min,
+                "changes": report.changes(given, made.choice),
+            }
+        )  # fmt: skip
+        return 0
     print(f"{maker.plan.brief.title}: {show_length(made.length_s, True)}")
-    print(
-        f"shortest {show_length(maker.shortest_s, True)}   "
-        f"preferred {show_length(maker.preferred_s, True)}   "
-        f"longest {show_length(maker.longest_s, True)}"
-    )
+    if given is not maker:
+        print(f"pace given: {given.school.pace.breaths_per_min:.2f} breaths a minute")
+    if options.explain:
+        print(report.explain(given, made.choice))
+    else:
+        print(
+            f"shortest {show_length(maker.shortest_s, True)}   "
+            f"preferred {show_length(maker.preferred_s, True)}   "
+            f"longest {show_length(maker.longest_s, True)}"
+        )
     for segment in made.segments:
         side = "" if segment.side == "both" else segment.side
         print(f"{show_length(segment.start / 10, True):>9}  {segment.dose:>10}  {side:11}  {segment.name}")
+    return 0
+
+
+def _family(maker: "Maker", options: argparse.Namespace) -> int:
+    from yewhour.core import cuts
+
+    code, found = 0, []
+    for text in options.family.split(","):
+        length_s = parse_length(text)
+        print(f"yewhour: cutting to {show_length(length_s)}", file=sys.stderr)
+        try:
+            cut = cuts.cut(maker.plan, maker, length_s)
+        except CannotFit as problem:
+            print(f"yewhour: {problem}", file=sys.stderr)
+            code = CANNOT
+            continue
+        found.append({"length_s": length_s, "left_out": cut.left_out})
+        if options.format == "text":
+            left = "; ".join(cut.left_out) or "nothing"
+            print(f"{show_length(length_s)}  without: {left}")
+    if options.format == "json":
+        _put_json(found)
+    return code
+
+
+def _check(options: argparse.Namespace) -> int:
+    made = _maker(options.class_file).make(options.length)
+    if options.format == "json":
+        _put_json(made.findings)
+        return 0
+    names = {segment.id: segment for segment in made.segments}
+    for finding in made.findings:
+        segment = names.get(finding.segment)
+        at = show_length(segment.start / 10) if segment else "-"
+        print(f"{at:>7}  {finding.severity:5}  {finding.code}: {finding.message}")
+        print(f"{'':16}{finding.fix}.{' [can be applied]' if options.explain and finding.edit else ''}")
+    print(f"{len(made.findings)} found" if made.findings else "Nothing to say about it.")
+    return 0
+
+
+def _export(options: argparse.Namespace) -> None:
+    from yewhour.store.atomic import write_whole
+    from yewhour.store.formats import FORMATS
+
+    made = _maker(options.class_file).make(options.length)
+    if not options.to.is_dir():
+        raise Problem("There is no such folder.", str(options.to), "Make it first, or name another.")
+    for name in options.format or FORMATS:
+        path = options.to / f"{options.class_file.stem}{FORMATS[name].suffix}"
+        write_whole(path, FORMATS[name].write(made))
+        print(path)
+
+
+def _put_json(value: object) -> None:
+    import msgspec
+
+    _put(msgspec.json.format(msgspec.json.encode(value), indent=1) + b"\n", None)
 
 
 def _script(options: argparse.Namespace) -> None:
-    from yewhour.core.export import FORMATS
+    from yewhour.store.formats import FORMATS
 
     content = FORMATS[options.format].write(_maker(options.class_file).make(options.length))
     _put(content, options.out)
@@ -166,8 +273,6 @@ def _list(options: argparse.Namespace) -> None:
 
     found = listing(_words())
     if options.format == "json":
-        import msgspec
-
-        _put(msgspec.json.format(msgspec.json.encode(found), indent=1) + b"\n", None)
+        _put_json(found)
     else:
         print(listing_text(found))

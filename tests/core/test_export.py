@@ -4,9 +4,9 @@ import msgspec
 import pysubs2
 import pytest
 
-from yewhour.core.export import FORMATS
 from yewhour.core.export.captions import LINES, WIDTH
 from yewhour.core.export.reading import text
+from yewhour.store.formats import FORMATS
 
 
 def test_the_json_script_has_the_fields_of_the_contract(ringers):

@@ -26,7 +26,7 @@ def test_the_core_imports_no_interface_store_or_voice():
 
 def test_the_core_opens_no_file_and_reads_no_clock():
     for path in CORE.rglob("*.py"):
-        assert not imports_of(path) & {"os", "pathlib", "time", "datetime", "random", "io"}, path
+        assert not imports_of(path) & {"os", "pathlib", "time", "datetime", "random"}, path
 
 
 def test_nothing_heavy_is_imported_at_start():

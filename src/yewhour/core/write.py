@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from yewhour.core.cue import Candidate
 from yewhour.core.layout import Segment, Span
 from yewhour.core.lengths import seconds, ticks
-from yewhour.core.movement import Movement, Wordings, parse_wordings
+from yewhour.core.movement import Wordings, parse_wordings
 from yewhour.core.place import GAP, Duration
 from yewhour.core.plan import Brief
 from yewhour.core.school import School
@@ -63,7 +63,7 @@ class Writer:
                 own = movement.said("prop")
                 lines = own if own and prop == movement.props[0] else self.wording.prop
                 yield "prop", self._filled(lines[0], turn, prop=prop)
-            for line in self._caution(movement):
+            for line in self._caution(turn):
                 yield "caution", self._filled(line, turn)
         for line in self._lines(turn, "call"):
             yield "call", self._from(tier, self._filled(line, turn))
@@ -76,13 +76,14 @@ class Writer:
         if taken is not None and not taken.movement:
             yield "remind", self._from(tier, self._filled(taken.line, turn))
 
-    def _caution(self, movement: Movement) -> tuple[Wordings, ...]:
+    def _caution(self, turn: Turn) -> tuple[Wordings, ...]:
         """What is said before a movement that somebody who may be in the room is cautioned for.
 
         Its caution line, or else the line of its gentler way; nothing when nobody is.
         """
+        movement = turn.movement
         met = [tag for tag in movement.cautions if tag in self.brief.cautions]
-        lines = movement.said("caution") or ((movement.gentler.line,) if movement.gentler else ())
+        lines = self._lines(turn, "caution") or ((movement.gentler.line,) if movement.gentler else ())
         if not met or not lines:
             return ()
         whom = self.cautions.get(met[0], met[0])
@@ -225,7 +226,7 @@ class Writer:
         if tier and len(lines) > 1:  # start elsewhere in the list than the first time
             lines = lines[1:] + lines[:1]
         if tier == 0 and turn.step.offer and turn.step.take == "base":
-            gentler = None if self._caution(movement) else movement.gentler
+            gentler = None if self._caution(turn) else movement.gentler
             options = [option for option in (gentler, movement.stronger) if option is not None]
             lines[1:1] = [("option", option.line) for option in options]
         for number, (purpose, line) in enumerate(lines):

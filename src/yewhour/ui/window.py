@@ -182,7 +182,7 @@ class Window(QMainWindow):
 
     def export_script(self) -> None:
         """Asks where, and writes the script in the format of the name's ending."""
-        from yewhour.core.export import FORMATS
+        from yewhour.store.formats import FORMATS
 
         made = self.session.made
         if made is None:
@@ -198,10 +198,10 @@ class Window(QMainWindow):
 
     def export_to(self, path: Path) -> bool:
         """Writes the script to a path, whole or not at all."""
-        from yewhour.core.export import FORMATS
         from yewhour.store.atomic import write_whole
+        from yewhour.store.formats import FORMATS, format_for
 
-        form = next((form for form in FORMATS.values() if form.suffix == path.suffix.lower()), None)
+        form = format_for(path.name)
         try:
             if form is None:
                 endings = ", ".join(sorted({form.suffix for form in FORMATS.values()}))

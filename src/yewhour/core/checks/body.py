@@ -121,7 +121,10 @@ def wrists(made: Made, maker: Maker) -> Iterator[Notice]:
         if rest > 150:
             loaded = seconds(sum(s.length for s in run))
             if loaded > WRIST_S:
-                edit = Edit("insert after", run[len(run) // 2].turn.step.id, "A rest for the wrists", "child")
+                middle = run[len(run) // 2 - 1].turn.step.id
+                edit = (
+                    Edit("insert after", middle, "A rest for the wrists", "child") if len(run) > 1 else None
+                )
                 words = {
                     "minutes": f"{loaded / 60:.1f}",
                     "name": run[0].name,

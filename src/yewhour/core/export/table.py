@@ -1,0 +1,33 @@
+"""The cue sheet as CSV, for a spreadsheet."""
+
+import csv
+import io
+
+from yewhour.core.lengths import seconds, show_length
+from yewhour.core.made import Made
+
+COLUMNS = ("start", "start_s", "end_s", "side", "section", "movement", "purpose", "line", "seconds")
+_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+
+
+def cue_sheet(made: Made) -> str:
+    """A row a cue. A cell that a spreadsheet would take for a formula starts with an apostrophe."""
+    by_id = {segment.id: segment for segment in made.segments}
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(COLUMNS)
+    for cue in made.cues:
+        segment = by_id[cue.segment]
+        start, end, name = seconds(cue.start), seconds(cue.end), segment.turn.name
+        writer.writerow(
+            _harmless(cell)
+            for cell in (
+                show_length(start), f"{start:.1f}", f"{end:.1f}", cue.side, segment.section, name,
+                cue.purpose, cue.text, f"{end - start:.1f}",
+            )
+        )  # fmt: skip
+    return out.getvalue()
+
+
+def _harmless(cell: str) -> str:
+    return f"'{cell}" if cell.startswith(_FORMULA) else cell

@@ -1,0 +1,131 @@
+"""The script for the music stand as PDF: large type, the side in the margin, pages turned in quiet moments.
+
+It lies in `store` because it reads the fonts that ship.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
+from yewhour.core.cue import Cue
+from yewhour.core.export.reading import blocks
+from yewhour.core.layout import Segment
+from yewhour.core.lengths import seconds, show_length
+from yewhour.core.made import Made
+from yewhour.store.paths import FONTS
+
+if TYPE_CHECKING:
+    from fpdf import FPDF
+
+SIZE, LEADING = 17.0, 8.6  # points; millimetres from line to line
+HEAD = 1.6  # lines that a heading takes, with the space above it
+TOP, BOTTOM, LEFT, WIDTH = 18.0, 279.0, 40.0, 155.0  # millimetres on A4
+QUIET_S = 3.0  # a page may be turned in a silence this long
+SEARCHED = 0.35  # of a page is given up at most, to turn it in a better silence
+INK, SIDE_INK = (31, 42, 36), {"right": (44, 106, 75), "left": (45, 92, 125)}
+
+
+class Row:
+    """A line of the script as it stands on a page."""
+
+    def __init__(self, segment: Segment, cue: Cue, heading: str, quiet_s: float, lines: list[str]) -> None:
+        self.segment = segment
+        self.cue = cue
+        self.heading = heading
+        self.quiet_s = quiet_s
+        self.lines = lines
+        self.height = LEADING * (len(lines) + (HEAD if heading else 0))
+
+
+def stand_pdf(made: Made) -> bytes:
+    """The PDF, A4."""
+    from fpdf import FPDF
+
+    pdf = _sheet(FPDF(format="A4", unit="mm"))
+    measure = _sheet(FPDF(format="A4", unit="mm"))
+    measure.add_page()  # lines can only be measured on a page
+    pdf.set_title(made.plan.brief.title)
+    pdf.set_creator("Yew Hour")
+    rows = _rows(made, measure)
+    for number, page in enumerate(pages(rows)):
+        pdf.add_page()
+        _page(pdf, made, page, number + 1)
+    return bytes(pdf.output())
+
+
+def _sheet(pdf: FPDF) -> FPDF:
+    """With our fonts, and pages that end where we say."""
+    pdf.add_font("Body", "", str(FONTS / "AtkinsonHyperlegibleNext_400Regular.ttf"))
+    pdf.add_font("Body", "B", str(FONTS / "AtkinsonHyperlegibleNext_600SemiBold.ttf"))
+    pdf.add_font("Title", "", str(FONTS / "YoungSerif_400Regular.ttf"))
+    pdf.set_auto_page_break(False)
+    pdf.set_font("Body", "", SIZE)
+    return pdf
+
+
+def _rows(made: Made, pdf: FPDF) -> list[Row]:
+    rows: list[Row] = []
+    shown = ""
+    starts = [cue.start for cue in made.cues] + [made.length]
+    after = {cue.start: following for cue, following in zip(made.cues, starts[1:], strict=True)}
+    for segment, cues in blocks(made):
+        key = segment.turn.flow or segment.id
+        for cue in cues:
+            dose = f"{segment.turn.rounds} rounds" if segment.turn.flow else segment.dose
+            heading = f"{segment.name}, {dose}" if key != shown else ""
+            shown = key
+            text = pdf.multi_cell(WIDTH, LEADING, cue.text, dry_run=True, output="LINES")
+            lines = text if isinstance(text, list) else [cue.text]
+            rows.append(Row(segment, cue, heading, seconds(after[cue.start] - cue.end), lines))
+    return rows
+
+
+def pages(rows: Sequence[Row]) -> list[list[Row]]:
+    """The rows in pages; of the places near a page's end where it could be turned, the quietest."""
+    made: list[list[Row]] = []
+    start = 0
+    while start < len(rows):
+        height, end = 0.0, start
+        room = BOTTOM - TOP - (LEADING * 2.2 if not made else 0)
+        while end < len(rows) and height + rows[end].height <= room:
+            height += rows[end].height
+            end += 1
+        end = max(end, start + 1)
+        if end < len(rows):
+            least = start + max(1, round((end - start) * (1 - SEARCHED)))
+            quiet = [n for n in range(least, end + 1) if rows[n - 1].quiet_s >= QUIET_S]
+            end = quiet[-1] if quiet else max(range(least, end + 1), key=lambda n: rows[n - 1].quiet_s)
+        made.append(list(rows[start:end]))
+        start = end
+    return made
+
+
+def _page(pdf: FPDF, made: Made, rows: Sequence[Row], number: int) -> None:
+    y = TOP
+    if number == 1:
+        pdf.set_font("Title", "", 24)
+        pdf.set_text_color(*INK)
+        pdf.text(LEFT, y + 2, f"{made.plan.brief.title}, {show_length(made.length_s)}")
+        y += LEADING * 2.2
+    for row in rows:
+        colour = SIDE_INK.get(row.segment.side, INK)
+        if row.heading:
+            pdf.set_font("Body", "B", SIZE * 0.72)
+            pdf.set_text_color(*colour)
+            pdf.text(LEFT, y + LEADING * 0.6, row.heading)
+            y += LEADING * HEAD
+        pdf.set_font("Body", "", SIZE * 0.72)
+        pdf.set_text_color(*INK)
+        pdf.text(10, y, show_length(seconds(row.cue.start)))
+        if row.cue.side in SIDE_INK:
+            pdf.set_font("Body", "B", SIZE * 1.2)
+            pdf.set_text_color(*SIDE_INK[row.cue.side])
+            pdf.text(29, y, row.cue.side[0].upper())
+        pdf.set_font("Body", "", SIZE)
+        pdf.set_text_color(*INK)
+        for line in row.lines:
+            pdf.text(LEFT, y, line)
+            y += LEADING
+    pdf.set_font("Body", "", 10)
+    pdf.text(190, 290, str(number))

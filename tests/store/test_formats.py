@@ -1,0 +1,96 @@
+"""Every export is read back by something that did not write it."""
+
+import csv
+import io
+import json
+
+import msgspec
+import pytest
+
+from tests.conftest import demo_maker
+from yewhour.cli import FORMAT_NAMES
+from yewhour.core.export.chapters import LEAST, chapters
+from yewhour.core.lengths import parse_length
+from yewhour.store.formats import FORMATS, format_for
+from yewhour.store.paths import demo_classes
+from yewhour.store.stand import QUIET_S, Row, pages
+
+RINGERS = demo_maker("bell-ringers").make(1440)
+
+
+def test_the_command_line_knows_every_format():
+    assert set(FORMAT_NAMES) == set(FORMATS)
+    assert format_for("a.chapters.json") is FORMATS["podcast"]
+    assert format_for("a.JSON") is FORMATS["json"]
+    assert format_for("a.xyz") is None
+
+
+def test_a_cue_sheet_has_a_row_a_line_and_no_formula():
+    made = msgspec.structs.replace(
+        RINGERS, cues=(msgspec.structs.replace(RINGERS.cues[0], text='=SUM(A1), "quoted"'), *RINGERS.cues[1:])
+    )
+    rows = list(csv.DictReader(io.StringIO(FORMATS["csv"].write(made).decode())))
+    assert len(rows) == len(made.cues)
+    assert rows[0]["line"] == '\'=SUM(A1), "quoted"'
+    assert all(row["line"][0] not in "=+-@" for row in rows)
+
+
+@pytest.mark.parametrize("path", demo_classes(), ids=lambda path: path.stem)
+def test_chapters_start_at_nought_and_are_long_enough(path):
+    maker = demo_maker(path.stem)
+    made = maker.make(maker.plan.brief.target_s)
+    found = chapters(made)
+    assert found[0].start == 0
+    assert found[-1].end == made.length
+    assert len(found) >= 3
+    assert all(chapter.end - chapter.start >= LEAST for chapter in found)
+
+
+def test_chapters_for_a_description_are_lengths_and_titles():
+    lines = FORMATS["chapters"].write(RINGERS).decode().splitlines()
+    assert lines[0].startswith("0:00 ")
+    starts = [0.0] + [parse_length(line.split()[0]) for line in lines[1:]]
+    assert starts == sorted(starts)
+
+
+def test_chapters_for_ffmpeg_and_podcasts_and_labels_agree():
+    meta = FORMATS["ffmetadata"].write(RINGERS).decode()
+    podcast = json.loads(FORMATS["podcast"].write(RINGERS))
+    assert meta.startswith(";FFMETADATA1\n")
+    assert meta.count("[CHAPTER]") == len(podcast["chapters"])
+    assert podcast["chapters"][0]["startTime"] == 0
+    for line in FORMATS["labels"].write(RINGERS).decode().splitlines():
+        start, end, text = line.split("\t")
+        assert float(start) < float(end)
+        assert text
+
+
+def test_a_timeline_has_a_marker_for_every_movement():
+    import opentimelineio as otio
+
+    timeline = otio.adapters.read_from_string(FORMATS["otio"].write(RINGERS).decode(), "otio_json")
+    clip = next(iter(timeline.find_clips()))
+    assert clip.duration().to_seconds() == pytest.approx(1440)
+    assert len(clip.markers) == sum(1 for segment in RINGERS.segments if segment.kind != "setup")
+
+
+def test_the_description_has_props_cautions_and_chapters():
+    text = FORMATS["description"].write(RINGERS).decode()
+    assert "nothing but a mat" in text
+    assert "doctor" in text
+    assert "0:00 Arrive" in text
+
+
+def test_a_stand_script_is_a_pdf_with_all_its_pages():
+    content = FORMATS["pdf"].write(RINGERS)
+    assert content.startswith(b"%PDF-")
+    assert content.rstrip().endswith(b"%%EOF")
+
+
+def test_pages_are_turned_in_quiet_moments_where_there_are_any():
+    rows = [
+        Row(RINGERS.segments[0], RINGERS.cues[0], "", 4.0 if n % 7 == 0 else 0.5, ["x"]) for n in range(200)
+    ]
+    turned = pages(rows)
+    assert sum(len(page) for page in turned) == 200
+    assert all(page[-1].quiet_s >= QUIET_S for page in turned[:-1])
