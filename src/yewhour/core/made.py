@@ -76,10 +76,19 @@ class Maker:
         self.school = school_of(plan.brief, words.schools)
         self.plan = plan = _closed(plan, self.school)
         self._durations: dict[tuple[str, str], int] = {}
-        self.writer = Writer(
-            plan.brief, self.school, words.wording, words.cautions, words.number_word, self.duration
-        )
         unfolder = Unfolder(plan, words.library, self.school, words.blocks)
+        turns = [turn for index in range(len(unfolder.nodes)) for turn in unfolder.node(index)]
+        props = list(dict.fromkeys(prop for turn in turns for prop in turn.movement.props))
+        self.writer = Writer(
+            plan.brief,
+            self.school,
+            words.wording,
+            words.cautions,
+            words.number_word,
+            props,
+            self.duration,
+        )
+        self.writer.first_talk = next((turn.key for turn in turns if turn.kind == "talk"), "")
         self.model = Model(unfolder, words.positions, self.writer.saying, self.writer.needs)
         self.fit: Fit = self.model.solve()
 

@@ -66,6 +66,7 @@ def _setup(turn: Turn, length: int, pair: str, phase: Phase | None) -> Turn:
         unit=0,
         fixed=length,
         pair=pair,
+        taught=0,
         setup_for=turn.key,
     )
 

@@ -335,7 +335,7 @@ def check_steps(plan: Plan) -> None:
             where = f"section {section.title!r}"
             if isinstance(node, Step):
                 given = [n for n in (node.least, node.amount, node.most) if n is not None]
-                if any(number < 0 for number in given):
+                if any(number < 1 for number in given):
                     raise Problem(
                         f"{node.movement} can't be done {min(given)} times.",
                         where,

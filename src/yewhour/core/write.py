@@ -34,6 +34,7 @@ class Writer:
         wording: Wording,
         cautions: Mapping[str, str],
         number_word: NumberWord,
+        props: Sequence[str],
         duration: Duration,
     ) -> None:
         self.brief = brief
@@ -41,6 +42,8 @@ class Writer:
         self.wording = wording
         self.cautions = cautions
         self.number_word = number_word
+        self.props = props
+        self.first_talk = ""  # key of the talk that announces the props; the maker says which
         self.duration = duration
         self._entries: dict[tuple[object, ...], list[tuple[str, Wordings]]] = {}
 
@@ -173,6 +176,8 @@ class Writer:
             text = fill(line[0], turn.side, **self._brief_words())
             pause = _LAST_PAUSE.search(text)
             yield _LAST_PAUSE.sub("", text), ticks(float(pause.group(1))) if pause else 0
+        if self.props and turn.key == self.first_talk:
+            yield fill(self.wording.props_opening[0][0], turn.side, props=_listed(self.props)), 0
 
     def _talking(self, index: int, segment: Segment) -> Iterator[Candidate]:
         at = segment.start
@@ -373,3 +378,8 @@ class Writer:
 
     def _barest(self, line: Wordings, purpose: str) -> int:
         return min(self.duration(text, purpose) for text in line)
+
+
+def _listed(words: Sequence[str]) -> str:
+    """`a, b and c`."""
+    return " and ".join([", ".join(words[:-1]), words[-1]] if len(words) > 1 else list(words))
