@@ -18,14 +18,14 @@ def line(name: str, value: str, asked: str = "", holds: bool | None = None) -> N
     print(f"{name:58} {value:>22}   {asked:18} {verdict}", flush=True)
 
 
-def times(deed, count: int = 9) -> float:
-    """Median seconds of a deed."""
+def times(deed, count: int = 9, of=median) -> float:
+    """Seconds of a deed: the median of so many, or `of=min`."""
     taken = []
     for _ in range(count):
         start = time.perf_counter()
         deed()
         taken.append(time.perf_counter() - start)
-    return median(taken)
+    return of(taken)
 
 
 EMPTY = """
@@ -206,14 +206,14 @@ def bench_growth(words) -> None:
     for size in (1, 10):
         plan = long_class(size, 2)
         try:
-            fit = times(lambda plan=plan: Maker(plan, words).fit, 3)
+            fit = times(lambda plan=plan: Maker(plan, words).fit, 5, min)
         except Exception as problem:
             line(f"   {size} hours", str(problem)[:60])
             return
         maker = Maker(plan, words)
-        solve = times(lambda maker=maker: Fit(maker.fit.parts), 3)
+        solve = times(lambda maker=maker: Fit(maker.fit.parts), 9, min)
         length_s = maker.preferred_s
-        rest = fit - solve + times(lambda maker=maker, length_s=length_s: maker.make(length_s), 3)
+        rest = fit - solve + times(lambda maker=maker, length_s=length_s: maker.make(length_s), 5, min)
         taken.append((solve, rest))
     (small_fit, small_rest), (large_fit, large_rest) = taken
     ratio = large_rest / small_rest

@@ -122,14 +122,14 @@ def _words() -> "Words":
     return words
 
 
-def _maker(path: Path) -> "Maker":
+def _maker(path: Path, keep: bool = False) -> "Maker":
     from yewhour.core.made import Maker
     from yewhour.store.anyclass import read_class
 
     words = _words()
     plan = read_class(path, words.library)
     try:
-        return Maker(plan, words)
+        return Maker(plan, words, keep)
     except CannotFit:
         raise
     except Problem as problem:
@@ -140,7 +140,7 @@ def _maker(path: Path) -> "Maker":
 def _fit(options: argparse.Namespace) -> int:
     from yewhour.core import cuts, report
 
-    maker = _maker(options.class_file)
+    maker = _maker(options.class_file, keep=True)
     length_s = options.length if options.length is not None else maker.plan.brief.target_s
     if options.family:
         return _family(maker, options)

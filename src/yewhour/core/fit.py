@@ -27,6 +27,7 @@ Costs = np.ndarray[tuple[int], np.dtype[np.float64]]
 Points = np.ndarray[tuple[int], np.dtype[np.float32]]
 Spans = np.ndarray[tuple[int], np.dtype[np.int64]]
 LONGEST = ticks(LONGEST_S)
+BLOCK = 8  # parts
 
 
 class Var(msgspec.Struct, frozen=True):
@@ -106,31 +107,42 @@ def option_costs(options: Sequence[int], preferred: int, weight: float) -> tuple
     return tuple(weight * ((n - preferred) / scale) ** 2 for n in options)
 
 
+class _Solved(msgspec.Struct):
+    """One part: the table and the links of each of its ways."""
+
+    tables: list[_Table]
+    chains: list[list[_Link]]
+
+
 class Fit:
     """The solved tables of one plan, ready to answer any length.
 
-    Raises CannotFit when the class is longer than four hours however it is taken.
+    keep: every table is kept, and another length, or a length from a later part on, is a look-up. When
+    not, one table in BLOCK is kept and the others are worked out again where they are needed: a fraction
+    of the memory, for a program that asks for one length. Raises CannotFit when the class is longer than
+    four hours however it is taken.
     """
 
-    def __init__(self, parts: Sequence[Part]) -> None:
+    def __init__(self, parts: Sequence[Part], keep: bool = True) -> None:
         self.parts = tuple(parts)
-        table = _Table(0, 1, np.zeros(1, np.float32))
-        self._chains: list[list[list[_Link]]] = []
-        self._tables: list[list[_Table]] = []
-        self._after: list[_Table] = [table]
+        self._keep = keep
         self._slack: Var | None = None
         self._slack_part = -1
+        self._after: dict[int, _Table] = {len(self.parts): _Table(0, 1, np.zeros(1, np.float32))}
+        self._solved: dict[int, _Solved] = {}
+        # A table need not go beyond what the least of the parts before it leaves of four hours.
+        least = [min((_least_ticks(way) for way in part), default=0) for part in self.parts]
+        self._limits = [LONGEST - sum(least[:index]) for index in range(len(self.parts))]
+        table = self._after[len(self.parts)]
         for index in reversed(range(len(self.parts))):
-            made = [self._prepend(way, table, index) for way in self.parts[index]]
-            self._chains.append([links for _, links in made])
-            self._tables.append([result for result, _ in made])
-            table = _least([result for result, _ in made])
+            solved = self._solve(index, table)
+            table = _least(solved.tables)
             if not len(table.costs):
                 raise CannotFit("This class is longer than four hours.", LONGEST_S, LONGEST_S, "Shorten it.")
-            self._after.append(table)
-        self._chains.reverse()
-        self._tables.reverse()
-        self._after.reverse()
+            if keep:
+                self._solved[index] = solved
+            if keep or index % BLOCK == 0:
+                self._after[index] = table
         self._slack_costs = np.asarray(self._slack.costs if self._slack else [0.0], np.float64)
         self._slack_low = self._slack.options[0] if self._slack else 0
         self.shortest, self.longest = self._bounds(0)
@@ -173,14 +185,15 @@ class Fit:
             exact += float(self._slack_costs[slack - self._slack_low])
             left -= slack
         for index in range(part, len(self.parts)):
-            costs = [table.at(left) for table in self._tables[index]]
+            solved = self._part(index)
+            costs = [table.at(left) for table in solved.tables]
             best = costs.index(min(costs))
             way = self.parts[index][best]
             rounds.update(way.rounds)
             amounts.update(way.given)
             exact += way.cost
             left -= way.fixed
-            for link in self._chains[index][best]:
+            for link in solved.chains[best]:
                 pick = _pick(link, left)
                 amounts[link.var.key] = link.var.options[pick]
                 exact += float(link.var.costs[pick])
@@ -249,6 +262,21 @@ class Fit:
 
     # --- the tables -------------------------------------------------------------------------------------
 
+    def _part(self, index: int) -> _Solved:
+        """One part as it was solved, or solved again with the rest of its block."""
+        if index not in self._solved:
+            end = min(index // BLOCK * BLOCK + BLOCK, len(self.parts))
+            table = self._after[end]
+            self._solved = {}
+            for again in reversed(range(index, end)):
+                self._solved[again] = self._solve(again, table)
+                table = _least(self._solved[again].tables)
+        return self._solved[index]
+
+    def _solve(self, index: int, table: _Table) -> _Solved:
+        made = [self._prepend(way, table, index) for way in self.parts[index]]
+        return _Solved([result for result, _ in made], [links for _, links in made])
+
     def _prepend(self, way: Way, table: _Table, part: int) -> tuple[_Table, list[_Link]]:
         """The table of this way followed by what `table` describes, and its links, first var first."""
         links: list[_Link] = []
@@ -256,12 +284,12 @@ class Fit:
             if var.slack:
                 self._slack, self._slack_part = var, part
                 continue
-            table, link = _convolve(var, table)
+            table, link = _convolve(var, table, self._limits[part])
             links.append(link)
         return table.moved(way.fixed, way.cost), links[::-1]
 
 
-def _convolve(var: Var, table: _Table) -> tuple[_Table, _Link]:
+def _convolve(var: Var, table: _Table, limit: int) -> tuple[_Table, _Link]:
     """The least cost over a var's options, each moving the table behind it by its duration."""
     spans = np.asarray(var.options, np.int64) * var.unit
     costs = np.asarray(var.costs, np.float64)
@@ -278,8 +306,13 @@ def _convolve(var: Var, table: _Table) -> tuple[_Table, _Link]:
         np.add(table.costs, cost, out=moved)
         np.minimum(here, moved, out=here)
     low += table.low
-    kept = result[: max(0, (LONGEST - low) // table.grid + 1)]
+    kept = result[: max(0, (limit - low) // table.grid + 1)]
     return _Table(low, table.grid, kept), _Link(var, tuple(spans.tolist()), table)
+
+
+def _least_ticks(way: Way) -> int:
+    """The shortest a way can be."""
+    return way.fixed + sum(min(var.options[0], var.options[-1]) * var.unit for var in way.vars)
 
 
 def _step(spans: Spans) -> int:

@@ -66,9 +66,12 @@ class Made(msgspec.Struct, frozen=True):
 
 
 class Maker:
-    """A plan with its tables solved. Raises Problem when the plan can't be a class at any length."""
+    """A plan with its tables solved (see Fit for `keep`).
 
-    def __init__(self, plan: Plan, words: Words) -> None:
+    Raises Problem when the plan can't be a class at any length.
+    """
+
+    def __init__(self, plan: Plan, words: Words, keep: bool = True) -> None:
         if not any(section.body for section in plan.sections):
             raise Problem("This class has no steps yet.", do="Add a first one.")
         check_steps(plan)
@@ -90,7 +93,7 @@ class Maker:
         )
         self.writer.first_talk = next((turn.key for turn in turns if turn.kind == "talk"), "")
         self.model = Model(unfolder, words.positions, self.writer.saying, self.writer.needs)
-        self.fit: Fit = self.model.solve()
+        self.fit: Fit = self.model.solve(keep)
 
     @property
     def shortest_s(self) -> float:

@@ -60,9 +60,9 @@ class Model:
         """The turns of one top-level node with its preferred rounds."""
         return self._node(index, {})
 
-    def solve(self) -> Fit:
-        """The tables of the plan."""
-        return Fit(self.parts)
+    def solve(self, keep: bool = True) -> Fit:
+        """The tables of the plan; see Fit for `keep`."""
+        return Fit(self.parts, keep)
 
     # --- turns ----------------------------------------------------------------------------------------
 

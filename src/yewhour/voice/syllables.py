@@ -5,36 +5,41 @@ It is sorted and searched where it lies, so it costs nothing at start. Words it 
 taken as two that it has (saltmarsh), or else divided by `pyphen`.
 """
 
-import mmap
+import os
 from functools import cache, lru_cache
 from pathlib import Path
 from typing import Any
 
 DICTIONARY = Path(__file__).resolve().parent.parent / "data/voice/syllables.txt"
+REACH = 64  # bytes; longer than any line
 
 
 @cache
-def _dictionary() -> mmap.mmap:
-    with DICTIONARY.open("rb") as file:
-        return mmap.mmap(file.fileno(), 0, access=mmap.ACCESS_READ)
+def _dictionary() -> tuple[int, int]:
+    """The open file and its size in bytes."""
+    file = os.open(DICTIONARY, os.O_RDONLY)
+    return file, os.fstat(file).st_size
 
 
 def _look_up(word: bytes) -> int:
     """The count in the dictionary, 0 when the word is not in it."""
-    text = _dictionary()
-    low, high = 0, len(text)
+    file, high = _dictionary()
+    low = 0
     while low < high:
         middle = (low + high) // 2
-        start = text.rfind(b"\n", 0, middle) + 1
-        end = text.find(b"\n", middle)
-        name, _, count = text[start:end].partition(b" ")
+        # The line that `middle` is in: no line is longer than REACH.
+        start = max(0, middle - REACH)
+        near = os.pread(file, 2 * REACH, start)
+        first = near.rfind(b"\n", 0, middle - start) + 1
+        last = near.find(b"\n", middle - start)
+        name, _, count = near[first:last].partition(b" ")
         if name == word:
             return int(count)
         # Lines are sorted as written, so a word is compared with the space behind it.
         if name + b" " < word + b" ":
-            low = end + 1
+            low = start + last + 1
         else:
-            high = start
+            high = start + first
     return 0
 
 
