@@ -11,7 +11,7 @@ from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.problem import CannotFit, Problem
 
 if TYPE_CHECKING:
-    from yewhour.core.made import Maker, Words
+    from yewhour.core.made import Made, Maker, Words
 
 CANNOT, USAGE = 1, 2
 # The names of store.formats, which is not imported before it is needed (a test compares them).
@@ -137,11 +137,20 @@ def _maker(path: Path, keep: bool = False) -> "Maker":
         raise
 
 
+def _made(options: argparse.Namespace) -> "Made":
+    """The class at the length asked for, its pace given where the brief lets it."""
+    from yewhour.core.cuts import with_given_pace
+
+    maker = _maker(options.class_file)
+    length_s = options.length if options.length is not None else maker.promised_s
+    return with_given_pace(maker, length_s).make(length_s)
+
+
 def _fit(options: argparse.Namespace) -> int:
     from yewhour.core import cuts, report
 
     maker = _maker(options.class_file, keep=True)
-    length_s = options.length if options.length is not None else maker.plan.brief.target_s
+    length_s = options.length if options.length is not None else maker.promised_s
     if options.family:
         return _family(maker, options)
     try:
@@ -202,7 +211,7 @@ def _family(maker: "Maker", options: argparse.Namespace) -> int:
 
 
 def _check(options: argparse.Namespace) -> int:
-    made = _maker(options.class_file).make(options.length)
+    made = _made(options)
     if options.format == "json":
         _put_json(made.findings)
         return 0
@@ -220,11 +229,12 @@ def _export(options: argparse.Namespace) -> None:
     from yewhour.store.atomic import write_whole
     from yewhour.store.formats import FORMATS
 
-    made = _maker(options.class_file).make(options.length)
+    made = _made(options)
     if not options.to.is_dir():
         raise Problem("There is no such folder.", str(options.to), "Make it first, or name another.")
     for name in options.format or FORMATS:
         path = options.to / f"{options.class_file.stem}{FORMATS[name].suffix}"
+        print(f"yewhour: writing {FORMATS[name].about}", file=sys.stderr)
         write_whole(path, FORMATS[name].write(made))
         print(path)
 
@@ -238,7 +248,7 @@ def _put_json(value: object) -> None:
 def _script(options: argparse.Namespace) -> None:
     from yewhour.store.formats import FORMATS
 
-    content = FORMATS[options.format].write(_maker(options.class_file).make(options.length))
+    content = FORMATS[options.format].write(_made(options))
     _put(content, options.out)
 
 

@@ -185,3 +185,14 @@ def test_what_cannot_be_a_class_is_said(node, words_of_it):
 def test_a_plan_without_steps_is_said(words):
     with pytest.raises(Problem, match="no steps"):
         Maker(plan_of(), words)
+
+
+def test_a_target_that_counts_the_practice_alone_leaves_the_welcome_out_of_it(words):
+    steps = (Step(movement="welcome"), Step(movement="downward-dog"), Step(movement="final-rest"))
+    whole, alone = (
+        Maker(plan_of(*steps, target_s=240.0, target_counts=counts), words).make()
+        for counts in ("recording", "practice")
+    )
+    assert whole.length_s == 240.0
+    assert alone.length_s == 240.0 + alone.segments[0].length / 10
+    assert not [f for f in alone.findings if f.code == "length"]

@@ -3,6 +3,7 @@
 import pytest
 from PySide6.QtCore import QPoint, Qt
 
+from yewhour.store.paths import DEMO
 from yewhour.ui import theme as look
 from yewhour.ui.actions import DEEDS
 from yewhour.ui.app import application, first_window, open_first
@@ -145,3 +146,19 @@ def test_needles_stand_on_the_side_they_are_for(window):
     assert len(changes) == sum(
         1 for _ in {n.segment.turn.pair for n in window.sprig._needles if n.segment.turn.pair}
     )
+
+
+def test_at_twice_the_size_needles_still_stand_on_their_side(window):
+    for _ in range(4):
+        window.larger_text()
+    assert look.scale() == 2.0
+    assert window.sprig._needle_room > 0
+    window.grab()
+    for _ in range(4):
+        window.smaller_text()
+
+
+def test_a_pair_with_work_on_both_sides_inside_still_has_its_aril(window):
+    assert window.open_file(DEMO / "round-the-compass.yewhour")
+    chain = [n for n in window.sprig._needles if n.segment.section == "Front of the mat"]
+    assert [n.segment.side for n in chain if n.aril] == ["left"]

@@ -96,6 +96,17 @@ class Maker:
         self.fit: Fit = self.model.solve(keep)
 
     @property
+    def promised_s(self) -> float:
+        """Seconds of the whole recording that the brief promises.
+
+        Where the target counts the practice alone, the welcome and the farewell come on top of it.
+        """
+        brief = self.plan.brief
+        if brief.target_counts == "recording":
+            return brief.target_s
+        return round(brief.target_s + seconds(self.model.ticks_of({"welcome", "farewell"})), 1)
+
+    @property
     def shortest_s(self) -> float:
         """Seconds of the shortest this class can be."""
         return seconds(self.fit.shortest)
@@ -123,8 +134,11 @@ class Maker:
         return self._durations[key]
 
     def make(self, length_s: float | None = None) -> Made:
-        """The class at a length in seconds, or at its target. Raises CannotFit when it can't be that."""
-        choice = self.fit.at(ticks(self.plan.brief.target_s if length_s is None else length_s))
+        """The class at a length of the whole recording in seconds, or as its brief promises.
+
+        Raises CannotFit when it can't be that.
+        """
+        choice = self.fit.at(ticks(self.promised_s if length_s is None else length_s))
         segments = self.laid_out(choice)
         if segments[-1].end != choice.length:
             raise Problem(

@@ -56,6 +56,11 @@ class Model:
             before = turns[-1] if turns else before
         return result
 
+    def ticks_of(self, marks: set[str]) -> int:
+        """Fixed ticks of the turns whose movements carry any of these marks."""
+        turns = (turn for index in range(len(self.unfolder.nodes)) for turn in self.turns_of(index))
+        return sum(turn.fixed for turn in turns if marks & set(turn.movement.marks))
+
     def turns_of(self, index: int) -> list[Turn]:
         """The turns of one top-level node with its preferred rounds."""
         return self._node(index, {})

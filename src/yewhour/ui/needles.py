@@ -24,17 +24,21 @@ class Needle:
 def needles(made: Made) -> list[Needle]:
     """The needles of a class in order; set-ups and talk are bare stem."""
     result: list[Needle] = []
-    last_side = ""
+    last_side = last_pair = ""
     labelled = ""
-    for segment in made.segments:
+    last_of = {segment.turn.pair: index for index, segment in enumerate(made.segments)}
+    for index, segment in enumerate(made.segments):
         bare = segment.kind in ("talk", "setup", "stillness")
         sides: tuple[str, ...] = ()
         if not bare:
             sides = (segment.side,) if segment.side in ("left", "right") else ("left", "right")
         one_sided = not bare and segment.side in ("left", "right")
+        pair = segment.turn.pair
         aril = one_sided and bool(last_side) and segment.side != last_side
-        if not bare:
-            last_side = segment.side if one_sided else ""
+        if one_sided:
+            last_side, last_pair = segment.side, pair
+        elif not bare and not (last_pair and last_of[last_pair] > index):
+            last_side = last_pair = ""  # work on both sides in between: nothing to change from
         name = segment.turn.flow or segment.id
         label = "" if segment.kind == "setup" or labelled == name else _label(segment)
         if segment.kind != "setup":

@@ -35,6 +35,7 @@ class Session(QObject):
 
     def open(self, path: Path) -> None:
         """Opens a class file at its target length. Raises Problem and keeps the class before if it can't."""
+        from yewhour.core.cuts import with_given_pace
         from yewhour.core.made import Maker
         from yewhour.store.classfile import read_plan
         from yewhour.store.words import load_words
@@ -45,20 +46,22 @@ class Session(QObject):
         maker = Maker(plan, self.words)
         refusal = ""
         try:
-            made = maker.make()
+            made = with_given_pace(maker, maker.promised_s).make(maker.promised_s)
         except CannotFit as problem:
             refusal = str(problem)
-            made = maker.make(min(max(plan.brief.target_s, maker.shortest_s), maker.longest_s))
+            made = maker.make(maker.nearest_s(maker.promised_s))
         self.path, self.maker, self.made, self.refusal, self.selected = path, maker, made, refusal, ""
         self.made_changed.emit()
 
     def set_length(self, length_s: float) -> None:
         """Re-times the class; where it can't follow, it goes as far as it can and `refusal` says why."""
+        from yewhour.core.cuts import with_given_pace
+
         if self.maker is None:
             return
         self.refusal = ""
         try:
-            self.made = self.maker.make(length_s)
+            self.made = with_given_pace(self.maker, length_s).make(length_s)
         except CannotFit as problem:
             self.refusal = str(problem)
             nearest = self.maker.nearest_s(length_s)

@@ -84,7 +84,17 @@ class Sprig(QWidget):
 
     @property
     def _stem_x(self) -> float:
-        return (self.width() - SECTION_ROOM * scale()) * 0.5 + 26 * scale()
+        return (self.width() - self._section_room) * 0.5 + 26 * scale()
+
+    @property
+    def _section_room(self) -> float:
+        """Pixels for the titles of sections; none where large type leaves no room for them."""
+        return SECTION_ROOM * scale() if self.width() / scale() > 400 else 0.0
+
+    @property
+    def _needle_room(self) -> float:
+        """Pixels that the longest needle has to one side; labels get what is left."""
+        return max(28.0, min(self._stem_x - 124 * scale(), self._stem_x * 0.5))
 
     def y_at(self, time_s: float) -> float:
         """Where a time is, in pixels from the top."""
@@ -161,7 +171,7 @@ class Sprig(QWidget):
         self._paint_clock(painter)
         self._paint_chosen(painter)
         self._paint_stem(painter)
-        room = self._stem_x - 124 * scale()
+        room = self._needle_room
         for needle in self._needles:
             self._paint_needle(painter, needle, room)
         self._paint_labels(painter, room)
@@ -178,7 +188,8 @@ class Sprig(QWidget):
     def _paint_clock(self, painter: QPainter) -> None:
         """Minutes down the left edge, and a line with the title of each section."""
         painter.setFont(font(8.5))
-        minutes = next(step for step in (1, 2, 5, 10, 15, 30, 60) if self._axis_s / 60 / step <= 14)
+        most = max(3, (self._bottom - self._top) / (34 * scale()))
+        minutes = next(step for step in (1, 2, 5, 10, 15, 30, 60, 120) if self._axis_s / 60 / step <= most)
         mark = 0
         while mark * 60 < self._axis_s:
             y = self.y_at(mark * 60)
@@ -199,7 +210,7 @@ class Sprig(QWidget):
             y = self.y_at(needle.segment.start / TICKS_PER_S)
             painter.setPen(QPen(QColor(self.theme.line), 1))
             painter.drawLine(QPointF(48 * scale(), y), QPointF(self.width() - 10, y))
-            if y - last_y > 14 * scale():
+            if self._section_room and y - last_y > 14 * scale():
                 painter.setPen(QColor(self.theme.soft))
                 wide = SECTION_ROOM * scale()
                 name = painter.fontMetrics().elidedText(section, Qt.TextElideMode.ElideRight, round(wide))
@@ -294,10 +305,12 @@ class Sprig(QWidget):
             painter.setPen(QColor(self.theme.ink if needle.sides else self.theme.soft))
             start = self._stem_x + reach + 8 * scale()
             near_title = any(-10 * scale() < middle - y < 26 * scale() for y in self._titles)
-            limit = self.width() - 12 - start - (SECTION_ROOM * scale() if near_title else 0)
+            limit = self.width() - 12 - start - (self._section_room if near_title else 0)
             if side == "left":
                 limit = self._stem_x - reach - 8 * scale() - 50 * scale()
                 start = 50 * scale()
+            if limit < 44 * scale():
+                continue
             name = metrics.elidedText(needle.label, Qt.TextElideMode.ElideRight, limit)
             box = QRectF(start, middle - metrics.height() / 2, limit, metrics.height())
             where = Qt.AlignmentFlag.AlignRight if side == "left" else Qt.AlignmentFlag.AlignLeft

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
@@ -112,6 +112,8 @@ class Window(QMainWindow):
         application = QApplication.instance()
         assert isinstance(application, QApplication)
         look.apply(application, theme)
+        for button in (self.export_button, self.open_button):
+            button.setIconSize(QSize(round(18 * look.scale()), round(18 * look.scale())))
         self.export_button.setIcon(look.icon("export", theme.on_accent))
         self.open_button.setIcon(look.icon("open", theme.ink))
         self.sprig.set_theme(theme)
@@ -133,7 +135,9 @@ class Window(QMainWindow):
         self.title.setText(brief.title)
         self.setWindowTitle(f"{brief.title} – Yew Hour")
         asked = (
-            "as promised" if made.length_s == brief.target_s else f"promised {show_length(brief.target_s)}"
+            "as promised"
+            if made.length_s == maker.promised_s
+            else f"promised {show_length(maker.promised_s)}"
         )
         audience = f"For {brief.audience}. " if brief.audience else ""
         self.promise.setText(
@@ -238,8 +242,8 @@ class Window(QMainWindow):
 
     def as_promised(self) -> None:
         """The length of the brief."""
-        if self.session.made:
-            self.session.set_length(self.session.made.plan.brief.target_s)
+        if self.session.maker:
+            self.session.set_length(self.session.maker.promised_s)
 
     def other_light(self) -> None:
         """Light to dark and back."""

@@ -12,8 +12,8 @@ from yewhour.core.made import Made, Maker
 def length(made: Made, maker: Maker) -> Iterator[Notice]:
     """Made to another length than the title promises."""
     brief = made.plan.brief
-    if abs(made.length_s - brief.target_s) > brief.tolerance_s + 0.11:
-        target = show_length(brief.target_s)
+    if abs(made.length_s - maker.promised_s) > brief.tolerance_s + 0.11:
+        target = show_length(maker.promised_s)
         edit = Edit("target", "", f"Promise {show_length(made.length_s)}", amount=round(made.length_s))
         yield Notice("", {"length": show_length(made.length_s), "target": target}, edit)
 
