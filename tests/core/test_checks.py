@@ -83,6 +83,13 @@ SPEAKS = {
         of(nodes=[Step(movement="block-squeeze")], props=("strap",)),
         of(nodes=[Step(movement="block-squeeze")], props=("block",)),
     ),
+    "prop-unsaid": (
+        of(
+            nodes=[Step(movement="block-squeeze", id="b", lines={"call": ["Squeeze your knees."]})],
+            edits=(LineEdit(step="b", purpose="prop", do="mute"),),
+        ),
+        of(nodes=[Step(movement="block-squeeze")]),
+    ),
     "unprepared": (
         of(nodes=[Step(movement="camel"), Step(movement="child")]),
         of(nodes=[Step(movement="cobra"), Step(movement="camel"), Step(movement="child")]),

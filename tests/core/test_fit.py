@@ -95,3 +95,25 @@ def test_the_same_plan_always_gives_the_same_numbers():
     tied = [Var(key, 10, (1, 2, 3), (1.0, 0.0, 1.0)) for key in "abc"]
     choices = [Fit([(Way((), 0.0, 0, tuple(tied)),)]).at(70).amounts for _ in range(3)]
     assert choices[0] == choices[1] == choices[2]
+
+
+def test_from_any_part_on_with_so_much_left_the_rest_is_fitted():
+    options = (2, 3, 4, 5)
+    parts = [
+        (Way((), 0.0, 7, (Var(key, unit, options, option_costs(options, 3, 1.0)),)),)
+        for key, unit in (("a", 50), ("b", 60), ("c", 75))
+    ]
+    fit = Fit(parts)
+    choice = fit.at(7 + 4 * 60 + 7 + 2 * 75, part=1)
+    assert choice.amounts == {"b": 4, "c": 2}
+    with pytest.raises(CannotFit):
+        fit.at(10, part=1)
+
+
+@settings(max_examples=30, deadline=None)
+@given(small_parts())
+def test_one_table_in_eight_gives_the_same_class_as_all_of_them(parts):
+    parts = parts * 4
+    whole, sparse = Fit(parts), Fit(parts, keep=False)
+    middle = whole.nearest((whole.shortest + whole.longest) // 2)
+    assert sparse.at(middle) == whole.at(middle)

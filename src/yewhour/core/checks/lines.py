@@ -97,13 +97,14 @@ def long_silence(made: Made, maker: Maker) -> Iterator[Notice]:
 def hard_to_speak(made: Made, maker: Maker) -> Iterator[Notice]:
     """Much to say at a stretch upside down, face down or in strong effort."""
     for segment in made.segments:
-        if segment.turn.movement.speaks or segment.kind == "setup" or segment.turn.movement.effort < 4:
+        if segment.turn.movement.speaks or segment.kind == "setup":
             continue
+        most = 0.5 if segment.turn.movement.effort >= 4 else 0.75
         spoken = [
             c for c in made.cues if c.segment == segment.id and c.purpose not in ("count", "time", "flow")
         ]
         total = seconds(sum(cue.end - cue.start for cue in spoken))
-        if total > HARD_S and total > 0.5 * seconds(segment.length):
+        if total > HARD_S and total > most * seconds(segment.length):
             yield Notice(segment.id, {"seconds": round(total), "name": segment.name})
 
 

@@ -29,6 +29,19 @@ def prop(made: Made, maker: Maker) -> Iterator[Notice]:
                 yield Notice(segment.id, {"name": segment.turn.name, "prop": prop})
 
 
+@check("prop-unsaid")
+def prop_unsaid(made: Made, maker: Maker) -> Iterator[Notice]:
+    """A prop that no line up to its movement names, its prop line muted or dropped."""
+    told = set()
+    for segment in made.segments:
+        for prop in segment.turn.movement.props if segment.kind != "setup" else ():
+            word = prop.split()[-1].rstrip("s")
+            before = (cue for cue in made.cues if cue.start <= segment.start)
+            if prop not in told and not any(word in c.text.lower() or c.purpose == "prop" for c in before):
+                yield Notice(segment.id, {"name": segment.turn.name, "prop": prop})
+            told.add(prop)
+
+
 @check("no-rest")
 def no_rest(made: Made, maker: Maker) -> Iterator[Notice]:
     """No final rest where the style asks for one."""
