@@ -1,12 +1,14 @@
 """What every test may ask for: the data that ships, small plans, and a window that shows nothing."""
 
 import os
+import tempfile
 from functools import cache
 from pathlib import Path
 
 import pytest
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="yewhour-tests-")  # no test touches a teacher's own
 
 from yewhour.core.made import Made, Maker, Words
 from yewhour.core.plan import Brief, Node, Plan, Section, with_ids

@@ -33,6 +33,7 @@ def main(folder: Path = TARGET) -> None:
                 if s.turn.movement.id == selected and s.kind != "setup"
             ]
             window.session.select(chosen[0])
+        window.show_offer()
         qt.processEvents()
         window.grab().save(str(folder / f"{name}.png"))
         window.close()

@@ -3,7 +3,8 @@
 import pytest
 from PySide6.QtCore import QPoint, Qt
 
-from yewhour.store.paths import DEMO
+from yewhour.store.classfile import read_plan
+from yewhour.store.paths import DEMO, kept_classes
 from yewhour.ui import theme as look
 from yewhour.ui.actions import DEEDS
 from yewhour.ui.app import application, first_window, open_first
@@ -162,3 +163,55 @@ def test_a_pair_with_work_on_both_sides_inside_still_has_its_aril(window):
     assert window.open_file(DEMO / "round-the-compass.yewhour")
     chain = [n for n in window.sprig._needles if n.segment.section == "Front of the mat"]
     assert [n.segment.side for n in chain if n.aril] == ["left"]
+
+
+def test_what_was_refused_is_offered_a_remedy_that_is_one_key_away_and_can_be_undone(qtbot, window):
+    before = window.session.maker.plan
+    window.session.set_length(15 * 60.0)
+    assert "shortest" in window.message.text()
+    qtbot.waitUntil(window.mend_button.isVisible, timeout=3000)
+    assert "Leave out" in window.mend_button.text()
+    qtbot.keyClick(window, Qt.Key.Key_M, Qt.KeyboardModifier.ControlModifier)
+    assert window.session.made.length_s == 900
+    assert window.actions_by_name["undo"].text().startswith("Undo: Leave out")
+    qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert window.session.maker.plan == before
+    qtbot.keyClick(window, Qt.Key.Key_Y, Qt.KeyboardModifier.ControlModifier)
+    assert window.session.made.length_s == 900
+
+
+def test_what_is_noticed_is_said_and_its_fix_offered(qtbot, window):
+    assert window.open_file(DEMO / "four-at-the-slip.yewhour")
+    assert "strong work" in window.message.text()
+    qtbot.waitUntil(window.mend_button.isVisible, timeout=3000)
+    qtbot.mouseClick(window.mend_button, Qt.MouseButton.LeftButton)
+    assert window.session.made.segments[1].turn.movement.id == "pelvic-tilt"
+
+
+def test_a_mended_class_is_saved_and_opened_again(qtbot, window, tmp_path):
+    window.session.set_length(15 * 60.0)
+    window.show_offer()
+    window.mend()
+    path = tmp_path / "mine.yewhour"
+    assert window.save_to(path)
+    assert not window.session.changed
+    plan = window.session.maker.plan
+    assert window.open_file(path)
+    assert window.session.maker.plan == plan
+    assert not window.save_to(tmp_path / "no" / "mine.yewhour")
+    assert "can't be written" in window.message.text()
+
+
+def test_closing_keeps_what_was_not_saved_and_says_so_next_time(qtbot, window):
+    window.session.set_length(15 * 60.0)
+    window.show_offer()
+    window.mend()
+    plan = window.session.maker.plan
+    window.close()
+    kept = kept_classes() / "bell-ringers.yewhour"
+    assert read_plan(kept) == plan
+    again = first_window(dark=False)
+    qtbot.addWidget(again)
+    open_first(again)
+    assert "Kept from last time" in again.message.text()
+    kept.unlink()

@@ -16,6 +16,11 @@ def own_data() -> Path:
     return user_data_path("yewhour", appauthor=False)
 
 
+def kept_classes() -> Path:
+    """Where changes that were not saved are kept when a window closes."""
+    return own_data() / "kept"
+
+
 def demo_classes() -> list[Path]:
     """The demo classes, in the order of their names."""
     return sorted(DEMO.glob("*.yewhour"))

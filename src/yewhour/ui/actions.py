@@ -16,14 +16,19 @@ class Deed:
 
 DEEDS: tuple[Deed, ...] = (
     Deed("open_class", "Class", "Open a class…", ("Ctrl+O",), "Choose a class file."),
+    Deed("save_class", "Class", "Save the class", ("Ctrl+S",), "Writes the class file whole."),
+    Deed("save_class_as", "Class", "Save the class as…", ("Ctrl+Shift+S",), "Writes another class file."),
     Deed(
         "export_script",
         "Class",
         "Export the script…",
         ("Ctrl+E",),
-        "Write the script as text, captions or JSON.",
+        "Write the script as text, PDF, captions, chapters and more.",
     ),
     Deed("close", "Class", "Close", ("Ctrl+W",), "Close this window."),
+    Deed("mend", "Mend", "Do what is offered", ("Ctrl+M",), "The fix or remedy named below."),
+    Deed("undo", "Mend", "Undo", ("Ctrl+Z",), "Takes the last change back."),
+    Deed("redo", "Mend", "Do again", ("Ctrl+Shift+Z", "Ctrl+Y"), "Does it again."),
     Deed("longer_minute", "Length", "A minute longer", ("Ctrl++", "Ctrl+=", "+", "="), "Re-times the class."),
     Deed("shorter_minute", "Length", "A minute shorter", ("Ctrl+-", "-"), "Re-times the class."),
     Deed("longer_bit", "Length", "Five seconds longer", ("Ctrl+Shift+Down",), "Re-times the class."),

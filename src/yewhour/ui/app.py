@@ -6,7 +6,7 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
 
-from yewhour.store.paths import FIRST_DEMO
+from yewhour.store.paths import FIRST_DEMO, kept_classes
 from yewhour.ui import theme as look
 from yewhour.ui.session import Session
 from yewhour.ui.window import Window
@@ -38,6 +38,8 @@ def open_first(window: Window, path: Path | None = None) -> None:
         window.message.setText(refused)
     elif window.session.troubles:
         window.tell(window.session.troubles[0])
+    elif path is None and (kept := sorted(kept_classes().glob("*.yewhour"))):
+        window.say_kept(kept)
 
 
 def run(path: Path | None = None) -> int:

@@ -165,6 +165,7 @@ def _style(theme: Theme) -> str:
     QPushButton#accent {{ background: {theme.accent}; color: {theme.on_accent};
         border: 1px solid {theme.accent}; }}
     QPushButton#accent:focus {{ border: 2px solid {theme.aril}; }}
+    QPushButton#mend {{ border: 1px solid {theme.aril}; padding: {unit // 2}px {unit * 2}px; }}
     QListView {{ background: {theme.paper}; border: none; outline: none; }}
     QListView:focus {{ border-left: 3px solid {theme.accent}; }}
     QScrollBar:vertical {{ background: transparent; width: {unit + 4}px; margin: 2px; }}

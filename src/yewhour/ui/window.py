@@ -2,8 +2,8 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import QSize, Qt
-from PySide6.QtGui import QAction, QKeySequence
+from PySide6.QtCore import QSize, Qt, QTimer
+from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
     QFileDialog,
@@ -23,7 +23,7 @@ from yewhour.store.paths import DEMO
 from yewhour.ui import theme as look
 from yewhour.ui.actions import DEEDS
 from yewhour.ui.script import Script
-from yewhour.ui.session import Session
+from yewhour.ui.session import Offer, Session
 from yewhour.ui.sprig import MINUTE_S, STEP_S, Sprig
 
 
@@ -83,12 +83,26 @@ class Window(QMainWindow):
         self.message.setWordWrap(True)
         self.message.setContentsMargins(18, 6, 18, 8)
 
+        self.mend_button = QPushButton()
+        self.mend_button.setObjectName("mend")
+        self.mend_button.setVisible(False)
+        self.mend_button.clicked.connect(self.mend)
+        self.offer: Offer | None = None
+        self._offering = QTimer(self)  # looked for when hands are still: it may take a tenth of a second
+        self._offering.setSingleShot(True)
+        self._offering.setInterval(250)
+        self._offering.timeout.connect(self.show_offer)
+        foot = QHBoxLayout()
+        foot.setContentsMargins(0, 4, 18, 6)
+        foot.addWidget(self.message, 1)
+        foot.addWidget(self.mend_button, 0, Qt.AlignmentFlag.AlignVCenter)
+
         whole = QVBoxLayout()
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
         whole.addLayout(head)
         whole.addLayout(body, 1)
-        whole.addWidget(self.message)
+        whole.addLayout(foot)
         middle = QWidget()
         middle.setLayout(whole)
         self.setCentralWidget(middle)
@@ -144,12 +158,19 @@ class Window(QMainWindow):
             f"{audience}{show_length(made.length_s)} exactly, {asked}. "
             f"It can be {show_length(maker.shortest_s)} to {show_length(maker.longest_s)}."
         )
-        unsaid = [finding for finding in made.findings if finding.severity == "wrong"]
+        self.offer = None
+        self.mend_button.setVisible(False)
+        self._offering.start()
+        self._name_undo()
+        unsaid = [finding for finding in made.findings if finding.severity != "note"]
         if session.refusal:
             self._say(session.refusal, theme.trouble)
         elif unsaid:
+            worst = unsaid[0]
+            serious = worst.severity == "wrong" and worst.code != "length"
             self._say(
-                unsaid[0].message + " " + unsaid[0].fix[:1].upper() + unsaid[0].fix[1:] + ".", theme.trouble
+                f"{worst.message} {worst.fix[:1].upper()}{worst.fix[1:]}.",
+                theme.trouble if serious else theme.ink,
             )
         else:
             self._say(
@@ -157,9 +178,38 @@ class Window(QMainWindow):
                 theme.soft,
             )
 
+    def show_offer(self) -> None:
+        """Offers what would help just now, if anything would."""
+        self.offer = self.session.offer()
+        self.mend_button.setVisible(self.offer is not None)
+        if self.offer is not None:
+            short = self.offer.title if len(self.offer.title) < 48 else f"{self.offer.title[:46]}…"
+            self.mend_button.setText(short)
+            length = show_length(self.offer.length_s)
+            self.mend_button.setToolTip(
+                f"{self.offer.title}. The class then lasts {length}. Ctrl+Z takes it back."
+            )
+            self.mend_button.setAccessibleName(f"Mend: {self.offer.title}")
+
+    def _name_undo(self) -> None:
+        for name, title, word in (
+            ("undo", self.session.undo_title, "Undo"),
+            ("redo", self.session.redo_title, "Do again"),
+        ):
+            self.actions_by_name[name].setText(f"{word}: {title}" if title else word)
+            self.actions_by_name[name].setEnabled(bool(title))
+
     def _say(self, words: str, colour: str) -> None:
         self.message.setText(words)
         self.message.setStyleSheet(f"color: {colour}")
+
+    def say_kept(self, paths: list[Path]) -> None:
+        """Says which classes were kept when a window closed with changes."""
+        names = ", ".join(path.stem for path in paths)
+        self._say(
+            f"Kept from last time, not saved yet: {names} (in {paths[0].parent}).",
+            look.theme_for(self.dark).ink,
+        )
 
     def tell(self, problem: Problem) -> None:
         """Says what went wrong, and keeps everything as it is."""
@@ -218,6 +268,61 @@ class Window(QMainWindow):
             self.tell(problem)
             return False
         self._say(f"Written: {path}", look.theme_for(self.dark).ink)
+        return True
+
+    def mend(self) -> None:
+        """Does what is offered."""
+        if self.offer is None:
+            self.show_offer()
+        if self.offer is not None:
+            try:
+                self.session.take(self.offer)
+            except Problem as problem:
+                self.tell(problem)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        """Closes without asking: what was not saved is kept, and said at the next start."""
+        try:
+            self.session.keep_unsaved()
+        except (Problem, OSError) as problem:
+            self._say(f"Save the class first: {problem}", look.theme_for(self.dark).trouble)
+            event.ignore()
+            return
+        super().closeEvent(event)
+
+    def undo(self) -> None:
+        """Takes the last change back."""
+        self.session.undo()
+
+    def redo(self) -> None:
+        """Does it again."""
+        self.session.redo()
+
+    def save_class(self) -> None:
+        """Saves where the class came from; a demo class is saved somewhere else."""
+        path = self.session.path
+        if path is None or path.resolve().parent == DEMO.resolve():
+            self.save_class_as()
+        else:
+            self.save_to(path)
+
+    def save_class_as(self) -> None:
+        """Asks where, and saves."""
+        name = self.session.path.name if self.session.path else "class.yewhour"
+        path, _ = QFileDialog.getSaveFileName(
+            self, "Save the class", str(Path.home() / name), "Classes (*.yewhour)"
+        )
+        if path:
+            self.save_to(Path(path) if Path(path).suffix else Path(f"{path}.yewhour"))
+
+    def save_to(self, path: Path) -> bool:
+        """Saves to a path, whole or not at all."""
+        try:
+            self.session.save(path)
+        except Problem as problem:
+            self.tell(problem)
+            return False
+        self._say(f"Saved: {path}", look.theme_for(self.dark).ink)
         return True
 
     def _change(self, by_s: float) -> None:
