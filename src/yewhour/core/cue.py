@@ -105,9 +105,15 @@ class Cue(msgspec.Struct, frozen=True):
 
 
 class Dropped(msgspec.Struct, frozen=True):
-    """A line that found no room, why, and what would make room for it."""
+    """A line that found no room, why, and what would make room for it; `short`: ticks it lacks."""
 
     text: str
     segment: str
     reason: str
     must: bool = False
+    purpose: str = ""
+    side: Side = "both"
+    number: int = 0
+    own: bool = False
+    start: int = 0  # where it would best have been said
+    short: int = 0

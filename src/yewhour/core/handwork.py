@@ -1,6 +1,6 @@
 """The teacher's own hand in a script: her edits found again in the lines of every new fit."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import msgspec
 
@@ -10,21 +10,50 @@ from yewhour.core.layout import Segment
 from yewhour.core.lengths import ticks
 from yewhour.core.plan import LineEdit
 from yewhour.core.sides import fill
+from yewhour.core.unfold import Turn
 
 
-def applies(edit: LineEdit, segment: Segment) -> bool:
-    """Whether an edit is for a segment: its step, and its side or either."""
-    if segment.turn.step.id != edit.step:
+def applies(edit: LineEdit, turn: Turn) -> bool:
+    """Whether an edit is for a turn: its step, and its side or either."""
+    if turn.step.id != edit.step:
         return False
-    return edit.both or not edit.side or edit.side in (segment.turn.side, segment.turn.lead)
+    return edit.both or not edit.side or edit.side in (turn.side, turn.lead)
 
 
-def said(edit: LineEdit, segment: Segment) -> str:
-    """The words of an edit on a segment: mirrored when the segment is on the other side."""
-    side = segment.turn.side if segment.turn.side in ("left", "right") else segment.turn.lead
+def said(edit: LineEdit, turn: Turn) -> str:
+    """The words of an edit on a turn: mirrored when the turn is on the other side."""
+    side = turn.side if turn.side in ("left", "right") else turn.lead
     if edit.both and edit.side in ("left", "right"):
         return fill(tokenised(edit.text, edit.side), side)
     return fill(edit.text, side)
+
+
+class Spoken:
+    """How long the lines of a turn take as the teacher has them: her rewritten lines, not her muted ones."""
+
+    def __init__(self, edits: Sequence[LineEdit], duration: Callable[[str, str], int]) -> None:
+        self.duration = duration
+        self._edits: dict[str, list[LineEdit]] = {}
+        for edit in edits:
+            self._edits.setdefault(edit.step, []).append(edit)
+
+    def lengths(self, turn: Turn, lines: Sequence[tuple[str, str]]) -> list[int]:
+        """Ticks of each (purpose, text) said in a turn, in order; 0 for a muted one."""
+        mine = [edit for edit in self._edits.get(turn.step.id, ()) if applies(edit, turn)]
+        counts: dict[str, int] = {}
+        result = []
+        for purpose, text in lines:
+            counts[purpose] = number = counts.get(purpose, -1) + 1
+            for edit in mine:
+                if (edit.purpose, edit.number) == (purpose, number) and edit.do != "add":
+                    text = "" if edit.do == "mute" else said(edit, turn) if edit.text else text
+            result.append(self.duration(text, purpose) if text else 0)
+        return result
+
+    def added(self, turn: Turn) -> list[int]:
+        """Ticks of each line the teacher added to a turn."""
+        mine = (e for e in self._edits.get(turn.step.id, ()) if e.do == "add" and applies(e, turn))
+        return [self.duration(said(edit, turn), edit.purpose) for edit in mine]
 
 
 def with_edits(
@@ -62,13 +91,13 @@ def _done(
         added = [
             _added(edit, index, segment)
             for index, segment in enumerate(segments)
-            if applies(edit, segment) and segment.kind != "setup"
+            if applies(edit, segment.turn) and segment.kind != "setup"
         ]
         return bool(added), candidates + added
     done, result = False, []
     for line in candidates:
         segment = segments[line.segment]
-        if line.purpose != edit.purpose or line.number != edit.number or not applies(edit, segment):
+        if line.purpose != edit.purpose or line.number != edit.number or not applies(edit, segment.turn):
             result.append(line)
             continue
         done = True
@@ -79,7 +108,7 @@ def _done(
 
 def _changed(edit: LineEdit, line: Candidate, segment: Segment) -> Candidate:
     if edit.text:
-        line = msgspec.structs.replace(line, wordings=(said(edit, segment),), own=True)
+        line = msgspec.structs.replace(line, wordings=(said(edit, segment.turn),), own=True)
     if edit.do not in ("pin", "move"):
         return line
     at, end = segment.start + ticks(edit.at_s), segment.end
@@ -90,5 +119,5 @@ def _changed(edit: LineEdit, line: Candidate, segment: Segment) -> Candidate:
 
 def _added(edit: LineEdit, index: int, segment: Segment) -> Candidate:
     at, low, high = segment.start + ticks(edit.at_s), segment.start, segment.end
-    words = (said(edit, segment),)
+    words = (said(edit, segment.turn),)
     return Candidate(edit.purpose, index, segment.side, words, low, high, high, at, own=True)

@@ -90,6 +90,7 @@ class Maker:
             words.number_word,
             props,
             self.duration,
+            plan.edits,
         )
         self.writer.first_talk = next((turn.key for turn in turns if turn.kind == "talk"), "")
         self.model = Model(unfolder, words.positions, self.writer.saying, self.writer.needs)

@@ -1,13 +1,14 @@
 """Place: which cues are said, in which wording, and when.
 
-Musts and lines tied to a moment come first, by what is kept first; then each segment's body lines
-are chosen by rank within its share of speech and spread over the silence that is left. Nothing
+Musts and lines tied to a moment come first, by what is kept first; then the best set of each segment's
+body lines (see `choose`) within its share of speech is spread over the silence that is left. Nothing
 overlaps, and at least 0.4 s lie between two lines.
 """
 
 from bisect import bisect_left, bisect_right, insort
 from collections.abc import Callable, Sequence
 
+from yewhour.core.choose import Wish, best_set
 from yewhour.core.cue import Candidate, Cue, Dropped
 from yewhour.core.layout import Segment
 from yewhour.core.lengths import ticks
@@ -147,44 +148,88 @@ class Placer:
             reason = f"it takes {needs / 10:.1f} s and the silence there is {room / 10:.1f} s; " + _remedy(
                 segment, needs - room
             )
-        self.dropped.append(Dropped(shortest, segment.id, reason, line.must))
+        at = min(max(line.aim, segment.start), segment.end - 1)
+        short = needs if enough else max(1, needs - room)
+        self.dropped.append(
+            Dropped(
+                shortest,
+                segment.id,
+                reason,
+                line.must,
+                line.purpose,
+                line.side,
+                line.number,
+                line.own,
+                at,
+                short,
+            )
+        )
 
     # --- the body of a segment ------------------------------------------------------------------------------
 
     def _spread(self, index: int, lines: list[Candidate]) -> None:
+        """The best set of a segment's body lines within its share of speech, spread over its silence."""
         segment = self.segments[index]
         budget = int(self.share(segment) * segment.length) - self._spoken[index]
-        chosen: list[tuple[Candidate, str, int]] = []
-        for line in sorted(lines, key=lambda c: -c.rank):
-            text = self._wording(line, budget, chosen)
-            if text is None:
-                self._drop(line, enough=True)
-                continue
-            length = self.duration(text, line.purpose)
-            budget -= length
-            chosen.append((line, text, length))
-        chosen.sort(key=lambda one: lines.index(one[0]))
-        speech = sum(length for _, _, length in chosen)
-        low, high = segment.start, segment.end
-        pause = max(GAP, (high - low - speech) // (len(chosen) + 1)) if chosen else 0
-        aim = low + pause // 2
-        for line, text, length in chosen:
-            start = self.track.nearest(line.earliest, min(line.latest, line.end_by - length), length, aim)
-            if start is None:
-                self._drop(line)
-                continue
-            self._say(line, text, start, length)
-            aim = start + length + pause
-
-    def _wording(self, line: Candidate, budget: int, chosen: list[tuple[Candidate, str, int]]) -> str | None:
-        taken = {text for _, text, _ in chosen}
-        fitting = [
-            text
-            for text in line.wordings
-            if self.duration(text, line.purpose) <= budget and text not in taken
+        wordings = self._fresh(lines)
+        wishes = [self._wish(line, texts) for line, texts in zip(lines, wordings, strict=True)]
+        said = best_set(wishes, budget, GAP, self._first_free)
+        chosen = [
+            (line, texts[number])
+            for line, texts, number in zip(lines, wordings, said, strict=True)
+            if number >= 0
         ]
-        fresh = [text for text in fitting if not self._recent(text, line.aim)]
-        return next(iter(fresh or fitting), None)
+        for line, texts, number in zip(lines, wordings, said, strict=True):
+            if number < 0:
+                shortest = min((self.duration(text, line.purpose) for text in texts), default=0)
+                self._drop(
+                    line, enough=shortest > budget - sum(self.duration(t, c.purpose) for c, t in chosen)
+                )
+        self._say_spread(segment, chosen)
+
+    def _say_spread(self, segment: Segment, chosen: list[tuple[Candidate, str]]) -> None:
+        """Says the chosen lines in order, each near its even place and early enough for those after it."""
+        lengths = [self.duration(text, line.purpose) for line, text in chosen]
+        limits: list[int] = []
+        limit = segment.end
+        for (line, _), length in zip(reversed(chosen), reversed(lengths), strict=True):
+            latest = min(line.latest, line.end_by - length, limit)
+            at = self.track.nearest(line.earliest, latest, length, latest)
+            assert at is not None, "best_set found room for every line it chose"
+            limits.append(at)
+            limit = at - GAP - (lengths[len(chosen) - len(limits) - 1] if len(limits) < len(chosen) else 0)
+        free = segment.length - sum(lengths)
+        pause = max(GAP, free // (len(chosen) + 1)) if chosen else 0
+        earliest, aim = segment.start, segment.start + pause // 2
+        for (line, text), length, latest in zip(chosen, lengths, reversed(limits), strict=True):
+            start = self.track.nearest(max(earliest, line.earliest), latest, length, aim)
+            assert start is not None, "an earlier line never goes past where this one must start"
+            self._say(line, text, start, length)
+            earliest, aim = start + length + GAP, start + length + pause
+
+    def _first_free(self, earliest: int, latest: int, length: int) -> int | None:
+        return self.track.nearest(earliest, latest, length, earliest)
+
+    def _wish(self, line: Candidate, texts: Sequence[str]) -> Wish:
+        worth = float(max(1, line.rank) ** 2)
+        lengths = [self.duration(text, line.purpose) for text in texts]
+        return Wish(
+            line.earliest,
+            line.latest,
+            line.end_by,
+            tuple((length, worth * (1.0 - 0.1 * number)) for number, length in enumerate(lengths)),
+        )
+
+    def _fresh(self, lines: list[Candidate]) -> list[tuple[str, ...]]:
+        """The wordings each line may have: none that was said within the minute, unless it has no other."""
+        taken: set[str] = set()
+        result = []
+        for line in lines:
+            texts = tuple(text for text in line.wordings if text not in taken)
+            fresh = tuple(text for text in texts if not self._recent(text, line.aim))
+            result.append(fresh or texts)
+            taken.update(result[-1][:1])
+        return result
 
 
 def _remedy(segment: Segment, short: int) -> str:

@@ -34,3 +34,5 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     one_minute_left: Line
     half_minute_left: Line
     ten_seconds_left: Line
+    silence: Line
+    leave_out: Line

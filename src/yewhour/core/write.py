@@ -8,11 +8,12 @@ import re
 from collections.abc import Callable, Iterator, Mapping, Sequence
 
 from yewhour.core.cue import Candidate
+from yewhour.core.handwork import Spoken
 from yewhour.core.layout import Segment, Span
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.movement import Wordings, parse_wordings
 from yewhour.core.place import GAP, Duration
-from yewhour.core.plan import Brief
+from yewhour.core.plan import Brief, LineEdit
 from yewhour.core.school import School
 from yewhour.core.sides import Side, fill
 from yewhour.core.unfold import Turn
@@ -36,6 +37,7 @@ class Writer:
         number_word: NumberWord,
         props: Sequence[str],
         duration: Duration,
+        edits: Sequence[LineEdit] = (),
     ) -> None:
         self.brief = brief
         self.school = school
@@ -45,6 +47,7 @@ class Writer:
         self.props = props
         self.first_talk = ""  # key of the talk that announces the props; the maker says which
         self.duration = duration
+        self.spoken = Spoken(edits, duration)
         self._entries: dict[tuple[object, ...], list[tuple[str, Wordings]]] = {}
 
     # --- what is said on the way in ---
@@ -100,12 +103,19 @@ class Writer:
 
     def saying(self, turn: Turn) -> int:
         """Ticks that what is said on the way into a turn takes; all of it, for a talk."""
+        added = sum(length + GAP for length in self.spoken.added(turn)) if turn.kind == "talk" else 0
+        return sum(self._slots(turn)) + added + BREATHER
+
+    def _slots(self, turn: Turn) -> list[int]:
+        """Ticks from the start of each line of a talk or a way in to the start of the next."""
         if turn.kind == "talk":
-            return (
-                sum(self.duration(text, "say") + pause + GAP for text, pause in self._talk(turn)) + BREATHER
-            )
-        lines = self.entry(turn)
-        return sum(self.duration(wordings[0], purpose) + GAP for purpose, wordings in lines) + BREATHER
+            talk = list(self._talk(turn))
+            lines, pauses = [("say", text) for text, _ in talk], [pause for _, pause in talk]
+        else:
+            lines = [(purpose, wordings[0]) for purpose, wordings in self.entry(turn)]
+            pauses = [0] * len(lines)
+        lengths = self.spoken.lengths(turn, lines)
+        return [length + pause + GAP if length else 0 for length, pause in zip(lengths, pauses, strict=True)]
 
     def needs(self, turn: Turn) -> int:
         """Ticks that must be spoken inside a turn, at the barest."""
@@ -166,9 +176,10 @@ class Writer:
 
     def _into(self, index: int, segment: Segment) -> Iterator[Candidate]:
         at = segment.start
-        for purpose, wordings in self.entry(segment.turn):
+        slots = self._slots(segment.turn)
+        for (purpose, wordings), room in zip(self.entry(segment.turn), slots, strict=True):
             yield Candidate(purpose, index, segment.turn.side, wordings, at, segment.end, segment.end, at)
-            at += self.duration(wordings[0], purpose) + GAP
+            at += room
 
     def _talk(self, turn: Turn) -> Iterator[tuple[str, int]]:
         """The lines of a talk in order, each with the silence after it in ticks."""
@@ -181,9 +192,9 @@ class Writer:
 
     def _talking(self, index: int, segment: Segment) -> Iterator[Candidate]:
         at = segment.start
-        for text, pause in self._talk(segment.turn):
+        for (text, _), room in zip(self._talk(segment.turn), self._slots(segment.turn), strict=True):
             yield Candidate("say", index, segment.side, (text,), at, at, segment.end, at)
-            at += self.duration(text, "say") + pause + GAP
+            at += room
 
     def _flowing(
         self, index: int, segment: Segment, segments: Sequence[Segment], called: bool

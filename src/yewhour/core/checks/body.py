@@ -1,7 +1,10 @@
 """Checks of the body: sides, order of work, positions, breath and cautions."""
 
+import math
 from collections.abc import Iterator
 from itertools import pairwise
+
+import msgspec
 
 from yewhour.core.checks import Notice, check
 from yewhour.core.edit import Edit
@@ -38,11 +41,24 @@ def uneven(made: Made, maker: Maker) -> Iterator[Notice]:
                 meant.add(name)
     for name, sides in sums.items():
         if abs(sides["left"] - sides["right"]) > 10 and name not in meant:
-            segment = first[name]
-            alone = not min(sides.values()) and not segment.turn.pair
-            edit = Edit("pair", segment.turn.step.id, f"Do {segment.name} on both sides") if alone else None
             words = {side: show_length(seconds(sides[side])) for side in sides}
-            yield Notice(segment.id, {"name": segment.name, **words}, edit)
+            yield Notice(
+                first[name].id, {"name": first[name].name, **words}, _evened(made, first[name], sides)
+            )
+
+
+def _evened(made: Made, first: Segment, sides: dict[str, int]) -> Edit | None:
+    """Both sides of what had one; or else the most that either side has, on both."""
+    if not min(sides.values()):
+        if first.turn.pair:
+            return None
+        return Edit("pair", first.turn.step.id, f"Do {first.name} on both sides")
+    alike = [s for s in work(made) if s.turn.movement.id == first.turn.movement.id and s.amount]
+    most = max((segment.amount for segment in alike), default=0)
+    steps = list(dict.fromkeys(segment.turn.step.id for segment in alike))
+    edits = [Edit(deed, step, f"Do {first.name} alike on both sides", amount=most)
+             for step in steps for deed in ("amount", "most")]  # fmt: skip
+    return msgspec.structs.replace(edits[0], also=tuple(edits[1:])) if edits else None
 
 
 @check("unprepared")
@@ -102,8 +118,8 @@ def level(made: Made, maker: Maker) -> Iterator[Notice]:
     if made.plan.brief.level not in GENTLE_LEVELS:
         return
     for segment in work(made):
-        if "inversion" in segment.turn.movement.marks:
-            edit = Edit("take", segment.turn.step.id, f"Teach the gentler way of {segment.name}")
+        if "inversion" in segment.turn.movement.marks and segment.turn.step.take != "gentler":
+            edit = _gentler(segment)
             yield Notice(segment.id, {"name": segment.name, "level": made.plan.brief.level}, edit)
 
 
@@ -123,7 +139,9 @@ def wrists(made: Made, maker: Maker) -> Iterator[Notice]:
             if loaded > WRIST_S:
                 middle = run[len(run) // 2 - 1].turn.step.id
                 edit = (
-                    Edit("insert after", middle, "A rest for the wrists", "child") if len(run) > 1 else None
+                    Edit("insert after", middle, "A rest for the wrists", "child")
+                    if len({s.turn.step.id for s in run}) > 1
+                    else Edit("most", middle, f"A shorter {run[0].name}", amount=_within(run[0], WRIST_S))
                 )
                 words = {
                     "minutes": f"{loaded / 60:.1f}",
@@ -138,17 +156,23 @@ def wrists(made: Made, maker: Maker) -> Iterator[Notice]:
 def up_and_down(made: Made, maker: Maker) -> Iterator[Notice]:
     """Sent to the floor and up again too often; what a flow does breath by breath does not count."""
     floor = maker.words.positions.floor - {"four-point", "plank", "inverted"}
-    changes, down = 0, None
+    stays: list[list[Segment]] = []  # runs of segments up, and of segments down
+    down = None
     for segment in made.segments:
         place = segment.turn.end
         if segment.turn.flow or not place or place in ("wall", "split", "four-point", "plank", "inverted"):
             continue
         here = place in floor or place.startswith("on-")
-        if down is not None and here != down:
-            changes += 1
+        if down is None or here != down:
+            stays.append([])
+        stays[-1].append(segment)
         down = here
+    changes = len(stays) - 1
     if changes > FLOOR_CHANGES:
-        yield Notice("", {"times": changes})
+        least = min(stays[1:-1], key=lambda stay: stay[-1].end - stay[0].start)
+        steps = dict.fromkeys((s.turn.step.id, s.turn.movement.name) for s in least)
+        drops = [Edit("drop", step, f"Leave out {name}") for step, name in steps]
+        yield Notice("", {"times": changes}, msgspec.structs.replace(drops[0], also=tuple(drops[1:])))
 
 
 @check("far-start")
@@ -162,7 +186,7 @@ def far_start(made: Made, maker: Maker) -> Iterator[Notice]:
         if moving > seconds(segment.length) + 3.0 and segment.turn.step.id not in told:
             told.add(segment.turn.step.id)
             words = {"name": segment.name, "start": before.turn.end, "end": segment.turn.start}
-            yield Notice(segment.id, words)
+            yield Notice(segment.id, words, Edit("drop", segment.turn.step.id, f"Leave out {segment.name}"))
 
 
 @check("pace-jump")
@@ -173,7 +197,11 @@ def pace_jump(made: Made, maker: Maker) -> Iterator[Notice]:
         one, other = breath_ticks(before.turn.pace), breath_ticks(segment.turn.pace)
         if max(one, other) / min(one, other) >= PACE_JUMP and not segment.turn.step.pace:
             words = {"before": f"{600 / one:.1f}", "after": f"{600 / other:.1f}", "name": segment.name}
-            yield Notice(segment.id, words)
+            between = msgspec.structs.replace(
+                segment.turn.pace, breaths_per_min=round(600 / math.sqrt(one * other), 1)
+            )
+            edit = Edit("pace", segment.turn.step.id, f"A breath between, in {segment.name}", pace=between)
+            yield Notice(segment.id, words, edit)
 
 
 @check("breath")
@@ -187,14 +215,13 @@ def breath(made: Made, maker: Maker) -> Iterator[Notice]:
         marks = {"breath held": "the breath is held", "rapid breath": "the breath is quick"}
         met = [what for mark, what in marks.items() if mark in movement.marks]
         against = sorted(cautions & set(movement.cautions))
-        if met and against and movement.id not in told and f"{segment.id}/into" not in said:
+        gentle = segment.turn.step.take == "gentler"
+        if met and against and not gentle and movement.id not in told and f"{segment.id}/into" not in said:
             if any(s.turn.movement.id == movement.id and f"{s.id}/into" in said for s in made.segments):
                 continue
             told.add(movement.id)
             words = {"name": segment.name, "what": met[0], "caution": against[0]}
-            yield Notice(
-                segment.id, words, Edit("take", segment.turn.step.id, f"The gentler way of {segment.name}")
-            )
+            yield Notice(segment.id, words, _gentler(segment))
 
 
 @check("caution")
@@ -206,7 +233,25 @@ def caution(made: Made, maker: Maker) -> Iterator[Notice]:
         met = cautions & set(movement.cautions)
         if met and movement.id not in told and not movement.said("caution") and movement.gentler is None:
             told.add(movement.id)
-            yield Notice(segment.id, {"name": segment.name, "caution": ", ".join(sorted(met))})
+            if segment.turn.step.lines.get("caution"):
+                continue
+            edit = Edit(
+                "line", segment.turn.step.id, f"A caution line for {segment.name}",
+                text=maker.words.wording.leave_out[0][0], purpose="caution",
+            )  # fmt: skip
+            yield Notice(segment.id, {"name": segment.name, "caution": ", ".join(sorted(met))}, edit)
+
+
+def _gentler(segment: Segment) -> Edit:
+    step, gentler = segment.turn.step, segment.turn.movement.gentler
+    if gentler is not None and step.take != "gentler":
+        return Edit("take", step.id, f"Teach the gentler way of {segment.name}")
+    return Edit("drop", step.id, f"Leave out {segment.name}")
+
+
+def _within(segment: Segment, most_s: float) -> int:
+    """The most of a segment's own unit that lasts no longer than so many seconds."""
+    return max(1, int(most_s * 10 // max(1, segment.turn.unit)))
 
 
 def _name(maker: Maker, movement: str) -> str:

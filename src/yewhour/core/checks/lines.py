@@ -1,18 +1,28 @@
 """Checks of the lines: side words, counts, density, silence, and what found no room."""
 
+import math
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+
+import msgspec
 
 from yewhour.core.checks import Notice, check
-from yewhour.core.directions import directions
+from yewhour.core.cue import PURPOSES, Cue, Dropped
+from yewhour.core.directions import directions, tokenised
+from yewhour.core.edit import Edit
+from yewhour.core.handwork import applies, said
 from yewhour.core.layout import Segment
 from yewhour.core.lengths import seconds
 from yewhour.core.made import Made, Maker
+from yewhour.core.pace import SLOWEST
+from yewhour.core.plan import LineEdit
+from yewhour.core.sides import fill
 
 SHORTEST_CALL = 12  # ticks: nobody can call a phase in less
 DENSE = 0.85
 SILENCE_S = 75.0
 HARD_S = 8.0
+_SENTENCE = re.compile(r"(?<=[.!?])\s+")
 NUMBERS = ("zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten")
 _MORE = re.compile(rf"\b({'|'.join(NUMBERS)}|\d+) more\b(?! (?:second|minute|round))", re.IGNORECASE)
 
@@ -27,8 +37,12 @@ def side_word(made: Made, maker: Maker) -> Iterator[Notice]:
             continue
         named = directions(cue.text)
         if len(named) == 1 and segment.side not in named:
-            words = {"word": named.pop(), "name": segment.turn.name, "side": segment.side, "line": cue.text}
-            yield Notice(segment.id, words)
+            word = named.pop()
+            words = {"word": word, "name": segment.turn.name, "side": segment.side, "line": cue.text}
+            text = fill(tokenised(cue.text, word), segment.side)
+            yield Notice(
+                segment.id, words, _reworded(made, cue, segment, text, f"Say {segment.side} instead")
+            )
 
 
 @check("count-word")
@@ -40,20 +54,23 @@ def count_word(made: Made, maker: Maker) -> Iterator[Notice]:
         found = _MORE.search(cue.text) if cue.own else None
         if found and segment.amount and segment.turn.unit:
             word = found[1].lower()
-            said = int(word) if word.isdigit() else NUMBERS.index(word)
+            told = int(word) if word.isdigit() else NUMBERS.index(word)
             left = (segment.end - cue.start) / segment.turn.unit
-            if not said - 0.5 <= left <= said + 0.6:
-                words = {"name": segment.name, "said": said, "left": round(left), "line": cue.text}
-                yield Notice(segment.id, words)
+            if not told - 0.5 <= left <= told + 0.6:
+                words = {"name": segment.name, "said": told, "left": round(left), "line": cue.text}
+                text = " ".join(part for part in _SENTENCE.split(cue.text) if not _MORE.search(part))
+                yield Notice(segment.id, words, _reworded(made, cue, segment, text, "Take the count out"))
 
 
 @check("unsaid")
 def unsaid(made: Made, maker: Maker) -> Iterator[Notice]:
     """A line that must be said and found no room."""
+    by_id = _by_id(made)
     for line in made.dropped:
         if line.must:
             remedy = line.reason.rsplit("; ", 1)[-1]
-            yield Notice(line.segment, {"line": line.text, "remedy": remedy[:1].upper() + remedy[1:]})
+            words = {"line": line.text, "remedy": remedy[:1].upper() + remedy[1:]}
+            yield Notice(line.segment, words, _roomier(by_id[line.segment], line.short))
 
 
 @check("dense")
@@ -66,7 +83,9 @@ def dense(made: Made, maker: Maker) -> Iterator[Notice]:
         if segment.kind in ("hold", "clock", "stillness") and not segment.turn.flow:
             share = spoken.get(segment.id, 0) / segment.length
             if share > DENSE:
-                yield Notice(segment.id, {"name": segment.name, "share": round(100 * share)})
+                words = {"name": segment.name, "share": round(100 * share)}
+                short = round(spoken.get(segment.id, 0) / (DENSE - 0.1)) - segment.length
+                yield Notice(segment.id, words, _roomier(segment, short))
 
 
 @check("short-phase")
@@ -76,7 +95,8 @@ def short_phase(made: Made, maker: Maker) -> Iterator[Notice]:
     for segment in made.segments:
         if segment.kind == "phase" and segment.length < SHORTEST_CALL and segment.turn.step.id not in told:
             told.add(segment.turn.step.id)
-            yield Notice(segment.id, {"name": segment.name, "length": f"{seconds(segment.length):.1f}"})
+            words = {"name": segment.name, "length": f"{seconds(segment.length):.1f}"}
+            yield Notice(segment.id, words, _roomier(segment, SHORTEST_CALL - segment.length + 1))
 
 
 @check("long-silence")
@@ -90,7 +110,18 @@ def long_silence(made: Made, maker: Maker) -> Iterator[Notice]:
         orientation = cue.purpose in ("time", "count") or "minute" in cue.text.lower()
         resting = segment.kind == "stillness" or "rest" in segment.turn.movement.works
         if gap > SILENCE_S and not resting and not orientation:
-            yield Notice(segment.id, {"length": round(gap), "name": segment.name})
+            while segment.kind == "setup" or segment.end <= cue.end:  # the silence is in what comes after
+                following = made.segments.index(segment) + 1
+                if following == len(made.segments):
+                    break
+                segment = made.segments[following]
+            step = segment.turn.step.id
+            number = maker.words.number_word(max(1, round(gap / 10)) * 10)
+            text = fill(maker.words.wording.silence[0][0], "both", n=number)
+            at_s = max(0.0, seconds(cue.end - segment.start)) + 1.0
+            line = LineEdit(step=step, purpose="time", do="add", text=text, at_s=at_s)
+            edit = Edit("lines", step, "Say how long the silence will be", say=(line,))
+            yield Notice(segment.id, {"length": round(gap), "name": segment.name}, edit)
 
 
 @check("hard-to-speak")
@@ -105,14 +136,68 @@ def hard_to_speak(made: Made, maker: Maker) -> Iterator[Notice]:
         ]
         total = seconds(sum(cue.end - cue.start for cue in spoken))
         if total > HARD_S and total > most * seconds(segment.length):
-            yield Notice(segment.id, {"seconds": round(total), "name": segment.name})
+            yield Notice(
+                segment.id, {"seconds": round(total), "name": segment.name}, _quieter(made, segment, spoken)
+            )
 
 
 @check("lost-edit")
 def lost_edit(made: Made, maker: Maker) -> Iterator[Notice]:
     """A line of the teacher's own whose place is gone."""
     for edit in made.lost_edits:
-        yield Notice("", {"line": edit.text or edit.was})
+        let_go = Edit("lines", "", "Let that line go", unsay=(edit,))
+        yield Notice("", {"line": edit.text or edit.was}, let_go)
+
+
+# --- what mends a line -------------------------------------------------------------------------------------
+
+
+def _edit_of(made: Made, cue: Cue, segment: Segment) -> LineEdit | None:
+    """The edit of the teacher's that a line of her own comes from."""
+    mine = (e for e in made.plan.edits if applies(e, segment.turn) and e.purpose == cue.purpose)
+    return next((edit for edit in mine if edit.text and said(edit, segment.turn) == cue.text), None)
+
+
+def _reworded(made: Made, cue: Cue, segment: Segment, text: str, title: str) -> Edit | None:
+    """The teacher's line in other words, or taken out where none are left."""
+    old = _edit_of(made, cue, segment)
+    if old is None:
+        return None
+    new = (msgspec.structs.replace(old, text=text, side=str(segment.side)),) if text else ()
+    return Edit("lines", old.step, title, unsay=(old,), say=new)
+
+
+def _roomier(segment: Segment, short: int) -> Edit | None:
+    """So many ticks more for a segment: a greater amount, or a slower breath for its section."""
+    turn = segment.turn
+    if segment.kind != "phase" and turn.unit:
+        more = max(1, -(-short // turn.unit))
+        return Edit("amount", turn.step.id, f"Longer in {turn.name}", amount=segment.amount + more)
+    if segment.kind == "phase":
+        rate = turn.pace.breaths_per_min * segment.length / (segment.length + short)
+        slower = msgspec.structs.replace(turn.pace, breaths_per_min=max(SLOWEST, math.floor(rate * 10) / 10))
+        return Edit("slow", turn.step.id, f"A slower breath in {segment.section}", pace=slower)
+    return None
+
+
+def _quieter(made: Made, segment: Segment, spoken: Sequence[Cue]) -> Edit:
+    """What is not necessary goes unsaid here, and the teacher's own lines go to the movement before."""
+    step = segment.turn.step.id
+    index = made.segments.index(segment)
+    places = [s for s in [*made.segments[:index][::-1], *made.segments[index:]]
+              if s.turn.step.id != step and s.kind not in ("setup", "talk", "phase")]  # fmt: skip
+    unsay, say = [], []
+    for cue in spoken:
+        own = _edit_of(made, cue, segment) if cue.own else None
+        if own is not None:
+            unsay.append(own)
+            say += [msgspec.structs.replace(own, step=place.turn.step.id, at_s=0.0) for place in places[:1]]
+    left: list[Cue | Dropped] = [*spoken, *(line for line in made.dropped if line.segment == segment.id)]
+    soft = {(line.purpose, line.number) for line in left if not line.own and not PURPOSES[line.purpose].must}
+    say += [
+        LineEdit(step=step, purpose=purpose, do="mute", number=number) for purpose, number in sorted(soft)
+    ]
+    return Edit("lines", step, f"Say less in {segment.name}", unsay=tuple(unsay), say=tuple(say))
 
 
 def _by_id(made: Made) -> dict[str, Segment]:

@@ -26,7 +26,8 @@ def prop(made: Made, maker: Maker) -> Iterator[Notice]:
         for prop in segment.turn.movement.props:
             if at_hand and prop not in at_hand and prop not in told:
                 told.add(prop)
-                yield Notice(segment.id, {"name": segment.turn.name, "prop": prop})
+                edit = Edit("bring", "", f"Have {prop} at hand", text=prop)
+                yield Notice(segment.id, {"name": segment.turn.name, "prop": prop}, edit)
 
 
 @check("prop-unsaid")
@@ -38,7 +39,10 @@ def prop_unsaid(made: Made, maker: Maker) -> Iterator[Notice]:
             word = prop.split()[-1].rstrip("s")
             before = (cue for cue in made.cues if cue.start <= segment.start)
             if prop not in told and not any(word in c.text.lower() or c.purpose == "prop" for c in before):
-                yield Notice(segment.id, {"name": segment.turn.name, "prop": prop})
+                step = segment.turn.step.id
+                muted = tuple(e for e in made.plan.edits if e.step == step and e.purpose == "prop")
+                edit = Edit("lines", step, f"Say {prop} again", unsay=muted) if muted else None
+                yield Notice(segment.id, {"name": segment.turn.name, "prop": prop}, edit)
             told.add(prop)
 
 

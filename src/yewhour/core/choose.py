@@ -1,0 +1,79 @@
+"""Choose: the best set of lines for one stretch of time, by priority, and proved to be the best.
+
+The lines keep their order. Each may be left out or said in one of its wordings; a line is worth the
+square of its rank, so that one that explains comes before two that keep company, and a little less for
+each wording on the way from full to bare. The search keeps, line by line, every way that no other way
+beats in time, in words spent and in worth at once; what is left at the end is the optimum.
+"""
+
+from collections.abc import Callable, Sequence
+from typing import NamedTuple
+
+Earliest = Callable[[int, int, int], int | None]  # (from, latest start, length) -> start
+
+
+class Wish(NamedTuple):
+    """A line that may be said: ticks it may start from and must end by, (length, worth) of each wording."""
+
+    earliest: int
+    latest: int
+    end_by: int
+    wordings: tuple[tuple[int, float], ...]
+
+
+class Way(NamedTuple):
+    """Some of the lines said: when the next could start, ticks spoken, worth, each wording (-1: none)."""
+
+    free: int
+    spoken: int
+    worth: float
+    said: tuple[int, ...]
+
+
+def best_set(wishes: Sequence[Wish], budget: int, gap: int, earliest: Earliest) -> tuple[int, ...]:
+    """For each line the number of its wording, or -1 for left out: the greatest worth within the budget.
+
+    `earliest` finds the first free start for a length; `gap` is the least silence between two lines.
+    """
+    full = _extended(Way(0, 0, 0.0, ()), wishes, budget, gap, earliest)
+    if full is not None:
+        return full.said
+    ways = [Way(0, 0, 0.0, ())]
+    for wish in wishes:
+        grown = [Way(way.free, way.spoken, way.worth, (*way.said, -1)) for way in ways]
+        for way in ways:
+            for number in range(len(wish.wordings)):
+                more = _with(way, wish, number, budget, gap, earliest)
+                if more is not None:
+                    grown.append(more)
+        ways = _unbeaten(grown)
+    return max(ways, key=lambda way: (way.worth, -way.spoken, way.said)).said
+
+
+def _extended(way: Way, wishes: Sequence[Wish], budget: int, gap: int, earliest: Earliest) -> Way | None:
+    """Every line in its first wording, if that can be: nothing is worth more."""
+    for wish in wishes:
+        more = _with(way, wish, 0, budget, gap, earliest) if wish.wordings else None
+        if more is None or wish.wordings[0][1] < max(worth for _, worth in wish.wordings):
+            return None
+        way = more
+    return way
+
+
+def _with(way: Way, wish: Wish, number: int, budget: int, gap: int, earliest: Earliest) -> Way | None:
+    length, worth = wish.wordings[number]
+    if way.spoken + length > budget:
+        return None
+    start = earliest(max(way.free, wish.earliest), min(wish.latest, wish.end_by - length), length)
+    if start is None:
+        return None
+    return Way(start + length + gap, way.spoken + length, way.worth + worth, (*way.said, number))
+
+
+def _unbeaten(ways: list[Way]) -> list[Way]:
+    """The ways that no other beats in time, in words spent and in worth at once."""
+    kept: list[Way] = []
+    for way in sorted(ways, key=lambda way: (-way.worth, way.free, way.spoken)):
+        if not any(other.free <= way.free and other.spoken <= way.spoken for other in kept):
+            kept.append(way)
+    return kept
