@@ -202,20 +202,18 @@ def bench_growth(words) -> None:
     from yewhour.core.fit import Fit
     from yewhour.core.made import Maker
 
-    taken = []
-    for size in (1, 10):
-        plan = long_class(size, 2)
-        try:
-            fit = times(lambda plan=plan: Maker(plan, words).fit, 5, min)
-        except Exception as problem:
-            line(f"   {size} hours", str(problem)[:60])
-            return
-        maker = Maker(plan, words)
-        solve = times(lambda maker=maker: Fit(maker.fit.parts), 9, min)
-        length_s = maker.preferred_s
-        rest = fit - solve + times(lambda maker=maker, length_s=length_s: maker.make(length_s), 5, min)
-        taken.append((solve, rest))
-    (small_fit, small_rest), (large_fit, large_rest) = taken
+    makers = [Maker(long_class(size, 2), words) for size in (1, 10)]
+    solves, wholes, makes = ([[], []] for _ in range(3))
+    for turn in range(15):  # the two sizes by turns, so that both meet the same noise
+        for which, maker in enumerate(makers):
+            solves[which].append(times(lambda maker=maker: Fit(maker.fit.parts), 1))
+            if turn < 5:
+                wholes[which].append(times(lambda maker=maker: Maker(maker.plan, words).fit, 1))
+                makes[which].append(times(lambda maker=maker: maker.make(maker.preferred_s), 1))
+    small_fit, large_fit = map(min, solves)
+    small_rest, large_rest = (
+        min(whole) - min(solve) + min(make) for whole, solve, make in zip(wholes, solves, makes, strict=True)
+    )
     ratio = large_rest / small_rest
     line("ten times the class, apart from fit", f"{ratio:.1f}", "at most 12", ratio <= 12)
     ratio = large_fit / small_fit

@@ -4,8 +4,9 @@ import msgspec
 import pysubs2
 import pytest
 
-from yewhour.core.export.captions import LINES, WIDTH
+from yewhour.core.export.captions import LINES, READ_PER_S, WIDTH
 from yewhour.core.export.reading import text
+from yewhour.core.made import Maker
 from yewhour.store.formats import FORMATS
 
 
@@ -45,9 +46,18 @@ def test_captions_are_read_back_whole_and_narrow(ringers, form, kind):
         assert event.end > event.start
 
 
-def test_markdown_marks_in_a_title_are_harmless(ringers):
-    import msgspec
+@pytest.mark.parametrize("voice_rate", [1.0, 1.25, 1.5])
+def test_captions_can_be_read_however_quick_the_voice(ringers, voice_rate):
+    brief = msgspec.structs.replace(ringers.plan.brief, voice_rate=voice_rate)
+    maker = Maker(msgspec.structs.replace(ringers.plan, brief=brief), ringers.words)
+    made = maker.make(maker.nearest_s(1440))
+    captions = pysubs2.SSAFile.from_string(FORMATS["srt"].write(made).decode(), "srt")
+    for event, after in zip(captions, [*captions[1:], None], strict=True):
+        assert len(event.plaintext) <= READ_PER_S * (event.end - event.start + 1) / 1000
+        assert after is None or event.end <= after.start
 
+
+def test_markdown_marks_in_a_title_are_harmless(ringers):
     made = ringers.make(1440)
     brief = msgspec.structs.replace(made.plan.brief, title="*Ropes* <b>[x](y)")
     renamed = msgspec.structs.replace(made, plan=msgspec.structs.replace(made.plan, brief=brief))

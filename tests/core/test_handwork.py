@@ -100,3 +100,23 @@ def test_any_words_at_all_leave_the_class_whole(text, do):
     assert result.segments[-1].end == result.length
     for before, after in zip(result.cues, result.cues[1:], strict=False):
         assert before.end < after.start
+
+
+def test_a_longer_line_of_a_talk_or_a_way_in_gets_the_time_it_takes():
+    long = "This is a good deal longer than what the script would have said here by itself, and it may be."
+    talk = Step(movement="welcome", id="hello")
+    plain = Maker(plan_of(talk, *NODES), shipped())
+    for step, purpose in (("hello", "say"), ("lunge", "call")):
+        edit = LineEdit(step=step, purpose=purpose, do="rewrite", text=long)
+        maker = Maker(msgspec.structs.replace(plain.plan, edits=(edit,)), shipped())
+        assert maker.shortest_s > plain.shortest_s
+        made = maker.make(maker.preferred_s)
+        assert long in [cue.text for cue in made.cues]
+        assert "unsaid" not in {finding.code for finding in made.findings}
+
+
+def test_a_muted_line_of_a_talk_gives_its_time_back():
+    talk = Step(movement="welcome", id="hello")
+    plain = Maker(plan_of(talk, *NODES), shipped())
+    edits = (LineEdit(step="hello", purpose="say", do="mute"),)
+    assert Maker(msgspec.structs.replace(plain.plan, edits=edits), shipped()).shortest_s < plain.shortest_s

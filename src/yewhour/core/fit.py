@@ -299,15 +299,18 @@ def _convolve(var: Var, table: _Table, limit: int) -> tuple[_Table, _Link]:
     else:
         table = _Table(table.low, _step(spans), table.costs)
     moves = (spans - low) // table.grid
-    result = np.full(len(table.costs) + int(moves.max()), np.inf, np.float32)
-    moved = np.empty(len(table.costs), np.float32)
-    for move, cost in zip(moves.tolist(), costs.astype(np.float32), strict=True):
-        here = result[move : move + len(moved)]
-        np.add(table.costs, cost, out=moved)
-        np.minimum(here, moved, out=here)
     low += table.low
-    kept = result[: max(0, (limit - low) // table.grid + 1)]
-    return _Table(low, table.grid, kept), _Link(var, tuple(spans.tolist()), table)
+    points = len(table.costs)
+    # Nothing is worked out beyond the limit.
+    result = np.full(
+        min(points + int(moves.max()), max(0, (limit - low) // table.grid + 1)), np.inf, np.float32
+    )
+    moved = np.empty(points, np.float32)
+    for move, cost in zip(moves.tolist(), costs.astype(np.float32), strict=True):
+        here = result[move : move + points]
+        np.add(table.costs[: len(here)], cost, out=moved[: len(here)])
+        np.minimum(here, moved[: len(here)], out=here)
+    return _Table(low, table.grid, result), _Link(var, tuple(spans.tolist()), table)
 
 
 def _least_ticks(way: Way) -> int:

@@ -1,5 +1,6 @@
 """Captions, through pysubs2: lines of at most 42 characters, two to a caption, split at clauses."""
 
+import math
 import re
 from typing import Any
 
@@ -9,6 +10,7 @@ from yewhour.core.made import Made
 WIDTH = 42
 LINES = 2
 READ_PER_S = 20  # characters a second a viewer can read
+EARLY_MS = 1000  # a caption may start this long before its line
 _CLAUSE = re.compile(r"(?<=[,;:.!?])\s+")
 
 
@@ -25,29 +27,37 @@ def vtt(made: Made) -> str:
 def _captions(made: Made) -> Any:
     import pysubs2
 
-    events = []
+    events, free = [], 0
     for cue, following in zip(made.cues, [*made.cues[1:], None], strict=True):
         # A caption may stay a little after its line, to be read, but not into the next one.
         limit = following.start if following else made.length
-        events += [
-            pysubs2.SSAEvent(start=start, end=end, text=shown) for start, end, shown in _parts(cue, limit)
-        ]
+        for start, end, shown in _parts(cue, limit, free):
+            events.append(pysubs2.SSAEvent(start=start, end=end, text=shown))
+            free = end
     captions = pysubs2.SSAFile()
     captions.events = events
     return captions
 
 
-def _parts(cue: Cue, limit: int) -> list[tuple[int, int, str]]:
-    """(start ms, end ms, caption) of one cue; a long line is parted, its time by characters."""
+def _parts(cue: Cue, limit: int, free: int) -> list[tuple[int, int, str]]:
+    """(start ms, end ms, caption) of one cue; a long line is parted, its time by characters.
+
+    Where somebody speaks faster than a viewer reads, a caption starts up to a second before its line, and
+    runs over its end rather than faster than can be read. free: ms where the caption before ends.
+    """
     pieces = _pieces(cue.text)
-    start, whole = cue.start * 100, sum(map(len, pieces))
-    needed = whole * 1000 // READ_PER_S
-    total = max((cue.end - cue.start) * 100, min(needed, (limit - cue.start) * 100))
+    start, whole = max(cue.start * 100, free), sum(map(len, pieces))
+    needed = math.ceil(whole * 1000 / READ_PER_S)
+    total = max(cue.end * 100 - start, min(needed, limit * 100 - start))
+    if total < needed:
+        start = max(free, start - min(EARLY_MS, needed - total))
+        total = needed
     parts = []
+    done = 0
     for piece in pieces:
-        end = start + total * len(piece) // max(1, whole)
-        parts.append((start, end, _two_lines(piece)))
-        start = end
+        end = start + total * (done + len(piece)) // max(1, whole)
+        parts.append((start + total * done // max(1, whole), end, _two_lines(piece)))
+        done += len(piece)
     return parts
 
 
