@@ -4,11 +4,11 @@ from collections.abc import Callable, Sequence
 
 import msgspec
 
-from yewhour.core.cue import Candidate
+from yewhour.core.cue import Candidate, Cue, Dropped
 from yewhour.core.directions import tokenised
 from yewhour.core.layout import Segment
 from yewhour.core.lengths import ticks
-from yewhour.core.plan import LineEdit
+from yewhour.core.plan import LineEdit, Plan
 from yewhour.core.sides import fill
 from yewhour.core.unfold import Turn
 
@@ -26,6 +26,17 @@ def said(edit: LineEdit, turn: Turn) -> str:
     if edit.both and edit.side in ("left", "right"):
         return fill(tokenised(edit.text, edit.side), side)
     return fill(edit.text, side)
+
+
+def edit_behind(plan: Plan, segment: Segment, line: Cue | Dropped) -> LineEdit | None:
+    """The edit of the teacher's that a line comes from, or that has pinned or moved it."""
+    mine = [e for e in plan.edits if applies(e, segment.turn) and e.purpose == line.purpose]
+    for edit in mine:
+        if edit.do != "mute" and edit.text and said(edit, segment.turn) == line.text:
+            return edit
+    return next(
+        (e for e in mine if e.do not in ("add", "mute") and not e.text and e.number == line.number), None
+    )
 
 
 class Spoken:

@@ -42,6 +42,13 @@ class Words(msgspec.Struct, frozen=True):
     number_word: Callable[[int], str]
 
 
+Stage = Callable[[str], None]  # told what is being done; what it raises stops the work
+
+
+def silent(stage: str) -> None:
+    """Tells nobody."""
+
+
 class Made(msgspec.Struct, frozen=True):
     """A class made to a length: segments and cues in ticks, and what was dropped."""
 
@@ -66,12 +73,13 @@ class Made(msgspec.Struct, frozen=True):
 
 
 class Maker:
-    """A plan with its tables solved (see Fit for `keep`).
+    """A plan with its tables solved (see Fit for `keep`). `stage` hears what is being done.
 
     Raises Problem when the plan can't be a class at any length.
     """
 
-    def __init__(self, plan: Plan, words: Words, keep: bool = True) -> None:
+    def __init__(self, plan: Plan, words: Words, keep: bool = True, stage: Stage = silent) -> None:
+        self.stage = stage
         if not any(section.body for section in plan.sections):
             raise Problem("This class has no steps yet.", do="Add a first one.")
         check_steps(plan)
@@ -94,6 +102,7 @@ class Maker:
         )
         self.writer.first_talk = next((turn.key for turn in turns if turn.kind == "talk"), "")
         self.model = Model(unfolder, words.positions, self.writer.saying, self.writer.needs)
+        stage("fitting")
         self.fit: Fit = self.model.solve(keep)
 
     @property
@@ -140,6 +149,7 @@ class Maker:
         Raises CannotFit when it can't be that.
         """
         choice = self.fit.at(ticks(self.promised_s if length_s is None else length_s))
+        self.stage("laying out")
         segments = self.laid_out(choice)
         if segments[-1].end != choice.length:
             raise Problem(
@@ -147,10 +157,12 @@ class Maker:
                 f"not to {seconds(choice.length)} s.",
                 do="This is a fault of the program: please send the class to its makers.",
             )
+        self.stage("writing")
         placer = Placer(segments, self.duration, self.share)
         candidates, lost = with_edits(self.writer.candidates(segments), segments, self.plan.edits)
         cues, dropped = placer.place(candidates)
         made = Made(self.plan, choice.length, choice, tuple(segments), tuple(cues), tuple(dropped), (), lost)
+        self.stage("checking")
         noticed = tuple(findings(made, self, self.words.rules))
         return msgspec.structs.replace(made, findings=noticed)
 

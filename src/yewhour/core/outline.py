@@ -194,6 +194,19 @@ def read_step(line: str, names: Names, library: Library) -> tuple[Step, str | No
     return step, pair
 
 
+def dose_split(line: str) -> tuple[str, str]:
+    """A typed line as what it names and the dose and words behind it: ("low lunge", "5b pair")."""
+    rest = line.strip()
+    while rest:
+        for pattern in (PAIR, _AMOUNT, _CLOCK, *(word.pattern for word in WORDS)):
+            if (found := pattern.search(rest)) and found.start() > 0:
+                rest = rest[: found.start()]
+                break
+        else:
+            break
+    return rest, line.strip()[len(rest) :].strip()
+
+
 def _with_unit(step: Step, movement: Movement, letter: str) -> Step:
     """The step, its kind turned to the clock or the breath where the unit says so."""
     own = MEASURES[movement.kind].letter

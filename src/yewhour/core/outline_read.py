@@ -40,8 +40,17 @@ def read_outline(text: str, library: Library, where: str = "outline") -> Plan:
     return with_ids(_Reader(library, where).plan(text))
 
 
+def read_nodes(text: str, library: Library, where: str = "outline") -> tuple[Node, ...]:
+    """The nodes that lines of an outline describe, without a brief or sections. Raises Problem."""
+    plan = _Reader(library, where, 1).plan(f"# Lines\n{text}")
+    if len(plan.sections) != 1:
+        raise Problem("These lines start a section.", where, "Leave the # headings out.")
+    return plan.sections[0].body
+
+
 class _Reader:
-    def __init__(self, library: Library, where: str) -> None:
+    def __init__(self, library: Library, where: str, before: int = 0) -> None:
+        self.before = before  # lines that were put in front of the reader's own
         self.library = library
         self.names = Names(library)
         self.where = where
@@ -186,4 +195,4 @@ class _Reader:
             raise self._wrong(line, problem.what, problem.do) from problem
 
     def _wrong(self, line: _Line, what: str, do: str) -> Problem:
-        return Problem(what, f"{self.where}, line {line.number}", do)
+        return Problem(what, f"{self.where}, line {line.number - self.before}", do)

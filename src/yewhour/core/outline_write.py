@@ -1,6 +1,6 @@
 """A plan written as an outline."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from yewhour.core.movement import Library
 from yewhour.core.outline import INDENT, show_pace, write_brief, write_step
@@ -17,6 +17,11 @@ def write_outline(plan: Plan, library: Library) -> str:
         lines += ["", f"# block {name}"]
         lines += [line for node in body for line in _node(node, library, 0)]
     return "\n".join(lines) + "\n"
+
+
+def nodes_text(nodes: Iterable[Node], library: Library) -> str:
+    """Some nodes as lines of an outline."""
+    return "".join(f"{line}\n" for node in nodes for line in _node(node, library, 0))
 
 
 def _heading(section: Section) -> str:

@@ -1,6 +1,8 @@
 """How fast a class breathes, and how one breath divides into its phases."""
 
 import re
+from collections.abc import Sequence
+from itertools import pairwise
 from typing import Literal, get_args
 
 import msgspec
@@ -76,3 +78,18 @@ def parse_rhythm(text: str) -> Rhythm:
             f"The rhythm {text!r} can't be read.", do='Write it as "exhale 4 inhale 4" (phase, then counts).'
         )
     return tuple((phase, float(counts)) for phase, counts in beats)
+
+
+def tapped_rate(taps_s: Sequence[float]) -> float:
+    """Breaths a minute from the moments (seconds) at which inhales were tapped, to half a breath.
+
+    The median of the intervals, so that one missed or doubled tap does no harm. Raises Problem for fewer
+    than four taps, or taps that nobody could breathe.
+    """
+    gaps = sorted(later - earlier for earlier, later in pairwise(taps_s))
+    if len(gaps) < 3:
+        raise Problem("Too few taps to go by.", "pace", "Tap the start of each inhale at least four times.")
+    middle = len(gaps) // 2
+    gap_s = gaps[middle] if len(gaps) % 2 else (gaps[middle - 1] + gaps[middle]) / 2
+    rate = round(2 * 60 / gap_s) / 2 if gap_s > 0 else 2 * FASTEST
+    return check_pace(Pace(rate), "the taps").breaths_per_min

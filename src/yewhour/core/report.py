@@ -8,7 +8,7 @@ from yewhour.core.cuts import leave_out_order, name_of, span_of
 from yewhour.core.edit import Edit, apply_all
 from yewhour.core.fit import Choice
 from yewhour.core.lengths import seconds, show_length, ticks
-from yewhour.core.made import Maker
+from yewhour.core.made import Made, Maker
 from yewhour.core.model import PAUSE
 from yewhour.core.movement import MEASURES
 from yewhour.core.plan import Plan, Rounds, Step, walk
@@ -98,6 +98,31 @@ def explain(maker: Maker, choice: Choice) -> str:
         lines.append(f"  {change.name}: {change.preferred} -> {change.chosen} {change.unit}{mark}")
     lines.append(f"cost {choice.cost:.3f} (weighted squared relative departures)")
     return "\n".join(lines)
+
+
+def differences(before: Made, after: Made, most: int = 3) -> str:
+    """What another class has otherwise, in a few words: numbers, and what comes or goes."""
+    old, new = _doses(before), _doses(after)
+    said = [f"{name} comes in" for step, (name, _) in new.items() if step not in old]
+    said += [f"{name} goes" for step, (name, _) in old.items() if step not in new]
+    said += [
+        f"{name} {old[step][1]} → {dose}"
+        for step, (name, dose) in new.items()
+        if step in old and old[step][1] != dose
+    ]
+    lines = {(cue.segment, cue.text) for cue in after.cues} ^ {(cue.segment, cue.text) for cue in before.cues}
+    if not said:
+        return f"{len(lines)} lines change" if lines else "nothing else changes"
+    more = f", and {len(said) - most} more" if len(said) > most else ""
+    return "; ".join(said[:most]) + more
+
+
+def _doses(made: Made) -> dict[str, tuple[str, str]]:
+    return {
+        segment.turn.step.id: (segment.turn.name, segment.dose)
+        for segment in reversed(made.segments)
+        if not segment.turn.setup_for and segment.kind != "talk"
+    }
 
 
 # --- when it can't be met ---------------------------------------------------------------------------------

@@ -9,6 +9,8 @@ from typing import Literal
 
 import msgspec
 
+from yewhour.core.problem import Problem
+
 Delivery = Literal["instruct", "count", "calm", "rest"]
 Seconds = Callable[[str, Delivery, float], float]  # (line, delivery, the teacher's rate)
 
@@ -47,3 +49,21 @@ def line_seconds(spoken: Spoken, voice: Voice, delivery: Delivery = "instruct", 
     speaking += voice.letter_s * spoken.letters  # for the consonants that syllables do not count
     pausing = voice.comma_s * spoken.commas + voice.stop_s * spoken.stops
     return (speaking + pausing) * voice.slower[delivery] / rate + spoken.pause_s
+
+
+SLOWEST_VOICE, FASTEST_VOICE = 0.5, 2.0
+
+
+def read_rate(estimated_s: float, took_s: float) -> float:
+    """The teacher's rate from reading aloud what the voice would say in `estimated_s` (seconds at rate 1).
+
+    Raises Problem when it was read so fast or so slowly that it can't have been read.
+    """
+    rate = round(estimated_s / max(0.1, took_s), 2)
+    if not SLOWEST_VOICE <= rate <= FASTEST_VOICE:
+        raise Problem(
+            f"{took_s:.0f} s can't be right for that paragraph.",
+            "voice",
+            "Press when you start, read it all as you would in class, and press when you are done.",
+        )
+    return rate

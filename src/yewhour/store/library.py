@@ -107,13 +107,13 @@ def _read_file(path: Path, terms: Terms, problems: list[Problem]) -> list[Moveme
     movements = []
     for name, table in tables.items():
         try:
-            movements.append(_movement(name, table, path, terms))
+            movements.append(movement_of(name, table, path, terms))
         except Problem as problem:
             problems.append(problem)
     return movements
 
 
-def _movement(name: str, table: Any, path: Path, terms: Terms) -> Movement:
+def movement_of(name: str, table: Any, path: Path, terms: Terms) -> Movement:
     """One movement of a file. Raises Problem, with file and line, for what is wrong in it."""
     if not isinstance(table, dict):
         raise Problem(f"{name!r} stands outside a movement.", f"{path}", "Put it under a [movement-id] line.")

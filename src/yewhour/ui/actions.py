@@ -1,42 +1,102 @@
-"""Everything that can be done in the window, declared once: menus, shortcuts and help come from here."""
+"""Everything that can be done in the window, declared once: menus, shortcuts, the finder of deeds and the
+help sheet come from here."""
 
 from dataclasses import dataclass
 
 
 @dataclass(frozen=True)
 class Deed:
-    """One action: its name in code (a method of the window), its menu, title, keys, and what it does."""
+    """One action: its name in code, its menu, title, keys, and what it does.
+
+    who: which part of the window has the method of that name: the window, its clerk (files), the hand (what
+    is chosen on the sprig), the pen (the current line), the sprig, or the words. at: where its keys work:
+    "window" anywhere, "sprig" or "script" only while that has the focus, so that they can be letters.
+    """
 
     name: str
     menu: str
     title: str
     keys: tuple[str, ...] = ()
     about: str = ""
+    who: str = "window"
+    at: str = "window"
+
+
+def _on(who: str, at: str, menu: str, *deeds: tuple[str, str, tuple[str, ...], str]) -> tuple[Deed, ...]:
+    return tuple(Deed(name, menu, title, keys, about, who, at) for name, title, keys, about in deeds)
 
 
 DEEDS: tuple[Deed, ...] = (
-    Deed("open_class", "Class", "Open a class…", ("Ctrl+O",), "Choose a class file."),
-    Deed("save_class", "Class", "Save the class", ("Ctrl+S",), "Writes the class file whole."),
-    Deed("save_class_as", "Class", "Save the class as…", ("Ctrl+Shift+S",), "Writes another class file."),
-    Deed(
-        "export_script",
-        "Class",
-        "Export the script…",
-        ("Ctrl+E",),
-        "Write the script as text, PDF, captions, chapters and more.",
+    *_on("clerk", "window", "Class",
+        ("new_class", "New class", ("Ctrl+N",), "An empty class; what is open is kept."),
+        ("open_class", "Open a class…", ("Ctrl+O",), "A class file, or an outline in plain text."),
+        ("show_start", "First page", ("Ctrl+Home",), "Demo classes, classes opened lately, work not saved."),
+        ("new_window", "Another window", ("Ctrl+Shift+N",), "Copy and paste go between windows."),
+        ("save_class", "Save the class", ("Ctrl+S",), "Writes the class file whole."),
+        ("save_class_as", "Save under another name…", ("Ctrl+Shift+S",), "Writes another class file."),
+        ("save_outline", "Save as an outline…", (), "The class as plain text."),
+        ("show_versions", "Versions…", ("Ctrl+Shift+V",), "Any two saved states side by side."),
+        ("export_script", "Export the script…", ("Ctrl+E",), "Text, PDF, captions, chapters and more."),
     ),
-    Deed("close", "Class", "Close", ("Ctrl+W",), "Close this window."),
-    Deed("mend", "Mend", "Do what is offered", ("Ctrl+M",), "The fix or remedy named below."),
-    Deed("undo", "Mend", "Undo", ("Ctrl+Z",), "Takes the last change back."),
-    Deed("redo", "Mend", "Do again", ("Ctrl+Shift+Z", "Ctrl+Y"), "Does it again."),
-    Deed("longer_minute", "Length", "A minute longer", ("Ctrl++", "Ctrl+=", "+", "="), "Re-times the class."),
-    Deed("shorter_minute", "Length", "A minute shorter", ("Ctrl+-", "-"), "Re-times the class."),
-    Deed("longer_bit", "Length", "Five seconds longer", ("Ctrl+Shift+Down",), "Re-times the class."),
-    Deed("shorter_bit", "Length", "Five seconds shorter", ("Ctrl+Shift+Up",), "Re-times the class."),
-    Deed("as_promised", "Length", "Back to the promised length", ("Ctrl+0",), "The length in the brief."),
-    Deed("other_light", "View", "Light or dark", ("Ctrl+D",), "Changes the colours."),
-    Deed("larger_text", "View", "Larger text", ("Ctrl+Shift++", "Ctrl+Shift+="), "Up to twice the size."),
-    Deed("smaller_text", "View", "Smaller text", ("Ctrl+Shift+-",), "Down to the usual size."),
-    Deed("show_keys", "Help", "Keys", ("F1",), "Every action and its keys."),
+    Deed("close", "Class", "Close the window", ("Ctrl+W",), "What is not saved is kept."),
+    Deed("undo", "Change", "Undo", ("Ctrl+Z",), "Takes the last change back."),
+    Deed("redo", "Change", "Do again", ("Ctrl+Shift+Z", "Ctrl+Y"), "Does it again."),
+    Deed("show_acts", "Change", "What was done…", ("Ctrl+Shift+U",), "Every change; back to any of them."),
+    Deed("mend", "Change", "Do what is offered", ("Ctrl+M",), "What would mend the class, named below."),
+    *_on("hand", "sprig", "Shape",
+        ("more", "One more", ("M",), "One more breath, repetition or round; it is kept then."),
+        ("fewer", "One fewer", ("F",), "One fewer; it is kept then."),
+        ("lock", "Keep the number", ("L",), "Fitting will not change it; again, and it will."),
+        ("both_sides", "Both sides", ("B",), "Makes what is chosen a pair: one side, then the other."),
+        ("rounds", "In rounds", ("R",), "Makes what is chosen a group done again and again."),
+        ("flow", "As a flow", ("W",), "One movement a breath, in rounds."),
+        ("ungroup", "Take apart", ("U",), "Takes the pair, rounds or block away and leaves what is in it."),
+        ("again", "Do it again", ("D",), "The same once more, right after."),
+        ("earlier", "Earlier", ("Alt+Up",), "One place earlier; out of its group at the edge."),
+        ("later", "Later", ("Alt+Down",), "One place later."),
+        ("cut", "Cut", ("Ctrl+X",), "Out of here, to be put in elsewhere."),
+        ("copy", "Copy", ("Ctrl+C",), "Steps, and an outline for other programs."),
+        ("paste", "Paste", ("Ctrl+V",), "After what is chosen; lines of an outline too."),
+        ("leave_out", "Leave out", ("Delete", "Backspace"), "Takes what is chosen out of the class."),
+    ),
+    *_on("window", "sprig", "Shape",
+        ("new_part", "New part", ("N",), "Starts a titled part of the class here."),
+        ("pick_all", "Choose everything", ("Ctrl+A",), "Every movement of the class."),
+    ),
+    Deed("find_movement", "Shape", "Find a movement", ("Ctrl+K", "Insert"), "Type part of it, and Enter."),
+    Deed("show_library", "Shape", "The library…", ("Ctrl+L",), "Read, change and add movements."),
+    Deed("longer_minute", "Length", "A minute longer", ("+", "="), "Promises a minute more."),
+    Deed("shorter_minute", "Length", "A minute shorter", ("-",), "Promises a minute less."),
+    Deed("longer_bit", "Length", "Five seconds longer", ("Ctrl+Shift+Down",), "Promises a little more."),
+    Deed("shorter_bit", "Length", "Five seconds shorter", ("Ctrl+Shift+Up",), "Promises a little less."),
+    Deed("by_itself", "Length", "As long as it is by itself", ("Ctrl+0",), "Everything as preferred."),
+    *_on("pen", "script", "Words",
+        ("edit_line", "Reword", ("F2",), "Edits the line in its place; Enter does too."),
+        ("choose_wording", "Other wordings", ("W",), "The wordings there are, with their seconds."),
+        ("mute", "Leave unsaid", ("Delete",), "The line is not said; again, and it is."),
+        ("pin", "Keep at this moment", ("P",), "The line stays at its second; again, and it is free."),
+        ("sooner", "Half a second sooner", ("Alt+Up",), "Moves the line."),
+        ("later_line", "Half a second later", ("Alt+Down",), "Moves the line."),
+        ("mirror", "Other side too", ("M",), "Your own line, mirrored on the other side."),
+        ("take_in", "Say it after all", ("T",), "Takes in a line that was left out."),
+        ("make_room", "Make room for it", ("G",), "Makes the movement longer by what the line lacks."),
+        ("restore", "Put back", ("R",), "The line as the program has it."),
+        ("add_line", "Add a line", ("A",), "A line of your own, in this movement."),
+        ("mend_here", "Mend what is noticed", ("X",), "Does what the finding offers."),
+    ),
+    Deed("open_find", "Words", "Find and replace", ("Ctrl+F",), "Words in the script.", "words"),
+    Deed("show_stand", "Words", "Reading view", ("F5",), "Large type for the music stand."),
+    Deed("to_promise", "View", "Promise", ("F6",), "What you promise, and who is in the room."),
+    Deed("to_sprig", "View", "Sprig", ("F7",), "The class as a sprig, and the movements."),
+    Deed("to_words", "View", "Words", ("F8",), "The script, to read and to edit."),
+    *_on("window", "window", "View",
+        ("closer", "Closer", ("Ctrl++", "Ctrl+="), "From the whole class down to one breath."),
+        ("further", "Further", ("Ctrl+-",), "Back towards the whole class."),
+        ("whole_class", "The whole class", ("Ctrl+Shift+0",), "All of it in view."),
+        ("other_light", "Light or dark", ("Ctrl+D",), "Changes the colours."),
+        ("larger_text", "Larger text", ("Ctrl+Shift++", "Ctrl+Shift+="), "Up to twice the size."),
+        ("smaller_text", "Smaller text", ("Ctrl+Shift+-",), "Down to the usual size."),
+    ),
+    Deed("show_keys", "Help", "Everything you can do", ("F1",), "Every action and its keys; Enter does one."),
     Deed("show_about", "Help", "About and cautions", (), "What this program is, and what it is not."),
-)
+)  # fmt: skip

@@ -1,4 +1,4 @@
-"""Starting the window."""
+"""Starting the window, and having several."""
 
 import gc
 import sys
@@ -6,10 +6,12 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
 
-from yewhour.store.paths import FIRST_DEMO, kept_classes
+from yewhour.store.paths import FIRST_DEMO
 from yewhour.ui import theme as look
 from yewhour.ui.session import Session
 from yewhour.ui.window import Window
+
+_WINDOWS: list[Window] = []
 
 
 def application() -> QApplication:
@@ -30,22 +32,35 @@ def first_window(dark: bool | None = None) -> Window:
     return window
 
 
-def open_first(window: Window, path: Path | None = None) -> None:
-    """Opens a class, or the first demo class; when it can't be opened, says why over the demo class."""
-    if not window.open_file(path or FIRST_DEMO) and path is not None:
-        refused = window.message.text()
-        window.open_file(FIRST_DEMO)
-        window.message.setText(refused)
+def another_window(dark: bool | None = None) -> Window:
+    """One more window, on the first page."""
+    _WINDOWS[:] = [window for window in _WINDOWS if window.isVisible()]
+    window = first_window(dark)
+    _WINDOWS.append(window)
+    window.show()
+    window.show_first_page()
+    return window
+
+
+def open_first(window: Window, path: Path | None = FIRST_DEMO) -> None:
+    """Opens a class, or the first page for None; when it can't be opened, says why on the first page."""
+    if path is None or not window.clerk.open_file(path):
+        window.show_first_page()
     elif window.session.troubles:
         window.tell(window.session.troubles[0])
-    elif path is None and (kept := sorted(kept_classes().glob("*.yewhour"))):
-        window.say_kept(kept)
+    else:
+        window.say_kept()
 
 
 def run(path: Path | None = None) -> int:
     """Opens the window and stays until it is closed; returns the exit code."""
+    from yewhour.store.habits import read_habits
+
     qt = application()
-    window = first_window()
+    habits = read_habits()
+    look.set_scale(habits.scale)
+    window = first_window(habits.dark)
+    _WINDOWS.append(window)
     window.show()
     qt.processEvents()  # on screen first, then the class
     open_first(window, path)

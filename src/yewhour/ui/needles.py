@@ -19,6 +19,9 @@ class Needle:
     reach: float
     label: str
     aril: bool  # the side changes here
+    whorl: int = 0  # the round that starts here, 0 for none
+    meant: bool = False  # a difference of the second side that was declared
+    knot: bool = False  # locked
 
 
 def needles(made: Made) -> list[Needle]:
@@ -26,6 +29,7 @@ def needles(made: Made) -> list[Needle]:
     result: list[Needle] = []
     last_side = last_pair = ""
     labelled = ""
+    rounds: tuple[int, str] = (0, "")
     last_of = {segment.turn.pair: index for index, segment in enumerate(made.segments)}
     for index, segment in enumerate(made.segments):
         bare = segment.kind in ("talk", "setup", "stillness")
@@ -44,7 +48,12 @@ def needles(made: Made) -> list[Needle]:
         if segment.kind != "setup":
             labelled = name
         reach = 0.3 + 0.14 * segment.turn.movement.effort
-        result.append(Needle(segment, sides, min(1.0, reach), label, aril))
+        step, turn = segment.turn.step, segment.turn
+        whorl = turn.round if (turn.round, _group(segment)) != rounds and turn.round else 0
+        rounds = (turn.round, _group(segment))
+        meant = turn.second and step.second is not None
+        knot = step.locked and not turn.second and turn.round <= 1 and segment.kind != "setup"
+        result.append(Needle(segment, sides, min(1.0, reach), label, aril, whorl, meant, knot))
     return result
 
 
@@ -52,3 +61,8 @@ def _label(segment: Segment) -> str:
     if segment.kind == "phase":
         return f"{segment.name}, in rounds"
     return segment.name
+
+
+def _group(segment: Segment) -> str:
+    """What tells one group of rounds from another: its flow, or the node at the top that it is in."""
+    return segment.turn.flow or f"{segment.turn.section}/{segment.turn.node}" if segment.turn.round else ""

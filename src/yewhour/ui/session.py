@@ -1,181 +1,389 @@
-"""The class that is open in a window: its plan, its tables, and the class made from them.
+"""The class that is open in a window: its plan, what was made of it, what is chosen, what can be undone.
 
-The core (and with it NumPy) is imported when the first class is opened, so that the window can be on
-screen before it.
+A change is a new plan. It is there at once; the class made from it follows from the workshop. What is
+only looked at (a dragged length, a needle being pulled, a fix being considered) is a trial: it is shown
+in place of the class and kept or dropped.
 """
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from pathlib import Path
+from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple
 
+import msgspec
 from PySide6.QtCore import QObject, Signal
 
-from yewhour.core.problem import CannotFit, Problem
+from yewhour.core.problem import Problem
+from yewhour.ui.workshop import Offer, Outcome, Wish, Workshop
 
 if TYPE_CHECKING:
     from yewhour.core.edit import Edit
+    from yewhour.core.finding import Finding
+    from yewhour.core.layout import Segment
     from yewhour.core.made import Made, Maker, Words
     from yewhour.core.plan import Plan
 
+MOST_UNDO = 200
 
-class Offer(NamedTuple):
-    """Something that would help: what it is called, its edits, and the length the class then has."""
+
+class Act(NamedTuple):
+    """Something done, in the teacher's words, and the plan before it. Acts of one kind in a row are one."""
 
     title: str
-    edits: tuple[Edit, ...]
-    length_s: float
+    plan: Plan
+    kind: str = ""
 
 
 class Session(QObject):
-    """Holds one class. `made_changed` when it was re-timed, `selected_changed` when another segment is."""
+    """Holds one class.
+
+    made_changed: another class is shown. plan_changed: the plan is another. selected_changed: another
+    segment is chosen. refused: something could not be done. working: what takes long, "" when done.
+    """
 
     made_changed = Signal()
+    plan_changed = Signal()
     selected_changed = Signal(str)
+    refused = Signal(object)
+    working = Signal(str)
 
     def __init__(self) -> None:
         super().__init__()
-        self.words: Words | None = None
+        self._words: Words | None = None
+        self._loading = Lock()
         self.troubles: list[Problem] = []  # what was wrong with the teacher's own movements
         self.path: Path | None = None
+        self.plan: Plan | None = None
         self.maker: Maker | None = None
         self.made: Made | None = None
+        self.trial: Outcome | None = None
+        self.trial_title = ""
+        self.refusal = ""  # why the class can't be as long as was asked
+        self.trouble: Problem | None = None  # why there is no class at all
+        self.offers: tuple[Offer, ...] = ()
         self.selected = ""
-        self.refusal = ""  # why the class can't follow the length last asked for
-        self.asked_s = 0.0  # the length last asked for
-        self.changed = False  # whether there is anything to save
-        self._past: list[tuple[str, Plan, float]] = []
-        self._future: list[tuple[str, Plan, float]] = []
+        self.picked: tuple[str, ...] = ()
+        self.section: int | None = None  # the section that is chosen as a whole
+        self.saved: Plan | None = None  # as it is in the file
+        self._past: list[Act] = []
+        self._future: list[Act] = []
+        self._serial = 0
+        self._trial_plan: Plan | None = None
+        self.workshop = Workshop(lambda: self.words)
+        self.workshop.done.connect(self._arrived)
+        self.workshop.stage.connect(self.working)
+
+    @property
+    def words(self) -> Words:
+        """All the data a class is made with, loaded when it is first needed."""
+        with self._loading:  # the workshop asks for them too
+            if self._words is None:
+                from yewhour.store.words import load_words
+
+                self._words, self.troubles = load_words()
+            return self._words
+
+    def reload_words(self) -> None:
+        """Takes the teacher's own movements as they are now, and makes the class anew with them."""
+        self._words = None
+        if self.plan is not None:
+            self._make(msgspec.structs.replace(self.plan))
+
+    # --- what is shown ----------------------------------------------------------------------------------
+
+    @property
+    def shown(self) -> Made | None:
+        """The class as it is shown: the trial's while there is one."""
+        if self.trial is not None and self.trial.made is not None:
+            return self.trial.made
+        return self.made
+
+    @property
+    def changed(self) -> bool:
+        """Whether there is anything to save."""
+        return self.plan is not None and self.plan != self.saved
+
+    @property
+    def busy(self) -> bool:
+        """Whether a class is being made."""
+        return self.workshop.busy
+
+    # --- opening ----------------------------------------------------------------------------------------
 
     def open(self, path: Path) -> None:
-        """Opens a class file at its target length. Raises Problem and keeps the class before if it can't."""
-        from yewhour.core.cuts import with_given_pace
-        from yewhour.core.made import Maker
+        """Opens a class file or an outline. Raises Problem and keeps the class before if it can't."""
+        from yewhour.store.anyclass import OUTLINES, read_class
         from yewhour.store.classfile import read_plan
-        from yewhour.store.words import load_words
 
-        if self.words is None:
-            self.words, self.troubles = load_words()
-        plan = read_plan(path)
-        maker = Maker(plan, self.words)
-        refusal = ""
-        try:
-            made = with_given_pace(maker, maker.promised_s).make(maker.promised_s)
-        except CannotFit as problem:
-            refusal = str(problem)
-            made = maker.make(maker.nearest_s(maker.promised_s))
-        self.path, self.maker, self.made, self.refusal, self.selected = path, maker, made, refusal, ""
-        self.asked_s, self.changed = maker.promised_s, False
+        outline = path.suffix.lower() in OUTLINES
+        plan = read_class(path, self.words.library) if outline else read_plan(path)
+        self.begin(plan, None if outline else path, saved=not outline)
+
+    def begin(self, plan: Plan, path: Path | None = None, saved: bool = False) -> None:
+        """Takes another class into the window."""
+        self.path, self.saved = path, plan if saved else None
         self._past, self._future = [], []
-        self.made_changed.emit()
+        self.selected, self.picked, self.section = "", (), None
+        self.maker = self.made = None
+        self._make(plan)
 
-    def set_length(self, length_s: float) -> None:
-        """Re-times the class; where it can't follow, it goes as far as it can and `refusal` says why."""
-        from yewhour.core.cuts import with_given_pace
+    def _make(self, plan: Plan) -> None:
+        self.plan = plan
+        self.drop_trial()
+        self.refusal, self.offers = "", ()
+        self._serial += 1
+        if any(section.body for section in plan.sections):
+            self.workshop.ask(Wish("class", self._serial, plan))
+        else:
+            self.maker = self.made = self.trouble = None
+            self.made_changed.emit()
+        self.plan_changed.emit()
 
-        if self.maker is None:
+    def _arrived(self, outcome: Outcome) -> None:
+        """Takes what the workshop has made, unless it is of an older wish."""
+        wish = outcome.wish
+        if wish.kind == "trial":
+            if wish.plan is self._trial_plan:
+                self.trial = outcome
+                self.made_changed.emit()
             return
-        self.refusal, self.asked_s = "", length_s
-        try:
-            self.made = with_given_pace(self.maker, length_s).make(length_s)
-        except CannotFit as problem:
-            self.refusal = str(problem)
-            nearest = self.maker.nearest_s(length_s)
-            if self.made is not None and nearest != self.made.length_s:
-                self.made = self.maker.make(nearest)
-        except Problem as problem:
-            self.refusal = str(problem)
+        if wish.serial != self._serial:
+            return
+        if wish.kind == "offers":
+            self.offers = outcome.offers
+            self.made_changed.emit()
+            return
+        self.working.emit("")
+        if outcome.made is None:
+            self._failed(outcome.problem or Problem("The class could not be made."))
+            return
+        self.maker, self.made, self.refusal, self.trouble = outcome.maker, outcome.made, outcome.refusal, None
+        self._keep_choice()
         self.made_changed.emit()
-
-    # --- mending, and taking it back -------------------------------------------------------------------
-
-    def offer(self) -> Offer | None:
-        """What would help most just now: a remedy for a length that was refused, or a finding's fix."""
-        from yewhour.core.report import remedies
-
-        if self.maker is None or self.made is None:
-            return None
         if self.refusal:
-            for remedy in remedies(self.maker, self.asked_s, 1):
-                return Offer(remedy.title, remedy.edits, remedy.gives_s)
-            return None
-        for finding in self.made.findings:
-            if finding.edit is not None:
-                return Offer(finding.edit.title, (finding.edit,), self.made.length_s)
-        return None
+            self.workshop.ask(Wish("offers", wish.serial, wish.plan))
 
-    def take(self, offer: Offer) -> None:
-        """Does what was offered. Raises Problem, and changes nothing, when it can't be done."""
+    def _failed(self, problem: Problem) -> None:
+        """A change that leaves no class is taken back; a class that opens like that stays, and is told."""
+        if self._past and self.made is not None:
+            act = self._past.pop()
+            self._make(act.plan)
+        else:
+            self.trouble, self.maker, self.made = problem, None, None
+            self.made_changed.emit()
+        self.refused.emit(problem)
+
+    # --- acts -------------------------------------------------------------------------------------------
+
+    def do(self, title: str, plan: Plan, kind: str = "", pick: Iterable[str] | None = None) -> None:
+        """Changes the class. `title` names the act; acts of one kind in a row are undone together."""
+        if self.plan is None or plan == self.plan:
+            self.drop_trial()
+            return
+        if kind and self._past and self._past[-1].kind == kind:
+            self._past[-1] = self._past[-1]._replace(title=title)
+        else:
+            self._past.append(Act(title, self.plan, kind))
+            del self._past[:-MOST_UNDO]
+        self._future.clear()
+        if pick is not None:
+            self.picked = tuple(pick)
+            self.selected = ""
+        self._make(plan)
+
+    def apply(self, title: str, edits: Iterable[Edit], kind: str = "") -> None:
+        """Does edits as one act. Raises Problem, and changes nothing, when one can't be done."""
+        if self.plan is not None:
+            self.do(title, self._edited(edits), kind)
+
+    def _edited(self, edits: Iterable[Edit]) -> Plan:
+        """The plan after edits; where they are about the school's own closing, that becomes the class's."""
         from yewhour.core.edit import apply_all
 
-        if self.maker is not None:
-            self._put(offer.title, apply_all(self.maker.plan, offer.edits), offer.length_s)
-
-    @property
-    def undo_title(self) -> str:
-        """What would be undone, or ""."""
-        return self._past[-1][0] if self._past else ""
-
-    @property
-    def redo_title(self) -> str:
-        """What would be done again, or ""."""
-        return self._future[-1][0] if self._future else ""
-
-    def undo(self) -> None:
-        """Takes the last change back."""
-        self._step(self._past, self._future)
-
-    def redo(self) -> None:
-        """Does it again."""
-        self._step(self._future, self._past)
-
-    def _step(self, source: list[tuple[str, Plan, float]], other: list[tuple[str, Plan, float]]) -> None:
-        if source and self.maker is not None and self.made is not None:
-            title, plan, length_s = source.pop()
-            other.append((title, self.maker.plan, self.made.length_s))
-            self._set(plan, length_s)
-
-    def _put(self, title: str, plan: Plan, length_s: float) -> None:
-        assert self.maker is not None
-        assert self.made is not None
-        self._past.append((title, self.maker.plan, self.made.length_s))
+        assert self.plan is not None
+        edits = list(edits)
         try:
-            self._set(plan, length_s)
+            return apply_all(self.plan, edits)
         except Problem:
-            self._past.pop()
-            raise
-        self._future.clear()
+            if self.maker is None:
+                raise
+            return apply_all(self.maker.plan, edits)
 
-    def _set(self, plan: Plan, length_s: float) -> None:
-        from yewhour.core.made import Maker
+    @property
+    def undo_titles(self) -> list[str]:
+        """What can be taken back, the last act first."""
+        return [act.title for act in reversed(self._past)]
 
-        assert self.words is not None
-        self.maker = Maker(plan, self.words)
-        self.changed = True
-        self.set_length(length_s)
+    @property
+    def redo_titles(self) -> list[str]:
+        """What can be done again, the next first."""
+        return [act.title for act in reversed(self._future)]
 
-    def save(self, path: Path) -> None:
-        """Writes the class; raises Problem when it can't be written."""
-        from yewhour.store.classfile import write_plan
+    def undo(self, times: int = 1) -> None:
+        """Takes the last acts back."""
+        self._step(self._past, self._future, times)
 
-        if self.maker is not None:
-            write_plan(self.maker.plan, path)
-            self.path, self.changed = path, False
+    def redo(self, times: int = 1) -> None:
+        """Does them again."""
+        self._step(self._future, self._past, times)
 
-    def keep_unsaved(self) -> Path | None:
-        """Keeps changes that were not saved in the teacher's own folder; the path, or None for none."""
-        from yewhour.store.paths import kept_classes
+    def _step(self, source: list[Act], other: list[Act], times: int) -> None:
+        plan = self.plan
+        for _ in range(min(times, len(source))):
+            act = source.pop()
+            assert plan is not None
+            other.append(Act(act.title, plan))
+            plan = act.plan
+        if plan is not None and plan is not self.plan:
+            self._make(plan)
 
-        if not self.changed or self.maker is None:
-            return None
-        folder = kept_classes()
-        folder.mkdir(parents=True, exist_ok=True)
-        path = folder / (self.path.name if self.path else "class.yewhour")
-        self.save(path)
-        return path
+    # --- the length, and trials ----------------------------------------------------------------------------
 
-    def select(self, segment: str) -> None:
-        """Selects a segment by its id."""
-        if segment != self.selected:
-            self.selected = segment
+    def set_length(self, length_s: float) -> None:
+        """Promises another length of the whole recording, in seconds."""
+        from yewhour.core.edit import with_brief
+        from yewhour.core.lengths import show_length
+
+        if self.plan is None:
+            return
+        plan = with_brief(self.plan, target_s=self._target_for(length_s))
+        self.do(f"Make it {show_length(length_s)}", plan, kind="length")
+
+    def _target_for(self, length_s: float) -> float:
+        """The brief's target for a length of the recording: without welcome and farewell where it says so."""
+        assert self.plan is not None
+        extra_s = self.maker.promised_s - self.maker.plan.brief.target_s if self.maker else 0.0
+        return max(1.0, round(length_s - extra_s, 1))
+
+    def try_length(self, length_s: float) -> None:
+        """Shows the class at another length without promising it yet."""
+        if self.plan is not None:
+            self._try("", self.plan, length_s)
+
+    def try_plan(self, title: str, plan: Plan) -> None:
+        """Shows the class as it would be with another plan."""
+        if any(section.body for section in plan.sections):
+            self._try(title, plan, None)
+
+    def try_edits(self, title: str, edits: Iterable[Edit]) -> None:
+        """Shows the class as it would be after edits. Raises Problem when one can't be done."""
+        if self.plan is not None:
+            self.try_plan(title, self._edited(edits))
+
+    def _try(self, title: str, plan: Plan, length_s: float | None) -> None:
+        self.trial_title, self._trial_plan = title, plan
+        self.workshop.ask(Wish("trial", self._serial, plan, length_s))
+
+    def drop_trial(self) -> None:
+        """Shows the class as it is again."""
+        had = self.trial is not None
+        self.trial, self._trial_plan, self.trial_title = None, None, ""
+        if had:
+            self.made_changed.emit()
+
+    def stop(self) -> None:
+        """Stops what is being made; a change that was waiting for it is taken back."""
+        self.workshop.stop()
+        self.working.emit("")
+        self.drop_trial()
+        if self.maker is not None and self.maker.plan.brief is not None and self._past:
+            self.undo()
+
+    # --- choosing ---------------------------------------------------------------------------------------
+
+    def select(self, segment: str, extend: bool = False, toggle: bool = False) -> None:
+        """Chooses a segment and with it the step it belongs to; extend or toggle add to what was chosen."""
+        node = self.node_at(segment)
+        if not node:
+            picked: tuple[str, ...] = ()
+        elif toggle:
+            picked = (
+                tuple(n for n in self.picked if n != node) if node in self.picked else (*self.picked, node)
+            )
+        elif extend and self.picked:
+            picked = self._between(self.picked[0], node)
+        else:
+            picked = (node,)
+        if (segment, picked, None) != (self.selected, self.picked, self.section):
+            self.selected, self.picked, self.section = segment, picked, None
             self.selected_changed.emit(segment)
+
+    def pick(self, *nodes: str) -> None:
+        """Chooses nodes by their ids: a step, a pair, rounds."""
+        self.picked, self.section = tuple(nodes), None
+        self._keep_choice()
+        self.selected_changed.emit(self.selected)
+
+    def pick_section(self, index: int) -> None:
+        """Chooses a whole section."""
+        if self.plan is not None and 0 <= index < len(self.plan.sections):
+            self.picked = tuple(node.id for node in self.plan.sections[index].body)
+            self.section = index
+            self._keep_choice()
+            self.selected_changed.emit(self.selected)
+
+    def node_at(self, segment: str) -> str:
+        """The node of the plan that a segment comes from: its step, or the block around it; "" for none."""
+        from yewhour.core.arrange import nodes_of
+
+        found = self.segment(segment)
+        if found is None or self.plan is None:
+            return ""
+        known = nodes_of(self.plan)
+        if found.turn.step.id in known:
+            return found.turn.step.id
+        blocks = [part.split(".")[0].rstrip("'") for part in found.turn.key.split("@")[1:]]
+        return next((block for block in blocks if block in known), "")
+
+    def segment(self, name: str) -> Segment | None:
+        """A segment of the class as shown."""
+        made = self.shown
+        return next((s for s in made.segments if s.id == name), None) if made and name else None
+
+    def segments_of(self, nodes: Iterable[str]) -> list[Segment]:
+        """The segments that come from these nodes or what is inside them, set-ups apart."""
+        from yewhour.core.arrange import outermost
+        from yewhour.core.plan import Block, Step, walk
+
+        if self.plan is None or self.shown is None:
+            return []
+        inside = list(walk(tuple(outermost(self.plan, nodes))))
+        steps = {node.id for node in inside if isinstance(node, Step)}
+        blocks = tuple(f"@{node.id}" for node in inside if isinstance(node, Block))
+        return [
+            segment
+            for segment in self.shown.segments
+            if not segment.turn.setup_for
+            and (segment.turn.step.id in steps or any(block in segment.turn.key for block in blocks))
+        ]
+
+    def _between(self, first: str, last: str) -> tuple[str, ...]:
+        """The nodes from one to another, in the order of the class; the first one stays first."""
+        order = list(dict.fromkeys(self.node_at(s.id) for s in self.shown.segments)) if self.shown else []
+        if first not in order or last not in order:
+            return (last,)
+        a, b = order.index(first), order.index(last)
+        run = order[min(a, b) : max(a, b) + 1]
+        return tuple(node for node in ([first] + [n for n in run if n != first]) if node)
+
+    def _keep_choice(self) -> None:
+        """After a change: what is still there stays chosen, and a segment of it with it."""
+        from yewhour.core.arrange import nodes_of
+
+        known = nodes_of(self.plan) if self.plan else {}
+        if self.section is not None and (self.plan is None or self.section >= len(self.plan.sections)):
+            self.section = None
+        self.picked = tuple(node for node in self.picked if node in known)
+        here = self.segment(self.selected)
+        mine = self.segments_of(self.picked)
+        if self.picked and (here is None or here not in mine):
+            self.selected = mine[0].id if mine else ""
+        elif here is None:
+            self.selected = ""
+
+    def findings_at(self, segments: Iterable[str]) -> list[Finding]:
+        """What was noticed at these segments."""
+        places = set(segments)
+        return [finding for finding in self.made.findings if finding.segment in places] if self.made else []

@@ -1,352 +1,431 @@
-"""The sprig: the whole class as a yew sprig. Time runs down the stem, with a length handle at its tip.
+"""The sprig: the class as a yew sprig. Time runs down the stem, with a length handle at its tip.
 
 Work on the left is a needle to the left, on the right a needle to the right, on both sides a pair;
-stillness is bare stem; a red aril marks each change of side. Drag the tip, and the class follows.
+stillness is bare stem; a red aril marks each change of side. Everything can be taken hold of: the tip for
+the length, a needle's end for more or fewer breaths, a needle itself to be put elsewhere.
 """
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
-    QColor,
     QFontMetricsF,
+    QHelpEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
-    QPainterPath,
     QPaintEvent,
-    QPen,
+    QResizeEvent,
+    QWheelEvent,
 )
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
+from yewhour.core.problem import Problem
+from yewhour.ui import strips
 from yewhour.ui.needles import Needle, needles
+from yewhour.ui.reach import Reach
 from yewhour.ui.session import Session
-from yewhour.ui.theme import Theme, font, scale, side_colour
+from yewhour.ui.sprig_paint import SprigPainter
+from yewhour.ui.theme import Theme, font, scale
+
+if TYPE_CHECKING:
+    from yewhour.core.plan import Plan
+    from yewhour.ui.places import Slot
 
 STEP_S = 5.0  # the handle moves in steps of this
 MINUTE_S = 60.0
-SECTION_ROOM = 112.0  # pixels at the right edge for the titles of sections
+SECTION_ROOM = 104.0  # pixels at the right edge for the titles of sections
+GRIP = 5.0  # pixels about a needle's end where it can be pulled
 
 
 class Sprig(QWidget):
-    """Shows the session's class; asks for a new length while its tip is dragged."""
+    """Shows the session's class and lets it be handled."""
 
-    length_asked = Signal(float)  # seconds
-    chosen = Signal(str)  # a segment's id
+    section_chosen = Signal(int)
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session = session
         self.theme = theme
-        self._needles: list[Needle] = []
-        self._axis_s = 60.0
-        self._drag_offset: float | None = None
-        self._hovering = False
+        self.reach = Reach()
+        self.needles: list[Needle] = []
+        self.chosen: frozenset[str] = frozenset()  # ids of the segments that are chosen
+        self.flags: dict[str, str] = {}  # segment -> the worst severity noticed there
+        self.held = ""  # what the hand has: "length", "pull", "move" or nothing
+        self.hovering = ""  # "length" or "pull"
+        self.slot: Slot | None = None
+        self.hand = QPointF()
+        self.pulled = 0
+        self.titles: list[tuple[QRectF, int]] = []  # where each section's title is
+        self._slots: list[Slot] = []
+        self._press: QPointF | None = None
+        self._pressed: Needle | None = None
+        self._offset = 0.0
+        self._axis_s = 0.0
         self.setObjectName("sprig")
         self.setAccessibleName("Sprig: the class from top to bottom")
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
-        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Expanding)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         session.made_changed.connect(self.refresh)
-        session.selected_changed.connect(lambda _: self.update())
+        session.selected_changed.connect(self._show_chosen)
 
     def sizeHint(self) -> QSize:
-        return QSize(round(460 * min(scale(), 1.25)), 600)
+        return QSize(round(560 * min(scale(), 1.25)), 600)
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(300, 300)
 
     def set_theme(self, theme: Theme) -> None:
         """Shows itself in other colours."""
         self.theme = theme
+        self._fit()
         self.update()
 
     def refresh(self) -> None:
-        """Takes the class as it is now."""
-        made = self.session.made
-        self._needles = needles(made) if made else []
-        if made:
-            if self._drag_offset is None:
-                self._axis_s = made.length_s
-            else:  # the scale holds still under the hand, until the tip would leave the window
-                self._axis_s = max(self._axis_s, made.length_s)
+        """Takes the class as it is shown now."""
+        made = self.session.shown
+        self.needles = needles(made) if made else []
+        self.flags = {}
+        for finding in reversed(made.findings if made else ()):
+            if finding.severity != "note":
+                self.flags[finding.segment] = finding.severity
+        self._fit()
+        self._mark_chosen()
+        self.update()
+
+    def _fit(self) -> None:
+        made = self.session.shown
+        length_s = made.length_s if made else 60.0
+        if self.held in ("length", "pull"):  # the scale holds still under the hand
+            length_s = max(length_s, self._axis_s)
+        self._axis_s = length_s
+        self.reach.fit(26 * scale(), self.height() - 90 * scale(), length_s)
+
+    def _mark_chosen(self) -> None:
+        self.chosen = frozenset(segment.id for segment in self.session.segments_of(self.session.picked))
+        if not self.chosen and self.session.selected:
+            self.chosen = frozenset((self.session.selected,))
+
+    def _show_chosen(self, segment: str) -> None:
+        self._mark_chosen()
+        found = self.session.segment(segment)
+        if found is not None and not self.held:
+            self.reach.show(found.start / TICKS_PER_S, found.end / TICKS_PER_S)
+            side = f", {found.side}" if found.side in ("left", "right") else ""
             self.setAccessibleDescription(
-                f"{len(self._needles)} segments in {show_length(made.length_s)}. "
-                "Plus and minus change the length by a minute, up and down choose a segment."
+                f"{found.name}{side}, {found.dose}, at {show_length(found.start / TICKS_PER_S)}"
             )
         self.update()
 
     # --- geometry ----------------------------------------------------------------------------------------
 
     @property
-    def _top(self) -> float:
-        return 26 * scale()
+    def strips_room(self) -> float:
+        """Pixels for the curves; none where there is no room for them."""
+        return strips.room() + 10 * scale() if self.width() > 500 * scale() else 0.0
 
     @property
-    def _bottom(self) -> float:
-        return self.height() - 64 * scale()
-
-    @property
-    def _stem_x(self) -> float:
-        return (self.width() - self._section_room) * 0.5 + 26 * scale()
-
-    @property
-    def _section_room(self) -> float:
+    def section_room(self) -> float:
         """Pixels for the titles of sections; none where large type leaves no room for them."""
         return SECTION_ROOM * scale() if self.width() / scale() > 400 else 0.0
 
     @property
-    def _needle_room(self) -> float:
+    def stem_x(self) -> float:
+        """Where the stem is."""
+        return (self.width() - self.section_room - self.strips_room) * 0.5 + 26 * scale()
+
+    @property
+    def needle_room(self) -> float:
         """Pixels that the longest needle has to one side; labels get what is left."""
-        return max(28.0, min(self._stem_x - 124 * scale(), self._stem_x * 0.5))
+        return max(28.0, min(self.stem_x - 124 * scale(), self.stem_x * 0.5))
 
     def y_at(self, time_s: float) -> float:
         """Where a time is, in pixels from the top."""
-        return self._top + (self._bottom - self._top) * time_s / self._axis_s
+        return self.reach.y_at(time_s)
 
     def time_at(self, y: float) -> float:
         """The time at a height."""
-        return (y - self._top) / max(1.0, self._bottom - self._top) * self._axis_s
+        return self.reach.time_at(y)
+
+    def span(self, needle: Needle) -> tuple[float, float]:
+        """Top and bottom of a needle in pixels."""
+        return (
+            self.y_at(needle.segment.start / TICKS_PER_S),
+            self.y_at(needle.segment.end / TICKS_PER_S),
+        )
 
     def handle_rect(self) -> QRectF:
-        """The length handle at the tip of the stem."""
-        made = self.session.made
-        y = self.y_at(made.length_s if made else self._axis_s)
+        """The length handle at the tip of the stem, or at the foot when the tip is out of view."""
+        made = self.session.shown
+        y = min(self.y_at(made.length_s if made else 60.0), self.reach.top + self.reach.room) + 12 * scale()
         width, height = 116 * scale(), 38 * scale()
-        return QRectF(self._stem_x - width / 2, y + 8 * scale(), width, height)
+        return QRectF(self.stem_x - width / 2, y, width, height)
 
-    def segment_at(self, y: float) -> str:
-        """The id of the segment at a height, "" when there is none."""
+    def needle_at(self, y: float) -> Needle | None:
+        """The needle at a height."""
         at = self.time_at(y) * TICKS_PER_S
-        for needle in self._needles:
-            if needle.segment.start <= at < needle.segment.end:
-                return needle.segment.id
-        return ""
+        return next((n for n in self.needles if n.segment.start <= at < n.segment.end), None)
+
+    def _pull_at(self, at: QPointF) -> Needle | None:
+        """The needle whose end is under the hand."""
+        if abs(at.x() - self.stem_x) > self.needle_room * 1.1:
+            return None
+        for needle in self.needles:
+            top, bottom = self.span(needle)
+            elastic = needle.segment.turn.unit and not needle.segment.turn.setup_for
+            if elastic and abs(at.y() - bottom) <= min(GRIP, max(2.0, (bottom - top) / 4)):
+                return needle
+        return None
 
     # --- hands ---------------------------------------------------------------------------------------------
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        if event.button() != Qt.MouseButton.LeftButton or self.session.made is None:
+        made = self.session.shown
+        if event.button() != Qt.MouseButton.LeftButton or made is None:
             return
         at = event.position()
+        title = next((index for box, index in self.titles if box.contains(at)), None)
         if self.handle_rect().adjusted(-8, -12, 8, 8).contains(at):
-            self._drag_offset = at.y() - self.y_at(self.session.made.length_s)
+            self.held, self._axis_s = "length", made.length_s
+            self._offset = at.y() - self.y_at(made.length_s)
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
+        elif (pulled := self._pull_at(at)) is not None and self.session.node_at(pulled.segment.id):
+            self.session.select(pulled.segment.id)
+            self.held, self._pressed, self.pulled = "pull", pulled, pulled.segment.amount
+            self._axis_s = made.length_s
+        elif title is not None:
+            self.section_chosen.emit(title)
         else:
-            self.chosen.emit(self.segment_at(at.y()))
+            keys = event.modifiers()
+            needle = self.needle_at(at.y())
+            inside = needle is not None and self.session.node_at(needle.segment.id) in self.session.picked
+            plain = not keys & (Qt.KeyboardModifier.ShiftModifier | Qt.KeyboardModifier.ControlModifier)
+            if not (inside and plain and len(self.session.picked) > 1):
+                self.session.select(
+                    needle.segment.id if needle else "",
+                    extend=bool(keys & Qt.KeyboardModifier.ShiftModifier),
+                    toggle=bool(keys & Qt.KeyboardModifier.ControlModifier),
+                )
+            self._press, self._pressed = at, needle
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        at = event.position()
-        if self._drag_offset is None:
-            hovering = self.handle_rect().contains(at)
-            self.setCursor(Qt.CursorShape.OpenHandCursor if hovering else Qt.CursorShape.ArrowCursor)
-            if hovering != self._hovering:
-                self._hovering = hovering
-                self.update()
-            return
-        asked = round(self.time_at(at.y() - self._drag_offset) / STEP_S) * STEP_S
-        self.length_asked.emit(max(STEP_S, asked))
+        at = self.hand = event.position()
+        if self.held == "length":
+            asked = round(self.time_at(at.y() - self._offset) / STEP_S) * STEP_S
+            self.session.try_length(max(STEP_S, asked))
+        elif self.held == "pull":
+            self._pull(at.y())
+        elif self.held == "move":
+            self._carry(at)
+        elif self._press is not None and self._pressed is not None and self.session.picked:
+            if (at - self._press).manhattanLength() > 8:
+                self._lift()
+        else:
+            self._hover(at)
+
+    def _hover(self, at: QPointF) -> None:
+        over = "length" if self.handle_rect().contains(at) else "pull" if self._pull_at(at) else ""
+        shape = {"length": Qt.CursorShape.OpenHandCursor, "pull": Qt.CursorShape.SplitVCursor}
+        self.setCursor(shape.get(over, Qt.CursorShape.ArrowCursor))
+        if over != self.hovering:
+            self.hovering = over
+            self.update()
+
+    def _pull(self, y: float) -> None:
+        """More or fewer breaths as the end of the needle goes down or up; whole ones."""
+        assert self._pressed is not None
+        segment = self._pressed.segment
+        by = {"clock": 5, "stillness": 5, "rapid": 5}.get(segment.kind, 1)
+        units = (self.time_at(y) * TICKS_PER_S - segment.start) / segment.turn.unit
+        amount = max(by, round(units / by) * by)
+        if amount != self.pulled:
+            self.pulled = amount
+            self.session.try_plan("", self._pulled_plan())
+        self.update()
+
+    def _pulled_plan(self) -> Plan:
+        from yewhour.core.arrange import with_node
+
+        assert self._pressed is not None
+        assert self.session.plan is not None
+        step = self._pressed.segment.turn.step
+        return with_node(self.session.plan, step.id, amount=self.pulled, least=None, most=None, locked=True)
+
+    def _lift(self) -> None:
+        from yewhour.ui.places import slots
+
+        if self.session.plan is not None and self.session.made is not None:
+            self.session.drop_trial()
+            self.held = "move"
+            self._slots = slots(self.session.plan, self.session.made, self.session.words.library)
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+
+    def _carry(self, at: QPointF) -> None:
+        from yewhour.ui.places import nearest
+
+        edge = 24 * scale()  # near an edge, the class moves along
+        if at.y() < self.reach.top + edge:
+            self.reach.scroll(-12)
+        elif at.y() > self.reach.top + self.reach.room - edge:
+            self.reach.scroll(12)
+        within = round(8 / self.reach.px_per_s * TICKS_PER_S)
+        deep = abs(at.x() - self.stem_x) < self.needle_room * 0.6
+        self.slot = nearest(self._slots, round(self.time_at(at.y()) * TICKS_PER_S), within, deep)
+        self.update()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if self._drag_offset is not None:
-            self._drag_offset = None
-            self.setCursor(Qt.CursorShape.ArrowCursor)
-            self.refresh()
+        held, self.held = self.held, ""
+        self._press = None
+        self.setCursor(Qt.CursorShape.ArrowCursor)
+        if held == "length":
+            asked = round(self.time_at(event.position().y() - self._offset) / STEP_S) * STEP_S
+            self.session.set_length(max(STEP_S, asked))
+            self.session.drop_trial()
+        elif held == "pull":
+            self._let_go_of_pull()
+        elif held == "move":
+            slot, self.slot = self.slot, None
+            if slot is not None:
+                self._drop(slot)
+        elif self._pressed is not None and not event.modifiers() and len(self.session.picked) > 1:
+            self.session.select(self._pressed.segment.id)
+        self._pressed = None
+        self._fit()
+        self.update()
+
+    def _let_go_of_pull(self) -> None:
+        assert self._pressed is not None
+        segment = self._pressed.segment
+        if self.pulled != segment.amount:
+            unit = segment.dose.split(" ", 1)[-1] if " " in segment.dose else "seconds"
+            self.session.do(f"{self.pulled} {unit} in {segment.turn.name}", self._pulled_plan())
+        self.session.drop_trial()
+
+    def _drop(self, slot: Slot) -> None:
+        from yewhour.core.arrange import moved
+
+        assert self.session.plan is not None
+        try:
+            plan = moved(self.session.plan, self.session.picked, slot.place)
+        except Problem as problem:
+            self.session.refused.emit(problem)
+            return
+        self.session.do(f"Put it {slot.label}", plan)
+
+    def cancel(self) -> bool:
+        """Lets go of what the hand has, without doing anything; whether it had something."""
+        had, self.held, self.slot, self._press, self._pressed = bool(self.held), "", None, None, None
+        self.session.drop_trial()
+        self.update()
+        return had
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        turn = event.angleDelta().y()
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self.reach.zoom(1.25 ** (turn / 120), event.position().y())
+        else:
+            self.reach.scroll(-turn)
+        self.update()
+        event.accept()
+
+    def zoom(self, factor: float) -> None:
+        """Closer or further, about what is chosen, or the middle."""
+        found = self.session.segment(self.session.selected)
+        middle = self.reach.top + self.reach.room / 2
+        y = self.y_at(found.start / TICKS_PER_S) if found else middle
+        self.reach.zoom(factor, y)
+        if found:
+            self.reach.show(found.start / TICKS_PER_S, found.end / TICKS_PER_S)
+        self.update()
+
+    def show_all(self) -> None:
+        """The whole class in view."""
+        self.reach.all()
+        self.update()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        self.reach.zoom(2.5, event.position().y())
+        self.update()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
-        if step is None:
+        key = Qt.Key(event.key())
+        extend = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        if event.modifiers() & ~(Qt.KeyboardModifier.ShiftModifier | Qt.KeyboardModifier.KeypadModifier):
             super().keyPressEvent(event)
-            return
-        shown = [needle.segment.id for needle in self._needles if needle.segment.kind != "setup"]
+        elif key in (Qt.Key.Key_Down, Qt.Key.Key_Up):
+            self._walk(1 if key == Qt.Key.Key_Down else -1, extend)
+        elif key in (Qt.Key.Key_Home, Qt.Key.Key_End):
+            self._walk(-10_000 if key == Qt.Key.Key_Home else 10_000, extend)
+        elif key in (Qt.Key.Key_PageDown, Qt.Key.Key_PageUp):
+            self.reach.scroll(self.reach.room * (0.8 if key == Qt.Key.Key_PageDown else -0.8))
+            self.update()
+        elif key == Qt.Key.Key_Left:
+            self._outwards()
+        elif key == Qt.Key.Key_Right:
+            self._inwards()
+        else:
+            super().keyPressEvent(event)
+
+    def _walk(self, by: int, extend: bool) -> None:
+        shown = [needle.segment.id for needle in self.needles if needle.segment.kind != "setup"]
         if not shown:
             return
-        here = shown.index(self.session.selected) if self.session.selected in shown else -1 if step > 0 else 0
-        self.chosen.emit(shown[max(0, min(len(shown) - 1, here + step))])
+        here = shown.index(self.session.selected) if self.session.selected in shown else -1 if by > 0 else 0
+        self.session.select(shown[max(0, min(len(shown) - 1, here + by))], extend=extend)
+
+    def _outwards(self) -> None:
+        """From a step to the pair or rounds around it, and on to its section."""
+        from yewhour.core.arrange import group_of, place_of
+
+        plan, picked = self.session.plan, self.session.picked
+        if plan is None or not picked:
+            return
+        group = group_of(plan, picked[0])
+        if group:
+            self.session.pick(group)
+        elif (key := place_of(plan, picked[0]).body).startswith("section "):
+            self.section_chosen.emit(int(key.split()[1]))
+
+    def _inwards(self) -> None:
+        """From a section to its first part, from a group to its first step."""
+        from yewhour.core.arrange import nodes_of
+        from yewhour.core.plan import children
+
+        plan = self.session.plan
+        if plan is None:
+            return
+        if self.session.section is not None and (body := plan.sections[self.session.section].body):
+            self.session.pick(body[0].id)
+        elif self.session.picked:
+            inner = children(nodes_of(plan)[self.session.picked[0]])
+            if inner:
+                self.session.pick(inner[0].id)
+
+    def event(self, event: QEvent) -> bool:
+        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
+            needle = self.needle_at(event.pos().y())
+            if needle is not None:
+                segment = needle.segment
+                side = f", {segment.side}" if segment.side in ("left", "right") else ""
+                words = f"{segment.name}{side} · {segment.dose} · {show_length(segment.start / TICKS_PER_S)}"
+                QToolTip.showText(event.globalPos(), words, self)
+            return True
+        return super().event(event)
 
     # --- painting ------------------------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.fillRect(self.rect(), QColor(self.theme.ground))
-        if self.session.made is None:
-            return
-        self._paint_clock(painter)
-        self._paint_chosen(painter)
-        self._paint_stem(painter)
-        room = self._needle_room
-        for needle in self._needles:
-            self._paint_needle(painter, needle, room)
-        self._paint_labels(painter, room)
-        for needle in self._needles:
-            if needle.aril:
-                self._paint_aril(painter, needle)
-        self._paint_sides(painter)
-        self._paint_handle(painter)
-        if self.hasFocus():
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(QColor(self.theme.accent), 2))
-            painter.drawRoundedRect(QRectF(self.rect()).adjusted(2, 2, -2, -2), 6, 6)
+        SprigPainter(self, painter).paint()
 
-    def _paint_clock(self, painter: QPainter) -> None:
-        """Minutes down the left edge, and a line with the title of each section."""
-        painter.setFont(font(8.5))
-        most = max(3, (self._bottom - self._top) / (34 * scale()))
-        minutes = next(step for step in (1, 2, 5, 10, 15, 30, 60, 120) if self._axis_s / 60 / step <= most)
-        mark = 0
-        while mark * 60 < self._axis_s:
-            y = self.y_at(mark * 60)
-            painter.setPen(QColor(self.theme.soft))
-            painter.drawText(
-                QRectF(8, y - 10 * scale(), 40 * scale(), 20 * scale()),
-                Qt.AlignmentFlag.AlignVCenter,
-                f"{mark}:00",
-            )
-            mark += minutes
-        painter.setFont(font(8.5, italic=True))
-        section, last_y = "", -100.0
-        self._titles: list[float] = []
-        for needle in self._needles:
-            if needle.segment.section == section:
-                continue
-            section = needle.segment.section
-            y = self.y_at(needle.segment.start / TICKS_PER_S)
-            painter.setPen(QPen(QColor(self.theme.line), 1))
-            painter.drawLine(QPointF(48 * scale(), y), QPointF(self.width() - 10, y))
-            if self._section_room and y - last_y > 14 * scale():
-                painter.setPen(QColor(self.theme.soft))
-                wide = SECTION_ROOM * scale()
-                name = painter.fontMetrics().elidedText(section, Qt.TextElideMode.ElideRight, round(wide))
-                box = QRectF(self.width() - wide - 10, y + 1, wide, 18 * scale())
-                painter.drawText(box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop, name)
-                last_y = y
-                self._titles.append(y)
-
-    def _paint_chosen(self, painter: QPainter) -> None:
-        for needle in self._needles:
-            if needle.segment.id == self.session.selected:
-                top, bottom = self._span(needle)
-                painter.setPen(Qt.PenStyle.NoPen)
-                painter.setBrush(QColor(self.theme.chosen))
-                box = QRectF(46 * scale(), top - 2, self.width() - 54 * scale(), max(6.0, bottom - top + 4))
-                painter.drawRoundedRect(box, 5, 5)
-
-    def _paint_stem(self, painter: QPainter) -> None:
-        length_s = self.session.made.length_s if self.session.made else 0.0
-        top, bottom = (
-            QPointF(self._stem_x, self._top),
-            QPointF(self._stem_x, self.y_at(length_s) + 10 * scale()),
-        )
-        painter.setPen(
-            QPen(QColor(self.theme.bark), 4 * scale(), Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
-        )
-        painter.drawLine(top, bottom)
-
-    def _span(self, needle: Needle) -> tuple[float, float]:
-        segment = needle.segment
-        return self.y_at(segment.start / TICKS_PER_S), self.y_at(segment.end / TICKS_PER_S)
-
-    def _paint_needle(self, painter: QPainter, needle: Needle, room: float) -> None:
-        top, bottom = self._span(needle)
-        if not needle.sides:
-            return
-        gap = min(1.0, (bottom - top) * 0.15)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(side_colour(self.theme, needle.segment.side))
-        for side in needle.sides:
-            sign = -1 if side == "left" else 1
-            painter.drawPath(self._leaf(top + gap, bottom - gap, sign * room * needle.reach))
-        self._paint_notches(painter, needle, top, bottom, room * needle.reach)
-
-    def _leaf(self, top: float, bottom: float, reach: float) -> QPainterPath:
-        """One needle: square at the stem, drawn out to a point that hangs a little."""
-        x, middle = self._stem_x, (top + bottom) / 2
-        path = QPainterPath(QPointF(x, top))
-        path.cubicTo(
-            QPointF(x + reach * 0.55, top),
-            QPointF(x + reach * 0.85, top),
-            QPointF(x + reach, middle + (bottom - top) * 0.12),
-        )
-        path.cubicTo(QPointF(x + reach * 0.85, bottom), QPointF(x + reach * 0.55, bottom), QPointF(x, bottom))
-        path.closeSubpath()
-        return path
-
-    def _paint_notches(
-        self, painter: QPainter, needle: Needle, top: float, bottom: float, reach: float
-    ) -> None:
-        """A fine line across for each breath or repetition, where there is room to see one."""
-        amount = needle.segment.amount
-        if (
-            needle.segment.kind not in ("hold", "reps", "cycles")
-            or amount < 2
-            or (bottom - top) / amount < 3.5
-        ):
-            return
-        pale = QColor(self.theme.ground)
-        pale.setAlpha(110)
-        painter.setPen(QPen(pale, 1))
-        for number in range(1, amount):
-            y = top + (bottom - top) * number / amount
-            for side in needle.sides:
-                sign = -1 if side == "left" else 1
-                painter.drawLine(
-                    QPointF(self._stem_x + sign * 5, y), QPointF(self._stem_x + sign * reach * 0.55, y)
-                )
-
-    def _paint_labels(self, painter: QPainter, room: float) -> None:
-        """Names beyond the needles' tips, on the needle's own side, wherever one fits."""
-        painter.setFont(font(8.5))
-        metrics = QFontMetricsF(painter.font())
-        free = {"left": -100.0, "right": -100.0}
-        for needle in self._needles:
-            top, bottom = self._span(needle)
-            side = "left" if needle.sides == ("left",) else "right"
-            middle = (top + bottom) / 2
-            if not needle.label or middle - metrics.height() * 0.42 < free[side]:
-                continue
-            reach = room * needle.reach if needle.sides else 0.0
-            painter.setPen(QColor(self.theme.ink if needle.sides else self.theme.soft))
-            start = self._stem_x + reach + 8 * scale()
-            near_title = any(-10 * scale() < middle - y < 26 * scale() for y in self._titles)
-            limit = self.width() - 12 - start - (self._section_room if near_title else 0)
-            if side == "left":
-                limit = self._stem_x - reach - 8 * scale() - 50 * scale()
-                start = 50 * scale()
-            if limit < 44 * scale():
-                continue
-            name = metrics.elidedText(needle.label, Qt.TextElideMode.ElideRight, limit)
-            box = QRectF(start, middle - metrics.height() / 2, limit, metrics.height())
-            where = Qt.AlignmentFlag.AlignRight if side == "left" else Qt.AlignmentFlag.AlignLeft
-            painter.drawText(box, where | Qt.AlignmentFlag.AlignVCenter, name)
-            free[side] = middle + metrics.height() * 0.42
-
-    def _paint_aril(self, painter: QPainter, needle: Needle) -> None:
-        y = self._span(needle)[0]
-        painter.setPen(QPen(QColor(self.theme.ground), 1.5))
-        painter.setBrush(QColor(self.theme.aril))
-        painter.drawEllipse(QPointF(self._stem_x, y), 4.6 * scale(), 4.6 * scale())
-
-    def _paint_sides(self, painter: QPainter) -> None:
-        """The letters of the sides over the stem."""
-        painter.setFont(font(9, bold=True))
-        for side, sign in (("left", -1), ("right", 1)):
-            painter.setPen(side_colour(self.theme, side))
-            box = QRectF(self._stem_x + sign * 34 * scale() - 30 * scale(), 2, 60 * scale(), 20 * scale())
-            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, side)
-
-    def _paint_handle(self, painter: QPainter) -> None:
-        box = self.handle_rect()
-        held = self._drag_offset is not None
-        painter.setPen(QPen(QColor(self.theme.aril if self.session.refusal else self.theme.accent), 2))
-        painter.setBrush(QColor(self.theme.accent if held or self._hovering else self.theme.paper))
-        painter.drawRoundedRect(box, box.height() / 2, box.height() / 2)
-        painter.setPen(QColor(self.theme.on_accent if held or self._hovering else self.theme.ink))
-        painter.setFont(font(15, bold=True))
-        length_s = self.session.made.length_s if self.session.made else 0.0
-        painter.drawText(
-            box.adjusted(0, 0, -20 * scale(), 0), Qt.AlignmentFlag.AlignCenter, show_length(length_s)
-        )
-        x, y = box.right() - 24 * scale(), box.center().y()
-        painter.setPen(QPen(painter.pen().color(), 1.8, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
-        for sign in (-1, 1):  # a small double arrow: up and down
-            tip = QPointF(x, y + sign * 9 * scale())
-            for across in (-4, 4):
-                painter.drawLine(tip, QPointF(x + across * scale(), y + sign * 5 * scale()))
-        painter.drawLine(QPointF(x, y - 8 * scale()), QPointF(x, y + 8 * scale()))
+    def label_height(self) -> float:
+        """The height of a name."""
+        return QFontMetricsF(font(8.5)).height()

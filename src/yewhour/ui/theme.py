@@ -128,7 +128,10 @@ def icon(name: str, colour: str) -> QIcon:
 
 
 def apply(application: QApplication, theme: Theme) -> None:
-    """Dresses the whole application."""
+    """Dresses the whole application, unless it wears this already."""
+    style = _style(theme)
+    if application.styleSheet() == style:
+        return
     application.setFont(font(10.5))
     palette = QPalette()
     for role, colour in (
@@ -141,13 +144,49 @@ def apply(application: QApplication, theme: Theme) -> None:
     ):  # fmt: skip
         palette.setColor(role, QColor(colour))
     application.setPalette(palette)
-    application.setStyleSheet(_style(theme))
+    application.setStyleSheet(style)
 
 
 def _style(theme: Theme) -> str:
     unit = round(8 * scale())
     return f"""
-    QMenuBar, QMenu, QPushButton, QLabel, QLineEdit, QToolTip {{ font-family: "{BODY}"; }}
+    QWidget {{ font-family: "{BODY}"; }}
+    QWidget#page, QScrollArea#page, QScrollArea#page > QWidget > QWidget {{ background: {theme.paper}; }}
+    QScrollArea {{ border: none; }}
+    QLabel#heading {{ font-family: "{TITLE}"; font-size: {15 * scale():.1f}pt; }}
+    QLabel#prompt {{ font-weight: 600; }}
+    QLabel#soft {{ color: {theme.soft}; font-size: {9.5 * scale():.1f}pt; }}
+    QLabel#big {{ font-size: {19 * scale():.1f}pt; font-weight: 600; }}
+    QLabel#reading {{ font-size: {12.5 * scale():.1f}pt; }}
+    QFrame#card {{ background: {theme.ground}; border: 1px solid {theme.line}; border-radius: {unit}px; }}
+    QFrame#card[severity="wrong"] {{ border-left: 4px solid {theme.trouble}; }}
+    QFrame#card[severity="look"] {{ border-left: 4px solid {theme.both}; }}
+    QLineEdit, QPlainTextEdit, QTextEdit {{ background: {theme.paper};
+        color: {theme.ink}; border: 1px solid {theme.soft}; border-radius: {unit // 2}px;
+        padding: {unit // 2}px; selection-background-color: {theme.accent};
+        selection-color: {theme.on_accent}; }}
+    QLineEdit:focus, QPlainTextEdit:focus, QTextEdit:focus {{ border: 2px solid {theme.accent};
+        padding: {unit // 2 - 1}px; }}
+    QAbstractSpinBox QLineEdit, QComboBox QLineEdit {{ border: none; padding: 0; }}
+    QAbstractSpinBox QLineEdit:focus, QComboBox QLineEdit:focus {{ border: none; padding: 0; }}
+    QAbstractSpinBox, QComboBox {{ min-height: {unit * 4}px; }}
+    QLineEdit#finder {{ font-size: {13 * scale():.1f}pt; padding: {unit}px {unit + 4}px;
+        border-radius: {unit}px; }}
+    QComboBox QAbstractItemView {{ background: {theme.paper}; color: {theme.ink};
+        selection-background-color: {theme.chosen}; selection-color: {theme.ink};
+        border: 1px solid {theme.line}; }}
+    QPushButton#station {{ background: transparent; border: none; border-radius: 0;
+        border-bottom: 3px solid transparent; padding: {unit // 2}px {unit}px;
+        font-size: {12 * scale():.1f}pt; color: {theme.soft}; }}
+    QPushButton#station:checked {{ color: {theme.ink}; border-bottom: 3px solid {theme.aril}; }}
+    QPushButton#station:focus {{ border: 2px solid {theme.accent}; border-radius: 4px; }}
+    QPushButton#chip {{ border-radius: {unit + 6}px; padding: {unit // 2}px {unit + 4}px; }}
+    QPushButton#chip:checked {{ background: {theme.chosen}; border: 2px solid {theme.accent}; }}
+    QPushButton#small {{ padding: {unit // 2}px {unit}px; }}
+    QPushButton:disabled {{ color: {theme.soft}; border-style: dashed; }}
+    QCheckBox, QRadioButton {{ spacing: {unit}px; }}
+    QCheckBox:focus, QRadioButton:focus {{ border: 2px solid {theme.accent}; border-radius: 4px; }}
+    QSplitter::handle {{ background: {theme.line}; }}
     QMainWindow, QDialog {{ background: {theme.ground}; }}
     QLabel#title {{ font-family: "{TITLE}"; font-size: {21 * scale():.1f}pt; }}
     QLabel#promise {{ font-size: {11 * scale():.1f}pt; color: {theme.soft}; }}
@@ -166,8 +205,9 @@ def _style(theme: Theme) -> str:
         border: 1px solid {theme.accent}; }}
     QPushButton#accent:focus {{ border: 2px solid {theme.aril}; }}
     QPushButton#mend {{ border: 1px solid {theme.aril}; padding: {unit // 2}px {unit * 2}px; }}
-    QListView {{ background: {theme.paper}; border: none; outline: none; }}
-    QListView:focus {{ border-left: 3px solid {theme.accent}; }}
+    QListView, QTextBrowser {{ background: {theme.paper}; color: {theme.ink}; border: none; outline: none; }}
+    QListView:focus, QTextBrowser:focus {{ border-left: 3px solid {theme.accent}; }}
+    QListView::item:selected {{ background: {theme.chosen}; color: {theme.ink}; }}
     QScrollBar:vertical {{ background: transparent; width: {unit + 4}px; margin: 2px; }}
     QScrollBar::handle:vertical {{ background: {theme.line}; border-radius: {unit // 2}px;
         min-height: {unit * 4}px; }}

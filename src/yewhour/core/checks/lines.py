@@ -10,7 +10,7 @@ from yewhour.core.checks import Notice, check
 from yewhour.core.cue import PURPOSES, Cue, Dropped
 from yewhour.core.directions import directions, tokenised
 from yewhour.core.edit import Edit
-from yewhour.core.handwork import applies, said
+from yewhour.core.handwork import edit_behind
 from yewhour.core.layout import Segment
 from yewhour.core.lengths import seconds
 from yewhour.core.made import Made, Maker
@@ -70,7 +70,7 @@ def unsaid(made: Made, maker: Maker) -> Iterator[Notice]:
         if line.must:
             remedy = line.reason.rsplit("; ", 1)[-1]
             words = {"line": line.text, "remedy": remedy[:1].upper() + remedy[1:]}
-            yield Notice(line.segment, words, _roomier(by_id[line.segment], line.short))
+            yield Notice(line.segment, words, roomier(by_id[line.segment], line.short))
 
 
 @check("dense")
@@ -85,7 +85,7 @@ def dense(made: Made, maker: Maker) -> Iterator[Notice]:
             if share > DENSE:
                 words = {"name": segment.name, "share": round(100 * share)}
                 short = round(spoken.get(segment.id, 0) / (DENSE - 0.1)) - segment.length
-                yield Notice(segment.id, words, _roomier(segment, short))
+                yield Notice(segment.id, words, roomier(segment, short))
 
 
 @check("short-phase")
@@ -96,7 +96,7 @@ def short_phase(made: Made, maker: Maker) -> Iterator[Notice]:
         if segment.kind == "phase" and segment.length < SHORTEST_CALL and segment.turn.step.id not in told:
             told.add(segment.turn.step.id)
             words = {"name": segment.name, "length": f"{seconds(segment.length):.1f}"}
-            yield Notice(segment.id, words, _roomier(segment, SHORTEST_CALL - segment.length + 1))
+            yield Notice(segment.id, words, roomier(segment, SHORTEST_CALL - segment.length + 1))
 
 
 @check("long-silence")
@@ -152,22 +152,16 @@ def lost_edit(made: Made, maker: Maker) -> Iterator[Notice]:
 # --- what mends a line -------------------------------------------------------------------------------------
 
 
-def _edit_of(made: Made, cue: Cue, segment: Segment) -> LineEdit | None:
-    """The edit of the teacher's that a line of her own comes from."""
-    mine = (e for e in made.plan.edits if applies(e, segment.turn) and e.purpose == cue.purpose)
-    return next((edit for edit in mine if edit.text and said(edit, segment.turn) == cue.text), None)
-
-
 def _reworded(made: Made, cue: Cue, segment: Segment, text: str, title: str) -> Edit | None:
     """The teacher's line in other words, or taken out where none are left."""
-    old = _edit_of(made, cue, segment)
+    old = edit_behind(made.plan, segment, cue)
     if old is None:
         return None
     new = (msgspec.structs.replace(old, text=text, side=str(segment.side)),) if text else ()
     return Edit("lines", old.step, title, unsay=(old,), say=new)
 
 
-def _roomier(segment: Segment, short: int) -> Edit | None:
+def roomier(segment: Segment, short: int) -> Edit | None:
     """So many ticks more for a segment: a greater amount, or a slower breath for its section."""
     turn = segment.turn
     if segment.kind != "phase" and turn.unit:
@@ -188,7 +182,7 @@ def _quieter(made: Made, segment: Segment, spoken: Sequence[Cue]) -> Edit:
               if s.turn.step.id != step and s.kind not in ("setup", "talk", "phase")]  # fmt: skip
     unsay, say = [], []
     for cue in spoken:
-        own = _edit_of(made, cue, segment) if cue.own else None
+        own = edit_behind(made.plan, segment, cue) if cue.own else None
         if own is not None:
             unsay.append(own)
             say += [msgspec.structs.replace(own, step=place.turn.step.id, at_s=0.0) for place in places[:1]]

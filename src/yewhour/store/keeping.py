@@ -1,0 +1,133 @@
+"""Keeping: what was not saved survives a crash, and a class open twice is noticed.
+
+Every window has a file of its own in the teacher's `kept` folder, written a moment after each change,
+with a lock that the system lets go when the program ends, however it ends. A kept file whose lock is
+free is work that was never saved.
+"""
+
+import contextlib
+import fcntl
+import hashlib
+import os
+import uuid
+from pathlib import Path
+from typing import IO
+
+import msgspec
+
+from yewhour.core.plan import Plan
+from yewhour.core.problem import Problem
+from yewhour.store.atomic import write_whole
+from yewhour.store.classfile import plan_bytes, read_plan
+from yewhour.store.paths import kept_classes, own_data
+
+
+def locked(path: Path) -> IO[bytes] | None:
+    """A lock on a lock file, held until it is closed or the program ends; None when another has it."""
+    path.parent.mkdir(parents=True, exist_ok=True)
+    handle = path.open("ab")
+    try:
+        fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except OSError:
+        handle.close()
+        return None
+    return handle
+
+
+def lock_class(path: Path) -> IO[bytes] | None:
+    """The lock on a class that is open; None when it is open somewhere else."""
+    return locked(own_data() / "open" / f"{name_for(path)}.lock")
+
+
+def name_for(path: Path) -> str:
+    """A file name that stands for a path."""
+    return hashlib.sha1(str(path.resolve()).encode(), usedforsecurity=False).hexdigest()[:16]
+
+
+def stamp_of(path: Path | None) -> str:
+    """What tells whether a file is still as it was; "" when it is not there."""
+    try:
+        return hashlib.sha1(path.read_bytes(), usedforsecurity=False).hexdigest() if path else ""
+    except OSError:
+        return ""
+
+
+class About(msgspec.Struct, frozen=True):
+    """Whose work a kept file is: the class file it belongs to ("" for none yet), and its title."""
+
+    path: str
+    title: str
+
+
+class Kept(msgspec.Struct, frozen=True):
+    """Work of another time that was not saved."""
+
+    file: Path
+    about: About
+
+    def plan(self) -> Plan:
+        """The class as it was. Raises Problem when the file is damaged."""
+        return read_plan(self.file)
+
+    def forget(self) -> None:
+        """Takes it away: it was brought back and is kept by its window now, or is not wanted."""
+        for suffix in (".yewhour", ".about", ".lock"):
+            with contextlib.suppress(OSError):
+                self.file.with_suffix(suffix).unlink()
+
+
+class Keeper:
+    """Keeps the work of one window."""
+
+    def __init__(self) -> None:
+        self.file = kept_classes() / f"{uuid.uuid4().hex[:12]}.yewhour"
+        self._lock: IO[bytes] | None = None
+        self._about: About | None = None
+
+    def keep(self, plan: Plan, path: Path | None) -> None:
+        """Writes the class as it is now. Raises Problem when it can't be written."""
+        if self._lock is None:
+            try:
+                self._lock = locked(self.file.with_suffix(".lock"))
+            except OSError as error:
+                reason = (error.strerror or str(error)).lower()
+                raise Problem(
+                    f"Your changes can't be kept safe: {reason}.",
+                    str(self.file.parent),
+                    "Save the class now, with Ctrl+S.",
+                ) from error
+        about = About(str(path) if path else "", plan.brief.title)
+        if about != self._about:
+            write_whole(self.file.with_suffix(".about"), msgspec.json.encode(about))
+            self._about = about
+        write_whole(self.file, plan_bytes(plan))
+
+    def saved(self) -> None:
+        """Nothing is left to keep: it is in the class file."""
+        if self._about is not None:
+            Kept(self.file, self._about).forget()
+            self._about = None
+        self.close()
+
+    def close(self) -> None:
+        """Lets go of the lock; what was kept stays for next time."""
+        if self._lock is not None:
+            self._lock.close()
+            self._lock = None
+
+
+def kept_work() -> list[Kept]:
+    """What was kept and not saved, and is not being worked on now, the latest first."""
+    found: list[tuple[float, Kept]] = []
+    for file in kept_classes().glob("*.yewhour"):
+        lock = locked(file.with_suffix(".lock"))
+        if lock is None:
+            continue
+        lock.close()
+        try:
+            about = msgspec.json.decode(file.with_suffix(".about").read_bytes(), type=About)
+        except (OSError, msgspec.DecodeError):
+            about = About("", file.stem)
+        with contextlib.suppress(OSError):
+            found.append((os.stat(file).st_mtime, Kept(file, about)))
+    return [kept for _, kept in sorted(found, key=lambda one: one[0], reverse=True)]

@@ -1,0 +1,126 @@
+"""The teacher's own movements: one file of hers, over the library that ships."""
+
+import re
+from pathlib import Path
+from typing import Any
+
+import rtoml
+
+from yewhour.core.movement import Library, Movement
+from yewhour.core.problem import Problem
+from yewhour.store.atomic import write_whole
+from yewhour.store.library import movement_of
+from yewhour.store.paths import own_data
+from yewhour.store.terms import Terms
+
+Table = dict[str, Any]
+
+
+def own_file() -> Path:
+    """The file her movements are written to."""
+    return own_data() / "movements" / "mine.toml"
+
+
+def id_for(name: str) -> str:
+    """The id of a movement with this name: small letters, digits and hyphens."""
+    return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "movement"
+
+
+def table_of(movement: Movement) -> Table:
+    """A movement's table as it is written in its file. Raises Problem when that can't be read."""
+    path = Path(movement.source)
+    try:
+        table = rtoml.loads(path.read_text(encoding="utf-8")).get(movement.id)
+    except (OSError, UnicodeDecodeError, rtoml.TomlParsingError) as error:
+        raise Problem(f"The file of {movement.name} can't be read: {error}.", str(path)) from error
+    if not isinstance(table, dict):
+        raise Problem(f"{movement.name} is not in its file any more.", str(path), "Start the program again.")
+    return table
+
+
+def checked(name: str, table: Table, terms: Terms) -> Movement:
+    """The movement a table describes. Raises Problem for what is wrong in it."""
+    return movement_of(name, table, own_file(), terms)
+
+
+def write_own(name: str, table: Table, terms: Terms) -> Movement:
+    """Puts a movement into her file, in place of an earlier one with its id.
+
+    Raises Problem, and writes nothing, when something in it is wrong or the file can't be written.
+    """
+    movement = checked(name, table, terms)
+    tables = _own_tables()
+    tables[name] = table
+    _write(tables)
+    return movement
+
+
+def forget_own(name: str) -> None:
+    """Takes a movement out of her file; one that ships is then as it ships again."""
+    tables = _own_tables()
+    if tables.pop(name, None) is not None:
+        _write(tables)
+
+
+def is_own(movement: Movement) -> bool:
+    """Whether a movement is in her own file."""
+    return Path(movement.source) == own_file()
+
+
+def _own_tables() -> Table:
+    path = own_file()
+    if not path.exists():
+        return {}
+    try:
+        return dict(rtoml.loads(path.read_text(encoding="utf-8")))
+    except (OSError, UnicodeDecodeError, rtoml.TomlParsingError) as error:
+        raise Problem(
+            f"Your own movements can't be read: {error}.",
+            str(path),
+            "Mend that file first; it is kept as it is.",
+        ) from error
+
+
+def _write(tables: Table) -> None:
+    own_file().parent.mkdir(parents=True, exist_ok=True)
+    write_whole(own_file(), rtoml.dumps(tables, pretty=True).encode())
+
+
+def lines_text(table: Table) -> str:
+    """A table's lines as a teacher writes them: `call: full | short`, one a line."""
+    from yewhour.core.cue import LINE_PURPOSES
+
+    result = []
+    for purpose in LINE_PURPOSES:
+        texts = table.get(purpose, [])
+        result += [f"{purpose}: {text}" for text in ([texts] if isinstance(texts, str) else texts)]
+    return "\n".join(result)
+
+
+def read_lines(text: str) -> Table:
+    """The other way round. Raises Problem for a line without a purpose that exists."""
+    from yewhour.core.cue import LINE_PURPOSES
+
+    found: dict[str, list[str]] = {}
+    for number, line in enumerate(text.splitlines(), 1):
+        if not line.strip():
+            continue
+        purpose, colon, words = line.partition(":")
+        if not colon or purpose.strip() not in LINE_PURPOSES:
+            raise Problem(
+                f"{line.strip()[:40]!r} does not say what it is for.",
+                f"lines, line {number}",
+                f"Begin it with one of: {', '.join(LINE_PURPOSES)}, and a colon.",
+            )
+        found.setdefault(purpose.strip(), []).append(words.strip())
+    return found
+
+
+def spoken_on(movement: Movement, side: str, library: Library) -> list[tuple[str, str]]:
+    """(purpose, line) of everything a movement says, in its full wording, on one side."""
+    from yewhour.core.sides import fill
+
+    which: Any = side
+    gentler = [("option", movement.gentler.line[0])] if movement.gentler else []
+    lines = [(purpose, line[0]) for purpose, found in movement.lines.items() for line in found]
+    return [(purpose, fill(text, which, name=movement.name)) for purpose, text in [*lines, *gentler]]

@@ -1,0 +1,189 @@
+"""The pen: what can be done to the line that is current in the script. Each act can be undone."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QPoint
+from PySide6.QtWidgets import QInputDialog, QMenu
+
+from yewhour.core.problem import Problem
+from yewhour.ui.rows import Row
+from yewhour.ui.session import Session
+
+if TYPE_CHECKING:
+    from yewhour.core.cue import Cue
+    from yewhour.core.edit import Edit
+    from yewhour.core.made import Made
+    from yewhour.ui.script import Script
+
+
+class Pen:
+    """Acts on the script's current row. What can't be done is told by `session.refused`."""
+
+    def __init__(self, session: Session, script: Script) -> None:
+        self.session = session
+        self.script = script
+        script.delegate.reworded.connect(self.reword)
+
+    def _do(self, make: Callable[[Made], Edit]) -> None:
+        made = self.session.made
+        if made is None:
+            return
+        try:
+            edit = make(made)
+            self.session.apply(edit.title, (edit,))
+        except Problem as problem:
+            self.session.refused.emit(problem)
+
+    def reword(self, row: Row, text: str) -> None:
+        """Other words for a line."""
+        from yewhour.core import retell
+
+        line = row.line
+        if line is not None:
+            self._do(lambda made: retell.rewritten(made, line, text))
+
+    def edit_line(self) -> None:
+        """Starts editing the line."""
+        if self.script.currentIndex().isValid():
+            self.script.edit(self.script.currentIndex())
+
+    def mute(self) -> None:
+        """Leaves the line unsaid; a line left unsaid is said again; a finding is mended."""
+        from yewhour.core import retell
+
+        row = self.script.row
+        if row is None:
+            return
+        if row.muted is not None:
+            muted = row.muted
+            self._do(lambda made: retell.unmuted(muted))
+        elif row.line is not None:
+            line = row.line
+            self._do(lambda made: retell.muted(made, line))
+
+    def pin(self) -> None:
+        """Keeps the line at its moment, or lets it go again."""
+        from yewhour.core import retell
+
+        cue = self._cue()
+        if cue is not None:
+            self._do(
+                lambda made: (
+                    retell.restored(made, cue) if retell.is_pinned(made, cue) else retell.pinned(made, cue)
+                )
+            )
+
+    def sooner(self) -> None:
+        """Half a second earlier."""
+        self._move(-0.5)
+
+    def later_line(self) -> None:
+        """Half a second later."""
+        self._move(0.5)
+
+    def _move(self, by_s: float) -> None:
+        from yewhour.core import retell
+
+        cue = self._cue()
+        if cue is not None:
+            self._do(lambda made: retell.pinned(made, cue, by_s))
+
+    def mirror(self) -> None:
+        """Says the teacher's own line on the other side too, or on this side only."""
+        from yewhour.core import retell
+
+        cue = self._cue()
+        if cue is not None:
+            self._do(lambda made: retell.on_both_sides(made, cue))
+
+    def restore(self) -> None:
+        """Puts the line back as the program has it."""
+        from yewhour.core import retell
+
+        row = self.script.row
+        if row is not None and row.muted is not None:
+            self.mute()
+        elif row is not None and row.line is not None:
+            line = row.line
+            self._do(lambda made: retell.restored(made, line))
+
+    def take_in(self) -> None:
+        """Says a line that was left out."""
+        from yewhour.core import retell
+
+        row = self.script.row
+        if row is not None and row.left is not None:
+            left = row.left
+            self._do(lambda made: retell.taken_in(made, left))
+
+    def make_room(self) -> None:
+        """Does what would make room for a line that was left out."""
+        from yewhour.core.checks.lines import roomier
+
+        row, made = self.script.row, self.session.made
+        if row is None or row.left is None or made is None:
+            return
+        segment = next(one for one in made.segments if one.id == row.left.segment)
+        edit = roomier(segment, row.left.short)
+        if edit is None:
+            self.session.refused.emit(
+                Problem("Nothing here can be made longer.", do="Shorten the lines around it.")
+            )
+        else:
+            self._do(lambda _: edit)
+
+    def mend_here(self) -> None:
+        """Does what mends the finding that is current."""
+        row = self.script.row
+        if row is not None and row.finding is not None and row.finding.edit is not None:
+            edit = row.finding.edit
+            self._do(lambda _: edit)
+
+    def add_line(self) -> None:
+        """Asks for a line of the teacher's own, said in the movement that is current."""
+        from yewhour.core import retell
+
+        row, made = self.script.row, self.session.made
+        if row is None or made is None:
+            return
+        text, ok = QInputDialog.getText(self.script, "A line of your own", f"Said in {row.segment.name}:")
+        if ok and text.strip():
+            at_s = max(0.0, (row.at - row.segment.start) / 10)
+            self._do(lambda made: retell.added(row.segment, text, at_s))
+
+    def wordings(self) -> list[str]:
+        """The wordings the program has for the current line, from full to bare."""
+        made, maker, cue = self.session.made, self.session.maker, self._cue()
+        if made is None or maker is None or cue is None:
+            return []
+        counts: dict[tuple[str, str], int] = {}
+        for line in maker.writer.candidates(made.segments):
+            segment = made.segments[line.segment]
+            place = (segment.turn.setup_for or segment.turn.key, line.purpose)
+            counts[place] = number = counts.get(place, -1) + 1
+            if (segment.id, line.purpose, number) == (cue.segment, cue.purpose, cue.number):
+                return list(line.wordings)
+        return []
+
+    def choose_wording(self) -> None:
+        """A menu of the wordings, at the line."""
+        row, found = self.script.row, self.wordings()
+        if row is None or not found:
+            return
+        menu = QMenu(self.script)
+        maker = self.session.maker
+        for text in found:
+            takes_s = maker.duration(text, row.purpose) / 10 if maker else 0.0
+            action = menu.addAction(f"{text}   {takes_s:.1f} s")
+            action.setCheckable(True)
+            action.setChecked(text == row.text)
+            action.triggered.connect(lambda _=False, text=text: self.reword(row, text))
+        box = self.script.visualRect(self.script.currentIndex())
+        menu.popup(self.script.viewport().mapToGlobal(QPoint(box.left() + 100, box.bottom())))
+
+    def _cue(self) -> Cue | None:
+        row = self.script.row
+        return row.cue if row is not None else None

@@ -1,0 +1,95 @@
+"""The quiet curves beside the sprig: effort, breath, and talk against silence, on the same clock."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
+
+from yewhour.core.lengths import TICKS_PER_S, show_length
+from yewhour.ui.theme import Theme, font, scale, side_colour
+
+if TYPE_CHECKING:
+    from yewhour.core.made import Made
+    from yewhour.ui.reach import Reach
+
+STRIPS = ("effort", "breath", "talk")
+WIDE = 34.0  # pixels of one strip, its gap included
+
+
+def room() -> float:
+    """Pixels all the strips take."""
+    return WIDE * len(STRIPS) * scale()
+
+
+def paint(painter: QPainter, made: Made, reach: Reach, left: float, theme: Theme) -> None:
+    """Paints the strips from `left` on."""
+    wide = WIDE * scale()
+    painter.setFont(font(7.5))
+    for number, name in enumerate(STRIPS):
+        painter.setPen(QColor(theme.soft))
+        box = QRectF(left + number * wide - 4, 2, wide, 20 * scale())
+        painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, name)
+    bottom = reach.top + reach.room
+    painter.save()
+    painter.setClipRect(QRectF(left - 2, reach.top - 1, room() + 4, reach.room + 2))
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+    painter.setPen(Qt.PenStyle.NoPen)
+    inner = wide - 10 * scale()
+    quiet = QColor(theme.both)
+    quiet.setAlpha(120)
+    painter.setBrush(quiet)
+    for segment in made.segments:
+        top, end = reach.y_at(segment.start / TICKS_PER_S), reach.y_at(segment.end / TICKS_PER_S)
+        if end < reach.top or top > bottom:
+            continue
+        effort = 0 if segment.kind in ("talk", "setup", "stillness") else segment.turn.movement.effort
+        painter.drawRect(QRectF(left, top, max(1.0, inner * effort / 5), max(1.0, end - top)))
+    _breath(painter, made, reach, left + wide, inner, theme)
+    spoken = QColor(theme.soft)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(spoken)
+    for cue in made.cues:
+        top, end = reach.y_at(cue.start / TICKS_PER_S), reach.y_at(cue.end / TICKS_PER_S)
+        if end >= reach.top and top <= bottom:
+            painter.drawRect(QRectF(left + 2 * wide, top, inner * 0.6, max(0.6, end - top)))
+    painter.restore()
+
+
+def _breath(painter: QPainter, made: Made, reach: Reach, left: float, wide: float, theme: Theme) -> None:
+    """Breaths a minute as a line, from the slowest at the left to the quickest at the right."""
+    rates = [segment.turn.pace.breaths_per_min for segment in made.segments]
+    low, high = min(rates), max(rates)
+    span = high - low or 1.0
+    line = QPolygonF()
+    for segment, rate in zip(made.segments, rates, strict=True):
+        x = left + wide * (0.15 + 0.7 * (rate - low) / span) if high > low else left + wide / 2
+        line.append(QPointF(x, reach.y_at(segment.start / TICKS_PER_S)))
+        line.append(QPointF(x, reach.y_at(segment.end / TICKS_PER_S)))
+    painter.setPen(QPen(QColor(theme.soft), 1.4))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawPolyline(line)
+
+
+def balance(made: Made) -> dict[str, float]:
+    """Seconds of work on each side."""
+    done = {"left": 0, "right": 0}
+    for segment in made.segments:
+        if segment.side in done and segment.kind not in ("talk", "setup", "stillness"):
+            done[segment.side] += segment.length
+    return {side: count / TICKS_PER_S for side, count in done.items()}
+
+
+def paint_sides(painter: QPainter, made: Made, stem_x: float, theme: Theme) -> None:
+    """The names of the sides over the stem, with the time each has had."""
+    done = balance(made)
+    any_sided = any(done.values())
+    for side, sign in (("left", -1), ("right", 1)):
+        painter.setFont(font(9, bold=True))
+        painter.setPen(side_colour(theme, side))
+        words = f"{side} {show_length(done[side])}" if any_sided else side
+        wide = 96 * scale()
+        x = stem_x - wide - 8 * scale() if sign < 0 else stem_x + 8 * scale()
+        where = Qt.AlignmentFlag.AlignRight if sign < 0 else Qt.AlignmentFlag.AlignLeft
+        painter.drawText(QRectF(x, 2, wide, 20 * scale()), where | Qt.AlignmentFlag.AlignVCenter, words)

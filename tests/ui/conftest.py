@@ -1,0 +1,122 @@
+"""The real window, driven: a fixture that opens it on a class, and hands to work it with."""
+
+import pytest
+from PySide6.QtCore import QEvent, QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from yewhour.store.paths import FIRST_DEMO
+from yewhour.ui import theme as look
+from yewhour.ui.app import application, first_window, open_first
+
+CTRL, SHIFT, ALT = (
+    Qt.KeyboardModifier.ControlModifier,
+    Qt.KeyboardModifier.ShiftModifier,
+    Qt.KeyboardModifier.AltModifier,
+)
+
+
+class Desk:
+    """One window and what a teacher does to it."""
+
+    def __init__(self, qtbot, path=FIRST_DEMO):
+        application()
+        look.set_scale(1.0)
+        self.qtbot = qtbot
+        self.window = first_window(dark=False)
+        self.window.resize(1280, 800)
+        self.window.show()
+        qtbot.waitExposed(self.window)
+        self.window.activateWindow()
+        open_first(self.window, path)
+        self.settle()
+
+    @property
+    def session(self):
+        return self.window.session
+
+    @property
+    def made(self):
+        return self.window.session.made
+
+    def leave(self):
+        """Closes the window and lets Qt take it away at once."""
+        self.window.close()
+        self.window.deleteLater()
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+
+    def settle(self):
+        """Waits until the workshop is done and its class has arrived."""
+        QApplication.processEvents()
+        self.qtbot.waitUntil(lambda: not self.session.busy, timeout=20_000)
+        for _ in range(3):
+            QApplication.processEvents()
+        self.qtbot.waitUntil(lambda: not self.session.busy, timeout=20_000)
+        QApplication.processEvents()
+
+    def key(self, key, modifiers=Qt.KeyboardModifier.NoModifier):
+        """Presses a key where the focus is."""
+        QTest.keyClick(QApplication.focusWidget() or self.window, key, modifiers)
+        self.settle()
+
+    def type(self, text):
+        """Types into what has the focus."""
+        QTest.keyClicks(QApplication.focusWidget(), text)
+        self.settle()
+
+    def click(self, widget, at=None, modifiers=Qt.KeyboardModifier.NoModifier):
+        """Clicks in the middle of a widget, or at a point of it."""
+        QTest.mouseClick(widget, Qt.MouseButton.LeftButton, modifiers, at or widget.rect().center())
+        self.settle()
+
+    def drag(self, widget, start, end):
+        """Presses at a point, moves to another in steps, and lets go."""
+        QTest.mousePress(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
+        for step in range(1, 7):
+            at = start + (end - start) * (step / 6)
+            QTest.mouseMove(widget, at)
+            QApplication.processEvents()
+        QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, end)
+        self.settle()
+
+    def drag_tip(self, to_s):
+        sprig = self.window.sprig
+        start = sprig.handle_rect().center().toPoint()
+        end = QPoint(start.x(), round(start.y() + sprig.y_at(to_s) - sprig.y_at(self.made.length_s)))
+        self.drag(sprig, start, end)
+
+    def segment(self, movement, side=""):
+        """The first segment of a movement."""
+        return next(
+            s
+            for s in self.made.segments
+            if s.turn.movement.id == movement and not s.turn.setup_for and side in ("", s.side)
+        )
+
+    def at(self, segment, share=0.5, x=60):
+        """A point of the sprig, so far down a segment."""
+        y = self.window.sprig.y_at((segment.start + share * segment.length) / 10)
+        return QPoint(x, round(y))
+
+    def choose(self, movement, modifiers=Qt.KeyboardModifier.NoModifier):
+        self.click(self.window.sprig, self.at(self.segment(movement)), modifiers)
+
+    def press(self, name):
+        """Triggers a deed by its name."""
+        self.window.actions_by_name[name].trigger()
+        self.settle()
+
+
+@pytest.fixture
+def desk(qtbot):
+    made = Desk(qtbot)
+    yield made
+    made.leave()
+
+
+@pytest.fixture
+def bare_desk(qtbot):
+    """A window on the first page."""
+    made = Desk(qtbot, None)
+    yield made
+    made.leave()
