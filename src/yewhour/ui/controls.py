@@ -73,6 +73,7 @@ def page() -> tuple[QScrollArea, QVBoxLayout]:
     area = QScrollArea()
     area.setObjectName("page")
     area.setWidgetResizable(True)
+    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
     area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
     inside = QWidget()
     layout = QVBoxLayout(inside)

@@ -55,13 +55,15 @@ class Inspector(QWidget):
         self._shown = state
         focus = QApplication.focusWidget()
         name = focus.accessibleName() if focus is not None and self.isAncestorOf(focus) else ""
+        gone = self.findChildren(QWidget)
         emptied(self.body)
         if session.plan is not None:
             self._fill()
         self.body.addStretch(1)
         if name:
             for widget in self.findChildren(QWidget):
-                if widget.accessibleName() == name and widget.isVisibleTo(self):
+                if widget.accessibleName() == name and widget not in gone:
+                    widget.show()  # so that it can have the focus at once
                     widget.setFocus()
 
     def showEvent(self, event: object) -> None:

@@ -26,6 +26,7 @@ if TYPE_CHECKING:
     from yewhour.core.plan import Plan
 
 MOST_UNDO = 200
+PAUSE = "closing pause"  # the segment that no step of the plan makes
 
 
 class Act(NamedTuple):
@@ -329,7 +330,7 @@ class Session(QObject):
         from yewhour.core.arrange import nodes_of
 
         found = self.segment(segment)
-        if found is None or self.plan is None:
+        if found is None or self.plan is None or found.id == PAUSE:
             return ""
         known = nodes_of(self.plan)
         if found.turn.step.id in known:
@@ -356,6 +357,7 @@ class Session(QObject):
             segment
             for segment in self.shown.segments
             if not segment.turn.setup_for
+            and segment.id != PAUSE
             and (segment.turn.step.id in steps or any(block in segment.turn.key for block in blocks))
         ]
 

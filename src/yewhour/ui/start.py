@@ -52,6 +52,7 @@ class Start(QWidget):
                 button("Open a class…", self.other.emit))
         )  # fmt: skip
         self.first = first
+        first.show()  # so that it can have the focus at once
         recent = recent_classes()
         if recent:
             self.body.addSpacing(10)

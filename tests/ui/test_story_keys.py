@@ -1,0 +1,151 @@
+"""The whole story by keyboard alone: from an empty window to an exported script."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QFileDialog
+
+from tests.ui.conftest import ALT, CTRL, SHIFT
+from yewhour.core.plan import Pair, Rounds
+
+KEY = Qt.Key
+
+
+def tab_to(desk, name, most=60):
+    """Goes on with Tab until the part of this name has the focus."""
+    for _ in range(most):
+        if QApplication.focusWidget().accessibleName() == name:
+            return
+        desk.key(KEY.Key_Tab)
+    raise AssertionError(f"Tab never comes to {name!r}")
+
+
+def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
+    desk = bare_desk
+    window = desk.window
+
+    # An empty class, and its promise.
+    desk.key(KEY.Key_Space)
+    desk.key(KEY.Key_A, CTRL)
+    desk.type("Watch below")
+    tab_to(desk, "Length")
+    desk.key(KEY.Key_A, CTRL)
+    desk.type("16:00")
+    tab_to(desk, "Level: Beginners")
+    desk.key(KEY.Key_Space)
+    brief = desk.session.plan.brief
+    assert (brief.title, brief.target_s, brief.level) == ("Watch below", 960, "beginners")
+
+    # Movements, by typed lines, from one field.
+    desk.key(KEY.Key_K, CTRL)
+    for line in ("welcome", "seated breath", "low lunge 4b pair"):
+        desk.type(line)
+        desk.key(KEY.Key_Return)
+    assert isinstance(desk.session.plan.sections[0].body[-1], Pair)
+
+    # Into the pair, and the chain goes on.
+    desk.key(KEY.Key_Escape)
+    assert QApplication.focusWidget() is window.sprig
+    desk.key(KEY.Key_Right)
+    desk.key(KEY.Key_K, CTRL)
+    desk.type("pyramid 3b")
+    desk.key(KEY.Key_Return)
+    pair = desk.session.plan.sections[0].body[-1]
+    assert [step.movement for step in pair.body] == ["low-lunge", "pyramid"]
+
+    # A part of its own, and a flow in it: three movements chosen with Shift, in rounds.
+    desk.type("# Flow")
+    desk.key(KEY.Key_Return)
+    for line in ("arms overhead", "standing fold", "half lift"):
+        desk.type(line)
+        desk.key(KEY.Key_Return)
+    assert [section.title for section in desk.session.plan.sections] == ["Practice", "Flow"]
+    desk.key(KEY.Key_Escape)
+    desk.key(KEY.Key_Up, SHIFT)
+    desk.key(KEY.Key_Up, SHIFT)
+    assert len(desk.session.picked) == 3
+    desk.key(KEY.Key_W)
+    group = desk.session.plan.sections[1].body[0]
+    assert isinstance(group, Rounds)
+    desk.key(KEY.Key_M)
+    assert desk.session.plan.sections[1].body[0].times == 4
+
+    # A counted set, a rest, and the way back.
+    desk.key(KEY.Key_K, CTRL)
+    for line in ("rolling bridge 8x", "# Rest", "final rest 3:00", "coming back"):
+        desk.type(line)
+        desk.key(KEY.Key_Return)
+    assert desk.segment("bridge-roll").amount >= 4
+    assert desk.made.length_s == 960
+
+    # More, kept, later, out of the class, and back.
+    desk.key(KEY.Key_Escape)
+    desk.key(KEY.Key_Home)
+    for _ in range(40):
+        if window.session.segment(desk.session.selected).turn.movement.id == "bridge-roll":
+            break
+        desk.key(KEY.Key_Down)
+    amount = desk.segment("bridge-roll").amount
+    desk.key(KEY.Key_M)
+    assert desk.segment("bridge-roll").amount == amount + 1
+    assert desk.segment("bridge-roll").turn.step.locked
+    desk.key(KEY.Key_L)
+    assert not desk.segment("bridge-roll").turn.step.locked
+    desk.key(KEY.Key_Up, ALT)
+    assert "Move" in desk.session.undo_titles[0]
+    desk.key(KEY.Key_Z, CTRL)
+    desk.key(KEY.Key_Delete)
+    assert not [s for s in desk.made.segments if s.turn.movement.id == "bridge-roll"]
+    desk.key(KEY.Key_Z, CTRL)
+    assert desk.segment("bridge-roll")
+
+    # What is wrong is mended with one key, for as long as anything can be.
+    for _ in range(8):
+        if not window.mend_button.isVisible():
+            break
+        before = desk.session.plan
+        desk.key(KEY.Key_M, CTRL)
+        assert desk.session.plan != before
+    assert not [finding for finding in desk.made.findings if finding.severity == "wrong"]
+
+    # Another length.
+    desk.key(KEY.Key_Plus)
+    assert desk.session.plan.brief.target_s == 1020
+
+    # Words: rewritten, mirrored, left unsaid, one taken in.
+    desk.key(KEY.Key_F8)
+    script = window.words.script
+    assert QApplication.focusWidget() is script
+    desk.key(KEY.Key_Home)
+    for _ in range(400):
+        row = script.row
+        if row is not None and row.cue and row.side == "right" and row.purpose in ("call", "align", "setup"):
+            break
+        desk.key(KEY.Key_Down)
+    desk.key(KEY.Key_Return)
+    QTest.keyClicks(QApplication.focusWidget(), "Right foot forward, left knee down.")
+    desk.key(KEY.Key_Return)
+    assert script.row.text == "Right foot forward, left knee down."
+    assert script.row.cue.own
+    desk.key(KEY.Key_M)
+    assert any(cue.text == "Left foot forward, right knee down." for cue in desk.made.cues)
+    desk.key(KEY.Key_P)
+    at = script.row.cue.start
+    desk.key(KEY.Key_Down, ALT)
+    assert script.row.cue.start == at + 5
+    desk.key(KEY.Key_R)
+    assert not script.row.cue.own
+
+    # And written.
+    desk.key(KEY.Key_E, CTRL)
+    dialog = window._dialogs[-1]
+    dialog.folder.setText(str(tmp_path))
+    QTest.keyClick(dialog.write_button, KEY.Key_Return)
+    desk.qtbot.waitUntil(lambda: not dialog.isVisible(), timeout=5000)
+    assert (tmp_path / "watch-below.txt").exists()
+
+    # Saved, so that nothing is left to keep.
+    name = str(tmp_path / "watch.yewhour")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (name, ""))
+    desk.key(KEY.Key_S, CTRL)
+    assert not desk.session.changed
+    assert (tmp_path / "watch.yewhour").exists()
