@@ -143,7 +143,9 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
     desk.qtbot.waitUntil(lambda: not dialog.isVisible(), timeout=5000)
     assert (tmp_path / "watch-below.txt").exists()
 
-    # Saved, so that nothing is left to keep.
+    # Saved, so that nothing is left to keep. (There is no window manager here to give the focus back.)
+    window.activateWindow()
+    script.setFocus()
     name = str(tmp_path / "watch.yewhour")
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (name, ""))
     desk.key(KEY.Key_S, CTRL)
