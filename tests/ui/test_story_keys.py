@@ -145,6 +145,7 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
 
     # Saved, so that nothing is left to keep. (There is no window manager here to give the focus back.)
     window.activateWindow()
+    desk.settle()
     script.setFocus()
     name = str(tmp_path / "watch.yewhour")
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (name, ""))
