@@ -100,7 +100,7 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
 
     # What is wrong is mended with one key, for as long as anything can be.
     for _ in range(8):
-        if not window.mend_button.isVisible():
+        if not window.foot.mend_button.isVisible():
             break
         before = desk.session.plan
         desk.key(KEY.Key_M, CTRL)

@@ -105,8 +105,8 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     # What is wrong is seen, and mended.
     noticed = [finding for finding in desk.made.findings if finding.edit is not None]
     if noticed:
-        QTest.mouseMove(window.mend_button)
-        desk.click(window.mend_button)
+        QTest.mouseMove(window.foot.mend_button)
+        desk.click(window.foot.mend_button)
         assert noticed[0] not in desk.made.findings
 
     # The length, by its handle.

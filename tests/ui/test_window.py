@@ -29,7 +29,7 @@ def test_dragging_the_tip_promises_another_length_and_undo_takes_it_back(desk):
 def test_the_tip_stops_where_the_class_cannot_follow_and_says_why(desk):
     desk.drag_tip(60)
     assert desk.made.length_s == desk.session.maker.shortest_s
-    assert "shortest" in desk.window.message.text()
+    assert "shortest" in desk.window.foot.message.text()
 
 
 def test_keys_change_the_length_and_a_row_of_them_is_one_act(desk):
@@ -49,8 +49,8 @@ def test_what_was_refused_is_offered_a_remedy_that_is_one_key_away_and_can_be_un
     desk.session.set_length(15 * 60.0)
     desk.settle()
     plan = desk.session.plan
-    assert "shortest" in desk.window.message.text()
-    assert "Leave out" in desk.window.mend_button.text()
+    assert "shortest" in desk.window.foot.message.text()
+    assert "Leave out" in desk.window.foot.mend_button.text()
     desk.key(Qt.Key.Key_M, CTRL)
     assert desk.made.length_s == 900
     assert desk.window.actions_by_name["undo"].text().startswith("Undo: Leave out")
@@ -63,13 +63,13 @@ def test_what_was_refused_is_offered_a_remedy_that_is_one_key_away_and_can_be_un
 def test_a_fix_is_seen_before_it_is_done_and_leaving_it_leaves_the_class(desk):
     desk.window.clerk.open_file(DEMO / "four-at-the-slip.yewhour")
     desk.settle()
-    assert "strong work" in desk.window.message.text()
-    button = desk.window.mend_button
+    assert "strong work" in desk.window.foot.message.text()
+    button = desk.window.foot.mend_button
     plan = desk.session.plan
     button.setFocus()
     desk.settle()
     assert desk.session.shown.segments[1].turn.movement.id == "pelvic-tilt"
-    assert "As it would be" in desk.window.message.text()
+    assert "As it would be" in desk.window.foot.message.text()
     assert desk.session.plan is plan
     desk.window.sprig.setFocus()
     desk.settle()
@@ -86,7 +86,7 @@ def test_a_change_that_leaves_no_class_is_taken_back_and_told(desk):
     desk.session.do("Nothing of it", with_node(plan, step.id, amount=0))
     desk.settle()
     assert desk.session.plan == plan
-    assert "can't be done 0 times" in desk.window.message.text()
+    assert "can't be done 0 times" in desk.window.foot.message.text()
     assert desk.session.undo_titles == []
 
 
@@ -146,7 +146,7 @@ def test_a_strangers_file_dropped_on_the_window_is_refused_and_the_class_stays(d
         path = tmp_path / name
         path.write_bytes(content)
         drop(desk, path)
-        assert str(path) in desk.window.message.text()
+        assert str(path) in desk.window.foot.message.text()
         assert desk.session.plan.brief.title == "Ropes and shoulders"
 
 
@@ -175,5 +175,5 @@ def test_everything_can_be_found_by_name_and_done_from_the_keyboard(desk):
     sheet.field.setText("reading view")
     sheet.do()
     desk.settle()
-    assert desk.window.stand.isVisible()
-    desk.window.stand.close()
+    assert desk.window.view.stand.isVisible()
+    desk.window.view.stand.close()

@@ -9,7 +9,7 @@ class Deed:
     """One action: its name in code, its menu, title, keys, and what it does.
 
     who: which part of the window has the method of that name: the window, its clerk (files), the hand (what
-    is chosen on the sprig), the pen (the current line), the sprig, or the words. at: where its keys work:
+    is chosen on the sprig), the pen (the current line), or the view. at: where its keys work:
     "window" anywhere, "sprig" or "script" only while that has the focus, so that they can be letters.
     """
 
@@ -41,8 +41,10 @@ DEEDS: tuple[Deed, ...] = (
     Deed("close", "Class", "Close the window", ("Ctrl+W",), "What is not saved is kept."),
     Deed("undo", "Change", "Undo", ("Ctrl+Z",), "Takes the last change back."),
     Deed("redo", "Change", "Do again", ("Ctrl+Shift+Z", "Ctrl+Y"), "Does it again."),
-    Deed("show_acts", "Change", "What was done…", ("Ctrl+Shift+U",), "Every change; back to any of them."),
     Deed("mend", "Change", "Do what is offered", ("Ctrl+M",), "What would mend the class, named below."),
+    *_on("view", "window", "Change",
+        ("show_acts", "What was done…", ("Ctrl+Shift+U",), "Every change, to go back to any of them."),
+    ),
     *_on("hand", "sprig", "Shape",
         ("more", "One more", ("M",), "One more breath, repetition or round; it is kept then."),
         ("fewer", "One fewer", ("F",), "One fewer; it is kept then."),
@@ -64,12 +66,16 @@ DEEDS: tuple[Deed, ...] = (
         ("pick_all", "Choose everything", ("Ctrl+A",), "Every movement of the class."),
     ),
     Deed("find_movement", "Shape", "Find a movement", ("Ctrl+K", "Insert"), "Type part of it, and Enter."),
-    Deed("show_library", "Shape", "The library…", ("Ctrl+L",), "Read, change and add movements."),
-    Deed("longer_minute", "Length", "A minute longer", ("+", "="), "Promises a minute more."),
-    Deed("shorter_minute", "Length", "A minute shorter", ("-",), "Promises a minute less."),
-    Deed("longer_bit", "Length", "Five seconds longer", ("Ctrl+Shift+Down",), "Promises a little more."),
-    Deed("shorter_bit", "Length", "Five seconds shorter", ("Ctrl+Shift+Up",), "Promises a little less."),
-    Deed("by_itself", "Length", "As long as it is by itself", ("Ctrl+0",), "Everything as preferred."),
+    *_on("view", "window", "Shape",
+        ("show_library", "The library…", ("Ctrl+L",), "Read, change and add movements."),
+    ),
+    *_on("view", "window", "Length",
+        ("longer_minute", "A minute longer", ("+", "="), "Promises a minute more."),
+        ("shorter_minute", "A minute shorter", ("-",), "Promises a minute less."),
+        ("longer_bit", "Five seconds longer", ("Ctrl+Shift+Down",), "Promises a little more."),
+        ("shorter_bit", "Five seconds shorter", ("Ctrl+Shift+Up",), "Promises a little less."),
+        ("by_itself", "As long as it is by itself", ("Ctrl+0",), "Everything as preferred."),
+    ),
     *_on("pen", "script", "Words",
         ("edit_line", "Reword", ("F2",), "Edits the line in its place; Enter does too."),
         ("choose_wording", "Other wordings", ("W",), "The wordings there are, with their seconds."),
@@ -84,12 +90,12 @@ DEEDS: tuple[Deed, ...] = (
         ("add_line", "Add a line", ("A",), "A line of your own, in this movement."),
         ("mend_here", "Mend what is noticed", ("X",), "Does what the finding offers."),
     ),
-    Deed("open_find", "Words", "Find and replace", ("Ctrl+F",), "Words in the script.", "words"),
-    Deed("show_stand", "Words", "Reading view", ("F5",), "Large type for the music stand."),
+    Deed("open_find", "Words", "Find and replace", ("Ctrl+F",), "Words in the script."),
+    Deed("show_stand", "Words", "Reading view", ("F5",), "Large type for the music stand.", "view"),
     Deed("to_promise", "View", "Promise", ("F6",), "What you promise, and who is in the room."),
     Deed("to_sprig", "View", "Sprig", ("F7",), "The class as a sprig, and the movements."),
     Deed("to_words", "View", "Words", ("F8",), "The script, to read and to edit."),
-    *_on("window", "window", "View",
+    *_on("view", "window", "View",
         ("closer", "Closer", ("Ctrl++", "Ctrl+="), "From the whole class down to one breath."),
         ("further", "Further", ("Ctrl+-",), "Back towards the whole class."),
         ("whole_class", "The whole class", ("Ctrl+Shift+0",), "All of it in view."),
@@ -97,6 +103,8 @@ DEEDS: tuple[Deed, ...] = (
         ("larger_text", "Larger text", ("Ctrl+Shift++", "Ctrl+Shift+="), "Up to twice the size."),
         ("smaller_text", "Smaller text", ("Ctrl+Shift+-",), "Down to the usual size."),
     ),
-    Deed("show_keys", "Help", "Everything you can do", ("F1",), "Every action and its keys; Enter does one."),
-    Deed("show_about", "Help", "About and cautions", (), "What this program is, and what it is not."),
+    *_on("view", "window", "Help",
+        ("show_keys", "Everything you can do", ("F1",), "Every action and its keys; Enter does one."),
+        ("show_about", "About and cautions", (), "What this program is, and what it is not."),
+    ),
 )  # fmt: skip

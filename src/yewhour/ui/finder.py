@@ -193,6 +193,8 @@ class FinderPane(QWidget):
     def search(self) -> None:
         """Shows what fits what is typed."""
         typed = self.field.text()
+        if not self.session.has_words and not typed:
+            return  # they come with the first class
         if typed.startswith("#"):
             self.hits.put([])
             self.where.setText("Enter starts a new part of the class with this title.")

@@ -86,6 +86,11 @@ class Session(QObject):
                 self._words, self.troubles = load_words()
             return self._words
 
+    @property
+    def has_words(self) -> bool:
+        """Whether they are loaded."""
+        return self._words is not None
+
     def reload_words(self) -> None:
         """Takes the teacher's own movements as they are now, and makes the class anew with them."""
         self._words = None
