@@ -73,7 +73,13 @@ def _with(way: Way, wish: Wish, number: int, budget: int, gap: int, earliest: Ea
 def _unbeaten(ways: list[Way]) -> list[Way]:
     """The ways that no other beats in time, in words spent and in worth at once."""
     kept: list[Way] = []
+    bounds: list[tuple[int, int]] = []
     for way in sorted(ways, key=lambda way: (-way.worth, way.free, way.spoken)):
-        if not any(other.free <= way.free and other.spoken <= way.spoken for other in kept):
+        free, spoken = way.free, way.spoken
+        for other_free, other_spoken in bounds:
+            if other_free <= free and other_spoken <= spoken:
+                break
+        else:
             kept.append(way)
+            bounds.append((free, spoken))
     return kept

@@ -29,6 +29,7 @@ class Model:
         self.positions = positions
         self.saying = saying
         self.needs = needs
+        self._unfolded: tuple[dict[str, int], list[Turn]] | None = None
         self._seen: list[frozenset[str]] = []
         self._before: list[Turn | None] = []
         parts: list[list[Turn]] = []
@@ -47,13 +48,16 @@ class Model:
             self.parts.append((Way((), 0.0, 0, (_slack_var(PAUSE, 0, 0, PAUSE_MOST, 4.0),)),))
 
     def turns(self, choice: Choice) -> list[Turn]:
-        """Every turn of the class, set-ups included, with the rounds chosen."""
+        """Every turn of the class, set-ups included, with the rounds chosen; the last are remembered."""
+        if self._unfolded is not None and self._unfolded[0] == choice.rounds:
+            return self._unfolded[1]
         result: list[Turn] = []
         before: Turn | None = None
         for index in range(len(self.unfolder.nodes)):
             turns = self._node(index, choice.rounds, before)
             result += turns
             before = turns[-1] if turns else before
+        self._unfolded = dict(choice.rounds), result
         return result
 
     def ticks_of(self, marks: set[str]) -> int:

@@ -5,6 +5,7 @@ is spoken for fills them. Mirroring changes the side, so it can't touch "all rig
 """
 
 import re
+from functools import lru_cache
 from typing import Literal, get_args
 
 Side = Literal["right", "left", "both", "alternating"]
@@ -30,8 +31,11 @@ def fill(text: str, side: Side, **words: str) -> str:
     A capital first letter of a token's name gives a capital first letter. A side token where there
     is no single side is left as it stands, so that a check can find it.
     """
-    if "{" not in text:
-        return text
+    return _filled(text, side, tuple(words.items())) if "{" in text else text
+
+
+@lru_cache(4000)
+def _filled(text: str, side: Side, words: tuple[tuple[str, str], ...]) -> str:
     known = dict(words)
     if side in _OPPOSITE:
         known |= {"side": side, "other": mirrored(side)}

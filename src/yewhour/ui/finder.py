@@ -222,7 +222,7 @@ class FinderPane(QWidget):
 
     def _somewhere_else(self) -> None:
         """Ranks anew: what can follow depends on what is chosen."""
-        if self.isVisible():
+        if self.isVisible() and self.session.trial is None:
             self.search()
 
     def showEvent(self, event: object) -> None:

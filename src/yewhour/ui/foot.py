@@ -26,6 +26,7 @@ class Foot(QWidget):
         super().__init__()
         self.session = session
         self.note: tuple[str, bool] | None = None  # what was told last, and whether it is trouble
+        self._colour = ""
         self.message = QLabel()
         self.message.setObjectName("message")
         self.message.setWordWrap(True)
@@ -45,7 +46,9 @@ class Foot(QWidget):
     def put(self, words: str, colour: str) -> None:
         """Says something."""
         self.message.setText(words)
-        self.message.setStyleSheet(f"color: {colour}")
+        if colour != self._colour:
+            self._colour = colour
+            self.message.setStyleSheet(f"color: {colour}")
 
     def show_working(self, stage: str, theme: Theme) -> None:
         """Says what takes long; "" when it is done."""

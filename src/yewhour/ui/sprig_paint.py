@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.ui import strips
-from yewhour.ui.theme import font, scale, side_colour
+from yewhour.ui.theme import cut_to, font, metrics, scale, side_colour
 
 if TYPE_CHECKING:
     from yewhour.ui.needles import Needle
@@ -29,11 +29,12 @@ class SprigPainter:
         self.stem_x = sprig.stem_x
         self.unit = scale()
         low, high = sprig.reach.top - 4, sprig.reach.top + sprig.reach.room + 4
-        self.seen: list[tuple[Needle, float, float]] = []
-        for needle in sprig.needles:
-            top, bottom = sprig.span(needle)
-            if bottom >= low and top <= high:
-                self.seen.append((needle, top, bottom))
+        zero, tick = sprig.reach.y_at(0.0), sprig.reach.px_per_s / TICKS_PER_S
+        spans = (
+            (needle, zero + needle.segment.start * tick, zero + needle.segment.end * tick)
+            for needle in sprig.needles
+        )
+        self.seen = [(needle, top, bottom) for needle, top, bottom in spans if bottom >= low and top <= high]
 
     def paint(self) -> None:
         """Everything, from the back to the front."""
@@ -57,7 +58,8 @@ class SprigPainter:
                 self._paint_needle(needle, top, bottom, room)
             self._paint_labels(room)
             for needle, top, _ in self.seen:
-                self._paint_marks(needle, top)
+                if needle.whorl or needle.aril or needle.knot or needle.segment.id in sprig.flags:
+                    self._paint_marks(needle, top)
             painter.restore()
             strips.paint_sides(painter, made, self.stem_x, self.theme)
             if sprig.strips_room:
@@ -132,14 +134,10 @@ class SprigPainter:
             painter.setPen(QPen(QColor(self.theme.line), 1))
             painter.drawLine(QPointF(52 * self.unit, y), QPointF(right, y))
             if sprig.section_room and y - last_y > 15 * self.unit:
-                painter.setFont(font(8.5, italic=True))
-                name = painter.fontMetrics().elidedText(
-                    needle.segment.section, Qt.TextElideMode.ElideRight, round(sprig.section_room)
-                )
+                name, _ = cut_to(needle.segment.section, 8.5, sprig.section_room - 8)
                 box = QRectF(right - sprig.section_room, y + 1, sprig.section_room, 18 * self.unit)
-                chosen = sprig.session.section == index
-                painter.setPen(QColor(self.theme.ink if chosen else self.theme.soft))
-                painter.drawText(box, RIGHT | Qt.AlignmentFlag.AlignTop, name)
+                colour = self.theme.ink if sprig.session.section == index else self.theme.soft
+                self._text(box, name, colour, 8.5, RIGHT | Qt.AlignmentFlag.AlignTop, italic=True)
                 last_y = y
                 sprig.titles.append((box, index))
 
@@ -228,8 +226,9 @@ class SprigPainter:
         """Names beyond the needles' tips, on the needle's own side, wherever one fits."""
         sprig, painter = self.sprig, self.painter
         painter.setFont(font(8.5))
-        measures = QFontMetricsF(painter.font())
+        measures = metrics(8.5)
         free = {"left": -100.0, "right": -100.0}
+        ink, soft = QColor(self.theme.ink), QColor(self.theme.soft)
         right_edge = sprig.width() - sprig.strips_room - 12
         for needle, top, bottom in self.seen:
             side = "left" if needle.sides == ("left",) else "right"
@@ -239,7 +238,7 @@ class SprigPainter:
             if not label or middle - measures.height() * 0.42 < free[side]:
                 continue
             reach = room * needle.reach if needle.sides else 0.0
-            painter.setPen(QColor(self.theme.ink if needle.sides else self.theme.soft))
+            painter.setPen(ink if needle.sides else soft)
             start = self.stem_x + reach + 8 * self.unit
             near_title = any(-10 * self.unit < middle - box.top() < 26 * self.unit for box, _ in sprig.titles)
             limit = right_edge - start - (sprig.section_room if near_title else 0)
@@ -248,9 +247,9 @@ class SprigPainter:
                 start = 66 * self.unit
             if limit < 44 * self.unit:
                 continue
-            name = measures.elidedText(label, Qt.TextElideMode.ElideRight, limit)
-            box = QRectF(start, middle - measures.height() / 2, limit, measures.height())
-            painter.drawText(box, (RIGHT if side == "left" else LEFT) | MIDDLE, name)
+            name, wide = cut_to(label, 8.5, limit)
+            baseline = middle + (measures.ascent() - measures.descent()) / 2
+            painter.drawText(QPointF(start + limit - wide if side == "left" else start, baseline), name)
             free[side] = middle + measures.height() * 0.42
 
     def _paint_marks(self, needle: Needle, top: float) -> None:

@@ -14,6 +14,7 @@ if TYPE_CHECKING:
     from yewhour.core.made import Made
     from yewhour.ui.reach import Reach
 
+BARE = ("talk", "setup", "stillness")
 STRIPS = ("effort", "breath", "talk")
 WIDE = 34.0  # pixels of one strip, its gap included
 
@@ -40,20 +41,26 @@ def paint(painter: QPainter, made: Made, reach: Reach, left: float, theme: Theme
     quiet = QColor(theme.both)
     quiet.setAlpha(120)
     painter.setBrush(quiet)
+    first, last = reach.time_at(reach.top) * TICKS_PER_S, reach.time_at(bottom) * TICKS_PER_S
+    zero, tick = reach.y_at(0.0), reach.px_per_s / TICKS_PER_S
+    bars = []
     for segment in made.segments:
-        top, end = reach.y_at(segment.start / TICKS_PER_S), reach.y_at(segment.end / TICKS_PER_S)
-        if end < reach.top or top > bottom:
-            continue
-        effort = 0 if segment.kind in ("talk", "setup", "stillness") else segment.turn.movement.effort
-        painter.drawRect(QRectF(left, top, max(1.0, inner * effort / 5), max(1.0, end - top)))
+        if segment.end >= first and segment.start <= last and segment.kind not in BARE:
+            across = max(1.0, inner * segment.turn.movement.effort / 5)
+            bars.append(QRectF(left, zero + segment.start * tick, across, max(1.0, segment.length * tick)))
+    painter.drawRects(bars)
     _breath(painter, made, reach, left + wide, inner, theme)
     spoken = QColor(theme.soft)
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(spoken)
-    for cue in made.cues:
-        top, end = reach.y_at(cue.start / TICKS_PER_S), reach.y_at(cue.end / TICKS_PER_S)
-        if end >= reach.top and top <= bottom:
-            painter.drawRect(QRectF(left + 2 * wide, top, inner * 0.6, max(0.6, end - top)))
+    x = left + 2 * wide
+    painter.drawRects(
+        [
+            QRectF(x, zero + cue.start * tick, inner * 0.6, max(0.6, (cue.end - cue.start) * tick))
+            for cue in made.cues
+            if cue.end >= first and cue.start <= last
+        ]
+    )
     painter.restore()
 
 
@@ -62,11 +69,15 @@ def _breath(painter: QPainter, made: Made, reach: Reach, left: float, wide: floa
     rates = [segment.turn.pace.breaths_per_min for segment in made.segments]
     low, high = min(rates), max(rates)
     span = high - low or 1.0
-    line = QPolygonF()
+    line, before, x = QPolygonF(), -1.0, left
     for segment, rate in zip(made.segments, rates, strict=True):
-        x = left + wide * (0.15 + 0.7 * (rate - low) / span) if high > low else left + wide / 2
-        line.append(QPointF(x, reach.y_at(segment.start / TICKS_PER_S)))
-        line.append(QPointF(x, reach.y_at(segment.end / TICKS_PER_S)))
+        if rate != before:  # a straight run needs two points only
+            if before >= 0:
+                line.append(QPointF(x, reach.y_at(segment.start / TICKS_PER_S)))
+            x = left + wide * (0.15 + 0.7 * (rate - low) / span) if high > low else left + wide / 2
+            line.append(QPointF(x, reach.y_at(segment.start / TICKS_PER_S)))
+            before = rate
+    line.append(QPointF(x, reach.y_at(made.length_s)))
     painter.setPen(QPen(QColor(theme.soft), 1.4))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawPolyline(line)

@@ -5,7 +5,7 @@ Sides are told by place and letter; their colours only help.
 """
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 
 from PySide6.QtCore import QByteArray, Qt
 from PySide6.QtGui import (
@@ -83,6 +83,18 @@ def font(size: float, bold: bool = False, title: bool = False, italic: bool = Fa
 def metrics(size: float) -> QFontMetricsF:
     """The measures of the plain font, at the scale of now."""
     return _metrics(size * scale())
+
+
+def cut_to(words: str, size: float, room: float) -> tuple[str, float]:
+    """Words cut to so many pixels in the plain font, and how wide they are then; remembered."""
+    return _cut(words, size * scale(), round(room))
+
+
+@lru_cache(2000)
+def _cut(words: str, points: float, room: int) -> tuple[str, float]:
+    measures = _metrics(points)
+    shown = measures.elidedText(words, Qt.TextElideMode.ElideRight, room)
+    return shown, measures.horizontalAdvance(shown)
 
 
 @cache

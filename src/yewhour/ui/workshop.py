@@ -76,13 +76,20 @@ class Workshop(QObject):
         self._since = 0.0
         self._closing = False
         self._stop = False
+        self._on_its_way = 0  # outcomes told and not yet taken
+        self.done.connect(self._arrived)  # before anybody else
         self._makers: dict[int, tuple[Plan, Maker]] = {}
 
     @property
     def busy(self) -> bool:
         """Whether anything is being made or waits to be."""
         with self._ready:
-            return bool(self._wishes) or self._doing is not None
+            return bool(self._wishes) or self._doing is not None or self._on_its_way > 0
+
+    def _arrived(self, outcome: Outcome) -> None:
+        """Back on the interface thread."""
+        with self._ready:
+            self._on_its_way -= 1
 
     def ask(self, wish: Wish) -> None:
         """Makes this as soon as may be, in place of an older wish of its kind."""
@@ -130,7 +137,9 @@ class Workshop(QObject):
                 outcome = Outcome(wish, problem=Problem(what, do=do))
             with self._ready:
                 self._doing = None
-            if outcome is not None and not self._closing:
+                told = outcome is not None and not self._closing
+                self._on_its_way += told
+            if told:
                 self.done.emit(outcome)
 
     def _heard(self, stage: str) -> None:
