@@ -15,6 +15,7 @@ from yewhour.core.plan import Node, Pair
 from yewhour.core.position import Positions
 from yewhour.core.problem import Problem
 
+_UNFINISHED = re.compile(r"\s+\d+$")  # a dose whose unit is still to be typed
 _WORD = re.compile(r"[^\W_]+")
 FOCUS_WORTH = 0.4
 SETUP_WORTH = 0.12  # a second of set-up weighs as much as this much of a match
@@ -56,6 +57,7 @@ class Finder:
         class is about; what works on them comes first where nothing else tells hits apart.
         """
         name, dose = dose_split(typed.strip())
+        name = _UNFINISHED.sub("", name)
         words = [word.lower() for word in _WORD.findall(name)]
         room, about = set(cautions), set(focus)
         hits = []
