@@ -2,7 +2,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yewhour.core.pace import Pace, breath_ticks, check_pace, parse_rhythm, phase_ticks
+from yewhour.core.pace import Pace, breath_ticks, check_pace, parse_rhythm, phase_ticks, tapped_rate
 from yewhour.core.problem import Problem
 
 share = st.floats(0.5, 9)
@@ -26,3 +26,11 @@ def test_a_rhythm_is_read():
     assert parse_rhythm("effort 4 full 1 ease 4") == (("effort", 4), ("full", 1), ("ease", 4))
     with pytest.raises(Problem):
         parse_rhythm("exhale four")
+
+
+def test_a_pace_is_taken_from_taps_whatever_one_of_them_missed():
+    assert tapped_rate([0.0, 7.5, 15.0, 22.5, 30.0]) == 8.0
+    assert tapped_rate([0.0, 7.4, 15.1, 30.2, 37.4, 45.0]) == 8.0
+    for taps in ([], [0.0, 5.0, 10.0], [0.0, 0.1, 0.2, 0.3, 0.4]):
+        with pytest.raises(Problem):
+            tapped_rate(taps)

@@ -1,5 +1,7 @@
 import pytest
 
+from yewhour.core.problem import Problem
+from yewhour.core.speech import read_rate
 from yewhour.store.terms import load_voice
 from yewhour.voice.speaking import Speaker, spoken
 from yewhour.voice.syllables import syllables
@@ -28,3 +30,11 @@ def test_text_in_any_script_can_be_timed():
     speaker = Speaker(load_voice())
     for line in ("", "   ", "ॐ शान्तिः", "呼吸", "<b>&amp;</b>", "🙏", "a" * 5000):
         assert speaker(line, "rest") >= 0
+
+
+def test_a_paragraph_read_aloud_gives_the_teachers_rate():
+    assert read_rate(20.0, 20.0) == 1.0
+    assert read_rate(20.0, 16.0) == 1.25
+    for took_s in (0.5, 90.0):
+        with pytest.raises(Problem, match="can't be right"):
+            read_rate(20.0, took_s)

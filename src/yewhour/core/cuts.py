@@ -2,7 +2,7 @@
 
 import msgspec
 
-from yewhour.core.edit import Edit, apply
+from yewhour.core.edit import Edit, apply_all
 from yewhour.core.lengths import show_length, ticks
 from yewhour.core.made import Maker
 from yewhour.core.plan import Node, Pair, Plan, Step, walk
@@ -46,15 +46,11 @@ def cut(plan: Plan, maker: Maker, length_s: float) -> Cut:
     """
     order = leave_out_order(maker)
     best: tuple[float, Cut] | None = None
-    left: list[Edit] = []
-    for number in range(len(order) + 1):
-        if number:
-            left.append(order[number - 1])
+    for number in range(_first_short_enough(plan, maker, order, length_s), len(order) + 1):
+        left = order[:number]
         try:
-            smaller = plan
-            for edit in left:
-                smaller = apply(smaller, edit)
-            made = Maker(smaller, maker.words)
+            smaller = apply_all(plan, left)
+            made = Maker(smaller, maker.words, stage=maker.stage)
             choice = made.fit.at(ticks(length_s))
         except Problem:
             continue
@@ -73,6 +69,20 @@ def cut(plan: Plan, maker: Maker, length_s: float) -> Cut:
             "Give more parts a priority, or ask for another length.",
         )
     return best[1]
+
+
+def _first_short_enough(plan: Plan, maker: Maker, order: list[Edit], length_s: float) -> int:
+    """How many parts must go before the class can be so short at all, searched by halves."""
+    low, high = 0, len(order)
+    while low < high:
+        middle = (low + high) // 2
+        try:
+            smaller = Maker(apply_all(plan, order[:middle]), maker.words, stage=maker.stage)
+            enough = smaller.shortest_s <= length_s
+        except Problem:
+            enough = False
+        low, high = (low, middle) if enough else (middle + 1, high)
+    return low
 
 
 def leave_out_order(maker: Maker) -> list[Edit]:

@@ -1,0 +1,45 @@
+"""Every saved state is kept, once, and the oldest go."""
+
+from datetime import datetime, timedelta
+
+import pytest
+
+from tests.conftest import plan_of
+from yewhour.core.plan import Step
+from yewhour.store.classfile import plan_bytes
+from yewhour.store.versions import MOST, keep_version, versions_of
+
+NOON = datetime(2026, 5, 1, 12, 0, 0)
+
+
+@pytest.fixture(autouse=True)
+def own_folder(tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
+
+
+def state(amount):
+    return plan_of(Step(movement="downward-dog", amount=amount))
+
+
+def test_versions_come_latest_first_and_the_same_state_only_once(tmp_path):
+    path = tmp_path / "ebb.yewhour"
+    for number in (3, 4, 4, 5):
+        keep_version(path, plan_bytes(state(number)), NOON + timedelta(minutes=number))
+    found = versions_of(path)
+    assert [version.plan() for version in found] == [state(5), state(4), state(3)]
+    assert found[0].when == NOON + timedelta(minutes=5)
+    assert versions_of(tmp_path / "other.yewhour") == []
+
+
+def test_two_saved_in_one_second_are_both_kept(tmp_path):
+    for number in (3, 4):
+        keep_version(tmp_path / "a.yewhour", plan_bytes(state(number)), NOON)
+    assert len(versions_of(tmp_path / "a.yewhour")) == 2
+
+
+def test_the_oldest_go_when_there_are_many(tmp_path):
+    for number in range(MOST + 5):
+        keep_version(tmp_path / "a.yewhour", plan_bytes(state(number + 1)), NOON + timedelta(minutes=number))
+    found = versions_of(tmp_path / "a.yewhour")
+    assert len(found) == MOST
+    assert found[0].plan() == state(MOST + 5)
