@@ -96,6 +96,7 @@ def test_work_left_behind_is_offered_on_the_first_page_and_brought_back(bare_des
     desk.window.files.keep()
     desk.window.files.keeper.close()  # as if the program had been killed
     desk.window.show_first_page()
+    desk.settle()
     from PySide6.QtWidgets import QPushButton
 
     back = next(

@@ -38,7 +38,7 @@ def versions_of(path: Path) -> list[Version]:
     for file in folder_for(path).glob("*.yewhour"):
         with contextlib.suppress(ValueError):
             found.append(Version(file, datetime.strptime(file.stem[:19], _STAMP)))
-    return sorted(found, key=lambda version: version.file.name, reverse=True)
+    return sorted(found, key=lambda one: (one.when, len(one.file.name), one.file.name), reverse=True)
 
 
 def keep_version(path: Path, content: bytes, when: datetime) -> None:

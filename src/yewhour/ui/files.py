@@ -84,6 +84,7 @@ class Files(QObject):
         self.keeper = Keeper()
         self.stamp, self._warned = stamp_of(path), ""
         self._let_go()
+        self.opened.emit()
         if path is not None and not self.is_demo(path):
             self._lock = lock_class(path)
             if self._lock is None:
@@ -94,7 +95,6 @@ class Files(QObject):
                         "Close one of them, or save this one under another name.",
                     )
                 )
-        self.opened.emit()
 
     def _let_go(self) -> None:
         if self._lock is not None:
