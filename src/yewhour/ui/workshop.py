@@ -64,6 +64,7 @@ class Workshop(QObject):
     """Makes classes on a thread of its own and tells of each by `done`; `stage` says what it is doing."""
 
     done = Signal(object)
+    _made = Signal(object)
     stage = Signal(str)
 
     def __init__(self, words: Callable[[], Words]) -> None:
@@ -77,7 +78,7 @@ class Workshop(QObject):
         self._closing = False
         self._stop = False
         self._on_its_way = 0  # outcomes told and not yet taken
-        self.done.connect(self._arrived)  # before anybody else
+        self._made.connect(self._arrived)
         self._makers: dict[int, tuple[Plan, Maker]] = {}
 
     @property
@@ -90,6 +91,8 @@ class Workshop(QObject):
         """Back on the interface thread."""
         with self._ready:
             self._on_its_way -= 1
+        if not self._closing:
+            self.done.emit(outcome)
 
     def ask(self, wish: Wish) -> None:
         """Makes this as soon as may be, in place of an older wish of its kind."""
@@ -140,7 +143,7 @@ class Workshop(QObject):
                 told = outcome is not None and not self._closing
                 self._on_its_way += told
             if told:
-                self.done.emit(outcome)
+                self._made.emit(outcome)
 
     def _heard(self, stage: str) -> None:
         with self._ready:
