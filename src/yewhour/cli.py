@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from yewhour import __version__
 from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.problem import CannotFit, Problem
+from yewhour.store.paths import FIRST_DEMO
 
 if TYPE_CHECKING:
     from yewhour.core.made import Made, Maker, Words
@@ -49,10 +50,10 @@ def _parser() -> argparse.ArgumentParser:
 
     demo = commands.add_parser("demo", help="open the window on a demo class")
     demo.add_argument("class_file", nargs="?", metavar="FILE", help="another class to open")
-    demo.set_defaults(run=_open)
-    opening = commands.add_parser("open", help="open the window on a class")
+    demo.set_defaults(run=_open, otherwise=FIRST_DEMO)
+    opening = commands.add_parser("open", help="open the window on a class, or on the first page")
     opening.add_argument("class_file", nargs="?", metavar="FILE")
-    opening.set_defaults(run=_open)
+    opening.set_defaults(run=_open, otherwise=None)
 
     fit = commands.add_parser("fit", help="what a class becomes at a length")
     _file_and_length(fit)
@@ -97,6 +98,10 @@ def _parser() -> argparse.ArgumentParser:
     convert.add_argument("--out", type=Path, metavar="PATH", required=True, help="NAME.yewhour")
     convert.set_defaults(run=_convert)
 
+    desktop = commands.add_parser("desktop", help="put an entry for Yew Hour into the desktop's menus")
+    desktop.add_argument("--command", default=sys.argv[0], help="what starts it; default: this program")
+    desktop.set_defaults(run=_desktop)
+
     commands.add_parser("help", help="show this").set_defaults(run=lambda _: parser.print_help())
     return parser
 
@@ -110,7 +115,15 @@ def _open(options: argparse.Namespace) -> int:
     gc.disable()  # start-up makes much that stays and nothing to throw away; run() turns it on again
     from yewhour.ui.app import run
 
-    return run(Path(options.class_file) if options.class_file else None)
+    return run(Path(options.class_file) if options.class_file else options.otherwise)
+
+
+def _desktop(options: argparse.Namespace) -> None:
+    from yewhour.store.desktop import install
+    from yewhour.store.paths import own_data
+
+    for path in install(own_data().parent, str(Path(options.command).resolve())):
+        print(path)
 
 
 def _words() -> "Words":

@@ -49,12 +49,14 @@ class Finder:
         here: str = "",
         cautions: Iterable[str] = (),
         focus: Iterable[str] = (),
+        first: bool = False,
         most: int = 40,
     ) -> tuple[list[Hit], str]:
         """The best hits, best first, and the dose that was typed behind the name.
 
         here: the position the class is in where the movement would go, "" for anywhere. focus: areas the
-        class is about; what works on them comes first where nothing else tells hits apart.
+        class is about; what works on them comes first where nothing else tells hits apart. first: the class
+        has no movement yet, so that a welcome and easy movements are offered.
         """
         name, dose = dose_split(typed.strip())
         name = _UNFINISHED.sub("", name)
@@ -73,8 +75,8 @@ class Finder:
             score = match + exact - SETUP_WORTH * setup_s
             if about & {*movement.works, *movement.opens}:
                 score += FOCUS_WORTH
-            if not words and movement.kind in ("talk", "setup"):
-                score -= 5  # they are asked for by name
+            if not words:
+                score += _unasked(movement, first)
             hits.append(Hit(movement, score, by, setup_s, tuple(sorted(room & set(movement.cautions)))))
         hits.sort(key=lambda hit: (-hit.score, hit.movement.name))
         return hits[:most], dose
@@ -89,6 +91,13 @@ class Finder:
         if pair is not None or (pairs and one_sided and step.side is None and step.phase is None):
             return Pair(body=(step,), lead="left" if pair == "left" else "right" if pair else None)
         return step
+
+
+def _unasked(movement: Movement, first: bool) -> float:
+    """What a movement is worth when nothing is typed: talk is asked for by name, but for a first welcome."""
+    if first:
+        return 3.0 * ("welcome" in movement.marks) + ("warming" in movement.marks) - 0.2 * movement.effort
+    return -5.0 if movement.kind in ("talk", "setup") else 0.0
 
 
 def _fields(movement: Movement) -> tuple[tuple[float, str, str], ...]:

@@ -15,6 +15,8 @@ from yewhour.core.plan import Plan, Rounds, Step, walk
 from yewhour.core.problem import Problem
 from yewhour.core.unfold import Range, kind_of, range_of
 
+LEAVE_OUT = "Leave out "
+
 
 class Change(msgspec.Struct, frozen=True):
     """A number that is not the preferred one, and whether it can go no further that way."""
@@ -39,7 +41,10 @@ class Remedy(msgspec.Struct, frozen=True):
     @property
     def title(self) -> str:
         """What it is called."""
-        return "; ".join(edit.title for edit in self.edits)
+        titles = [edit.title for edit in self.edits]
+        if len(titles) > 1 and all(title.startswith(LEAVE_OUT) for title in titles):
+            return LEAVE_OUT + ", ".join(title.removeprefix(LEAVE_OUT) for title in titles)
+        return "; ".join(titles)
 
     def applied(self, plan: Plan) -> Plan:
         """The plan with it done."""

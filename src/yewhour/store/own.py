@@ -14,6 +14,8 @@ from yewhour.store.paths import own_data
 from yewhour.store.terms import Terms
 
 Table = dict[str, Any]
+# What the tokens of a line stand for in a preview; in a class they are filled from it.
+SAMPLE = {"breath": "inhale", "n": "three", "prop": "block", "title": "this class", "audience": "everyone"}
 
 
 def own_file() -> Path:
@@ -123,4 +125,6 @@ def spoken_on(movement: Movement, side: str, library: Library) -> list[tuple[str
     which: Any = side
     gentler = [("option", movement.gentler.line[0])] if movement.gentler else []
     lines = [(purpose, line[0]) for purpose, found in movement.lines.items() for line in found]
-    return [(purpose, fill(text, which, name=movement.name)) for purpose, text in [*lines, *gentler]]
+    return [
+        (purpose, fill(text, which, name=movement.name, **SAMPLE)) for purpose, text in [*lines, *gentler]
+    ]

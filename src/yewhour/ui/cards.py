@@ -8,6 +8,7 @@ from PySide6.QtCore import QEvent
 from PySide6.QtGui import QEnterEvent, QFocusEvent
 from PySide6.QtWidgets import QFrame, QPushButton
 
+from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
 from yewhour.ui.controls import card, label
 
@@ -82,6 +83,8 @@ def refusal_card(session: Session) -> QFrame:
     frame, layout = card("wrong")
     layout.addWidget(label(session.refusal))
     for offer in session.offers:
-        layout.addWidget(FixButton(session, offer.title, offer.edits))
+        fix = FixButton(session, offer.title, offer.edits)
+        fix.setText(f"{fix.text()}   {show_length(offer.length_s)}")
+        layout.addWidget(fix)
     frame.setAccessibleName(session.refusal)
     return frame

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 
 from PySide6.QtCore import QPoint, QRect, QSize, Qt, Signal
+from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -94,6 +95,23 @@ def emptied(layout: QLayout) -> None:
             emptied(inner)
 
 
+class OneLine(QLabel):
+    """Words on one line, cut with dots where there is no room; all of them in its tip."""
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(60, super().minimumSizeHint().height())
+
+    def sizeHint(self) -> QSize:
+        return QSize(super().sizeHint().width() + 4, super().sizeHint().height())
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setPen(self.palette().color(self.foregroundRole()))
+        shown = self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, self.width())
+        self.setToolTip(self.text() if shown != self.text() else "")
+        painter.drawText(self.rect(), self.alignment(), shown)
+
+
 class Wrapping(QLayout):
     """Widgets in lines, as words in a paragraph."""
 
@@ -129,20 +147,29 @@ class Wrapping(QLayout):
 
     def minimumSize(self) -> QSize:
         widest = max((item.sizeHint().width() for item in self._items), default=0)
-        return QSize(min(widest, 200), self._arrange(QRect(0, 0, max(widest, 300), 0), False))
+        return QSize(widest, self._arrange(QRect(0, 0, max(widest, 300), 0), False))
 
     def _arrange(self, box: QRect, really: bool) -> int:
-        x, y, tallest = box.x(), box.y(), 0
+        """Lines of items, each in the middle of its line; the height they take."""
+        y, line, used = box.y(), list[tuple[QLayoutItem, QSize]](), 0
+
+        def put() -> int:
+            tallest = max((size.height() for _, size in line), default=0)
+            x = box.x()
+            for item, size in line if really else ():
+                item.setGeometry(QRect(QPoint(x, y + (tallest - size.height()) // 2), size))
+                x += size.width() + self._gap
+            return tallest
+
         for item in self._items:
             size = item.sizeHint()
-            if x > box.x() and x + size.width() > box.x() + box.width():
-                x, y, tallest = box.x(), y + tallest + self._gap, 0
-            if really:
-                size.setWidth(min(size.width(), max(40, box.width())))
-                item.setGeometry(QRect(QPoint(x, y), size))
-            x += size.width() + self._gap
-            tallest = max(tallest, size.height())
-        return y + tallest - box.y()
+            size.setWidth(min(size.width(), max(40, box.width())))
+            if line and used + size.width() > box.width():
+                y += put() + self._gap
+                line, used = [], 0
+            line.append((item, size))
+            used += size.width() + self._gap
+        return y + put() - box.y()
 
 
 class Chips(QWidget):

@@ -49,7 +49,7 @@ class Exporting(QDialog):
         self._thread: threading.Thread | None = None
         self.list = QListWidget()
         self.list.setAccessibleName("Ways to write it")
-        self.list.setFixedWidth(round(330 * scale()))
+        self.list.setFixedWidth(round(370 * scale()))
         for key, form in FORMATS.items():
             item = QListWidgetItem(f"{form.about[0].upper()}{form.about[1:]}")
             item.setData(Qt.ItemDataRole.UserRole, key)

@@ -201,7 +201,7 @@ class FinderPane(QWidget):
             return
         brief = self.session.plan.brief if self.session.plan else None
         cautions, focus = (brief.cautions, brief.focus) if brief else ((), ())
-        found, _ = self.finder.find(typed, self.here(), cautions, focus)
+        found, _ = self.finder.find(typed, self.here(), cautions, focus, self.session.made is None)
         self.hits.put(found)
         if found:
             self.list.setCurrentIndex(self.hits.index(0))

@@ -25,6 +25,10 @@ if TYPE_CHECKING:
     from yewhour.core.plan import Pair, Rounds, Step
 
 MOST_CARDS = 12
+FIRST_STEPS = (
+    "Add movements with the field above, or paste an outline here with Ctrl+V on the sprig. What has a left "
+    "and a right is done on both. Lines that start with # begin a new part: # Warm, # Rest."
+)
 
 
 class Inspector(QWidget):
@@ -308,6 +312,8 @@ class Inspector(QWidget):
         if session.trouble is not None:
             self._add(label(str(session.trouble)))
         if made is None:
+            if session.trouble is None:
+                self._add(label(FIRST_STEPS, "soft"))
             self._acts("new_part")
             return
         if session.refusal:

@@ -11,6 +11,7 @@ from yewhour.ui.rows import QUIET_S, Row
 from yewhour.ui.theme import Theme, font, metrics, scale, side_colour
 
 SIZE = 11.5
+NARROW = 500.0  # pixels of a list, at the usual text size, that has no room for the purposes
 ASIDE = 118.0  # pixels at the right, for purpose and seconds
 
 
@@ -32,11 +33,14 @@ class RowPaint:
     def text_box(self, row: Row, box: QRectF) -> QRectF:
         """Where the line stands in its row."""
         height = box.height() - self._head(row) - self._quiet(row)
-        room = box.width() - self._text_x - self._aside(row)
+        room = box.width() - self._text_x - self._aside(row, box.width())
         return QRectF(box.left() + self._text_x, box.top() + self._head(row), room, height)
 
-    def _aside(self, row: Row) -> float:
-        return (ASIDE if row.finding is None else 24) * scale()
+    def _aside(self, row: Row, width: float) -> float:
+        """Pixels for purpose and seconds; where the list is narrow, for the seconds alone."""
+        if row.finding is not None:
+            return 24 * scale()
+        return (ASIDE if width > NARROW * scale() else 84) * scale()
 
     def _head(self, row: Row) -> float:
         return ((32 if row.section else 0) + (26 if row.heading else 0)) * scale()
@@ -46,7 +50,7 @@ class RowPaint:
         return min(28.0, 2 + row.quiet_s * 1.2) * scale() if row.quiet_s < QUIET_S else 26 * scale()
 
     def _line_height(self, row: Row, width: int) -> float:
-        measures, room = metrics(SIZE), width - self._text_x - self._aside(row)
+        measures, room = metrics(SIZE), width - self._text_x - self._aside(row, width)
         if len(row.text) * measures.maxWidth() < room or measures.horizontalAdvance(row.text) < room:
             return measures.height() + 6 * scale()
         box = measures.boundingRect(QRectF(0, 0, room, 10_000), Qt.TextFlag.TextWordWrap, row.text)
@@ -158,12 +162,12 @@ class RowPaint:
             takes = self.typing[1]
             over = row.cue is not None and takes > row.room_s + 0.05
             words = f"{takes:.1f} of {row.room_s:.1f} s" if row.cue else f"{takes:.1f} s"
-        box = QRectF(
-            line.right() - ASIDE * scale() + 6, line.top() + 2, ASIDE * scale() - 18, metrics(SIZE).height()
-        )
+        wide = self._aside(row, line.width())
+        box = QRectF(line.right() - wide + 6, line.top() + 2, wide - 18, metrics(SIZE).height())
         own = " ·" if row.cue is not None and row.cue.own else ""
         left = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-        self._words(painter, f"{row.purpose}{own}", self.theme.soft, 8.5, box, left, italic=True)
+        if line.width() > NARROW * scale():
+            self._words(painter, f"{row.purpose}{own}", self.theme.soft, 8.5, box, left, italic=True)
         colour = self.theme.trouble if over else self.theme.soft
         self._words(painter, words, colour, 8.5, box, right, bold=over)

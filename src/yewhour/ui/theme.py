@@ -200,7 +200,7 @@ def _style(theme: Theme) -> str:
     QCheckBox:focus, QRadioButton:focus {{ border: 2px solid {theme.accent}; border-radius: 4px; }}
     QSplitter::handle {{ background: {theme.line}; }}
     QMainWindow, QDialog {{ background: {theme.ground}; }}
-    QLabel#title {{ font-family: "{TITLE}"; font-size: {21 * scale():.1f}pt; }}
+    QLabel#title {{ font-family: "{TITLE}"; font-size: {21 * min(1.4, scale()):.1f}pt; }}
     QLabel#promise {{ font-size: {11 * scale():.1f}pt; color: {theme.soft}; }}
     QLabel#message {{ font-size: {10.5 * scale():.1f}pt; }}
     QMenuBar {{ background: {theme.ground}; padding: 2px {unit}px; }}
@@ -216,6 +216,9 @@ def _style(theme: Theme) -> str:
     QPushButton#accent {{ background: {theme.accent}; color: {theme.on_accent};
         border: 1px solid {theme.accent}; }}
     QPushButton#accent:focus {{ border: 2px solid {theme.aril}; }}
+    QPushButton#accent:disabled {{ background: {theme.ground}; color: {theme.soft};
+        border: 1px dashed {theme.soft}; }}
+    QListWidget {{ padding: {unit // 2}px; }}
     QPushButton#mend {{ border: 1px solid {theme.aril}; padding: {unit // 2}px {unit * 2}px; }}
     QListView, QTextBrowser {{ background: {theme.paper}; color: {theme.ink}; border: none; outline: none; }}
     QListView:focus, QTextBrowser:focus {{ border-left: 3px solid {theme.accent}; }}

@@ -7,12 +7,19 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QSize, Qt, QTimer
-from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QKeySequence
+from PySide6.QtGui import (
+    QAction,
+    QCloseEvent,
+    QDragEnterEvent,
+    QDropEvent,
+    QKeyEvent,
+    QKeySequence,
+    QResizeEvent,
+)  # fmt: skip
 from PySide6.QtWidgets import (
     QApplication,
     QDialog,
     QHBoxLayout,
-    QLabel,
     QMainWindow,
     QPushButton,
     QSplitter,
@@ -26,7 +33,7 @@ from yewhour.core.problem import Problem
 from yewhour.ui import theme as look
 from yewhour.ui.actions import DEEDS
 from yewhour.ui.clerk import Clerk
-from yewhour.ui.controls import button
+from yewhour.ui.controls import OneLine, button
 from yewhour.ui.files import Files
 from yewhour.ui.finder import FinderPane
 from yewhour.ui.foot import Foot
@@ -41,6 +48,7 @@ if TYPE_CHECKING:
     from yewhour.ui.start import Start
     from yewhour.ui.words import Words
 
+ROOMY = 900  # pixels of a window, at the usual text size, that has room for every word
 STATIONS = (("to_promise", "Promise"), ("to_sprig", "Sprig"), ("to_words", "Words"))
 
 
@@ -153,11 +161,10 @@ class Window(QMainWindow):
         return made
 
     def _head(self) -> QHBoxLayout:
-        self.title = QLabel()
+        self.title = OneLine()
         self.title.setObjectName("title")
-        self.promise = QLabel()
+        self.promise = OneLine()
         self.promise.setObjectName("promise")
-        self.promise.setWordWrap(True)
         words = QVBoxLayout()
         words.setSpacing(2)
         words.addWidget(self.title)
@@ -175,6 +182,7 @@ class Window(QMainWindow):
             head.addWidget(made, 0, Qt.AlignmentFlag.AlignVCenter)
         head.addSpacing(10)
         self.export_button = button("Export the script", self.clerk.export_script, name="accent")
+        self.export_button.setAccessibleName("Export the script")
         head.addWidget(self.export_button, 0, Qt.AlignmentFlag.AlignVCenter)
         return head
 
@@ -212,6 +220,7 @@ class Window(QMainWindow):
         look.apply(application, theme)
         self.export_button.setIconSize(QSize(round(18 * look.scale()), round(18 * look.scale())))
         self.export_button.setIcon(look.icon("export", theme.on_accent))
+        self.export_button.setText("Export the script" if self.width() > ROOMY * look.scale() else "")
         for part in self._dressed:
             part.set_theme(theme)
         self.sprig.updateGeometry()
@@ -300,7 +309,8 @@ class Window(QMainWindow):
         session = self.session
         made, maker, plan = session.shown, session.maker, session.plan
         assert plan is not None
-        audience = f"For {plan.brief.audience}. " if plan.brief.audience else ""
+        roomy = self.width() > ROOMY * look.scale()
+        audience = f"For {plan.brief.audience}. " if plan.brief.audience and roomy else ""
         if made is None or maker is None:
             empty = "" if session.busy else "; no movements yet"
             return f"{audience}{show_length(plan.brief.target_s)} promised{empty}."
@@ -395,6 +405,11 @@ class Window(QMainWindow):
             self.session.drop_trial()
         else:
             super().keyPressEvent(event)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.export_button.setText("Export the script" if self.width() > ROOMY * look.scale() else "")
+        self.show_class()
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if event.mimeData().hasUrls():

@@ -11,7 +11,7 @@ from yewhour.ui.controls import Wrapping, button, emptied, label, row
 from yewhour.ui.pen import Pen
 from yewhour.ui.script import Script
 from yewhour.ui.session import Session
-from yewhour.ui.theme import Theme
+from yewhour.ui.theme import Theme, scale
 
 
 class Words(QWidget):
@@ -108,6 +108,8 @@ class Words(QWidget):
             self._act("Add a line (A)", pen.add_line)
 
     def _act(self, words: str, do: object) -> None:
+        if self.acts.count() >= 3 and self.height() < 520 * scale():
+            return  # where there is no room they are in the menu, and on their keys
         self.acts.addWidget(button(words, do))  # type: ignore[arg-type]
 
     # --- find and replace ------------------------------------------------------------------------

@@ -1,0 +1,30 @@
+"""The desktop: an entry in its menus, the icon, and the kind of file a class is."""
+
+import shutil
+import subprocess
+from pathlib import Path
+
+from yewhour.store.atomic import write_whole
+from yewhour.store.paths import DATA, ICONS
+
+
+def install(share: Path, command: str) -> list[Path]:
+    """Puts the entry, the icon and the file kind under `share` (as ~/.local/share); the files written.
+
+    command: what starts the program. Desktops that keep a list of such files are told, where the tools for
+    that are there. Raises Problem when a file can't be written.
+    """
+    entry = (DATA / "desktop/yewhour.desktop").read_text(encoding="utf-8")
+    quoted = f'"{command}"' if " " in command else command
+    files = {
+        share / "applications/yewhour.desktop": entry.replace("Exec=yewhour", f"Exec={quoted}").encode(),
+        share / "icons/hicolor/scalable/apps/yewhour.svg": (ICONS / "yewhour.svg").read_bytes(),
+        share / "mime/packages/yewhour.xml": (DATA / "desktop/yewhour.xml").read_bytes(),
+    }
+    for path, content in files.items():
+        path.parent.mkdir(parents=True, exist_ok=True)
+        write_whole(path, content)
+    for tool, folder in (("update-mime-database", "mime"), ("update-desktop-database", "applications")):
+        if shutil.which(tool):
+            subprocess.run([tool, str(share / folder)], check=False, capture_output=True)
+    return list(files)
