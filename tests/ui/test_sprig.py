@@ -64,6 +64,11 @@ def test_rounds_knots_and_meant_differences_are_marked(desk):
     assert {n.segment.side for n in needles if n.meant} == {"left"}
     right, left = desk.segment("low-lunge", "right"), desk.segment("low-lunge", "left")
     assert left.length == right.length + 2 * right.turn.unit
+    desk.window.sprig.setFocus()
+    desk.key(KEY.Key_F, SHIFT)
+    assert nodes_of(desk.session.plan)[desk.segment("low-lunge").turn.step.id].second.more == 1
+    desk.key(KEY.Key_M, SHIFT)
+    right, left = desk.segment("low-lunge", "right"), desk.segment("low-lunge", "left")
     assert "uneven" not in {finding.code for finding in desk.made.findings}
     assert nodes_of(desk.session.plan)[right.turn.step.id].second == Difference(2, why="the left is tighter")
 

@@ -13,7 +13,7 @@ from yewhour.core.problem import Problem
 
 if TYPE_CHECKING:
     from yewhour.core.arrange import Place
-    from yewhour.core.plan import Node, Plan
+    from yewhour.core.plan import Node, Plan, Step
     from yewhour.ui.session import Session
 
 STEPS_TYPE = "application/x-yewhour-steps"
@@ -198,14 +198,48 @@ class Hand:
                 return
         self._refuse("This is in no pair and in no rounds.", "Choose something that is.")
 
+    def second_more(self) -> None:
+        """One more on the second side, on purpose."""
+        self._differ_by(1)
+
+    def second_fewer(self) -> None:
+        """One fewer there."""
+        self._differ_by(-1)
+
+    def second_out(self) -> None:
+        """Left out on the second side, on purpose; again, and it is done there."""
+        step = self._second_step()
+        if step is not None:
+            self.differ(0 if step.second is not None and step.second.leave_out else None)
+
+    def _differ_by(self, sign: int) -> None:
+        step = self._second_step()
+        if step is not None:
+            self.differ((step.second.more if step.second is not None else 0) + sign)
+
+    def _second_step(self) -> Step | None:
+        """The step that is chosen, if it has a second side."""
+        from yewhour.core.arrange import nodes_of
+        from yewhour.core.plan import Step
+
+        node = nodes_of(self._plan()).get(self.session.picked[0]) if self.session.picked else None
+        if isinstance(node, Step) and any(s.turn.pair for s in self.session.segments_of((node.id,))):
+            return node
+        self._refuse("This has no second side.", "Choose a movement that is done on both sides.")
+        return None
+
     def differ(self, more: int | None, why: str = "") -> None:
         """Makes the second side of a step differ on purpose: so much more or less; None leaves it out."""
         from yewhour.core.plan import Difference
 
         if not self.session.picked:
             return
+        from yewhour.core.arrange import nodes_of
+
         node = self.session.picked[0]
         name = self._name(node)
+        before = getattr(nodes_of(self._plan())[node], "second", None)
+        why = why or (before.why if before is not None else "")
         if more is None:
             self._set(
                 (node,), f"Leave {name} out on the second side", second=Difference(leave_out=True, why=why)

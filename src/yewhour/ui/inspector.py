@@ -198,6 +198,18 @@ class Inspector(QWidget):
         prompt = label("Second side", "prompt")
         prompt.setWordWrap(False)
         self.body.addLayout(wrapped(prompt, stepper, leave))
+        if second is not None:
+            why = QLineEdit(second.why)
+            why.setPlaceholderText("because… (for yourself; the difference is marked as meant)")
+            why.setAccessibleName("Why the second side differs")
+            why.editingFinished.connect(
+                lambda: (
+                    self.hand.differ(None if out else more, why.text().strip())
+                    if why.text().strip() != second.why
+                    else None
+                )
+            )
+            self._add(why)
 
     def _matters(self, movement: Any) -> None:
         plan = self.session.plan

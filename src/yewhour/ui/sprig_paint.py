@@ -287,6 +287,8 @@ class SprigPainter:
         """Where what is carried would go, or how much is being pulled."""
         sprig, painter = self.sprig, self.painter
         words, y = "", 0.0
+        if sprig.held == "length":
+            self._paint_limits()
         if sprig.held == "move" and sprig.slot is not None:
             y = sprig.y_at(sprig.slot.at / TICKS_PER_S)
             painter.setPen(QPen(QColor(self.theme.aril), 3))
@@ -305,6 +307,19 @@ class SprigPainter:
             painter.setBrush(QColor(self.theme.ink))
             painter.drawRoundedRect(box, 8, 8)
             self._text(box, words, self.theme.paper, 10, CENTRE, bold=True)
+
+    def _paint_limits(self) -> None:
+        """Where the class can't follow the handle: its shortest and its longest."""
+        maker = self.sprig.session.maker
+        for time_s, name in ((maker.shortest_s, "shortest"), (maker.longest_s, "longest")) if maker else ():
+            y = self.sprig.y_at(time_s)
+            if self.sprig.reach.top < y < self.sprig.height() - 8:
+                self.painter.setPen(QPen(QColor(self.theme.aril), 1.6, Qt.PenStyle.DashLine))
+                self.painter.drawLine(QPointF(52 * self.unit, y), QPointF(self.stem_x + 90 * self.unit, y))
+                box = QRectF(
+                    self.stem_x + 94 * self.unit, y - 10 * self.unit, 150 * self.unit, 20 * self.unit
+                )
+                self._text(box, f"{name} {show_length(time_s)}", self.theme.trouble, 9, LEFT | MIDDLE)
 
     def _paint_handle(self, length_s: float) -> None:
         sprig, painter, unit = self.sprig, self.painter, self.unit

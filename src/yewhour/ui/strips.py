@@ -27,7 +27,7 @@ def room() -> float:
 def paint(painter: QPainter, made: Made, reach: Reach, left: float, theme: Theme) -> None:
     """Paints the strips from `left` on."""
     wide = WIDE * scale()
-    painter.setFont(font(7.5))
+    painter.setFont(font(8))
     for number, name in enumerate(STRIPS):
         painter.setPen(QColor(theme.soft))
         box = QRectF(left + number * wide - 4, 2, wide, 20 * scale())
