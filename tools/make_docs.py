@@ -1,4 +1,4 @@
-"""Writes what docs/ derives from the code and the data: the schema of class files, and the cautions."""
+"""Writes what docs/ derives from the code and the data: the schema of class files, the keys, the cautions."""
 
 from pathlib import Path
 
@@ -26,6 +26,30 @@ def schema() -> bytes:
     return msgspec.json.format(msgspec.json.encode({**head, **made}), indent=1) + b"\n"
 
 
+def keys() -> str:
+    """docs/keys.md."""
+    from yewhour.ui.actions import DEEDS
+
+    lines = [
+        "# Everything you can do, and its keys",
+        "",
+        "Made from `ui/actions.py` by tools/make_docs.py. F1 shows the same list; type part of a line there and",
+        "press Enter, and it is done. Single letters work on the sprig, or in the script, while it has the focus.",
+        "",
+        "On the sprig, up and down choose (with Shift, more than one), left goes out to the pair, rounds or part",
+        "that something stands in, right goes in; Home and End go to the ends, and the page keys move along.",
+    ]
+    menu = ""
+    for deed in DEEDS:
+        if deed.menu != menu:
+            menu = deed.menu
+            lines += ["", f"## {menu}", "", "| what | keys | |", "|---|---|---|"]
+        where = {"sprig": "on the sprig: ", "script": "in the script: "}.get(deed.at, "")
+        shown = ", ".join(f"`{key}`" for key in deed.keys)
+        lines.append(f"| {deed.title.rstrip('…')} | {where if shown else ''}{shown} | {deed.about} |")
+    return "\n".join(lines) + "\n"
+
+
 def cautions() -> str:
     """docs/cautions.md."""
     lines = [
@@ -51,4 +75,5 @@ def cautions() -> str:
 
 if __name__ == "__main__":
     (DOCS / "class.schema.json").write_bytes(schema())
+    (DOCS / "keys.md").write_text(keys(), encoding="utf-8")
     (DOCS / "cautions.md").write_text(cautions(), encoding="utf-8")

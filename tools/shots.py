@@ -2,48 +2,164 @@
 
 import os
 import sys
+import tempfile
+import time
+from datetime import datetime, timedelta
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="yewhour-shots-")
 
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtGui import QColor, QPainter
+from PySide6.QtTest import QTest
+
+from yewhour.core.arrange import nodes_of, with_node
+from yewhour.store.classfile import plan_bytes
 from yewhour.store.paths import DEMO
+from yewhour.store.versions import keep_version
+from yewhour.ui import theme as look
 from yewhour.ui.app import application, first_window, open_first
 
 TARGET = Path(__file__).resolve().parent.parent / "docs/screenshots"
 
 
-def main(folder: Path = TARGET) -> None:
-    """Makes every picture."""
-    qt = application()
-    folder.mkdir(parents=True, exist_ok=True)
+class Photographer:
+    """A window, and what is done to it before a picture."""
 
-    def picture(
-        name: str, class_name: str, dark: bool, selected: str = "", length_s: float | None = None
-    ) -> None:
-        window = first_window(dark)
-        open_first(window, DEMO / f"{class_name}.yewhour")
-        window.resize(1280, 800)
-        window.show()
-        if length_s:
-            window.session.set_length(length_s)
-        if selected and window.session.made:
-            chosen = [
-                s.id
-                for s in window.session.made.segments
-                if s.turn.movement.id == selected and s.kind != "setup"
-            ]
-            window.session.select(chosen[0])
-        window.show_offer()
-        qt.processEvents()
-        window.grab().save(str(folder / f"{name}.png"))
-        window.close()
+    def __init__(self, folder):
+        self.folder = folder
+        self.qt = application()
+        self.window = None
+
+    def open(self, name, dark=False, scale=1.0):
+        """A new window on a demo class, or on the first page."""
+        if self.window is not None:
+            self.window.close()
+        look.set_scale(scale)
+        self.window = first_window(dark)
+        self.window.resize(1280, 800)
+        self.window.show()
+        open_first(self.window, DEMO / f"{name}.yewhour" if name else None)
+        self.settle()
+
+    def settle(self):
+        self.qt.processEvents()
+        while self.window.session.busy:
+            self.qt.processEvents()
+            time.sleep(0.005)
+        for _ in range(4):
+            self.qt.processEvents()
+
+    def segment(self, movement):
+        made = self.window.session.made
+        return next(s for s in made.segments if s.turn.movement.id == movement and not s.turn.setup_for)
+
+    def choose(self, movement):
+        self.window.session.select(self.segment(movement).id)
+        self.settle()
+
+    def take(self, name):
+        """The picture; a dialog that is open is shown over the window."""
+        self.settle()
+        picture = self.window.grab()
+        for dialog in self.window._dialogs:
+            if dialog.isVisible():
+                painter = QPainter(picture)
+                painter.fillRect(picture.rect(), QColor(0, 0, 0, 90))
+                over = dialog.grab()
+                at = QPoint((picture.width() - over.width()) // 2, (picture.height() - over.height()) // 2)
+                painter.drawPixmap(at, over)
+                painter.end()
+                dialog.close()
+        picture.save(str(self.folder / f"{name}.png"))
         print(f"{name}.png")
 
-    picture("class-light", "bell-ringers", False, "low-lunge")
-    picture("flow", "sunrise-on-the-quay", False, "warrior-two")
-    picture("breathing", "tide-tables", True, "climb-breath")
-    picture("chain", "round-the-compass", False, "goddess")
-    picture("class-dark", "bell-ringers", True, "eagle-arms", 21 * 60.0)
+
+def main(folder: Path = TARGET) -> None:
+    """Makes every picture."""
+    folder.mkdir(parents=True, exist_ok=True)
+    at = Photographer(folder)
+
+    at.open("")
+    at.take("first-page")
+
+    at.open("bell-ringers")
+    at.choose("low-lunge")
+    at.take("sprig")
+    at.window.to_promise()
+    at.take("promise")
+    at.window.to_words()
+    at.take("words")
+    at.window.clerk.export_script()
+    at.window._dialogs[-1].list.setCurrentRow(4)
+    at.window._dialogs[-1].folder.setText("~/recordings")
+    at.take("export")
+    at.window.view.show_library()
+    at.window._dialogs[-1].search.setText("low lunge")
+    at.take("library")
+    at.window.view.show_keys()
+    at.take("everything")
+    at.window.view.show_stand()
+    at.window.view.stand.resize(1280, 800)
+    at.settle()
+    at.window.view.stand.text.verticalScrollBar().setValue(7600)
+    at.window.view.stand.grab().save(str(folder / "stand.png"))
+    at.window.view.stand.close()
+    at.window.to_sprig()
+    at.choose("dart")
+    at.window.hand.lock()
+    at.settle()
+    at.choose("low-lunge")
+    at.window.hand.differ(2, "the left is tighter")
+    at.settle()
+    sprig, dart = at.window.sprig, at.segment("dart")
+    start = QPoint(round(sprig.stem_x + 40), round(sprig.y_at((dart.start + dart.end) / 20)))
+    QTest.mousePress(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
+    for step in range(1, 6):
+        QTest.mouseMove(sprig, start - QPoint(4 * step, 14 * step))
+    at.take("carried")
+    sprig.cancel()
+    QTest.mouseRelease(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
+    at.choose("low-lunge")
+    for _ in range(5):
+        at.window.view.closer()
+    at.take("near")
+
+    path = Path(tempfile.mkdtemp()) / "ropes.yewhour"
+    plan = at.window.session.plan
+    keep_version(path, plan_bytes(plan), datetime(2026, 5, 4, 18, 30))
+    step = next(node.id for node in nodes_of(plan).values() if getattr(node, "movement", "") == "dart")
+    later = with_node(plan, step, amount=8)
+    keep_version(path, plan_bytes(later), datetime(2026, 5, 4, 18, 30) + timedelta(minutes=12))
+    path.write_bytes(plan_bytes(later))
+    at.window.clerk.open_file(path)
+    at.settle()
+    at.window.clerk.show_versions()
+    at.window._dialogs[-1].before.setCurrentIndex(1)
+    at.take("versions")
+
+    at.open("four-at-the-slip")
+    at.window.foot.mend_button.setFocus()
+    at.take("mended")
+    at.open("sunrise-on-the-quay")
+    at.choose("warrior-two")
+    at.take("flow")
+    at.open("round-the-compass")
+    at.choose("goddess")
+    at.take("chain")
+    at.open("tide-tables", dark=True)
+    at.choose("climb-breath")
+    at.window.to_words()
+    at.take("words-dark")
+    at.open("bell-ringers", dark=True)
+    at.window.session.set_length(15 * 60.0)
+    at.settle()
+    at.take("refused-dark")
+    at.open("bell-ringers", scale=2.0)
+    at.choose("low-lunge")
+    at.take("twice")
+    at.window.close()
 
 
 if __name__ == "__main__":

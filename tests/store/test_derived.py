@@ -22,6 +22,10 @@ def test_the_schema_is_that_of_the_code():
     assert (ROOT / "docs/class.schema.json").read_bytes() == make_docs().schema()
 
 
+def test_the_keys_are_those_of_the_window():
+    assert (ROOT / "docs/keys.md").read_text() == make_docs().keys()
+
+
 def test_the_cautions_are_those_of_the_data():
     assert (ROOT / "docs/cautions.md").read_text() == make_docs().cautions()
 

@@ -143,7 +143,7 @@ def test_saving_makes_versions_and_any_of_them_comes_back_as_an_act(desk, mine):
     assert "The same." in dialog.text.toPlainText()
     dialog.before.setCurrentIndex(1)
     assert "title: One" in dialog.text.toPlainText()
-    assert "1 line differ" in dialog.text.toPlainText()
+    assert "1 line differs." in dialog.text.toPlainText()
     dialog.bring()
     desk.settle()
     assert desk.session.plan.brief.title == "One"

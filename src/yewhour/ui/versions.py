@@ -83,10 +83,12 @@ class Versions(QDialog):
             f'<td width="50%" style="color:{self._colour(line.same, False)}">{_shown(line.after)}</td></tr>'
             for line in lines
         )
-        head = (
-            f"<p>{changed} line{'s' if changed != 1 else ''} differ.</p>" if changed else "<p>The same.</p>"
-        )
+        differ = "1 line differs" if changed == 1 else f"{changed} lines differ"
+        head = f"<p>{differ}.</p>" if changed else "<p>The same.</p>"
         self.text.setHtml(f'{head}<table width="100%" cellspacing="0" cellpadding="2">{rows}</table>')
+        first = next((number for number, line in enumerate(lines) if not line.same), 0)
+        bar = self.text.verticalScrollBar()
+        bar.setValue(round(bar.maximum() * max(0, first - 4) / max(1, len(lines))))
 
     def _colour(self, same: bool, old: bool) -> str:
         return self.theme.soft if same else self.theme.trouble if old else self.theme.right
