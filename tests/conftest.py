@@ -10,7 +10,8 @@ import pytest
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="yewhour-tests-")  # no test touches a teacher's own
 
-from yewhour.core.made import Made, Maker, Words
+from yewhour.core.made import Made
+from yewhour.core.maker import Maker, Words
 from yewhour.core.plan import Brief, Node, Plan, Section, with_ids
 from yewhour.store.classfile import read_plan
 from yewhour.store.paths import DEMO, FIRST_DEMO

@@ -33,11 +33,13 @@ def keys() -> str:
     lines = [
         "# Everything you can do, and its keys",
         "",
-        "Made from `ui/actions.py` by tools/make_docs.py. F1 shows the same list; type part of a line there and",
-        "press Enter, and it is done. Single letters work on the sprig, or in the script, while it has the focus.",
+        "Made from `ui/actions.py` by tools/make_docs.py. F1 shows the same list; type part of a line there",
+        "and press Enter, and it is done. Single letters work on the sprig, or in the script, while it has",
+        "the focus.",
         "",
-        "On the sprig, up and down choose (with Shift, more than one), left goes out to the pair, rounds or part",
-        "that something stands in, right goes in; Home and End go to the ends, and the page keys move along.",
+        "On the sprig, up and down choose (with Shift, more than one), left goes out to the pair, rounds or",
+        "part that something stands in, right goes in; Home and End go to the ends, and the page keys move",
+        "along.",
     ]
     menu = ""
     for deed in DEEDS:

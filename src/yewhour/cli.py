@@ -12,7 +12,8 @@ from yewhour.core.problem import CannotFit, Problem
 from yewhour.store.paths import FIRST_DEMO
 
 if TYPE_CHECKING:
-    from yewhour.core.made import Made, Maker, Words
+    from yewhour.core.made import Made
+    from yewhour.core.maker import Maker, Words
 
 CANNOT, USAGE = 1, 2
 # The names of store.formats, which is not imported before it is needed (a test compares them).
@@ -136,7 +137,7 @@ def _words() -> "Words":
 
 
 def _maker(path: Path, keep: bool = False) -> "Maker":
-    from yewhour.core.made import Maker
+    from yewhour.core.maker import Maker
     from yewhour.store.anyclass import read_class
 
     words = _words()

@@ -8,7 +8,7 @@ import pytest
 from tests.conftest import demo_maker, plan_of, shipped
 from yewhour.core.checks import CHECKS, verified
 from yewhour.core.edit import apply
-from yewhour.core.made import Maker
+from yewhour.core.maker import Maker
 from yewhour.core.pace import Pace
 from yewhour.core.plan import LineEdit, Pair, Rounds, Step
 from yewhour.core.problem import Problem

@@ -6,7 +6,7 @@ import pytest
 
 from tests.conftest import made_of, plan_of, said
 from yewhour.core.export.contract import script
-from yewhour.core.made import Maker
+from yewhour.core.maker import Maker
 from yewhour.core.plan import Difference, Pair, Rounds, Step
 from yewhour.core.problem import CannotFit, Problem
 

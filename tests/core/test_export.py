@@ -6,7 +6,7 @@ import pytest
 
 from yewhour.core.export.captions import LINES, READ_PER_S, WIDTH
 from yewhour.core.export.reading import text
-from yewhour.core.made import Maker
+from yewhour.core.maker import Maker
 from yewhour.store.formats import FORMATS
 
 

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import plan_of, shipped
 from yewhour.core.directions import directions, tokenised
-from yewhour.core.made import Maker
+from yewhour.core.maker import Maker
 from yewhour.core.plan import LineEdit, Pair, Step
 from yewhour.core.sides import fill
 

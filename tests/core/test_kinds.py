@@ -5,7 +5,7 @@ from itertools import pairwise
 import pytest
 
 from tests.conftest import made_of, said, shipped
-from yewhour.core.made import Maker
+from yewhour.core.maker import Maker
 from yewhour.core.pace import Pace
 from yewhour.core.plan import Block, Pair, Plan, Rounds, Section, Step, Variant, with_ids
 from yewhour.core.problem import Problem

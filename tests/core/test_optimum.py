@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import plan_of, shipped
 from tools.milp import optimum
-from yewhour.core.made import Maker
+from yewhour.core.maker import Maker
 from yewhour.core.plan import Pair, Rounds, Step
 
 WORDS = shipped()

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import made_of, plan_of, said, shipped
 from yewhour.core.export.contract import script
-from yewhour.core.made import Maker
+from yewhour.core.maker import Maker
 from yewhour.core.pace import Pace
 from yewhour.core.plan import Brief, Pair, Plan, Rounds, Section, Step, with_ids
 from yewhour.core.problem import Problem

@@ -5,7 +5,7 @@ import pytest
 
 from tests.conftest import demo_maker, plan_of, shipped
 from yewhour.core.cuts import cut, with_given_pace
-from yewhour.core.made import Maker
+from yewhour.core.maker import Maker
 from yewhour.core.plan import Step
 from yewhour.core.problem import CannotFit
 from yewhour.core.report import changes, explain, remedies

@@ -5,7 +5,7 @@ import pytest
 from tests.conftest import demo_maker, made_of, shipped
 from yewhour.core import retell
 from yewhour.core.edit import apply
-from yewhour.core.made import Maker
+from yewhour.core.maker import Maker
 from yewhour.core.plan import Pair, Step
 from yewhour.core.problem import Problem
 

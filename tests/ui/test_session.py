@@ -184,3 +184,24 @@ def test_a_choice_stays_through_changes_and_goes_with_its_step(qtbot, session):
     session.do("Out", removed(session.plan, [second]), pick=(first,))
     settle(qtbot, session)
     assert session.picked == (first,)
+
+
+def test_a_class_opened_before_is_seen_at_once_and_made_anew_behind_it(qtbot, session, tmp_path):
+    path = tmp_path / "ladder.yewhour"
+    from yewhour.store.classfile import write_plan
+
+    write_plan(ladder(target_s=300.0), path)
+    session.open(path)
+    assert session.made is None
+    settle(qtbot, session)
+    made = session.made
+    again = Session()
+    again.open(path)
+    assert again.made == made  # before anything was made
+    assert again.maker is None
+    assert again.busy
+    again.set_length(330.0)  # and it can be worked on
+    settle(qtbot, again)
+    assert again.maker is not None
+    assert again.made.length_s == 330
+    again.workshop.close()

@@ -4,7 +4,7 @@ import msgspec
 
 from yewhour.core.edit import Edit, apply_all
 from yewhour.core.lengths import show_length, ticks
-from yewhour.core.made import Maker
+from yewhour.core.maker import Maker
 from yewhour.core.plan import Node, Pair, Plan, Step, walk
 from yewhour.core.problem import CannotFit, Problem
 from yewhour.core.unfold import Range, kind_of, range_of

@@ -20,6 +20,7 @@ from math import gcd
 import msgspec
 import numpy as np
 
+from yewhour.core.choice import Choice
 from yewhour.core.lengths import LONGEST_S, seconds, show_length, ticks
 from yewhour.core.problem import CannotFit
 
@@ -57,15 +58,6 @@ class Way(msgspec.Struct, frozen=True):
 
 
 Part = tuple[Way, ...]
-
-
-class Choice(msgspec.Struct, frozen=True):
-    """The numbers chosen: amounts by step (the slack's in ticks), rounds by group, and the cost."""
-
-    amounts: dict[str, int]
-    rounds: dict[str, int]
-    cost: float
-    length: int
 
 
 class _Table(msgspec.Struct):

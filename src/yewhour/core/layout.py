@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 
 import msgspec
 
-from yewhour.core.fit import Choice
+from yewhour.core.choice import Choice
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.movement import MEASURES, Kind
 from yewhour.core.pace import Phase, phase_ticks

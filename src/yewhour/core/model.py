@@ -6,7 +6,8 @@ from itertools import islice, product
 import msgspec
 import numpy as np
 
-from yewhour.core.fit import Choice, Fit, Part, Var, Way, option_costs
+from yewhour.core.choice import Choice
+from yewhour.core.fit import Fit, Part, Var, Way, option_costs
 from yewhour.core.lengths import TICKS_PER_S, ticks
 from yewhour.core.plan import Block, Node, Rounds, Variant, children
 from yewhour.core.position import Positions

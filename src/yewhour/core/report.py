@@ -4,11 +4,12 @@ from collections.abc import Iterator
 
 import msgspec
 
+from yewhour.core.choice import Choice
 from yewhour.core.cuts import leave_out_order, name_of, span_of
 from yewhour.core.edit import Edit, apply_all
-from yewhour.core.fit import Choice
 from yewhour.core.lengths import seconds, show_length, ticks
-from yewhour.core.made import Made, Maker
+from yewhour.core.made import Made
+from yewhour.core.maker import Maker
 from yewhour.core.model import PAUSE
 from yewhour.core.movement import MEASURES
 from yewhour.core.plan import Plan, Rounds, Step, walk

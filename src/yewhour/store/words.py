@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from yewhour.core.made import Words
+from yewhour.core.maker import Words
 from yewhour.core.problem import Problem
 from yewhour.store.blocks import load_blocks
 from yewhour.store.library import load_library

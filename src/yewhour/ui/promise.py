@@ -40,16 +40,16 @@ class LengthPicture(QWidget):
         return QSize(300, round(64 * scale()))
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        maker = self.session.maker
+        can = self.session.lengths
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        if maker is None:
+        if can is None:
             painter.setFont(font(10))
             painter.setPen(QColor(self.theme.soft))
             words = "How long it can be shows here when it has movements."
             painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignVCenter, words)
             return
-        low, high, asked = maker.shortest_s, maker.longest_s, maker.promised_s
+        low, high, asked = can.shortest_s, can.longest_s, can.promised_s
         first, last = min(low, asked), max(high, asked)
         left, right, y = 30.0, self.width() - 40.0, self.height() / 2
         pixels = (right - left) / max(1.0, last - first)
@@ -61,7 +61,7 @@ class LengthPicture(QWidget):
         painter.drawLine(round(x(low)), round(y), round(x(high)), round(y))
         painter.setFont(font(9))
         painter.setPen(QColor(self.theme.soft))
-        marks = [(low, "shortest"), (maker.preferred_s, "by itself"), (high, "longest")]
+        marks = [(low, "shortest"), (can.preferred_s, "by itself"), (high, "longest")]
         free = -100.0
         for time_s, name in marks:
             words = f"{name} {show_length(time_s)}"
@@ -307,11 +307,11 @@ class Promise(QWidget):
         self.ways.refresh()
         self._putting = False
         self.length_picture.update()
-        maker = self.session.maker
-        if maker is not None:
+        can = self.session.lengths
+        if can is not None:
             self.length_picture.setAccessibleDescription(
-                f"Shortest {show_length(maker.shortest_s)}, by itself {show_length(maker.preferred_s)}, "
-                f"longest {show_length(maker.longest_s)}"
+                f"Shortest {show_length(can.shortest_s)}, by itself {show_length(can.preferred_s)}, "
+                f"longest {show_length(can.longest_s)}"
             )
 
     # --- putting -------------------------------------------------------------------------------------------

@@ -13,7 +13,7 @@ from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple
 
 import msgspec
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 
 from yewhour.core.problem import Problem
 from yewhour.ui.workshop import Offer, Outcome, Wish, Workshop
@@ -22,10 +22,12 @@ if TYPE_CHECKING:
     from yewhour.core.edit import Edit
     from yewhour.core.finding import Finding
     from yewhour.core.layout import Segment
-    from yewhour.core.made import Made, Maker, Words
+    from yewhour.core.made import Lengths, Made
+    from yewhour.core.maker import Maker, Words
     from yewhour.core.plan import Plan
 
 MOST_UNDO = 200
+AFTER_A_GLIMPSE_MS = 40
 PAUSE = "closing pause"  # the segment that no step of the plan makes
 
 
@@ -59,6 +61,7 @@ class Session(QObject):
         self.plan: Plan | None = None
         self.maker: Maker | None = None
         self.made: Made | None = None
+        self.lengths: Lengths | None = None
         self.trial: Outcome | None = None
         self.trial_title = ""
         self.refusal = ""  # why the class can't be as long as was asked
@@ -71,6 +74,7 @@ class Session(QObject):
         self._past: list[Act] = []
         self._future: list[Act] = []
         self._serial = 0
+        self._waiting = False  # for a glimpse to be painted
         self._trial_plan: Plan | None = None
         self.workshop = Workshop(lambda: self.words)
         self.workshop.done.connect(self._arrived)
@@ -114,7 +118,7 @@ class Session(QObject):
     @property
     def busy(self) -> bool:
         """Whether a class is being made."""
-        return self.workshop.busy
+        return self.workshop.busy or self._waiting
 
     # --- opening ----------------------------------------------------------------------------------------
 
@@ -132,19 +136,39 @@ class Session(QObject):
         self.path, self.saved = path, plan if saved else None
         self._past, self._future = [], []
         self.selected, self.picked, self.section = "", (), None
-        self.maker = self.made = None
+        self.maker = self.made = self.lengths = None
+        if saved and path is not None:
+            self._glimpse(path)
         self._make(plan)
+
+    def _glimpse(self, path: Path) -> None:
+        """Shows the class as it was made last time, if it was, until it is made anew."""
+        from yewhour.store.glimpse import glimpse_of
+
+        found = glimpse_of(path)
+        if found is not None:
+            self.made, self.lengths = found.made, found.lengths
+
+    def _ask(self, wish: Wish) -> None:
+        self._waiting = False
+        if wish.serial == self._serial:
+            self.workshop.ask(wish)
 
     def _make(self, plan: Plan) -> None:
         self.plan = plan
         self.drop_trial()
         self.refusal, self.offers = "", ()
         self._serial += 1
-        if any(section.body for section in plan.sections):
-            self.workshop.ask(Wish("class", self._serial, plan))
-        else:
-            self.maker = self.made = self.trouble = None
+        wish = Wish("class", self._serial, plan)
+        if not any(section.body for section in plan.sections):
+            self.maker = self.made = self.lengths = self.trouble = None
             self.made_changed.emit()
+        elif self.made is not None and self.maker is None:  # a glimpse is painted first
+            self._waiting = True
+            self.made_changed.emit()
+            QTimer.singleShot(AFTER_A_GLIMPSE_MS, lambda: self._ask(wish))
+        else:
+            self.workshop.ask(wish)
         self.plan_changed.emit()
 
     def _arrived(self, outcome: Outcome) -> None:
@@ -165,11 +189,17 @@ class Session(QObject):
         if outcome.made is None:
             self._failed(outcome.problem or Problem("The class could not be made."))
             return
+        assert outcome.maker is not None
         self.maker, self.made, self.refusal, self.trouble = outcome.maker, outcome.made, outcome.refusal, None
+        self.lengths = outcome.maker.lengths
         self._keep_choice()
         self.made_changed.emit()
         if self.refusal:
             self.workshop.ask(Wish("offers", wish.serial, wish.plan))
+        elif self.path is not None and wish.plan is self.saved:
+            from yewhour.store.glimpse import Glimpse, keep_glimpse
+
+            keep_glimpse(self.path, Glimpse(self.made, self.lengths))
 
     def _failed(self, problem: Problem) -> None:
         """A change that leaves no class is taken back; a class that opens like that stays, and is told."""
@@ -177,7 +207,7 @@ class Session(QObject):
             act = self._past.pop()
             self._make(act.plan)
         else:
-            self.trouble, self.maker, self.made = problem, None, None
+            self.trouble, self.maker, self.made, self.lengths = problem, None, None, None
             self.made_changed.emit()
         self.refused.emit(problem)
 
@@ -260,8 +290,7 @@ class Session(QObject):
     def _target_for(self, length_s: float) -> float:
         """The brief's target for a length of the recording: without welcome and farewell where it says so."""
         assert self.plan is not None
-        extra_s = self.maker.promised_s - self.maker.plan.brief.target_s if self.maker else 0.0
-        return max(1.0, round(length_s - extra_s, 1))
+        return max(1.0, round(length_s - (self.lengths.extra_s if self.lengths else 0.0), 1))
 
     def try_length(self, length_s: float) -> None:
         """Shows the class at another length without promising it yet."""

@@ -310,8 +310,8 @@ class SprigPainter:
 
     def _paint_limits(self) -> None:
         """Where the class can't follow the handle: its shortest and its longest."""
-        maker = self.sprig.session.maker
-        for time_s, name in ((maker.shortest_s, "shortest"), (maker.longest_s, "longest")) if maker else ():
+        can = self.sprig.session.lengths
+        for time_s, name in ((can.shortest_s, "shortest"), (can.longest_s, "longest")) if can else ():
             y = self.sprig.y_at(time_s)
             if self.sprig.reach.top < y < self.sprig.height() - 8:
                 self.painter.setPen(QPen(QColor(self.theme.aril), 1.6, Qt.PenStyle.DashLine))

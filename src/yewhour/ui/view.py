@@ -33,9 +33,8 @@ class View:
     # --- the length -------------------------------------------------------------------------------------
 
     def _change(self, by_s: float) -> None:
-        if self.session.maker is not None and self.session.plan is not None:
-            extra_s = self.session.maker.promised_s - self.session.maker.plan.brief.target_s
-            asked_s = self.session.plan.brief.target_s + extra_s
+        if self.session.lengths is not None and self.session.plan is not None:
+            asked_s = self.session.plan.brief.target_s + self.session.lengths.extra_s
             self.session.set_length(max(STEP_S, asked_s + by_s))
 
     def longer_minute(self) -> None:
@@ -56,8 +55,8 @@ class View:
 
     def by_itself(self) -> None:
         """The length with everything as preferred, to the nearest half minute."""
-        if self.session.maker:
-            self.session.set_length(max(30.0, round(self.session.maker.preferred_s / 30) * 30.0))
+        if self.session.lengths is not None:
+            self.session.set_length(max(30.0, round(self.session.lengths.preferred_s / 30) * 30.0))
 
     # --- distance, colours, text ------------------------------------------------------------------------
 

@@ -307,18 +307,18 @@ class Window(QMainWindow):
 
     def _promised(self) -> str:
         session = self.session
-        made, maker, plan = session.shown, session.maker, session.plan
+        made, can, plan = session.shown, session.lengths, session.plan
         assert plan is not None
         roomy = self.width() > ROOMY * look.scale()
         audience = f"For {plan.brief.audience}. " if plan.brief.audience and roomy else ""
-        if made is None or maker is None:
+        if made is None or can is None:
             empty = "" if session.busy else "; no movements yet"
             return f"{audience}{show_length(plan.brief.target_s)} promised{empty}."
-        kept = abs(made.length_s - maker.promised_s) < 0.05
-        asked = "exactly, as promised" if kept else f"now, promised {show_length(maker.promised_s)}"
+        kept = abs(made.length_s - can.promised_s) < 0.05
+        asked = "exactly, as promised" if kept else f"now, promised {show_length(can.promised_s)}"
         return (
             f"{audience}{show_length(made.length_s)} {asked}. "
-            f"It can be {show_length(maker.shortest_s)} to {show_length(maker.longest_s)}."
+            f"It can be {show_length(can.shortest_s)} to {show_length(can.longest_s)}."
         )
 
     def _name_undo(self) -> None:

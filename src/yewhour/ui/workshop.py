@@ -17,7 +17,8 @@ from yewhour.core.problem import CannotFit, Problem
 
 if TYPE_CHECKING:
     from yewhour.core.edit import Edit
-    from yewhour.core.made import Made, Maker, Words
+    from yewhour.core.made import Made
+    from yewhour.core.maker import Maker, Words
     from yewhour.core.plan import Plan
 
 PATIENCE_S = 0.25  # work that took longer is stopped for a newer wish
@@ -156,7 +157,7 @@ class Workshop(QObject):
             self.stage.emit(stage)
 
     def _maker(self, plan: Plan) -> Maker:
-        from yewhour.core.made import Maker
+        from yewhour.core.maker import Maker
 
         kept = self._makers.get(id(plan))
         if kept is not None and kept[0] is plan:

@@ -14,7 +14,8 @@ from yewhour.core.finding import Finding, Severity
 from yewhour.core.problem import Problem
 
 if TYPE_CHECKING:
-    from yewhour.core.made import Made, Maker
+    from yewhour.core.made import Made
+    from yewhour.core.maker import Maker
 
 
 class Rule(msgspec.Struct, frozen=True, forbid_unknown_fields=True):

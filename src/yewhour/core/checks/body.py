@@ -10,7 +10,8 @@ from yewhour.core.checks import Notice, check
 from yewhour.core.edit import Edit
 from yewhour.core.layout import Segment
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.made import Made, Maker
+from yewhour.core.made import Made
+from yewhour.core.maker import Maker
 from yewhour.core.pace import breath_ticks
 
 NEUTRALISES_WITHIN = 4  # movements

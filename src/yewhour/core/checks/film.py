@@ -10,7 +10,8 @@ from collections.abc import Iterator
 from yewhour.core.checks import Notice, check
 from yewhour.core.edit import Edit
 from yewhour.core.layout import Segment
-from yewhour.core.made import Made, Maker
+from yewhour.core.made import Made
+from yewhour.core.maker import Maker
 
 SIDEWAYS = ("side", "left", "right", "near")
 

@@ -13,7 +13,8 @@ from yewhour.core.edit import Edit
 from yewhour.core.handwork import edit_behind
 from yewhour.core.layout import Segment
 from yewhour.core.lengths import seconds
-from yewhour.core.made import Made, Maker
+from yewhour.core.made import Made
+from yewhour.core.maker import Maker
 from yewhour.core.pace import SLOWEST
 from yewhour.core.plan import LineEdit
 from yewhour.core.sides import fill

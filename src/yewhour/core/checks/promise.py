@@ -5,7 +5,8 @@ from collections.abc import Iterator
 from yewhour.core.checks import Notice, check
 from yewhour.core.edit import Edit
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.made import Made, Maker
+from yewhour.core.made import Made
+from yewhour.core.maker import Maker
 
 
 @check("length")

@@ -1,0 +1,41 @@
+"""A class is seen at once as it was last time, and a glimpse that is no good is none."""
+
+import pytest
+
+from tests.conftest import demo_maker
+from yewhour.store.glimpse import MOST, Glimpse, glimpse_of, keep_glimpse, prepare
+from yewhour.store.paths import FIRST_DEMO, own_data
+
+
+@pytest.fixture(autouse=True)
+def own_folder(tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
+
+
+def test_every_part_of_a_made_class_comes_back_as_it_was():
+    assert glimpse_of(FIRST_DEMO) is None
+    prepare(FIRST_DEMO)
+    maker = demo_maker("bell-ringers")
+    assert glimpse_of(FIRST_DEMO) == Glimpse(maker.make(), maker.lengths)
+
+
+def test_a_changed_file_or_a_damaged_glimpse_has_none(tmp_path):
+    path = tmp_path / "a.yewhour"
+    path.write_bytes(FIRST_DEMO.read_bytes())
+    prepare(path)
+    assert glimpse_of(path) is not None
+    next((own_data() / "glimpses").glob("*")).write_bytes(b"\xc1")
+    assert glimpse_of(path) is None
+    path.write_bytes(path.read_bytes() + b"\n")
+    assert glimpse_of(path) is None
+    assert glimpse_of(tmp_path / "none") is None
+
+
+def test_there_are_never_many(tmp_path):
+    maker = demo_maker("bell-ringers")
+    glimpse = Glimpse(maker.make(), maker.lengths)
+    for number in range(MOST + 3):
+        path = tmp_path / f"{number}"
+        path.write_text(str(number))
+        keep_glimpse(path, glimpse)
+    assert len(list((own_data() / "glimpses").glob("*"))) == MOST
