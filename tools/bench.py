@@ -50,6 +50,7 @@ loop = QEventLoop(); window.session.made_changed.connect(lambda: window.session.
 if window.session.made is None:
     loop.exec()
 qt.processEvents()
+assert window.session.made is not None and window.sprig.needles
 """
 )
 PREPARED = "from yewhour.store import glimpse, paths; glimpse.prepare(paths.FIRST_DEMO)"
