@@ -62,7 +62,7 @@ qt.exec()
 
 def test_killing_the_program_at_any_moment_loses_at_most_five_seconds(mine, tmp_path):
     done = []
-    for wait_s in (1.4, 2.3):
+    for wait_s in (3.0, 3.7):
         running = subprocess.Popen(
             [sys.executable, "-c", TEACHER, str(mine)],
             env={**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT / "src")},
@@ -82,7 +82,7 @@ def test_killing_the_program_at_any_moment_loses_at_most_five_seconds(mine, tmp_
     for changes, one in zip(
         sorted(done), sorted(int(k.plan().brief.title.split()[1]) for k in kept), strict=True
     ):
-        assert changes - one <= (KEEP_MS / 100) + 4  # a change every tenth of a second
+        assert changes - one <= 25  # a change every tenth of a second; kept after one second, by promise five
         assert one >= 1
     assert all(one.about.path == str(mine) for one in kept)
     assert read_plan(mine).brief.title == "Four minutes at the slip"
@@ -111,6 +111,18 @@ def test_work_left_behind_is_offered_on_the_first_page_and_brought_back(bare_des
     assert desk.window.clerk.save_to(mine)
     assert read_plan(mine).brief.title == "Nearly lost"
     assert kept_work() == []
+
+
+def test_opening_another_class_over_unsaved_work_keeps_it(desk, mine):
+    for leave in (lambda: desk.window.clerk.open_file(mine), desk.window.clerk.new_class):
+        title = f"Unsaved {len(kept_work())}"
+        rename(desk, title)
+        leave()
+        desk.settle()
+        assert title in [kept.plan().brief.title for kept in kept_work()]
+        assert f"{title} was not saved; it is kept" in desk.window.foot.message.text()
+    assert not desk.window.clerk.open_file(mine.with_name("none.yewhour"))
+    assert len(kept_work()) == 2
 
 
 def test_closing_keeps_what_was_not_saved_and_the_next_window_says_so(desk, qtbot):

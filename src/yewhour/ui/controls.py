@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 
-from PySide6.QtCore import QPoint, QRect, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QObject, QPoint, QRect, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import (
     QFrame,
@@ -52,6 +52,25 @@ def row(*widgets: QWidget, stretch: bool = True) -> QHBoxLayout:
     if stretch:
         made.addStretch(1)
     return made
+
+
+class _Calm(QObject):
+    """Keeps a value from being turned by the wheel that only meant to move the page."""
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.Wheel and isinstance(watched, QWidget) and not watched.hasFocus():
+            event.ignore()
+            return True
+        return False
+
+
+_CALM = _Calm()
+
+
+def calm(widget: QWidget) -> None:
+    """The wheel changes this only while it has the focus."""
+    widget.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+    widget.installEventFilter(_CALM)
 
 
 def quiet(words: str) -> QLabel:
@@ -147,7 +166,7 @@ class Wrapping(QLayout):
 
     def minimumSize(self) -> QSize:
         widest = max((item.sizeHint().width() for item in self._items), default=0)
-        return QSize(widest, self._arrange(QRect(0, 0, max(widest, 300), 0), False))
+        return QSize(widest, max((item.sizeHint().height() for item in self._items), default=0))
 
     def _arrange(self, box: QRect, really: bool) -> int:
         """Lines of items, each in the middle of its line; the height they take."""

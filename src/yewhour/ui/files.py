@@ -46,10 +46,9 @@ class Files(QObject):
         """Opens a class or an outline. Raises Problem, and keeps the class before, when it can't be."""
         from yewhour.store.habits import opened
 
-        session = self.session
-        self.keep()
+        session, unsaved = self.session, self._left_behind()
         session.open(path)
-        self._arrive(session.path)
+        self._arrive(session.path, unsaved)
         if session.path is not None and not self.is_demo(path):
             opened(path)
         if session.path is None:
@@ -57,9 +56,9 @@ class Files(QObject):
 
     def begin(self, plan: object) -> None:
         """A class that is in no file yet."""
-        self.keep()
+        unsaved = self._left_behind()
         self.session.begin(plan)  # type: ignore[arg-type]
-        self._arrive(None)
+        self._arrive(None, unsaved)
 
     def bring_back(self, kept: Kept) -> None:
         """Goes on with work that was not saved. Raises Problem when it is damaged."""
@@ -67,24 +66,37 @@ class Files(QObject):
 
         plan = kept.plan()
         path = Path(kept.about.path) if kept.about.path else None
-        self.keep()
+        unsaved = self._left_behind()
         self.session.begin(plan, path)
         try:
             self.session.saved = read_plan(path) if path is not None else None
         except Problem:
             self.session.saved = None
-        self._arrive(path)
+        self._arrive(path, unsaved)
         self._brought = kept
         self.keep()
         self.said.emit(f"Brought back as it was: {plan.brief.title}. Save it with Ctrl+S.")
 
-    def _arrive(self, path: Path | None) -> None:
-        """A new class is in the window: its lock, its stamp, a keeper of its own."""
-        self.keeper.close() if self.session.changed else self.keeper.saved()
+    def _left_behind(self) -> str:
+        """The title of the class in the window, kept now, if it is not saved; else ""."""
+        self.keep()
+        return self.session.plan.brief.title if self.session.plan is not None and self.session.changed else ""
+
+    def _arrive(self, path: Path | None, unsaved: str) -> None:
+        """A new class is in the window: its lock, its stamp, a keeper of its own.
+
+        unsaved: the title of the class that was there before, when it stays kept.
+        """
+        if unsaved:
+            self.keeper.close()
+        else:
+            self.keeper.saved()
         self.keeper = Keeper()
         self.stamp, self._warned = stamp_of(path), ""
         self._let_go()
         self.opened.emit()
+        if unsaved:
+            self.said.emit(f"{unsaved} was not saved; it is kept, and waits on the first page (Ctrl+Home).")
         if path is not None and not self.is_demo(path):
             self._lock = lock_class(path)
             if self._lock is None:

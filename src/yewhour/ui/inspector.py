@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.ui.cards import finding_card, refusal_card
-from yewhour.ui.controls import Chips, Stepper, Wrapping, button, emptied, label, page, quiet, wrapped
+from yewhour.ui.controls import Chips, Stepper, Wrapping, button, calm, emptied, label, page, quiet, wrapped
 from yewhour.ui.hand import Hand
 from yewhour.ui.session import Session
 
@@ -98,7 +98,7 @@ class Inspector(QWidget):
             elif isinstance(node, Rounds):
                 self._rounds(node)
             else:
-                self._add(label(self.hand.called(node.id).capitalize(), "heading"))
+                self._add(label(_first_up(self.hand.called(node.id)), "heading"))
                 self._acts("ungroup", "earlier", "later", "leave_out")
         self._noticed([segment.id for segment in session.segments_of(session.picked)])
 
@@ -224,7 +224,7 @@ class Inspector(QWidget):
     # --- groups ----------------------------------------------------------------------------------
 
     def _pair(self, pair: Pair) -> None:
-        self._add(label("Both sides", "heading"), label(self.hand.called(pair.id).capitalize(), "soft"))
+        self._add(label("Both sides", "heading"), label(_first_up(self.hand.called(pair.id)), "soft"))
         sides = [("", "As the style has it", ""), ("right", "Right first", ""), ("left", "Left first", "")]
         self._one_of("Leading side", sides, pair.lead or "", lambda side: self._put(
             pair, f"{side or 'the usual'} side first", lead=side or None))  # fmt: skip
@@ -233,7 +233,7 @@ class Inspector(QWidget):
     def _rounds(self, group: Rounds) -> None:
         made = self.session.made
         times = made.choice.rounds.get(group.id, group.times) if made else group.times
-        self._add(label("Rounds", "heading"), label(self.hand.called(group.id).capitalize(), "soft"))
+        self._add(label("Rounds", "heading"), label(_first_up(self.hand.called(group.id)), "soft"))
         stepper = Stepper("Rounds")
         stepper.show_words(f"{times} rounds" if times != 1 else "once")
         stepper.more.connect(self.hand.more)
@@ -282,6 +282,7 @@ class Inspector(QWidget):
             lambda: put(f"Call it {title.text()}", title=title.text().strip() or section.title)
         )
         role = QComboBox()
+        calm(role)
         role.setAccessibleName("What this part does")
         role.addItems(["no usual part", *ROLES])
         role.setCurrentText(section.role or "no usual part")
@@ -307,6 +308,7 @@ class Inspector(QWidget):
         glide.editingFinished.connect(breathe)
         self.body.addLayout(wrapped(quiet("Breath here"), pace, quiet("settling to"), glide))
         priority = QSpinBox()
+        calm(priority)
         priority.setRange(0, 9)
         priority.setSpecialValueText("stays in every cut")
         priority.setValue(section.priority)
@@ -388,4 +390,9 @@ def _rate(value: float, name: str, none: str) -> QDoubleSpinBox:
     made.setSpecialValueText(none)
     made.setValue(value)
     made.setAccessibleName(name)
+    calm(made)
     return made
+
+
+def _first_up(words: str) -> str:
+    return words[:1].upper() + words[1:]

@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from yewhour.core.problem import Problem
-from yewhour.ui.controls import Chips, button, label, page, row
+from yewhour.ui.controls import Chips, button, calm, label, page, row
 from yewhour.ui.session import Session
 from yewhour.ui.theme import Theme, scale
 
@@ -101,6 +101,7 @@ class LibraryView(QDialog):
         self.dose = [QSpinBox() for _ in range(3)]
         for spin in self.dose:
             spin.setRange(1, 3600)
+            calm(spin)
         self.effort = QSpinBox()
         self.effort.setRange(0, 5)
         self.cautions = Chips(
@@ -116,6 +117,8 @@ class LibraryView(QDialog):
         ):  # fmt: skip
             widget.setAccessibleName(words)
             form.addRow(words, widget)
+            if isinstance(widget, QComboBox | QSpinBox):
+                calm(widget)
         doses = QWidget()
         doses.setLayout(row(*self.dose))
         for spin, words in zip(self.dose, ("least", "preferred", "most"), strict=True):

@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QLayout, QLineEdit, QVB
 from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.problem import Problem
 from yewhour.ui.breath import BreathPicture, ReadAloud, TapAlong
-from yewhour.ui.controls import Chips, button, label, page, quiet, row, wrapped
+from yewhour.ui.controls import Chips, button, calm, label, page, quiet, row, wrapped
 from yewhour.ui.session import Session
 from yewhour.ui.theme import Theme, font, scale
 from yewhour.ui.ways import Ways
@@ -137,6 +137,7 @@ class Promise(QWidget):
             ("practice", "The practice alone", "Welcome and farewell come on top."),
         ])  # fmt: skip
         self.style_box = QComboBox()
+        calm(self.style_box)
         self.style_box.setAccessibleName("Style")
         for school in self.session.words.schools.values():
             self.style_box.addItem(school.name, school.id)
@@ -199,7 +200,9 @@ class Promise(QWidget):
         self.gives.valueChanged.connect(
             lambda value: self._put("How much the pace may give", "pace_gives", float(value))
         )
-        self.body.addLayout(_prompted("It may give by", self.gives))
+        self.body.addLayout(
+            _prompted("It may give by", self.gives, quiet("when whole breaths alone cost more"))
+        )
         self._head("The voice")
         self.voice = _spin(0.5, 2.0, 0.05, 2, " ×", "Your rate")
         self.voice.valueChanged.connect(
@@ -380,4 +383,5 @@ def _spin(low: float, high: float, step: float, decimals: int, suffix: str, name
     made.setSuffix(suffix)
     made.setAccessibleName(name)
     made.setKeyboardTracking(False)
+    calm(made)
     return made

@@ -93,6 +93,14 @@ class LineEditor(QPlainTextEdit):
         self.setTabChangesFocus(True)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
         self.setLineWrapMode(QPlainTextEdit.LineWrapMode.WidgetWidth)
+        self.document().documentLayout().documentSizeChanged.connect(self._grow)
+
+    def _grow(self) -> None:
+        """As tall as the words need, and never less than it was."""
+        lines = self.document().documentLayout().documentSize().height()
+        height = round(lines * metrics(11.5).lineSpacing() + 18 * scale())
+        if height > self.height():
+            self.resize(self.width(), height)
 
 
 class RowDelegate(QStyledItemDelegate):

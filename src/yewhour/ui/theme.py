@@ -194,6 +194,7 @@ def _style(theme: Theme) -> str:
     QPushButton#station:focus {{ border: 2px solid {theme.accent}; border-radius: 4px; }}
     QPushButton#chip {{ border-radius: {unit + 6}px; padding: {unit // 2}px {unit + 4}px; }}
     QPushButton#chip:checked {{ background: {theme.chosen}; border: 2px solid {theme.accent}; }}
+    QPushButton#chip:focus {{ border: 2px solid {theme.aril}; }}
     QPushButton#small {{ padding: {unit // 2}px {unit}px; }}
     QPushButton:disabled {{ color: {theme.soft}; border-style: dashed; }}
     QCheckBox, QRadioButton {{ spacing: {unit}px; }}

@@ -6,7 +6,7 @@ from typing import Any, Literal, get_args, get_origin, get_type_hints
 
 from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QPushButton, QVBoxLayout, QWidget
 
-from yewhour.ui.controls import label, wrapped
+from yewhour.ui.controls import calm, label, wrapped
 from yewhour.ui.session import Session
 from yewhour.ui.theme import scale
 
@@ -36,6 +36,7 @@ class Ways(QWidget):
         for name, words in NAMES.items():
             field = self._field(name, hints[name])
             field.setAccessibleName(words)
+            calm(field)
             whose = QPushButton()
             whose.setObjectName("small")
             whose.setFlat(True)

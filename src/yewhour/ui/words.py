@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Signal
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from yewhour.core.problem import Problem
@@ -111,6 +112,12 @@ class Words(QWidget):
         if self.acts.count() >= 3 and self.height() < 520 * scale():
             return  # where there is no room they are in the menu, and on their keys
         self.acts.addWidget(button(words, do))  # type: ignore[arg-type]
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape and self.bar.isVisible():
+            self.close_find()
+        else:
+            super().keyPressEvent(event)
 
     # --- find and replace ------------------------------------------------------------------------
 
