@@ -262,3 +262,26 @@ def test_what_can_be_seen_is_said_too(desk):
                 )
                 named = widget.accessibleName() or getattr(widget, "text", lambda: "")()
                 assert named or inner or not widget.isVisible(), (station, widget)
+
+
+def test_the_way_and_the_hold_are_a_key_each_and_the_same_key_takes_them_back(desk):
+    desk.choose("low-lunge")
+    desk.window.sprig.setFocus()
+    step = desk.session.picked[0]
+    for key, field, value, before in (
+        (KEY.Key_G, "take", "gentler", "base"),
+        (KEY.Key_S, "take", "stronger", "base"),
+        (KEY.Key_C, "clock", True, False),
+        (KEY.Key_I, "phase", "inhale", None),
+        (KEY.Key_E, "phase", "exhale", None),
+    ):
+        desk.key(key)
+        assert getattr(nodes_of(desk.session.plan)[step], field) == value
+        desk.key(key)
+        assert getattr(nodes_of(desk.session.plan)[step], field) == before
+    library = desk.session.words.library
+    plain = next(s.turn.movement.id for s in desk.made.segments
+                 if s.kind == "hold" and library[s.turn.movement.id].stronger is None)  # fmt: skip
+    desk.choose(plain)
+    desk.key(KEY.Key_S)
+    assert "no stronger way" in desk.window.foot.message.text()

@@ -149,6 +149,60 @@ class Hand:
             return
         self.session.do(title, plan, kind)
 
+    # --- the way it is taught, and how it is held ---------------------------------------------------------
+
+    def gentler(self) -> None:
+        """Teaches the gentler way; again, the movement as it is."""
+        self.take("gentler")
+
+    def stronger(self) -> None:
+        """Teaches the stronger way; again, the movement as it is."""
+        self.take("stronger")
+
+    def take(self, level: str) -> None:
+        """Teaches what is chosen in one of its ways; in the one it has already: as it is."""
+        for step in self._steps():
+            movement = self.session.words.library.get(step.movement)
+            if level != "base" and (movement is None or getattr(movement, level) is None):
+                self._refuse(f"{self._name(step.id)} has no {level} way.", "Write one in the library.")
+                return
+            now = "base" if step.take == level else level
+            self._set((step.id,), f"{self._name(step.id)}: {now if now != 'base' else 'as it is'}", take=now)
+
+    def clock(self) -> None:
+        """Holds by the clock; again, by breath."""
+        self.hold("clock")
+
+    def inhale(self) -> None:
+        """On one inhale, as in a flow; again, held by breath."""
+        self.hold("inhale")
+
+    def exhale(self) -> None:
+        """On one exhale; again, held by breath."""
+        self.hold("exhale")
+
+    def hold(self, how: str) -> None:
+        """Holds what is chosen by breath, by the clock, or for one phase; as it is already: by breath."""
+        names = {"clock": "by the clock", "breath": "by breath"}
+        for step in self._steps():
+            now = "breath" if how in (step.phase, "clock" if step.clock else "") else how
+            phase = now if now in ("inhale", "exhale") else None
+            clock = {"clock": True, "breath": False}.get(now)
+            title = f"{self._name(step.id)} {names.get(now, f'on one {now}')}"
+            free: dict[str, Any] = {"amount": None, "least": None, "most": None, "locked": False}
+            self._set((step.id,), title, phase=phase, clock=clock, **free)
+
+    def _steps(self) -> list[Step]:
+        """The steps that are chosen; told when there are none."""
+        from yewhour.core.arrange import nodes_of
+        from yewhour.core.plan import Step
+
+        nodes = nodes_of(self._plan())
+        found = [node for name in self.session.picked if isinstance(node := nodes.get(name), Step)]
+        if not found:
+            self._refuse("No movement is chosen.", "Choose one on the sprig.")
+        return found
+
     # --- groups ----------------------------------------------------------------------------------
 
     def both_sides(self) -> None:

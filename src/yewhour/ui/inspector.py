@@ -152,18 +152,12 @@ class Inspector(QWidget):
         ways += [("gentler", "Gentler", " ".join(movement.gentler.line[:1]))] if movement.gentler else []
         ways += [("stronger", "Stronger", " ".join(movement.stronger.line[:1]))] if movement.stronger else []
         if len(ways) > 1:
-            self._one_of("Way", ways, step.take, lambda way: self._put(step, f"{way} way", take=way))
+            self._one_of("Way", ways, step.take, self.hand.take)
         if movement.kind == "hold":
             held = [("breath", "Held by breath", ""), ("clock", "By the clock", ""),
                     ("inhale", "On one inhale", ""), ("exhale", "On one exhale", "")]  # fmt: skip
             now = step.phase or ("clock" if step.clock else "breath")
-            self._one_of("Held", held, now, lambda how: self._hold(step, how))
-
-    def _hold(self, step: Step, how: str) -> None:
-        phase = how if how in ("inhale", "exhale") else None
-        clock = True if how == "clock" else False if how == "breath" else None
-        self._put(step, f"{how}, {self.hand.called(step.id)}", phase=phase, clock=clock, amount=None,
-                  least=None, most=None, locked=False)  # fmt: skip
+            self._one_of("Held", held, now, self.hand.hold)
 
     def _put(self, node: Any, title: str, **fields: Any) -> None:
         self.hand.set_fields(node.id, title[:1].upper() + title[1:], **fields)
