@@ -140,6 +140,7 @@ class FinderPane(QWidget):
         self._finder: Finder | None = None
         self.field = FinderField()
         self.field.setObjectName("finder")
+        self.field.setMaxLength(200)
         self.field.setPlaceholderText(EMPTY)
         self.field.setAccessibleName("Find a movement")
         self.field.setClearButtonEnabled(True)

@@ -220,6 +220,7 @@ class Promise(QWidget):
     def _line(self, name: str, put: Callable[[str], None]) -> QLineEdit:
         made = QLineEdit()
         made.setAccessibleName(name)
+        made.setMaxLength(200)
         made.textEdited.connect(put)
         return made
 

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QStyle, QStyleOptionViewItem
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.ui.rows import QUIET_S, Row
-from yewhour.ui.theme import Theme, font, metrics, scale, side_colour
+from yewhour.ui.theme import Theme, font, metrics, scale, side_colour, wrapped_height
 
 SIZE = 11.5
 NARROW = 500.0  # pixels of a list, at the usual text size, that has no room for the purposes
@@ -50,11 +50,7 @@ class RowPaint:
         return min(28.0, 2 + row.quiet_s * 1.2) * scale() if row.quiet_s < QUIET_S else 26 * scale()
 
     def _line_height(self, row: Row, width: int) -> float:
-        measures, room = metrics(SIZE), width - self._text_x - self._aside(row, width)
-        if len(row.text) * measures.maxWidth() < room or measures.horizontalAdvance(row.text) < room:
-            return measures.height() + 6 * scale()
-        box = measures.boundingRect(QRectF(0, 0, room, 10_000), Qt.TextFlag.TextWordWrap, row.text)
-        return box.height() + 6 * scale()
+        return wrapped_height(row.text, SIZE, width - self._text_x - self._aside(row, width)) + 6 * scale()
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, row: Row) -> None:
         """One row."""

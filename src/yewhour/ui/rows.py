@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
@@ -18,7 +18,7 @@ GAP = 4  # ticks between two lines, as placed
 QUIET_S = 8.0  # a silence this long is shown as one
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Row:
     """One row. Only one of cue, left, muted and finding is there.
 
@@ -86,7 +86,7 @@ def rows_of(made: Made) -> list[Row]:
 
 
 def _headed(row: Row, heading: str, section: str) -> Row:
-    return Row(**{**row.__dict__, "heading": heading, "section": section})
+    return replace(row, heading=heading, section=section)
 
 
 def _lines(made: Made, segments: dict[str, Segment]) -> list[Row]:

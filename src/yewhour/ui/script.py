@@ -15,6 +15,7 @@ from PySide6.QtCore import (
     QRectF,
     QSize,
     Qt,
+    QTimer,
     Signal,
 )
 from PySide6.QtGui import QKeyEvent, QPainter
@@ -28,6 +29,7 @@ from yewhour.ui.theme import Theme, font, metrics, scale
 if TYPE_CHECKING:
     from yewhour.core.made import Made
 
+REST_MS = 80
 Index = QModelIndex | QPersistentModelIndex
 
 
@@ -174,7 +176,10 @@ class Script(QListView):
         self.lines = ScriptModel(session)
         self.delegate = RowDelegate(theme)
         self._following = False
-        self._wanted: tuple[str, str, int, str] | None = None
+        self._resting = QTimer(self)
+        self._resting.setSingleShot(True)
+        self._resting.setInterval(REST_MS)
+        self._resting.timeout.connect(self._take)
         self.setObjectName("script")
         self.setAccessibleName("Script: the lines to speak")
         self.setModel(self.lines)
@@ -201,6 +206,14 @@ class Script(QListView):
         return self.lines.rows[index.row()] if index.isValid() else None
 
     def refresh(self) -> None:
+        """Takes the class as it is shown; a trial, when the hand rests: the sprig goes first."""
+        if self.session.trial is not None:
+            self._resting.start()
+        else:
+            self._resting.stop()
+            self._take()
+
+    def _take(self) -> None:
         """Takes the class as it is shown, and stays where it was."""
         if not self.isVisible() or self.state() == QListView.State.EditingState:
             return
@@ -209,13 +222,9 @@ class Script(QListView):
         if self.lines.refresh():
             self.doItemsLayout()
             self.verticalScrollBar().setValue(at)
-            key = self._wanted or (row.key if row is not None else None)
-            number = self.lines.row_with(key) if key else -1
+            number = self.lines.row_with(row.key) if row is not None else -1
             if number >= 0:
                 self.setCurrentIndex(self.lines.index(number))
-                if self._wanted:
-                    self.scrollTo(self.lines.index(number))
-            self._wanted = None
         self._following = False
         if self.row is None and self.session.selected:
             self.show_segment(self.session.selected)
@@ -265,7 +274,3 @@ class Script(QListView):
     def resizeEvent(self, event: Any) -> None:
         super().resizeEvent(event)
         self.scheduleDelayedItemsLayout()
-
-    def side_room(self) -> float:
-        """Pixels of the column at the right."""
-        return 128 * scale()

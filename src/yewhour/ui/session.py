@@ -7,7 +7,7 @@ in place of the class and kept or dropped.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from pathlib import Path
 from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple
@@ -364,13 +364,7 @@ class Session(QObject):
         from yewhour.core.arrange import nodes_of
 
         found = self.segment(segment)
-        if found is None or self.plan is None or found.id == PAUSE:
-            return ""
-        known = nodes_of(self.plan)
-        if found.turn.step.id in known:
-            return found.turn.step.id
-        blocks = [part.split(".")[0].rstrip("'") for part in found.turn.key.split("@")[1:]]
-        return next((block for block in blocks if block in known), "")
+        return _node_of(found, nodes_of(self.plan)) if found is not None and self.plan is not None else ""
 
     def segment(self, name: str) -> Segment | None:
         """A segment of the class as shown."""
@@ -397,7 +391,10 @@ class Session(QObject):
 
     def _between(self, first: str, last: str) -> tuple[str, ...]:
         """The nodes from one to another, in the order of the class; the first one stays first."""
-        order = list(dict.fromkeys(self.node_at(s.id) for s in self.shown.segments)) if self.shown else []
+        from yewhour.core.arrange import nodes_of
+
+        known = nodes_of(self.plan) if self.plan is not None else {}
+        order = list(dict.fromkeys(_node_of(s, known) for s in self.shown.segments)) if self.shown else []
         if first not in order or last not in order:
             return (last,)
         a, b = order.index(first), order.index(last)
@@ -423,3 +420,13 @@ class Session(QObject):
         """What was noticed at these segments."""
         places = set(segments)
         return [finding for finding in self.made.findings if finding.segment in places] if self.made else []
+
+
+def _node_of(segment: Segment, known: Mapping[str, object]) -> str:
+    """The id of the known node that a segment comes from: its step, or the block around it; "" for none."""
+    if segment.id == PAUSE:
+        return ""
+    if segment.turn.step.id in known:
+        return segment.turn.step.id
+    blocks = [part.split(".")[0].rstrip("'") for part in segment.turn.key.split("@")[1:]]
+    return next((block for block in blocks if block in known), "")

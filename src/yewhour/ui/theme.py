@@ -7,7 +7,7 @@ Sides are told by place and letter; their colours only help.
 from dataclasses import dataclass
 from functools import cache, lru_cache
 
-from PySide6.QtCore import QByteArray, Qt
+from PySide6.QtCore import QByteArray, QRectF, Qt
 from PySide6.QtGui import (
     QColor,
     QFont,
@@ -88,6 +88,19 @@ def metrics(size: float) -> QFontMetricsF:
 def cut_to(words: str, size: float, room: float) -> tuple[str, float]:
     """Words cut to so many pixels in the plain font, and how wide they are then; remembered."""
     return _cut(words, size * scale(), round(room))
+
+
+def wrapped_height(words: str, size: float, room: float) -> float:
+    """Pixels that words take in the plain font, in lines of so many pixels; remembered."""
+    return _wrapped(words, size * scale(), round(room))
+
+
+@lru_cache(10_000)
+def _wrapped(words: str, points: float, room: int) -> float:
+    measures = _metrics(points)
+    if len(words) * measures.maxWidth() < room or measures.horizontalAdvance(words) < room:
+        return measures.height()
+    return measures.boundingRect(QRectF(0, 0, room, 10_000), Qt.TextFlag.TextWordWrap, words).height()
 
 
 @lru_cache(2000)
