@@ -1,11 +1,10 @@
 """Everything that can be done in the window, declared once: menus, shortcuts, the finder of deeds and the
 help sheet come from here."""
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 
-@dataclass(frozen=True)
-class Deed:
+class Deed(NamedTuple):
     """One action: its name in code, its menu, title, keys, and what it does.
 
     who: which part of the window has the method of that name: the window, its clerk (files), the hand (what

@@ -9,7 +9,6 @@ from PySide6.QtGui import QColor, QKeyEvent, QPainter
 from PySide6.QtWidgets import (
     QLineEdit,
     QListView,
-    QStyle,
     QStyledItemDelegate,
     QStyleOptionViewItem,
     QVBoxLayout,
@@ -91,7 +90,7 @@ class HitPainter(QStyledItemDelegate):
         box = QRectF(option.rect).adjusted(2, 1, -6, -1)
         painter.save()
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        if option.state & QStyle.StateFlag.State_Selected:
+        if isinstance(option.widget, QListView) and index == option.widget.currentIndex():
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QColor(self.theme.chosen))
             painter.drawRoundedRect(box, 6, 6)

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 if TYPE_CHECKING:
     from yewhour.core.layout import Segment
     from yewhour.core.made import Made
 
 
-@dataclass(frozen=True)
-class Needle:
+class Needle(NamedTuple):
     """One segment on the sprig. `reach` is the share of the room across (0-1), by effort."""
 
     segment: Segment

@@ -1,24 +1,20 @@
 """Reach: which stretch of the class the sprig shows, and how tall a second is. Numbers only."""
 
-from dataclasses import dataclass
-
 MOST_PX_PER_S = 60.0  # a breath of eight seconds then fills most of a window
 
 
-@dataclass
 class Reach:
     """A stretch of time on a height of pixels.
 
-    from_s: the time at `top`. px_per_s: 0 until there is a class. whole: everything is shown, and stays
-    so when the class or the window changes.
+    from_s: the time at `top`. room: pixels from top to the foot. px_per_s: pixels a second. whole:
+    everything is shown, and stays so when the class or the window changes.
     """
 
-    top: float = 26.0
-    room: float = 500.0  # pixels from top to the foot
-    length_s: float = 60.0
-    from_s: float = 0.0
-    px_per_s: float = 8.0
-    whole: bool = True
+    def __init__(self) -> None:
+        self.top, self.room = 26.0, 500.0
+        self.length_s = 60.0
+        self.from_s, self.px_per_s = 0.0, 8.0
+        self.whole = True
 
     def fit(self, top: float, room: float, length_s: float) -> None:
         """Takes another window height or class length."""

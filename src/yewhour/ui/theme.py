@@ -4,8 +4,8 @@ Text colours keep a contrast of at least 4.5:1 against what they stand on (tests
 Sides are told by place and letter; their colours only help.
 """
 
-from dataclasses import dataclass
 from functools import cache, lru_cache
+from typing import NamedTuple
 
 from PySide6.QtCore import QByteArray, QRectF, Qt
 from PySide6.QtGui import (
@@ -26,8 +26,7 @@ BODY = "Atkinson Hyperlegible Next"
 TITLE = "Young Serif"
 
 
-@dataclass(frozen=True)
-class Theme:
+class Theme(NamedTuple):
     """The palette: what it is used for, as a colour."""
 
     paper: str  # behind the script
