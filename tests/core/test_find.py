@@ -3,7 +3,7 @@
 import pytest
 
 from tests.conftest import shipped
-from yewhour.core.find import Finder, read_typed
+from yewhour.core.find import Finder
 from yewhour.core.plan import Pair, Step
 from yewhour.core.problem import Problem
 
@@ -73,9 +73,3 @@ def test_a_typed_line_is_a_step_and_what_has_a_side_a_pair(finder):
     assert finder.step("low-lunge", "5b pair left").lead == "left"
     with pytest.raises(Problem, match="not counted in"):
         finder.step("downward-dog", "5x")
-
-
-def test_a_line_sent_off_as_it_stands_means_its_best_hit(finder):
-    assert read_typed("downward 4b", finder).amount == 4
-    with pytest.raises(Problem, match="No movement is called"):
-        read_typed("zebra", finder)

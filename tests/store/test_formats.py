@@ -11,7 +11,7 @@ from tests.conftest import demo_maker
 from yewhour.cli import FORMAT_NAMES
 from yewhour.core.export.chapters import LEAST, chapters
 from yewhour.core.lengths import parse_length
-from yewhour.store.formats import FORMATS, format_for
+from yewhour.store.formats import FORMATS
 from yewhour.store.paths import demo_classes
 from yewhour.store.stand import QUIET_S, Row, pages
 
@@ -20,9 +20,6 @@ RINGERS = demo_maker("bell-ringers").make(1440)
 
 def test_the_command_line_knows_every_format():
     assert set(FORMAT_NAMES) == set(FORMATS)
-    assert format_for("a.chapters.json") is FORMATS["podcast"]
-    assert format_for("a.JSON") is FORMATS["json"]
-    assert format_for("a.xyz") is None
 
 
 def test_a_cue_sheet_has_a_row_a_line_and_no_formula():

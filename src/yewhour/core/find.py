@@ -13,7 +13,6 @@ from yewhour.core.movement import Library, Movement
 from yewhour.core.outline import Names, dose_split, read_step
 from yewhour.core.plan import Node, Pair
 from yewhour.core.position import Positions
-from yewhour.core.problem import Problem
 
 _UNFINISHED = re.compile(r"\s+\d+$")  # a dose whose unit is still to be typed
 _WORD = re.compile(r"[^\W_]+")
@@ -137,20 +136,3 @@ def _matched(words: Sequence[str], fields: tuple[tuple[float, str, str], ...]) -
         else:
             return None
     return total / len(words), weakest
-
-
-def read_typed(typed: str, finder: Finder, here: str = "") -> Node:
-    """The step that a typed line means when it is sent off as it stands: an exact line, or the best hit.
-
-    Raises Problem when nothing matches.
-    """
-    name, dose = dose_split(typed.strip())
-    known = finder.names.find(name)
-    if known is None:
-        hits, dose = finder.find(typed, here, most=1)
-        if not hits:
-            raise Problem(
-                f"No movement is called {name!r}.", do="Type part of a name, an area, a prop or a position."
-            )
-        known = hits[0].movement.id
-    return finder.step(known, dose)

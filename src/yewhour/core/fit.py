@@ -117,7 +117,6 @@ class Fit:
 
     def __init__(self, parts: Sequence[Part], keep: bool = True) -> None:
         self.parts = tuple(parts)
-        self._keep = keep
         self._slack: Var | None = None
         self._slack_part = -1
         self._after: dict[int, _Table] = {len(self.parts): _Table(0, 1, np.zeros(1, np.float32))}

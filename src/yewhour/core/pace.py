@@ -3,7 +3,7 @@
 import re
 from collections.abc import Sequence
 from itertools import pairwise
-from typing import Literal, get_args
+from typing import Literal
 
 import msgspec
 
@@ -11,7 +11,6 @@ from yewhour.core.lengths import TICKS_PER_S
 from yewhour.core.problem import Problem
 
 Phase = Literal["inhale", "full", "exhale", "empty"]
-PHASES: tuple[Phase, ...] = get_args(Phase)
 SLOWEST, FASTEST = 1.0, 60.0
 
 

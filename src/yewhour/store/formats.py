@@ -38,9 +38,3 @@ FORMATS: dict[str, Format] = {
     "otio": Format(".otio", "OpenTimelineIO, with a marker for each movement", timeline.timeline),
     "json": Format(".json", "everything, for other programs", contract.script_json),
 }
-
-
-def format_for(name: str) -> Format | None:
-    """The format whose ending a file name has, the longest ending first."""
-    fitting = [form for form in FORMATS.values() if name.lower().endswith(form.suffix)]
-    return max(fitting, key=lambda form: len(form.suffix), default=None)

@@ -165,7 +165,6 @@ class FinderPane(QWidget):
         self.list.activated.connect(lambda index: None)
         session.made_changed.connect(self._somewhere_else)
         session.selected_changed.connect(lambda _: self._somewhere_else())
-        self._typed_hits = ""
 
     def set_theme(self, theme: Theme) -> None:
         """Shows itself in other colours."""

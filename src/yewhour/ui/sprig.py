@@ -11,7 +11,6 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
-    QFontMetricsF,
     QHelpEvent,
     QKeyEvent,
     QMouseEvent,
@@ -29,7 +28,7 @@ from yewhour.ui.needles import Needle, needles
 from yewhour.ui.reach import Reach
 from yewhour.ui.session import Session
 from yewhour.ui.sprig_paint import SprigPainter
-from yewhour.ui.theme import Theme, font, scale
+from yewhour.ui.theme import Theme, scale
 
 if TYPE_CHECKING:
     from yewhour.core.plan import Plan
@@ -425,7 +424,3 @@ class Sprig(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         SprigPainter(self, painter).paint()
-
-    def label_height(self) -> float:
-        """The height of a name."""
-        return QFontMetricsF(font(8.5)).height()
