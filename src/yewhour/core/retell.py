@@ -18,8 +18,11 @@ LONGEST_WORDS = 60  # of one line; a breath holds a dozen
 
 
 def segment_of(made: Made, line: Cue | Dropped) -> Segment:
-    """The segment a line belongs to."""
-    return next(segment for segment in made.segments if segment.id == line.segment)
+    """The segment a line belongs to. Raises Problem when the class has none like it any more."""
+    for segment in made.segments:
+        if segment.id == line.segment:
+            return segment
+    raise Problem("The place of this line is not in the class any more.", do="Choose another line.")
 
 
 def clean(text: str) -> str:

@@ -121,13 +121,13 @@ class Pen:
 
     def make_room(self) -> None:
         """Does what would make room for a line that was left out."""
+        from yewhour.core import retell
         from yewhour.core.checks.lines import roomier
 
         row, made = self.script.row, self.session.made
         if row is None or row.left is None or made is None:
             return
-        segment = next(one for one in made.segments if one.id == row.left.segment)
-        edit = roomier(segment, row.left.short)
+        edit = roomier(retell.segment_of(made, row.left), row.left.short)
         if edit is None:
             self.session.refused.emit(
                 Problem("Nothing here can be made longer.", do="Shorten the lines around it.")

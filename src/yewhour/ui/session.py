@@ -156,6 +156,7 @@ class Session(QObject):
 
     def _make(self, plan: Plan) -> None:
         self.plan = plan
+        self._forget_gone()
         self.drop_trial()
         self.refusal, self.offers = "", ()
         self._serial += 1
@@ -401,14 +402,18 @@ class Session(QObject):
         run = order[min(a, b) : max(a, b) + 1]
         return tuple(node for node in ([first] + [n for n in run if n != first]) if node)
 
-    def _keep_choice(self) -> None:
-        """After a change: what is still there stays chosen, and a segment of it with it."""
+    def _forget_gone(self) -> None:
+        """What is not in the plan any more is not chosen."""
         from yewhour.core.arrange import nodes_of
 
         known = nodes_of(self.plan) if self.plan else {}
         if self.section is not None and (self.plan is None or self.section >= len(self.plan.sections)):
             self.section = None
         self.picked = tuple(node for node in self.picked if node in known)
+
+    def _keep_choice(self) -> None:
+        """After a change: what is still there stays chosen, and a segment of it with it."""
+        self._forget_gone()
         here = self.segment(self.selected)
         mine = self.segments_of(self.picked)
         if self.picked and (here is None or here not in mine):

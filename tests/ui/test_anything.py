@@ -1,0 +1,88 @@
+"""Whatever is done in whatever order, there is a class or a reason, and undo goes all the way back."""
+
+import random
+
+import pytest
+from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog
+
+from tests.ui.conftest import Desk
+from yewhour.core.arrange import nodes_of
+from yewhour.store.paths import demo_classes
+from yewhour.ui.actions import DEEDS
+
+QUIET = {"close", "new_window", "new_class", "show_start", "open_class", "undo", "redo"}
+FEW = {
+    "show_library",
+    "show_keys",
+    "show_about",
+    "show_stand",
+    "export_script",
+    "show_versions",
+    "save_class",
+}
+
+
+def act(desk, dice):
+    """One act at random: something chosen, something typed, something done."""
+    window, session = desk.window, desk.session
+    kind = dice.random()
+    if kind < 0.3 and session.shown is not None:
+        segment = dice.choice(session.shown.segments)
+        session.select(segment.id, extend=dice.random() < 0.2, toggle=dice.random() < 0.2)
+    elif kind < 0.36 and session.plan is not None and session.plan.sections:
+        session.pick_section(dice.randrange(len(session.plan.sections)))
+    elif kind < 0.42 and session.plan is not None and nodes_of(session.plan):
+        session.pick(dice.choice(list(nodes_of(session.plan))))
+    elif kind < 0.5:
+        window.finder.field.setText(
+            dice.choice(["lunge", "hips 4b", "final rest 2:00", "# Part", "cobra 3b pair", "zz"])
+        )
+        window.finder.add()
+    elif kind < 0.6:
+        window.to_words()
+        script = window.words.script
+        if script.lines.rows:
+            script.setCurrentIndex(script.lines.index(dice.randrange(len(script.lines.rows))))
+            if script.row is not None and dice.random() < 0.4:
+                window.words.pen.reword(
+                    script.row, dice.choice(["", "Left, then right.", "Two more.", "a " * 90])
+                )
+    else:
+        deed = dice.choice([deed for deed in DEEDS if deed.name not in QUIET | FEW])
+        window.actions_by_name[deed.name].trigger()
+        for dialog in window._dialogs:
+            dialog.close()
+        popup = QApplication.activePopupWidget()
+        if popup is not None:
+            popup.close()
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_whatever_is_done_the_class_holds(qtbot, monkeypatch, seed):
+    for name in ("getOpenFileName", "getSaveFileName"):
+        monkeypatch.setattr(QFileDialog, name, lambda *a, **k: ("", ""))
+    monkeypatch.setattr(QInputDialog, "getItem", lambda *a, **k: ("", False))
+    monkeypatch.setattr(QInputDialog, "getText", lambda *a, **k: ("A line of mine.", True))
+    dice = random.Random(seed)
+    desk = Desk(qtbot, dice.choice(demo_classes()))
+    first = desk.session.plan
+    for _ in range(60):
+        act(desk, dice)
+        if dice.random() < 0.5:
+            desk.settle()
+            made = desk.made
+            assert (
+                made is not None
+                or desk.session.trouble is not None
+                or not any(section.body for section in desk.session.plan.sections)
+            )
+            if made is not None:
+                assert made.segments[-1].end == made.length
+                for cue, after in zip(made.cues, made.cues[1:], strict=False):
+                    assert cue.end <= after.start
+    desk.settle()
+    desk.window.grab()
+    desk.session.undo(500)
+    desk.settle()
+    assert desk.session.plan == first
+    desk.leave()
