@@ -202,8 +202,8 @@ class Script(QListView):
     @property
     def row(self) -> Row | None:
         """The row that is current."""
-        index = self.currentIndex()
-        return self.lines.rows[index.row()] if index.isValid() else None
+        number = self.currentIndex().row()
+        return self.lines.rows[number] if 0 <= number < len(self.lines.rows) else None
 
     def refresh(self) -> None:
         """Takes the class as it is shown; a trial, when the hand rests: the sprig goes first."""
@@ -253,9 +253,9 @@ class Script(QListView):
         self.delegate.paint_of.typing = (row, takes_s)
 
     def _line_chosen(self, index: QModelIndex) -> None:
-        if index.isValid() and not self._following:
-            row = self.lines.rows[index.row()]
-            self.session.select(row.segment.id)
+        # An editor that closes on the way here may have left another script behind the index.
+        if 0 <= index.row() < len(self.lines.rows) and not self._following:
+            self.session.select(self.lines.rows[index.row()].segment.id)
         self.current_changed.emit()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
