@@ -100,9 +100,12 @@ class LineEditor(QPlainTextEdit):
     def _grow(self) -> None:
         """As tall as the words need, and never less than it was."""
         lines = self.document().documentLayout().documentSize().height()
-        height = round(lines * metrics(11.5).lineSpacing() + 18 * scale())
+        height = round(lines * metrics(11.5).lineSpacing() + 26 * scale())
         if height > self.height():
             self.resize(self.width(), height)
+        around = self.parentWidget()
+        if around is not None and self.geometry().bottom() > around.height():
+            self.move(self.x(), max(0, around.height() - self.height()))  # all of it stays in view
 
 
 class RowDelegate(QStyledItemDelegate):

@@ -202,7 +202,9 @@ class SprigPainter:
         pale = QColor(self.theme.ground)
         pale.setAlpha(130)
         self.painter.setPen(QPen(pale, 1))
-        close = segment.spans and (bottom - top) / len(segment.spans) > 26 * self.unit
+        close = (
+            segment.spans and reach > 66 * self.unit and (bottom - top) / len(segment.spans) > 26 * self.unit
+        )
         if close:
             for span in segment.spans:
                 y = self.sprig.y_at(span.start / TICKS_PER_S)
