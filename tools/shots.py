@@ -35,6 +35,8 @@ class Photographer:
     def open(self, name, dark=False, scale=1.0):
         """A new window on a demo class, or on the first page."""
         if self.window is not None:
+            self.window.session.undo(500)  # nothing to keep
+            self.settle()
             self.window.close()
         look.set_scale(scale)
         self.window = first_window(dark)
@@ -122,7 +124,7 @@ def main(folder: Path = TARGET) -> None:
     sprig.cancel()
     QTest.mouseRelease(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
     at.choose("low-lunge")
-    for _ in range(5):
+    for _ in range(7):
         at.window.view.closer()
     at.take("near")
 
