@@ -16,6 +16,7 @@ from PySide6.QtTest import QTest
 
 from yewhour.core.arrange import nodes_of, with_node
 from yewhour.store.classfile import plan_bytes
+from yewhour.store.keeping import kept_work
 from yewhour.store.paths import DEMO
 from yewhour.store.versions import keep_version
 from yewhour.ui import theme as look
@@ -35,9 +36,9 @@ class Photographer:
     def open(self, name, dark=False, scale=1.0):
         """A new window on a demo class, or on the first page."""
         if self.window is not None:
-            self.window.session.undo(500)  # nothing to keep
-            self.settle()
             self.window.close()
+        for kept in kept_work():
+            kept.forget()  # one picture leaves nothing to the next
         look.set_scale(scale)
         self.window = first_window(dark)
         self.window.resize(1280, 800)
