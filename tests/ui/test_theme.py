@@ -27,3 +27,12 @@ def test_text_stands_out(theme, text, behind):
 @pytest.mark.parametrize("theme", [LIGHT, DARK], ids=["light", "dark"])
 def test_the_accent_carries_its_text(theme):
     assert contrast(theme.on_accent, theme.accent) >= 4.5
+
+
+@pytest.mark.parametrize("theme", [LIGHT, DARK], ids=["light", "dark"])
+@pytest.mark.parametrize(
+    ("text", "behind"),
+    [("ground", "right"), ("ground", "left"), ("ground", "both"), ("paper", "ink"), ("bark", "paper")],
+)
+def test_what_stands_on_a_needle_a_tip_or_a_page_stands_out(theme, text, behind):
+    assert contrast(getattr(theme, text), getattr(theme, behind)) >= 4.5

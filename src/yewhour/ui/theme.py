@@ -193,7 +193,10 @@ def _style(theme: Theme) -> str:
         padding: {unit // 2 - 1}px; }}
     QAbstractSpinBox QLineEdit, QComboBox QLineEdit {{ border: none; padding: 0; }}
     QAbstractSpinBox QLineEdit:focus, QComboBox QLineEdit:focus {{ border: none; padding: 0; }}
-    QAbstractSpinBox, QComboBox {{ min-height: {unit * 4}px; }}
+    QAbstractSpinBox, QComboBox {{ min-height: {unit * 4}px; background: {theme.ground}; }}
+    QListView::indicator {{ width: {unit + 4}px; height: {unit + 4}px; border: 2px solid {theme.soft};
+        border-radius: 3px; background: {theme.paper}; }}
+    QListView::indicator:checked {{ background: {theme.accent}; border-color: {theme.accent}; }}
     QLineEdit#finder {{ font-size: {13 * scale():.1f}pt; padding: {unit}px {unit + 4}px;
         border-radius: {unit}px; }}
     QComboBox QAbstractItemView {{ background: {theme.paper}; color: {theme.ink};

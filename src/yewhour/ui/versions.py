@@ -49,10 +49,12 @@ class Versions(QDialog):
         layout.setSpacing(10)
         if not found:
             layout.addWidget(label("No versions yet: each time you save, one is kept here."))
-        layout.addLayout(row(self.before, label("beside", "soft"), self.after))
+        beside = label("beside" if found else "", "soft")
+        layout.addLayout(row(self.before, beside, self.after))
         layout.addWidget(self.text, 1)
         layout.addLayout(row(self.back, button("Close", self.reject)))
-        self.back.setEnabled(bool(found))
+        for part in (self.before, self.after, self.text, self.back):
+            part.setVisible(bool(found))
         self.before.currentIndexChanged.connect(lambda _: self.compare())
         self.after.currentIndexChanged.connect(lambda _: self.compare())
         self.compare()
