@@ -205,3 +205,29 @@ def test_a_class_opened_before_is_seen_at_once_and_made_anew_behind_it(qtbot, se
     assert again.maker is not None
     assert again.made.length_s == 330
     again.workshop.close()
+
+
+def test_stopping_takes_back_the_change_that_was_waited_for_and_no_other(qtbot, session, monkeypatch):
+    session.begin(ladder(target_s=300.0))
+    settle(qtbot, session)
+    session.do("Called", with_brief(session.plan, title="Called"))
+    settle(qtbot, session)
+    session.stop()  # nothing is being made: nothing is taken back
+    assert session.plan.brief.title == "Called"
+    quick = session.workshop._make
+
+    def slow(wish):
+        for _ in range(200):
+            time.sleep(0.02)
+            session.workshop._heard("fitting")
+        return None
+
+    monkeypatch.setattr(session.workshop, "_make", slow)
+    session.do("Too much", with_brief(session.plan, title="Too much"))
+    qtbot.waitUntil(lambda: session.workshop._doing is not None, timeout=5000)
+    monkeypatch.setattr(session.workshop, "_make", quick)
+    session.stop()
+    settle(qtbot, session)
+    assert session.plan.brief.title == "Called"
+    assert session.made.plan.brief.title == "Called"
+    assert session.redo_titles == ["Too much"]

@@ -162,6 +162,22 @@ def test_an_edit_stays_on_its_line_when_the_class_is_made_longer(desk):
     assert [where[cue.segment].split("/")[0] for cue in desk.made.cues if cue.own] == ["dart"]
 
 
+def test_a_line_of_her_own_is_added_with_its_seconds_as_it_is_typed(desk):
+    go(desk, lambda row: row.cue and row.quiet_s > 4 and row.segment.kind == "hold")
+    desk.key(KEY.Key_A)
+    asking = desk.window.words.pen.asking
+    asking.setTextValue("The tide does the work.")
+    assert "of quiet after this line" in asking.labelText()
+    assert " 0.0 s" not in asking.labelText()
+    asking.accept()
+    desk.settle()
+    assert any(cue.own and cue.text == "The tide does the work." for cue in desk.made.cues)
+    plan = desk.session.plan
+    desk.key(KEY.Key_A)
+    desk.window.words.pen.asking.reject()
+    assert desk.session.plan is plan
+
+
 def test_the_reading_view_turns_pages_and_says_the_side(desk):
     desk.press("show_stand")
     stand = desk.window.view.stand

@@ -25,6 +25,7 @@ class Pen:
     def __init__(self, session: Session, script: Script) -> None:
         self.session = session
         self.script = script
+        self.asking: QInputDialog | None = None
         script.delegate.reworded.connect(self.reword)
 
     def _do(self, make: Callable[[Made], Edit]) -> None:
@@ -143,15 +144,29 @@ class Pen:
             self._do(lambda _: edit)
 
     def add_line(self) -> None:
-        """Asks for a line of the teacher's own, said in the movement that is current."""
+        """Asks for a line of the teacher's own, after the current one, with its seconds as it is typed."""
+        row, maker = self.script.row, self.session.maker
+        if row is None or maker is None:
+            return
+        at_s = max(0.0, (row.at - row.segment.start) / 10 + row.takes_s)
+        dialog = QInputDialog(self.script)
+        dialog.setWindowTitle("A line of your own")
+
+        def measure(text: str) -> None:
+            takes_s = maker.duration(text, "align") / 10 if text.strip() else 0.0
+            room = f"there are {row.quiet_s:.1f} s of quiet after this line" if row.cue else "as it fits"
+            dialog.setLabelText(f"Said in {row.segment.name}: {takes_s:.1f} s, {room}.")
+
+        measure("")
+        dialog.textValueChanged.connect(measure)
+        dialog.accepted.connect(lambda: self._add(row, dialog.textValue(), at_s))
+        self.asking = dialog
+        dialog.open()
+
+    def _add(self, row: Row, text: str, at_s: float) -> None:
         from yewhour.core import retell
 
-        row, made = self.script.row, self.session.made
-        if row is None or made is None:
-            return
-        text, ok = QInputDialog.getText(self.script, "A line of your own", f"Said in {row.segment.name}:")
-        if ok and text.strip():
-            at_s = max(0.0, (row.at - row.segment.start) / 10)
+        if text.strip():
             self._do(lambda made: retell.added(row.segment, text, at_s))
 
     def wordings(self) -> list[str]:

@@ -74,6 +74,7 @@ class Session(QObject):
         self._past: list[Act] = []
         self._future: list[Act] = []
         self._serial = 0
+        self._made_serial = 0  # of the plan that `made` was made from
         self._waiting = False  # for a glimpse to be painted
         self._trial_plan: Plan | None = None
         self.workshop = Workshop(lambda: self.words)
@@ -192,7 +193,7 @@ class Session(QObject):
             return
         assert outcome.maker is not None
         self.maker, self.made, self.refusal, self.trouble = outcome.maker, outcome.made, outcome.refusal, None
-        self.lengths = outcome.maker.lengths
+        self.lengths, self._made_serial = outcome.maker.lengths, wish.serial
         self._keep_choice()
         self.made_changed.emit()
         if self.refusal:
@@ -324,7 +325,7 @@ class Session(QObject):
         self.workshop.stop()
         self.working.emit("")
         self.drop_trial()
-        if self.maker is not None and self.maker.plan.brief is not None and self._past:
+        if self._made_serial != self._serial and self._past:
             self.undo()
 
     # --- choosing ---------------------------------------------------------------------------------------
