@@ -5,16 +5,18 @@ from __future__ import annotations
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtWidgets import QFileDialog
-
 from yewhour.core.problem import Problem
 from yewhour.ui.files import Files
 from yewhour.ui.session import Session
-from yewhour.ui.start import class_filter, named_class, outline_filter
 
 if TYPE_CHECKING:
     from yewhour.store.keeping import Kept
     from yewhour.ui.window import Window
+
+
+OUTLINES = "Outlines (*.txt *.outline *.md)"
+CLASSES = "Classes (*.yewhour)"
+EITHER = "Classes and outlines (*.yewhour *.txt *.outline *.md)"
 
 
 class Clerk:
@@ -38,13 +40,15 @@ class Clerk:
 
     def open_class(self) -> None:
         """Asks for a class and opens it."""
-        self._ask_and_open("Open a class", class_filter())
+        self._ask_and_open("Open a class", EITHER)
 
     def open_outline(self) -> None:
         """Asks for an outline and makes a class of it."""
-        self._ask_and_open("From an outline", outline_filter())
+        self._ask_and_open("From an outline", OUTLINES)
 
     def _ask_and_open(self, title: str, kinds: str) -> None:
+        from PySide6.QtWidgets import QFileDialog
+
         name, _ = QFileDialog.getOpenFileName(self.window, title, str(self._folder()), kinds)
         if name:
             self.open_file(Path(name))
@@ -91,14 +95,14 @@ class Clerk:
 
     def save_class_as(self) -> None:
         """Asks where, and saves."""
+        from PySide6.QtWidgets import QFileDialog
+
         if self.session.plan is None:
             return
         start = self._folder() / f"{self._stem()}.yewhour"
-        name, _ = QFileDialog.getSaveFileName(
-            self.window, "Save the class", str(start), "Classes (*.yewhour)"
-        )
+        name, _ = QFileDialog.getSaveFileName(self.window, "Save the class", str(start), CLASSES)
         if name:
-            self.save_to(named_class(name))
+            self.save_to(Path(name) if Path(name).suffix == ".yewhour" else Path(f"{name}.yewhour"))
 
     def save_to(self, path: Path) -> bool:
         """Saves to a path, whole or not at all; says why when it can't."""
@@ -111,13 +115,15 @@ class Clerk:
 
     def save_outline(self) -> None:
         """Asks where, and writes the class as an outline."""
+        from PySide6.QtWidgets import QFileDialog
+
         from yewhour.core.outline_write import write_outline
         from yewhour.store.atomic import write_whole
 
         if self.session.plan is None:
             return
         start = self._folder() / f"{self._stem()}.txt"
-        name, _ = QFileDialog.getSaveFileName(self.window, "Save as an outline", str(start), outline_filter())
+        name, _ = QFileDialog.getSaveFileName(self.window, "Save as an outline", str(start), OUTLINES)
         if not name:
             return
         try:

@@ -169,7 +169,10 @@ class FinderPane(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Shows itself in other colours."""
         self.painter_of_hits.theme = theme
-        self.list.viewport().update()
+        if (
+            self.isVisible()
+        ):  # to ask for a viewport makes Qt's Python side know every kind of widget there is
+            self.list.viewport().update()
 
     @property
     def finder(self) -> Finder:

@@ -9,9 +9,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
-    QHelpEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -19,7 +18,7 @@ from PySide6.QtGui import (
     QResizeEvent,
     QWheelEvent,
 )
-from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
+from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.problem import Problem
@@ -62,6 +61,7 @@ class Sprig(QWidget):
         self._slots: list[Slot] = []
         self._press: QPointF | None = None
         self._pressed: Needle | None = None
+        self._under: Needle | None = None
         self._offset = 0.0
         self._axis_s = 0.0
         self.setObjectName("sprig")
@@ -228,11 +228,25 @@ class Sprig(QWidget):
 
     def _hover(self, at: QPointF) -> None:
         over = "length" if self.handle_rect().contains(at) else "pull" if self._pull_at(at) else ""
+        self._name_under(at)
         shape = {"length": Qt.CursorShape.OpenHandCursor, "pull": Qt.CursorShape.SplitVCursor}
         self.setCursor(shape.get(over, Qt.CursorShape.ArrowCursor))
         if over != self.hovering:
             self.hovering = over
             self.update()
+
+    def _name_under(self, at: QPointF) -> None:
+        """The tip names what is under the pointer."""
+        needle = self.needle_at(at.y())
+        if needle is not self._under:
+            self._under = needle
+            words = ""
+            if needle is not None:
+                segment = needle.segment
+                side = f", {segment.side}" if segment.side in ("left", "right") else ""
+                start = show_length(segment.start / TICKS_PER_S)
+                words = f"{segment.name}{side} · {segment.dose} · {start}"
+            self.setToolTip(words)
 
     def _pull(self, y: float) -> None:
         """More or fewer breaths as the end of the needle goes down or up; whole ones."""
@@ -407,17 +421,6 @@ class Sprig(QWidget):
             inner = children(nodes_of(plan)[self.session.picked[0]])
             if inner:
                 self.session.pick(inner[0].id)
-
-    def event(self, event: QEvent) -> bool:
-        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
-            needle = self.needle_at(event.pos().y())
-            if needle is not None:
-                segment = needle.segment
-                side = f", {segment.side}" if segment.side in ("left", "right") else ""
-                words = f"{segment.name}{side} · {segment.dose} · {show_length(segment.start / TICKS_PER_S)}"
-                QToolTip.showText(event.globalPos(), words, self)
-            return True
-        return super().event(event)
 
     # --- painting ------------------------------------------------------------------------------------------
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from functools import partial
-from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Signal
@@ -99,18 +98,3 @@ class Start(QWidget):
             grid.addWidget(made, number // across, number % across)
         box.setLayout(grid)
         self.body.addWidget(box)
-
-
-def outline_filter() -> str:
-    """The kinds of file an outline may be in."""
-    return "Outlines (*.txt *.outline *.md)"
-
-
-def class_filter() -> str:
-    """The kinds of file a class may be in."""
-    return "Classes and outlines (*.yewhour *.txt *.outline *.md)"
-
-
-def named_class(path: str) -> Path:
-    """A path with the ending of a class."""
-    return Path(path) if Path(path).suffix == ".yewhour" else Path(f"{path}.yewhour")

@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QInputDialog, QMessageBox
 
 from yewhour import __version__
 from yewhour.ui import theme as look
@@ -99,6 +98,8 @@ class View:
 
     def show_acts(self) -> None:
         """Every change, the last first; choosing one goes back to before it."""
+        from PySide6.QtWidgets import QInputDialog
+
         titles = [f"{number}. {title}" for number, title in enumerate(self.session.undo_titles, 1)]
         if not titles:
             self.window.say("Nothing was changed yet.")
@@ -132,6 +133,8 @@ class View:
 
     def show_about(self) -> None:
         """What this program is, and what it is not."""
+        from PySide6.QtWidgets import QMessageBox
+
         box = QMessageBox(self.window)
         box.setWindowTitle("About Yew Hour")
         box.setTextFormat(Qt.TextFormat.RichText)
