@@ -149,7 +149,7 @@ def main(folder: Path = TARGET) -> None:
     at.choose("warrior-two")
     at.take("flow")
     at.open("round-the-compass")
-    at.choose("goddess")
+    at.choose("side-angle")
     at.take("chain")
     at.open("tide-tables", dark=True)
     at.choose("climb-breath")
