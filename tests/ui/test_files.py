@@ -241,3 +241,15 @@ def test_what_is_shown_in_the_export_is_what_is_written(desk, tmp_path, suffix):
     else:
         assert written.read_text().startswith(shown[:400])
     QApplication.processEvents()
+
+
+def test_what_is_wrong_with_her_own_movements_is_told_when_the_window_opens(qtbot, tmp_path):
+    from tests.ui.conftest import Desk
+
+    folder = tmp_path / "data/yewhour/movements"
+    folder.mkdir(parents=True)
+    (folder / "mine.toml").write_text('[oar]\nname = "Oar"\nkind = "hold"\n')
+    desk = Desk(qtbot)
+    assert "mine.toml, line 1: oar: it has no dose" in desk.window.foot.message.text()
+    assert desk.made is not None
+    desk.leave()

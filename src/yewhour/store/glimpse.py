@@ -53,11 +53,11 @@ def prepare(path: Path) -> None:
 def keep_glimpse(path: Path, glimpse: Glimpse) -> None:
     """Keeps a glimpse of a class file as it is now, when it can be kept; the oldest go."""
     with contextlib.suppress(OSError, Problem):
-        file = _file(path.read_bytes())
-        if file.exists():
+        file, content = _file(path.read_bytes()), msgspec.msgpack.encode(glimpse)
+        if file.exists() and file.read_bytes() == content:
             return
         file.parent.mkdir(parents=True, exist_ok=True)
-        write_whole(file, msgspec.msgpack.encode(glimpse))
+        write_whole(file, content)
         every = sorted(file.parent.glob("*.msgpack"), key=lambda one: one.stat().st_mtime)
         for old in every[:-MOST]:
             old.unlink()

@@ -48,8 +48,6 @@ def open_first(window: Window, path: Path | None = FIRST_DEMO) -> None:
     """Opens a class, or the first page for None; when it can't be opened, says why on the first page."""
     if path is None or not window.clerk.open_file(path):
         window.show_first_page()
-    elif window.session.troubles:
-        window.tell(window.session.troubles[0])
     else:
         window.say_kept()
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QHideEvent, QPainter, QPainterPath, QPaintEvent, QPen, QShowEvent
@@ -166,7 +167,7 @@ class ReadAloud(QWidget):
 
     taken = Signal(float)
 
-    def __init__(self, seconds_of: object) -> None:
+    def __init__(self, seconds_of: Callable[[str], float]) -> None:
         super().__init__()
         self.seconds_of = seconds_of
         self.now = time.monotonic
@@ -199,7 +200,7 @@ class ReadAloud(QWidget):
         self.paragraph.setVisible(False)
         self.press_button.setText("Read a paragraph aloud")
         try:
-            rate = read_rate(self.seconds_of(PARAGRAPH), self.now() - self._started)  # type: ignore[operator]
+            rate = read_rate(self.seconds_of(PARAGRAPH), self.now() - self._started)
         except Problem as problem:
             self.said.setText(str(problem))
             return

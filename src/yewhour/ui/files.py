@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 from pathlib import Path
-from typing import IO
+from typing import IO, TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -12,6 +12,9 @@ from yewhour.core.problem import Problem
 from yewhour.store.keeping import Keeper, Kept, lock_class, stamp_of
 from yewhour.store.paths import DEMO
 from yewhour.ui.session import Session
+
+if TYPE_CHECKING:
+    from yewhour.core.plan import Plan
 
 KEEP_MS = 1000  # a change is kept this long after it at the latest
 
@@ -54,10 +57,10 @@ class Files(QObject):
         if session.path is None:
             self.said.emit(f"Made from the outline {path.name}; not saved as a class yet.")
 
-    def begin(self, plan: object) -> None:
+    def begin(self, plan: Plan) -> None:
         """A class that is in no file yet."""
         unsaved = self._left_behind()
-        self.session.begin(plan)  # type: ignore[arg-type]
+        self.session.begin(plan)
         self._arrive(None, unsaved)
 
     def bring_back(self, kept: Kept) -> None:

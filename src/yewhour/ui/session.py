@@ -57,6 +57,7 @@ class Session(QObject):
         self._words: Words | None = None
         self._loading = Lock()
         self.troubles: list[Problem] = []  # what was wrong with the teacher's own movements
+        self._told_troubles = False
         self.path: Path | None = None
         self.plan: Plan | None = None
         self.maker: Maker | None = None
@@ -98,7 +99,7 @@ class Session(QObject):
 
     def reload_words(self) -> None:
         """Takes the teacher's own movements as they are now, and makes the class anew with them."""
-        self._words = None
+        self._words, self._told_troubles = None, False
         if self.plan is not None:
             self._make(msgspec.structs.replace(self.plan))
 
@@ -188,6 +189,9 @@ class Session(QObject):
             self.made_changed.emit()
             return
         self.working.emit("")
+        if self.troubles and not self._told_troubles:
+            self._told_troubles = True
+            QTimer.singleShot(0, lambda: self.refused.emit(self.troubles[0]))
         if outcome.made is None:
             self._failed(outcome.problem or Problem("The class could not be made."))
             return

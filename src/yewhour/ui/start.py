@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
-from yewhour.ui.controls import button, card, emptied, label, page, row
+from yewhour.ui.controls import button, card, emptied, label, page, quiet, row
 from yewhour.ui.theme import scale
 
 if TYPE_CHECKING:
@@ -58,7 +58,7 @@ class Start(QWidget):
             self.body.addWidget(label("Lately", "heading"))
             for path in recent[:6]:
                 self.body.addLayout(row(button(path.stem, partial(self.path.emit, path), str(path)),
-                                        label(str(path.parent), "soft"), stretch=False))  # fmt: skip
+                                        quiet(str(path.parent))))  # fmt: skip
         self.body.addSpacing(10)
         self.body.addWidget(label("From a demo class", "heading"))
         self.body.addWidget(
