@@ -11,8 +11,10 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="yewhour-tests-")  # no test touches a teacher's own
 
 from yewhour.core.made import Made
-from yewhour.core.maker import Maker, Words
-from yewhour.core.plan import Brief, Node, Plan, Section, with_ids
+from yewhour.core.pipeline import Solved, solve
+from yewhour.core.plan.nodes import Node
+from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.words import Words
 from yewhour.store.classfile import read_plan
 from yewhour.store.paths import DEMO, FIRST_DEMO
 from yewhour.store.words import load_words
@@ -28,8 +30,8 @@ def shipped() -> Words:
 
 
 @cache
-def demo_maker(name: str) -> Maker:
-    return Maker(read_plan(DEMO / f"{name}.yewhour"), shipped())
+def demo_maker(name: str) -> Solved:
+    return solve(read_plan(DEMO / f"{name}.yewhour"), shipped())
 
 
 @pytest.fixture(scope="session")
@@ -39,7 +41,7 @@ def words() -> Words:
 
 
 @pytest.fixture(scope="session")
-def ringers() -> Maker:
+def ringers() -> Solved:
     """The first demo class, solved."""
     return demo_maker(FIRST_DEMO.stem)
 
@@ -51,8 +53,8 @@ def plan_of(*nodes: Node, **brief: object) -> Plan:
 
 def made_of(*nodes: Node, length_s: float | None = None, **brief: object) -> Made:
     """A class of these nodes, at a length or as preferred."""
-    maker = Maker(plan_of(*nodes, **brief), shipped())
-    return maker.make(maker.preferred_s if length_s is None else length_s)
+    solved = solve(plan_of(*nodes, **brief), shipped())
+    return solved.make(solved.preferred_s if length_s is None else length_s)
 
 
 def said(made: Made, purpose: str) -> list[str]:

@@ -38,7 +38,7 @@ qt = QApplication([]); window = QMainWindow(); window.resize(1280, 800); window.
 OURS = """
 import time; start = time.perf_counter()
 import gc; gc.disable()
-from yewhour.ui.app import application, first_window, open_first
+from yewhour.ui.frame.app import application, first_window, open_first
 qt = application(); window = first_window(); window.show(); qt.processEvents()
 """
 LOADED = (
@@ -108,7 +108,7 @@ def bench_hand() -> None:
     from PySide6.QtTest import QTest
 
     from yewhour.store.paths import DEMO
-    from yewhour.ui.app import application, first_window, open_first
+    from yewhour.ui.frame.app import application, first_window, open_first
 
     qt = application()
     window = first_window(dark=False)
@@ -178,25 +178,25 @@ def bench_hand() -> None:
 def bench_demo() -> None:
     """The first demo class, after the first time."""
     from yewhour.core.export.contract import script_json
-    from yewhour.core.maker import Maker
+    from yewhour.core.pipeline import solve
     from yewhour.store.classfile import read_plan
     from yewhour.store.paths import FIRST_DEMO
     from yewhour.store.words import load_words
 
     words, _ = load_words()
     plan = read_plan(FIRST_DEMO)
-    script_json(Maker(plan, words).make())
-    both = times(lambda: script_json(Maker(plan, words).make()))
+    script_json(solve(plan, words).make())
+    both = times(lambda: script_json(solve(plan, words).make()))
     line("fit and script of the first demo class", f"{both * 1000:.1f} ms", "under 60 ms", both < 0.06)
-    maker = Maker(plan, words)
-    again = times(lambda: maker.make(1260))
+    solved = solve(plan, words)
+    again = times(lambda: solved.make(1260))
     line("   another length of it, script included", f"{again * 1000:.1f} ms")
 
 
 def bench_library() -> None:
     """Loading everything, and opening each demo class to a laid-out plan, the first time."""
     from yewhour.core.lengths import ticks
-    from yewhour.core.maker import Maker
+    from yewhour.core.pipeline import solve
     from yewhour.store.classfile import read_plan
     from yewhour.store.paths import demo_classes
     from yewhour.store.words import load_words
@@ -207,8 +207,8 @@ def bench_library() -> None:
     slowest = 0.0, ""
     for path in demo_classes():
         start = time.perf_counter()
-        maker = Maker(read_plan(path), words)
-        maker.laid_out(maker.fit.at(ticks(maker.plan.brief.target_s)))
+        solved = solve(read_plan(path), words)
+        solved.laid_out(solved.fit.at(ticks(solved.plan.brief.target_s)))
         slowest = max(slowest, (time.perf_counter() - start, path.stem))
     took, name = slowest
     line("opening a demo class, the slowest", f"{took * 1000:.1f} ms", "under 40 ms", took < 0.04)
@@ -217,8 +217,9 @@ def bench_library() -> None:
 
 def sixty_steps():
     """A plan of 60 elastic steps of about an hour, at five paces and three weights."""
-    from yewhour.core.pace import Pace
-    from yewhour.core.plan import Brief, Plan, Section, Step, with_ids
+    from yewhour.core.plan.nodes import Step
+    from yewhour.core.plan.pace import Pace
+    from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
 
     names = ["downward-dog", "seated-breath", "cobra", "child", "knees-to-chest", "seated-fold"]
     paces = [Pace(rate) for rate in (6.0, 7.0, 7.5, 8.0, 9.0)]
@@ -231,7 +232,8 @@ def sixty_steps():
 
 def long_class(times: int = 1, parts: int = 6):
     """A class of `times` runs of parts; six parts are an hour, about 170 segments and 500 lines."""
-    from yewhour.core.plan import Brief, Pair, Plan, Rounds, Section, Step, with_ids
+    from yewhour.core.plan.nodes import Pair, Rounds, Step
+    from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
 
     held = ["low-lunge", "warrior-two", "side-angle", "triangle", "pigeon", "half-splits"]
     sections = []
@@ -258,17 +260,18 @@ def bench_fit() -> None:
     """The tables against milp on the same model, and the whole pipeline against milp's fit alone."""
     sys.path.insert(0, str(SRC.parent))
     from tools.milp import optimum
-    from yewhour.core.fit import Fit
-    from yewhour.core.maker import Maker
+    from yewhour.core.pipeline import solve
+    from yewhour.core.script.write import written
+    from yewhour.core.timing.fit import Fit
     from yewhour.store.words import load_words
 
     words, _ = load_words()
-    maker = Maker(sixty_steps(), words)
+    solved = solve(sixty_steps(), words)
     length = 36000
-    ours = times(lambda: Fit(maker.fit.parts).at(length))
-    theirs = times(lambda: optimum(maker.fit.parts, length), 3)
-    best = optimum(maker.fit.parts, length)
-    cost = maker.fit.at(length).cost
+    ours = times(lambda: Fit(solved.fit.parts).at(length))
+    theirs = times(lambda: optimum(solved.fit.parts, length), 3)
+    best = optimum(solved.fit.parts, length)
+    cost = solved.fit.at(length).cost
     line(
         "fit, 60 minutes, 60 elastic steps: milp / ours",
         f"{theirs / ours:.1f}",
@@ -278,14 +281,14 @@ def bench_fit() -> None:
     line("   the two times", f"{theirs * 1000:.0f} / {ours * 1000:.1f} ms")
     line("   the two optima", f"{best:.6f} / {cost:.6f}", "never worse", cost <= best + 1e-6)
     other = iter(range(30000, 42000, 100))
-    again = times(lambda: maker.fit.at(next(other)), 50)
+    again = times(lambda: solved.fit.at(next(other)), 50)
     line("another length after the first solve", f"{again * 1000:.2f} ms", "under 2 ms", again < 0.002)
 
     plan = long_class()
-    hour = Maker(plan, words)
+    hour = solve(plan, words)
     made = hour.make(3600)
-    lines = len(hour.writer.candidates(made.segments))
-    whole = times(lambda: Maker(plan, words).make(3600), 5)
+    lines = len(written(made.segments, hour.entries))
+    whole = times(lambda: solve(plan, words).make(3600), 5)
     theirs = times(lambda: optimum(hour.fit.parts, 36000), 3)
     name = f"whole pipeline, {len(made.segments)} segments, {lines} lines / milp's fit"
     line(name, f"{whole / theirs:.2f}", "at most 0.4", whole <= 0.4 * theirs)
@@ -295,17 +298,17 @@ def bench_fit() -> None:
 
 def bench_growth(words) -> None:
     """Ten times the class."""
-    from yewhour.core.fit import Fit
-    from yewhour.core.maker import Maker
+    from yewhour.core.pipeline import solve
+    from yewhour.core.timing.fit import Fit
 
-    makers = [Maker(long_class(size, 2), words) for size in (1, 10)]
+    makers = [solve(long_class(size, 2), words) for size in (1, 10)]
     solves, wholes, makes = ([[], []] for _ in range(3))
     for turn in range(15):  # the two sizes by turns, so that both meet the same noise
-        for which, maker in enumerate(makers):
-            solves[which].append(times(lambda maker=maker: Fit(maker.fit.parts), 1))
+        for which, solved in enumerate(makers):
+            solves[which].append(times(lambda solved=solved: Fit(solved.fit.parts), 1))
             if turn < 5:
-                wholes[which].append(times(lambda maker=maker: Maker(maker.plan, words).fit, 1))
-                makes[which].append(times(lambda maker=maker: maker.make(maker.preferred_s), 1))
+                wholes[which].append(times(lambda solved=solved: solve(solved.plan, words).fit, 1))
+                makes[which].append(times(lambda solved=solved: solved.make(solved.preferred_s), 1))
     small_fit, large_fit = map(min, solves)
     small_rest, large_rest = (
         min(whole) - min(solve) + min(make) for whole, solve, make in zip(wholes, solves, makes, strict=True)
@@ -320,8 +323,8 @@ def ninety_minutes():
     """A class of 90 minutes."""
     import msgspec
 
-    from yewhour.core.edit import bare
-    from yewhour.core.plan import with_ids
+    from yewhour.core.plan.edit import bare
+    from yewhour.core.plan.plan import with_ids
 
     plan = long_class()
     more = tuple(bare(node) for node in plan.sections[0].body[1:30])

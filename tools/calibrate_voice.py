@@ -11,8 +11,8 @@ import sys
 
 import numpy as np
 
+from yewhour.core.script.speech import Voice, line_seconds
 from yewhour.core.sides import fill
-from yewhour.core.speech import Voice, line_seconds
 from yewhour.store.paths import DATA
 from yewhour.store.terms import load_voice
 from yewhour.store.words import load_words

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import msgspec
 
-from yewhour.core.plan import Plan
+from yewhour.core.plan.plan import Plan
 from yewhour.store.migrate import VERSION
 from yewhour.store.terms import load_positions, load_terms
 
@@ -28,7 +28,7 @@ def schema() -> bytes:
 
 def keys() -> str:
     """docs/keys.md."""
-    from yewhour.ui.actions import DEEDS
+    from yewhour.ui.kit.deeds import DEEDS
 
     lines = [
         "# Everything you can do, and its keys",

@@ -6,25 +6,21 @@ import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_matrix
 
-from yewhour.core.fit import Part, Var
+from yewhour.core.timing.fit import slack_costs
+from yewhour.core.timing.numbers import Number, Repeat, Slack, Stretch
 
 
-def optimum(parts: Sequence[Part], length: int) -> float | None:
+def optimum(parts: Sequence[Stretch], length: int) -> float | None:
     """Least cost of the parts lasting exactly `length` ticks, None when they can't.
 
-    A var of a part with one way is one integer n and one cost c, with c at least every line through two
-    neighbouring options (its costs are convex, so c is exact at whole numbers): far fewer unknowns than
-    one for each option. A part with several ways has a binary for each, and its vars one for each option.
+    A number that is there whatever the rounds is one integer n and one cost c, with c at least every line
+    through two neighbouring options (its costs are convex, so c is exact at whole numbers): far fewer
+    unknowns than one for each option. A group has a binary for each number of rounds, and what is inside it
+    one for each option.
     """
     model = _Rows()
     for part in parts:
-        if len(part) == 1:
-            model.total += part[0].fixed
-            model.cost += part[0].cost
-            for var in part[0].vars:
-                model.convex(var)
-        else:
-            model.ways(part)
+        model.stretch(part)
     return model.solve(length)
 
 
@@ -46,30 +42,48 @@ class _Rows:
         self.bounds.append((low, high))
         return len(self.costs) - 1
 
-    def convex(self, var: Var) -> None:
+    def stretch(self, stretch: Stretch) -> None:
+        self.total += stretch.fixed
+        for number in stretch.numbers:
+            if isinstance(number, Repeat):
+                self.repeat(number, None)
+            elif isinstance(number, Slack):
+                options = tuple(range(number.least, number.most + 1))
+                costs = tuple(slack_costs(number).tolist())
+                self.convex(Number(number.key, 1, options, costs), max(1, len(options) // 400))
+            else:
+                self.convex(number, 1)
+
+    def convex(self, number: Number, stride: int) -> None:
         # Options in steps of `by` are counted in steps.
-        options, costs = list(var.options), [float(cost) for cost in var.costs]
+        options, costs = number.options, number.costs
         by = options[1] - options[0]
-        number = self.unknown(0.0, by * var.unit, 1, 0, len(options) - 1)
-        self.total += options[0] * var.unit
+        steps = self.unknown(0.0, by * number.unit, 1, 0, len(options) - 1)
+        self.total += options[0] * number.unit
         cost = self.unknown(1.0, 0.0, 0, 0, np.inf)
-        stride = max(1, len(options) // 400) if var.slack else 1
         for at in range(0, len(options) - 1, stride):
             slope = costs[at + 1] - costs[at]
-            self.rows.append(([cost, number], [1.0, -slope], costs[at] - slope * at, np.inf))
+            self.rows.append(([cost, steps], [1.0, -slope], costs[at] - slope * at, np.inf))
 
-    def ways(self, part: Part) -> None:
+    def repeat(self, group: Repeat, outer: int | None) -> None:
+        """One of a group's options, where the option it stands in is taken itself."""
         chosen = []
-        for way in part:
-            choice = self.unknown(way.cost, way.fixed, 1, 0, 1)
+        for _, cost, inner in group.options:
+            choice = self.unknown(cost, inner.fixed, 1, 0, 1)
             chosen.append(choice)
-            for var in way.vars:
+            for number in inner.numbers:
+                if isinstance(number, Repeat):
+                    self.repeat(number, choice)
+                    continue
                 options = [
-                    self.unknown(float(cost), amount * var.unit, 1, 0, 1)
-                    for amount, cost in zip(var.options, var.costs, strict=True)
+                    self.unknown(cost, amount * number.unit, 1, 0, 1)
+                    for amount, cost in zip(number.options, number.costs, strict=True)
                 ]
                 self.rows.append(([*options, choice], [1.0] * len(options) + [-1.0], 0.0, 0.0))
-        self.rows.append((chosen, [1.0] * len(chosen), 1.0, 1.0))
+        if outer is None:
+            self.rows.append((chosen, [1.0] * len(chosen), 1.0, 1.0))
+        else:
+            self.rows.append(([*chosen, outer], [1.0] * len(chosen) + [-1.0], 0.0, 0.0))
 
     def solve(self, length: int) -> float | None:
         left = float(length - self.total)

@@ -14,13 +14,13 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QColor, QPainter
 from PySide6.QtTest import QTest
 
-from yewhour.core.arrange import nodes_of, with_node
+from yewhour.core.edits.arrange import nodes_of, with_node
 from yewhour.store.classfile import plan_bytes
 from yewhour.store.keeping import kept_work
 from yewhour.store.paths import DEMO
 from yewhour.store.versions import keep_version
-from yewhour.ui import theme as look
-from yewhour.ui.app import application, first_window, open_first
+from yewhour.ui.frame.app import application, first_window, open_first
+from yewhour.ui.kit import theme as look
 
 TARGET = Path(__file__).resolve().parent.parent / "docs/screenshots"
 

@@ -4,16 +4,26 @@ import argparse
 import gc
 import sys
 from pathlib import Path
-from typing import TYPE_CHECKING
+
+import msgspec
 
 from yewhour import __version__
+from yewhour.core.edits import cuts, report
+from yewhour.core.edits.cuts import with_given_pace
 from yewhour.core.lengths import parse_length, show_length
+from yewhour.core.made import Made
+from yewhour.core.pipeline import Solved, solve
+from yewhour.core.plan.outline_write import write_outline
 from yewhour.core.problem import CannotFit, Problem
-from yewhour.store.paths import FIRST_DEMO
-
-if TYPE_CHECKING:
-    from yewhour.core.made import Made
-    from yewhour.core.maker import Maker, Words
+from yewhour.core.words import Words
+from yewhour.store.anyclass import read_class
+from yewhour.store.atomic import write_whole
+from yewhour.store.classfile import plan_bytes
+from yewhour.store.desktop import install
+from yewhour.store.formats import FORMATS
+from yewhour.store.listing import listing, listing_text
+from yewhour.store.paths import FIRST_DEMO, own_data
+from yewhour.store.words import load_words
 
 CANNOT, USAGE = 1, 2
 # The names of store.formats, which is not imported before it is needed (a test compares them).
@@ -114,36 +124,28 @@ def _file_and_length(command: argparse.ArgumentParser) -> None:
 
 def _open(options: argparse.Namespace) -> int:
     gc.disable()  # start-up makes much that stays and nothing to throw away; run() turns it on again
-    from yewhour.ui.app import run
+    from yewhour.ui.frame.app import run
 
     return run(Path(options.class_file) if options.class_file else options.otherwise)
 
 
 def _desktop(options: argparse.Namespace) -> None:
-    from yewhour.store.desktop import install
-    from yewhour.store.paths import own_data
-
     for path in install(own_data().parent, str(Path(options.command).resolve())):
         print(path)
 
 
 def _words() -> "Words":
-    from yewhour.store.words import load_words
-
     words, problems = load_words()
     for problem in problems:
         print(f"yewhour: {problem}", file=sys.stderr)
     return words
 
 
-def _maker(path: Path, keep: bool = False) -> "Maker":
-    from yewhour.core.maker import Maker
-    from yewhour.store.anyclass import read_class
-
+def _solved(path: Path, keep: bool = False) -> "Solved":
     words = _words()
     plan = read_class(path, words.library)
     try:
-        return Maker(plan, words, keep)
+        return solve(plan, words, keep)
     except CannotFit:
         raise
     except Problem as problem:
@@ -153,26 +155,22 @@ def _maker(path: Path, keep: bool = False) -> "Maker":
 
 def _made(options: argparse.Namespace) -> "Made":
     """The class at the length asked for, its pace given where the brief lets it."""
-    from yewhour.core.cuts import with_given_pace
-
-    maker = _maker(options.class_file)
-    length_s = options.length if options.length is not None else maker.promised_s
-    return with_given_pace(maker, length_s).make(length_s)
+    solved = _solved(options.class_file)
+    length_s = options.length if options.length is not None else solved.promised_s
+    return with_given_pace(solved, length_s).make(length_s)
 
 
 def _fit(options: argparse.Namespace) -> int:
-    from yewhour.core import cuts, report
-
-    maker = _maker(options.class_file, keep=True)
-    length_s = options.length if options.length is not None else maker.promised_s
+    solved = _solved(options.class_file, keep=True)
+    length_s = options.length if options.length is not None else solved.promised_s
     if options.family:
-        return _family(maker, options)
+        return _family(solved, options)
     try:
-        given = cuts.with_given_pace(maker, length_s)
+        given = cuts.with_given_pace(solved, length_s)
         made = given.make(length_s)
     except CannotFit as problem:
         print(f"yewhour: {problem}", file=sys.stderr)
-        for remedy in report.remedies(maker, length_s):
+        for remedy in report.remedies(solved, length_s):
             print(f"yewhour:   {remedy.title}: {show_length(remedy.gives_s, True)}", file=sys.stderr)
         return CANNOT
     if options.format == "json":
@@ -180,21 +178,21 @@ def _fit(options: argparse.Namespace) -> int:
             {
                 "length_s": made.length_s, "shortest_s": given.shortest_s, "preferred_s": given.preferred_s,
                 "longest_s": given.longest_s, "cost": made.choice.cost,
-                "breaths_per_min": given.school.pace.breaths_per_min,
+                "breaths_per_min": given.setting.school.pace.breaths_per_min,
                 "changes": report.changes(given, made.choice),
             }
         )  # fmt: skip
         return 0
-    print(f"{maker.plan.brief.title}: {show_length(made.length_s, True)}")
-    if given is not maker:
-        print(f"pace given: {given.school.pace.breaths_per_min:.2f} breaths a minute")
+    print(f"{solved.plan.brief.title}: {show_length(made.length_s, True)}")
+    if given is not solved:
+        print(f"pace given: {given.setting.school.pace.breaths_per_min:.2f} breaths a minute")
     if options.explain:
         print(report.explain(given, made.choice))
     else:
         print(
-            f"shortest {show_length(maker.shortest_s, True)}   "
-            f"preferred {show_length(maker.preferred_s, True)}   "
-            f"longest {show_length(maker.longest_s, True)}"
+            f"shortest {show_length(solved.shortest_s, True)}   "
+            f"preferred {show_length(solved.preferred_s, True)}   "
+            f"longest {show_length(solved.longest_s, True)}"
         )
     for segment in made.segments:
         side = "" if segment.side == "both" else segment.side
@@ -202,15 +200,13 @@ def _fit(options: argparse.Namespace) -> int:
     return 0
 
 
-def _family(maker: "Maker", options: argparse.Namespace) -> int:
-    from yewhour.core import cuts
-
+def _family(solved: "Solved", options: argparse.Namespace) -> int:
     code, found = 0, []
     for text in options.family.split(","):
         length_s = parse_length(text)
         print(f"yewhour: cutting to {show_length(length_s)}", file=sys.stderr)
         try:
-            cut = cuts.cut(maker.plan, maker, length_s)
+            cut = cuts.cut(solved.plan, solved, length_s)
         except CannotFit as problem:
             print(f"yewhour: {problem}", file=sys.stderr)
             code = CANNOT
@@ -240,9 +236,6 @@ def _check(options: argparse.Namespace) -> int:
 
 
 def _export(options: argparse.Namespace) -> None:
-    from yewhour.store.atomic import write_whole
-    from yewhour.store.formats import FORMATS
-
     made = _made(options)
     if not options.to.is_dir():
         raise Problem("There is no such folder.", str(options.to), "Make it first, or name another.")
@@ -254,22 +247,16 @@ def _export(options: argparse.Namespace) -> None:
 
 
 def _put_json(value: object) -> None:
-    import msgspec
-
     _put(msgspec.json.format(msgspec.json.encode(value), indent=1) + b"\n", None)
 
 
 def _script(options: argparse.Namespace) -> None:
-    from yewhour.store.formats import FORMATS
-
     content = FORMATS[options.format].write(_made(options))
     _put(content, options.out)
 
 
 def _put(content: bytes, out: Path | None) -> None:
     """Writes to a path, whole or not at all, or to standard output."""
-    from yewhour.store.atomic import write_whole
-
     if out:
         write_whole(out, content)
     else:
@@ -278,23 +265,15 @@ def _put(content: bytes, out: Path | None) -> None:
 
 
 def _outline(options: argparse.Namespace) -> None:
-    from yewhour.core.outline_write import write_outline
-    from yewhour.store.anyclass import read_class
-
     library = _words().library
     _put(write_outline(read_class(options.class_file, library), library).encode(), options.out)
 
 
 def _convert(options: argparse.Namespace) -> None:
-    from yewhour.store.anyclass import read_class
-    from yewhour.store.classfile import plan_bytes
-
     _put(plan_bytes(read_class(options.class_file, _words().library)), options.out)
 
 
 def _list(options: argparse.Namespace) -> None:
-    from yewhour.store.listing import listing, listing_text
-
     found = listing(_words())
     if options.format == "json":
         _put_json(found)

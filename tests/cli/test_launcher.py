@@ -11,7 +11,7 @@ import pytest
 SCREEN = """
 import sys
 from PySide6.QtCore import QTimer
-from yewhour.ui.app import application, first_window, open_first
+from yewhour.ui.frame.app import application, first_window, open_first
 qt = application()
 window = first_window()
 window.show()

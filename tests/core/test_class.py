@@ -6,8 +6,8 @@ import pytest
 
 from tests.conftest import made_of, plan_of, said
 from yewhour.core.export.contract import script
-from yewhour.core.maker import Maker
-from yewhour.core.plan import Difference, Pair, Rounds, Step
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.nodes import Difference, Pair, Rounds, Step
 from yewhour.core.problem import CannotFit, Problem
 
 MINUTES = range(18, 33)
@@ -119,7 +119,7 @@ def test_a_declared_difference_is_kept():
 
 
 def test_alternating_sets_are_even_and_halves_are_equal(words):
-    maker = Maker(
+    solved = solve(
         plan_of(
             Step(movement="opposite-reach", amount=8),
             Step(movement="rope-shoulders", amount=8, halves=True),
@@ -127,8 +127,8 @@ def test_alternating_sets_are_even_and_halves_are_equal(words):
         ),
         words,
     )
-    for length_s in range(int(maker.shortest_s) + 1, int(maker.longest_s), 37):
-        for segment in maker.make(length_s).segments:
+    for length_s in range(int(solved.shortest_s) + 1, int(solved.longest_s), 37):
+        for segment in solved.make(length_s).segments:
             if segment.kind == "reps":
                 assert segment.amount % 2 == 0
 
@@ -148,9 +148,9 @@ def test_a_lock_is_kept_at_every_length(words):
         Step(movement="seated-breath"),
         Step(movement="final-rest"),
     )
-    maker = Maker(plan, words)
-    for length_s in (maker.shortest_s, maker.preferred_s + 7.3, maker.longest_s):
-        dog = next(s for s in maker.make(length_s).segments if s.kind == "hold")
+    solved = solve(plan, words)
+    for length_s in (solved.shortest_s, solved.preferred_s + 7.3, solved.longest_s):
+        dog = next(s for s in solved.make(length_s).segments if s.kind == "hold")
         assert dog.amount == 5
 
 
@@ -184,13 +184,13 @@ def test_what_cannot_be_a_class_is_said(node, words_of_it):
 
 def test_a_plan_without_steps_is_said(words):
     with pytest.raises(Problem, match="no steps"):
-        Maker(plan_of(), words)
+        solve(plan_of(), words)
 
 
 def test_a_target_that_counts_the_practice_alone_leaves_the_welcome_out_of_it(words):
     steps = (Step(movement="welcome"), Step(movement="downward-dog"), Step(movement="final-rest"))
     whole, alone = (
-        Maker(plan_of(*steps, target_s=240.0, target_counts=counts), words).make()
+        solve(plan_of(*steps, target_s=240.0, target_counts=counts), words).make()
         for counts in ("recording", "practice")
     )
     assert whole.length_s == 240.0

@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 
 from tests.conftest import made_of, plan_of, said, shipped
 from yewhour.core.export.contract import script
-from yewhour.core.maker import Maker
-from yewhour.core.pace import Pace
-from yewhour.core.plan import Brief, Pair, Plan, Rounds, Section, Step, with_ids
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.nodes import Pair, Rounds, Step
+from yewhour.core.plan.pace import Pace
+from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
 from yewhour.core.problem import Problem
 from yewhour.store.classfile import parse_plan, plan_bytes
 from yewhour.store.formats import FORMATS
@@ -73,8 +74,10 @@ briefs = st.builds(
 def test_any_plan_at_all_becomes_a_whole_class_or_says_why_not(nodes, brief, share):
     plan = with_ids(Plan(brief=brief, sections=(Section(title="All", body=(*nodes, REST)),)))
     try:
-        maker = Maker(plan, WORDS)
-        made = maker.make(maker.nearest_s(maker.shortest_s + share * (maker.longest_s - maker.shortest_s)))
+        solved = solve(plan, WORDS)
+        made = solved.make(
+            solved.nearest_s(solved.shortest_s + share * (solved.longest_s - solved.shortest_s))
+        )
     except Problem as problem:
         assert problem.do  # noqa: PT017
         return
@@ -121,8 +124,8 @@ def test_a_plan_of_five_hundred_steps_is_done_in_bounded_time(name):
     steps = tuple(Step(movement=name, least=least, amount=least + 1, most=least + 3) for _ in range(500))
     start = time.monotonic()
     try:
-        maker = Maker(plan_of(*steps), WORDS)
-        maker.make(maker.shortest_s)
+        solved = solve(plan_of(*steps), WORDS)
+        solved.make(solved.shortest_s)
     except Problem as problem:
         assert "four hours" in problem.what  # noqa: PT017
     assert time.monotonic() - start < 20
@@ -175,14 +178,14 @@ def test_a_slower_voice_makes_longer_set_ups_and_a_quicker_one_shorter():
 
 def test_the_class_is_the_same_from_its_file(tmp_path):
     plan = plan_of(Step(movement="thread-arm", side="right"), REST, title="Same")
-    one, other = (Maker(p, WORDS) for p in (plan, parse_plan(plan_bytes(plan))))
+    one, other = (solve(p, WORDS) for p in (plan, parse_plan(plan_bytes(plan))))
     assert script(one.make(one.preferred_s)) == script(other.make(other.preferred_s))
 
 
 def test_a_target_of_three_hours_is_refused_with_what_can_be():
-    maker = Maker(plan_of(Step(movement="downward-dog"), REST), WORDS)
+    solved = solve(plan_of(Step(movement="downward-dog"), REST), WORDS)
     with pytest.raises(Problem, match="longest"):
-        maker.make(3 * 3600)
+        solved.make(3 * 3600)
 
 
 def test_contradicting_locks_are_refused_with_the_only_length_there_is():
@@ -190,15 +193,15 @@ def test_contradicting_locks_are_refused_with_the_only_length_there_is():
         Step(movement="downward-dog", amount=5, locked=True),
         Step(movement="final-rest", amount=60, locked=True),
     )
-    maker = Maker(plan_of(*steps), WORDS)
-    assert maker.longest_s - maker.shortest_s <= 15
+    solved = solve(plan_of(*steps), WORDS)
+    assert solved.longest_s - solved.shortest_s <= 15
     with pytest.raises(Problem, match="longest"):
-        maker.make(maker.longest_s + 30)
+        solved.make(solved.longest_s + 30)
 
 
 def test_values_are_not_changed_by_being_made():
     plan = plan_of(Step(movement="thread-arm", side="right"), REST)
     before = msgspec.json.encode(plan)
-    maker = Maker(plan, WORDS)
-    maker.make(maker.preferred_s)
+    solved = solve(plan, WORDS)
+    solved.make(solved.preferred_s)
     assert msgspec.json.encode(plan) == before

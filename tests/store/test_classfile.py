@@ -7,7 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import ROOT
-from yewhour.core.plan import Pair, Plan, Rounds, Step, walk
+from yewhour.core.plan.nodes import Pair, Rounds, Step, walk
+from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.classfile import parse_plan, plan_bytes, read_plan, write_plan

@@ -5,8 +5,8 @@ import re
 import pytest
 
 from tests.conftest import demo_maker, shipped
-from yewhour.core.outline_read import read_outline
-from yewhour.core.outline_write import write_outline
+from yewhour.core.plan.outline_read import read_outline
+from yewhour.core.plan.outline_write import write_outline
 from yewhour.core.problem import CannotFit
 from yewhour.store.paths import demo_classes
 
@@ -20,10 +20,10 @@ def test_there_is_a_demo_for_every_kind_of_class():
 @pytest.mark.parametrize("name", NAMES)
 @pytest.mark.parametrize("share", [0.8, 1.0, 1.25])
 def test_a_demo_is_exact_or_says_why_not(name, share):
-    maker = demo_maker(name)
-    length_s = round(maker.plan.brief.target_s * share, 1)
+    solved = demo_maker(name)
+    length_s = round(solved.plan.brief.target_s * share, 1)
     try:
-        made = maker.make(length_s)
+        made = solved.make(length_s)
     except CannotFit as refused:
         assert share != 1.0
         assert not refused.shortest_s <= length_s <= refused.longest_s  # noqa: PT017
@@ -45,8 +45,8 @@ def test_a_demo_is_exact_or_says_why_not(name, share):
 
 @pytest.mark.parametrize("name", NAMES)
 def test_a_demo_prefers_about_the_length_it_promises(name):
-    maker = demo_maker(name)
-    assert maker.preferred_s == pytest.approx(maker.plan.brief.target_s, rel=0.12)
+    solved = demo_maker(name)
+    assert solved.preferred_s == pytest.approx(solved.plan.brief.target_s, rel=0.12)
 
 
 @pytest.mark.parametrize("name", NAMES)
@@ -66,8 +66,8 @@ def test_a_demo_says_for_whom_and_why_it_is(name):
 
 
 def made(name):
-    maker = demo_maker(name)
-    return maker.make(maker.plan.brief.target_s)
+    solved = demo_maker(name)
+    return solved.make(solved.plan.brief.target_s)
 
 
 def moves(name, kind=None):

@@ -34,8 +34,8 @@ def test_a_cue_sheet_has_a_row_a_line_and_no_formula():
 
 @pytest.mark.parametrize("path", demo_classes(), ids=lambda path: path.stem)
 def test_chapters_start_at_nought_and_are_long_enough(path):
-    maker = demo_maker(path.stem)
-    made = maker.make(maker.plan.brief.target_s)
+    solved = demo_maker(path.stem)
+    made = solved.make(solved.plan.brief.target_s)
     found = chapters(made)
     assert found[0].start == 0
     assert found[-1].end == made.length

@@ -15,8 +15,8 @@ def own_folder(tmp_path, monkeypatch):
 def test_every_part_of_a_made_class_comes_back_as_it_was():
     assert glimpse_of(FIRST_DEMO) is None
     prepare(FIRST_DEMO)
-    maker = demo_maker("bell-ringers")
-    assert glimpse_of(FIRST_DEMO) == Glimpse(maker.make(), maker.lengths)
+    solved = demo_maker("bell-ringers")
+    assert glimpse_of(FIRST_DEMO) == Glimpse(solved.make(), solved.lengths)
 
 
 def test_a_changed_file_or_a_damaged_glimpse_has_none(tmp_path):
@@ -32,8 +32,8 @@ def test_a_changed_file_or_a_damaged_glimpse_has_none(tmp_path):
 
 
 def test_there_are_never_many(tmp_path):
-    maker = demo_maker("bell-ringers")
-    glimpse = Glimpse(maker.make(), maker.lengths)
+    solved = demo_maker("bell-ringers")
+    glimpse = Glimpse(solved.make(), solved.lengths)
     for number in range(MOST + 3):
         path = tmp_path / f"{number}"
         path.write_text(str(number))

@@ -5,7 +5,7 @@ import os
 import pytest
 
 from tests.conftest import plan_of
-from yewhour.core.plan import Step
+from yewhour.core.plan.nodes import Step
 from yewhour.core.problem import Problem
 from yewhour.store.habits import change_habits, opened, read_habits, recent_classes
 from yewhour.store.keeping import Keeper, kept_work, lock_class, stamp_of

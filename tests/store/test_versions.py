@@ -5,7 +5,7 @@ from datetime import datetime, timedelta
 import pytest
 
 from tests.conftest import plan_of
-from yewhour.core.plan import Step
+from yewhour.core.plan.nodes import Step
 from yewhour.store.classfile import plan_bytes
 from yewhour.store.versions import MOST, keep_version, versions_of
 

@@ -6,8 +6,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from yewhour.store.paths import FIRST_DEMO
-from yewhour.ui import theme as look
-from yewhour.ui.app import application, first_window, open_first
+from yewhour.ui.frame.app import application, first_window, open_first
+from yewhour.ui.kit import theme as look
 
 CTRL, SHIFT, ALT = (
     Qt.KeyboardModifier.ControlModifier,

@@ -6,9 +6,9 @@ import pytest
 from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog
 
 from tests.ui.conftest import Desk
-from yewhour.core.arrange import nodes_of
+from yewhour.core.edits.arrange import nodes_of
 from yewhour.store.paths import demo_classes
-from yewhour.ui.actions import DEEDS
+from yewhour.ui.kit.deeds import DEEDS
 
 QUIET = {"close", "new_window", "new_class", "show_start", "open_class", "undo", "redo"}
 FEW = {

@@ -5,7 +5,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog
 
 from tests.ui.conftest import ALT, CTRL, SHIFT
-from yewhour.core.plan import Pair, Rounds
+from yewhour.core.plan.nodes import Pair, Rounds
 
 KEY = Qt.Key
 

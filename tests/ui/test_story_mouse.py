@@ -5,7 +5,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QPushButton
 
 from tests.ui.conftest import CTRL
-from yewhour.core.plan import Pair, Rounds
+from yewhour.core.plan.nodes import Pair, Rounds
 
 
 def button(widget, words):

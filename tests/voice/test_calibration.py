@@ -6,7 +6,7 @@ import importlib.util
 import numpy as np
 
 from tests.conftest import ROOT
-from yewhour.core.speech import line_seconds
+from yewhour.core.script.speech import line_seconds
 from yewhour.store.terms import load_voice
 from yewhour.voice.speaking import spoken
 

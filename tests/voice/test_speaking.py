@@ -1,7 +1,7 @@
 import pytest
 
 from yewhour.core.problem import Problem
-from yewhour.core.speech import read_rate
+from yewhour.core.script.speech import read_rate
 from yewhour.store.terms import load_voice
 from yewhour.voice.speaking import Speaker, spoken
 from yewhour.voice.syllables import syllables

@@ -1,12 +1,32 @@
-"""A finding: something a check noticed."""
+"""A finding: something a check noticed; and the rule that says how it is worded and how bad it is."""
 
+from collections.abc import Mapping
 from typing import Literal
 
 import msgspec
 
-from yewhour.core.edit import Edit
+from yewhour.core.plan.edit import Edit
 
 Severity = Literal["wrong", "look", "note"]
+
+
+class Rule(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """How a finding is worded and how bad it is. Declared in data/checks.toml, one for each check."""
+
+    severity: Severity
+    message: str
+    fix: str
+
+
+Rules = dict[str, Rule]
+
+
+class Notice(msgspec.Struct, frozen=True):
+    """What a check noticed: the segment's id (or ""), words for the rule's message, and an edit."""
+
+    segment: str
+    words: Mapping[str, object]
+    edit: Edit | None = None
 
 
 class Finding(msgspec.Struct, frozen=True):

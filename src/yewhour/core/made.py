@@ -1,13 +1,13 @@
-"""A made class: what the pipeline gives, as a value. `maker` makes it."""
+"""A made class: what the pipeline gives, as a value. `pipeline` makes it."""
 
 import msgspec
 
-from yewhour.core.choice import Choice
-from yewhour.core.cue import Cue, Dropped
 from yewhour.core.finding import Finding
-from yewhour.core.layout import Segment
 from yewhour.core.lengths import seconds
-from yewhour.core.plan import LineEdit, Plan
+from yewhour.core.plan.plan import LineEdit, Plan
+from yewhour.core.script.cue import Cue, Dropped
+from yewhour.core.timing.choice import Choice
+from yewhour.core.timing.layout import Segment
 
 
 class Lengths(msgspec.Struct, frozen=True):
@@ -24,9 +24,13 @@ class Lengths(msgspec.Struct, frozen=True):
 
 
 class Made(msgspec.Struct, frozen=True):
-    """A class made to a length: segments and cues in ticks, and what was dropped."""
+    """A class made to a length: segments and cues in ticks, what was dropped, and what was noticed.
+
+    promised: ticks of the whole recording that its brief promises.
+    """
 
     plan: Plan
+    promised: int
     length: int
     choice: Choice
     segments: tuple[Segment, ...]
@@ -39,6 +43,11 @@ class Made(msgspec.Struct, frozen=True):
     def props(self) -> list[str]:
         """The props the class uses, in the order they come."""
         return list(dict.fromkeys(prop for segment in self.segments for prop in segment.turn.movement.props))
+
+    @property
+    def promised_s(self) -> float:
+        """Seconds of the whole recording that the brief promises."""
+        return seconds(self.promised)
 
     @property
     def length_s(self) -> float:

@@ -2,8 +2,9 @@
 
 from pathlib import Path
 
-from yewhour.core.movement import Library
-from yewhour.core.plan import Plan
+from yewhour.core.plan.movement import Library
+from yewhour.core.plan.outline_read import read_outline
+from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import read_all
 from yewhour.store.classfile import parse_plan
@@ -20,6 +21,4 @@ def read_class(path: Path, library: Library) -> Plan:
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise Problem("This is not plain text.", str(path), "Save the outline as UTF-8 text.") from error
-    from yewhour.core.outline_read import read_outline
-
     return read_outline(text, library, str(path))

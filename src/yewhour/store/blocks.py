@@ -5,9 +5,10 @@ from pathlib import Path
 
 import msgspec
 
-from yewhour.core.movement import Library
-from yewhour.core.outline_read import read_outline
-from yewhour.core.plan import Block, Blocks, Node, Plan, walk, with_ids
+from yewhour.core.plan.movement import Library
+from yewhour.core.plan.nodes import Block, Blocks, Node, walk
+from yewhour.core.plan.outline_read import read_outline
+from yewhour.core.plan.plan import Plan, with_ids
 from yewhour.core.problem import Problem
 
 

@@ -8,7 +8,8 @@ from typing import Any, get_args, get_origin, get_type_hints
 
 import msgspec
 
-from yewhour.core.plan import Plan, Value, with_ids
+from yewhour.core.plan.nodes import Value
+from yewhour.core.plan.plan import Plan, with_ids
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import read_all, write_whole
 from yewhour.store.migrate import VERSION, migrated

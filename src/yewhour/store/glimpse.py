@@ -12,9 +12,12 @@ import msgspec
 
 from yewhour import __version__
 from yewhour.core.made import Lengths, Made
+from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
+from yewhour.store.classfile import read_plan
 from yewhour.store.paths import own_data
+from yewhour.store.words import load_words
 
 MOST = 30  # classes
 
@@ -42,12 +45,8 @@ def glimpse_of(path: Path) -> Glimpse | None:
 
 def prepare(path: Path) -> None:
     """Makes the glimpse of a class file, so that it is there the first time. Raises Problem when it can't."""
-    from yewhour.core.maker import Maker
-    from yewhour.store.classfile import read_plan
-    from yewhour.store.words import load_words
-
-    maker = Maker(read_plan(path), load_words()[0])
-    keep_glimpse(path, Glimpse(maker.make(), maker.lengths))
+    solved = solve(read_plan(path), load_words()[0])
+    keep_glimpse(path, Glimpse(solved.make(), solved.lengths))
 
 
 def keep_glimpse(path: Path, glimpse: Glimpse) -> None:

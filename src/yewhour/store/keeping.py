@@ -15,7 +15,7 @@ from typing import IO
 
 import msgspec
 
-from yewhour.core.plan import Plan
+from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.classfile import plan_bytes, read_plan

@@ -12,10 +12,10 @@ from typing import Any
 import msgspec
 import rtoml
 
-from yewhour.core.cue import LINE_PURPOSES
-from yewhour.core.movement import MEASURES, Behaviour, Kind, Library, Movement, Option, parse_wordings
-from yewhour.core.pace import Phase, parse_rhythm
+from yewhour.core.plan.movement import MEASURES, Behaviour, Kind, Library, Movement, Option, parse_wordings
+from yewhour.core.plan.pace import Phase, parse_rhythm
 from yewhour.core.problem import Problem
+from yewhour.core.script.cue import LINE_PURPOSES
 from yewhour.core.sides import SIDE_TOKENS, tokens
 from yewhour.store.terms import Terms
 

@@ -3,7 +3,7 @@
 from typing import Any
 
 from yewhour.core.lengths import show_length
-from yewhour.core.maker import Words
+from yewhour.core.words import Words
 from yewhour.store.classfile import read_plan
 from yewhour.store.paths import demo_classes
 from yewhour.store.terms import load_terms

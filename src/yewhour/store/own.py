@@ -6,8 +6,10 @@ from typing import Any
 
 import rtoml
 
-from yewhour.core.movement import Library, Movement
+from yewhour.core.plan.movement import Library, Movement
 from yewhour.core.problem import Problem
+from yewhour.core.script.cue import LINE_PURPOSES
+from yewhour.core.sides import fill
 from yewhour.store.atomic import write_whole
 from yewhour.store.library import movement_of
 from yewhour.store.paths import own_data
@@ -90,8 +92,6 @@ def _write(tables: Table) -> None:
 
 def lines_text(table: Table) -> str:
     """A table's lines as a teacher writes them: `call: full | short`, one a line."""
-    from yewhour.core.cue import LINE_PURPOSES
-
     result = []
     for purpose in LINE_PURPOSES:
         texts = table.get(purpose, [])
@@ -101,8 +101,6 @@ def lines_text(table: Table) -> str:
 
 def read_lines(text: str) -> Table:
     """The other way round. Raises Problem for a line without a purpose that exists."""
-    from yewhour.core.cue import LINE_PURPOSES
-
     found: dict[str, list[str]] = {}
     for number, line in enumerate(text.splitlines(), 1):
         if not line.strip():
@@ -120,8 +118,6 @@ def read_lines(text: str) -> Table:
 
 def spoken_on(movement: Movement, side: str, library: Library) -> list[tuple[str, str]]:
     """(purpose, line) of everything a movement says, in its full wording, on one side."""
-    from yewhour.core.sides import fill
-
     which: Any = side
     gentler = [("option", movement.gentler.line[0])] if movement.gentler else []
     lines = [(purpose, line[0]) for purpose, found in movement.lines.items() for line in found]

@@ -2,6 +2,8 @@
 
 from pathlib import Path
 
+from platformdirs import user_data_path
+
 DATA = Path(__file__).resolve().parent.parent / "data"
 DEMO = DATA / "demo"
 FONTS = DATA / "fonts"
@@ -11,8 +13,6 @@ FIRST_DEMO = DEMO / "bell-ringers.yewhour"
 
 def own_data() -> Path:
     """The teacher's folder for movements, blocks and schools of her own."""
-    from platformdirs import user_data_path
-
     return user_data_path("yewhour", appauthor=False)
 
 

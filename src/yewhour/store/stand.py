@@ -8,11 +8,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
-from yewhour.core.cue import Cue
 from yewhour.core.export.reading import blocks
-from yewhour.core.layout import Segment
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.made import Made
+from yewhour.core.script.cue import Cue
+from yewhour.core.timing.layout import Segment
 from yewhour.store.paths import FONTS
 
 if TYPE_CHECKING:

@@ -6,13 +6,14 @@ from typing import Any
 import msgspec
 import rtoml
 
-from yewhour.core.checks import Rules, verified
-from yewhour.core.movement import parse_wordings
-from yewhour.core.position import Positions, position_graph
+from yewhour.core.checks.every import verified
+from yewhour.core.finding import Rules
+from yewhour.core.plan.movement import parse_wordings
+from yewhour.core.plan.position import Positions, position_graph
+from yewhour.core.plan.school import School, Schools
 from yewhour.core.problem import Problem
-from yewhour.core.school import School, Schools
-from yewhour.core.speech import Voice
-from yewhour.core.wording import Wording
+from yewhour.core.script.speech import Voice
+from yewhour.core.script.wording import Wording
 from yewhour.store.paths import DATA
 
 

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import msgspec
 
-from yewhour.core.plan import Plan
+from yewhour.core.plan.plan import Plan
 from yewhour.store.atomic import write_whole
 from yewhour.store.classfile import read_plan
 from yewhour.store.keeping import name_for

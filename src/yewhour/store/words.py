@@ -2,8 +2,8 @@
 
 from pathlib import Path
 
-from yewhour.core.maker import Words
 from yewhour.core.problem import Problem
+from yewhour.core.words import Words
 from yewhour.store.blocks import load_blocks
 from yewhour.store.library import load_library
 from yewhour.store.paths import DATA, own_data

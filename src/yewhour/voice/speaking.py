@@ -3,7 +3,7 @@
 import re
 from functools import lru_cache
 
-from yewhour.core.speech import Delivery, Spoken, Voice, line_seconds
+from yewhour.core.script.speech import Delivery, Spoken, Voice, line_seconds
 from yewhour.voice.numbers import number_word
 from yewhour.voice.syllables import syllables
 

@@ -6,13 +6,14 @@ from itertools import pairwise
 
 import msgspec
 
-from yewhour.core.checks import Notice, check
-from yewhour.core.edit import Edit
-from yewhour.core.layout import Segment
+from yewhour.core.checks.check import check
+from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.made import Made
-from yewhour.core.maker import Maker
-from yewhour.core.pace import breath_ticks
+from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.pace import breath_ticks
+from yewhour.core.setting import Setting
+from yewhour.core.timing.layout import Segment
 
 NEUTRALISES_WITHIN = 4  # movements
 WARM_AFTER_S = 240.0  # a body that has moved this long counts as warm
@@ -28,7 +29,7 @@ def work(made: Made) -> list[Segment]:
 
 
 @check("uneven")
-def uneven(made: Made, maker: Maker) -> Iterator[Notice]:
+def uneven(made: Made, setting: Setting) -> Iterator[Notice]:
     """A movement done longer on one side than on the other, undeclared."""
     sums: dict[str, dict[str, int]] = {}
     first: dict[str, Segment] = {}
@@ -63,7 +64,7 @@ def _evened(made: Made, first: Segment, sides: dict[str, int]) -> Edit | None:
 
 
 @check("unprepared")
-def unprepared(made: Made, maker: Maker) -> Iterator[Notice]:
+def unprepared(made: Made, setting: Setting) -> Iterator[Notice]:
     """A peak without any of what prepares it before it."""
     seen: set[str] = set()
     for segment in work(made):
@@ -75,12 +76,12 @@ def unprepared(made: Made, maker: Maker) -> Iterator[Notice]:
                 if before
                 else None
             )
-            yield Notice(segment.id, {"name": segment.name, "movement": _name(maker, before)}, edit)
+            yield Notice(segment.id, {"name": segment.name, "movement": _name(setting, before)}, edit)
         seen.add(movement.id)
 
 
 @check("not-neutralised")
-def not_neutralised(made: Made, maker: Maker) -> Iterator[Notice]:
+def not_neutralised(made: Made, setting: Setting) -> Iterator[Notice]:
     """A deep backbend that nothing neutral follows."""
     segments = work(made)
     for index, segment in enumerate(segments):
@@ -92,11 +93,11 @@ def not_neutralised(made: Made, maker: Maker) -> Iterator[Notice]:
         if not any(s.turn.movement.id in wanted or "neutralising" in s.turn.movement.marks for s in after):
             what = next(iter(movement.neutralised_by), "knees-to-chest")
             edit = Edit("insert after", segment.turn.step.id, f"Neutralise {segment.name}", what)
-            yield Notice(segment.id, {"name": segment.name, "movement": _name(maker, what)}, edit)
+            yield Notice(segment.id, {"name": segment.name, "movement": _name(setting, what)}, edit)
 
 
 @check("cold")
-def cold(made: Made, maker: Maker) -> Iterator[Notice]:
+def cold(made: Made, setting: Setting) -> Iterator[Notice]:
     """Strong work before anything warmed the body."""
     moved = 0
     for segment in work(made):
@@ -109,12 +110,12 @@ def cold(made: Made, maker: Maker) -> Iterator[Notice]:
                     "insert before", segment.turn.step.id, f"Warm up before {segment.name}", "pelvic-tilt"
                 )
                 words = {"name": segment.name, "minutes": f"{seconds(segment.start) / 60:.0f}"}
-                yield Notice(segment.id, {**words, "movement": _name(maker, "pelvic-tilt")}, edit)
+                yield Notice(segment.id, {**words, "movement": _name(setting, "pelvic-tilt")}, edit)
             return
 
 
 @check("level")
-def level(made: Made, maker: Maker) -> Iterator[Notice]:
+def level(made: Made, setting: Setting) -> Iterator[Notice]:
     """An inversion in a gentle class."""
     if made.plan.brief.level not in GENTLE_LEVELS:
         return
@@ -125,7 +126,7 @@ def level(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("wrists")
-def wrists(made: Made, maker: Maker) -> Iterator[Notice]:
+def wrists(made: Made, setting: Setting) -> Iterator[Notice]:
     """Weight on the wrists for minutes without a pause; a breath or two off them is none."""
     run: list[Segment] = []
     rest = 0
@@ -147,16 +148,16 @@ def wrists(made: Made, maker: Maker) -> Iterator[Notice]:
                 words = {
                     "minutes": f"{loaded / 60:.1f}",
                     "name": run[0].name,
-                    "movement": _name(maker, "child"),
+                    "movement": _name(setting, "child"),
                 }
                 yield Notice(run[0].id, words, edit)
             run = []
 
 
 @check("up-and-down")
-def up_and_down(made: Made, maker: Maker) -> Iterator[Notice]:
+def up_and_down(made: Made, setting: Setting) -> Iterator[Notice]:
     """Sent to the floor and up again too often; what a flow does breath by breath does not count."""
-    floor = maker.words.positions.floor - {"four-point", "plank", "inverted"}
+    floor = setting.words.positions.floor - {"four-point", "plank", "inverted"}
     stays: list[list[Segment]] = []  # runs of segments up, and of segments down
     down = None
     for segment in made.segments:
@@ -177,13 +178,13 @@ def up_and_down(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("far-start")
-def far_start(made: Made, maker: Maker) -> Iterator[Notice]:
+def far_start(made: Made, setting: Setting) -> Iterator[Notice]:
     """One phase of a flow that has to bring the body further than a breath can."""
     told = set()
     for before, segment in pairwise(made.segments):
         if segment.kind != "phase" or before.kind != "phase" or segment.turn.flow != before.turn.flow:
             continue
-        moving = maker.words.positions.between(before.turn.end, segment.turn.start)
+        moving = setting.words.positions.between(before.turn.end, segment.turn.start)
         if moving > seconds(segment.length) + 3.0 and segment.turn.step.id not in told:
             told.add(segment.turn.step.id)
             words = {"name": segment.name, "start": before.turn.end, "end": segment.turn.start}
@@ -191,7 +192,7 @@ def far_start(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("pace-jump")
-def pace_jump(made: Made, maker: Maker) -> Iterator[Notice]:
+def pace_jump(made: Made, setting: Setting) -> Iterator[Notice]:
     """Neighbours led by breath whose breath differs by half and more."""
     led = [s for s in work(made) if s.kind in ("hold", "phase")]
     for before, segment in pairwise(led):
@@ -206,7 +207,7 @@ def pace_jump(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("breath")
-def breath(made: Made, maker: Maker) -> Iterator[Notice]:
+def breath(made: Made, setting: Setting) -> Iterator[Notice]:
     """Held or rapid breath while somebody cautioned against it may be there and no line is said for them."""
     cautions = set(made.plan.brief.cautions)
     said = {cue.segment for cue in made.cues if cue.purpose == "caution"}
@@ -226,7 +227,7 @@ def breath(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("caution")
-def caution(made: Made, maker: Maker) -> Iterator[Notice]:
+def caution(made: Made, setting: Setting) -> Iterator[Notice]:
     """A movement that matters for somebody in the room, with nothing to say to them."""
     cautions, told = set(made.plan.brief.cautions), set()
     for segment in work(made):
@@ -238,7 +239,7 @@ def caution(made: Made, maker: Maker) -> Iterator[Notice]:
                 continue
             edit = Edit(
                 "line", segment.turn.step.id, f"A caution line for {segment.name}",
-                text=maker.words.wording.leave_out[0][0], purpose="caution",
+                text=setting.words.wording.leave_out[0][0], purpose="caution",
             )  # fmt: skip
             yield Notice(segment.id, {"name": segment.name, "caution": ", ".join(sorted(met))}, edit)
 
@@ -255,6 +256,6 @@ def _within(segment: Segment, most_s: float) -> int:
     return max(1, int(most_s * 10 // max(1, segment.turn.unit)))
 
 
-def _name(maker: Maker, movement: str) -> str:
-    found = maker.words.library.get(movement)
+def _name(setting: Setting, movement: str) -> str:
+    found = setting.words.library.get(movement)
     return found.name if found else movement

@@ -6,18 +6,19 @@ from collections.abc import Iterator, Sequence
 
 import msgspec
 
-from yewhour.core.checks import Notice, check
-from yewhour.core.cue import PURPOSES, Cue, Dropped
-from yewhour.core.directions import directions, tokenised
-from yewhour.core.edit import Edit
-from yewhour.core.handwork import edit_behind
-from yewhour.core.layout import Segment
+from yewhour.core.checks.check import check
+from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds
 from yewhour.core.made import Made
-from yewhour.core.maker import Maker
-from yewhour.core.pace import SLOWEST
-from yewhour.core.plan import LineEdit
+from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.pace import SLOWEST
+from yewhour.core.plan.plan import LineEdit
+from yewhour.core.script.cue import PURPOSES, Cue, Dropped
+from yewhour.core.script.directions import directions, tokenised
+from yewhour.core.script.handwork import edit_behind
+from yewhour.core.setting import Setting
 from yewhour.core.sides import fill
+from yewhour.core.timing.layout import Segment
 
 SHORTEST_CALL = 12  # ticks: nobody can call a phase in less
 DENSE = 0.85
@@ -29,7 +30,7 @@ _MORE = re.compile(rf"\b({'|'.join(NUMBERS)}|\d+) more\b(?! (?:second|minute|rou
 
 
 @check("side-word")
-def side_word(made: Made, maker: Maker) -> Iterator[Notice]:
+def side_word(made: Made, setting: Setting) -> Iterator[Notice]:
     """A line of the teacher's own that names only the other side than its segment's."""
     by_id = _by_id(made)
     for cue in made.cues:
@@ -47,7 +48,7 @@ def side_word(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("count-word")
-def count_word(made: Made, maker: Maker) -> Iterator[Notice]:
+def count_word(made: Made, setting: Setting) -> Iterator[Notice]:
     """A line of the teacher's own whose "two more" is not two more."""
     by_id = _by_id(made)
     for cue in made.cues:
@@ -64,7 +65,7 @@ def count_word(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("unsaid")
-def unsaid(made: Made, maker: Maker) -> Iterator[Notice]:
+def unsaid(made: Made, setting: Setting) -> Iterator[Notice]:
     """A line that must be said and found no room."""
     by_id = _by_id(made)
     for line in made.dropped:
@@ -75,7 +76,7 @@ def unsaid(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("dense")
-def dense(made: Made, maker: Maker) -> Iterator[Notice]:
+def dense(made: Made, setting: Setting) -> Iterator[Notice]:
     """A movement with hardly a breath free of words."""
     spoken: dict[str, int] = {}
     for cue in made.cues:
@@ -90,7 +91,7 @@ def dense(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("short-phase")
-def short_phase(made: Made, maker: Maker) -> Iterator[Notice]:
+def short_phase(made: Made, setting: Setting) -> Iterator[Notice]:
     """A phase of a flow too short to call."""
     told = set()
     for segment in made.segments:
@@ -101,7 +102,7 @@ def short_phase(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("long-silence")
-def long_silence(made: Made, maker: Maker) -> Iterator[Notice]:
+def long_silence(made: Made, setting: Setting) -> Iterator[Notice]:
     """Silence in a movement, rests apart, with nobody told how long it will be."""
     by_id = _by_id(made)
     orientation = False
@@ -117,8 +118,8 @@ def long_silence(made: Made, maker: Maker) -> Iterator[Notice]:
                     break
                 segment = made.segments[following]
             step = segment.turn.step.id
-            number = maker.words.number_word(max(1, round(gap / 10)) * 10)
-            text = fill(maker.words.wording.silence[0][0], "both", n=number)
+            number = setting.words.number_word(max(1, round(gap / 10)) * 10)
+            text = fill(setting.words.wording.silence[0][0], "both", n=number)
             at_s = max(0.0, seconds(cue.end - segment.start)) + 1.0
             line = LineEdit(step=step, purpose="time", do="add", text=text, at_s=at_s)
             edit = Edit("lines", step, "Say how long the silence will be", say=(line,))
@@ -126,7 +127,7 @@ def long_silence(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("hard-to-speak")
-def hard_to_speak(made: Made, maker: Maker) -> Iterator[Notice]:
+def hard_to_speak(made: Made, setting: Setting) -> Iterator[Notice]:
     """Much to say at a stretch upside down, face down or in strong effort."""
     for segment in made.segments:
         if segment.turn.movement.speaks or segment.kind == "setup":
@@ -143,7 +144,7 @@ def hard_to_speak(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("lost-edit")
-def lost_edit(made: Made, maker: Maker) -> Iterator[Notice]:
+def lost_edit(made: Made, setting: Setting) -> Iterator[Notice]:
     """A line of the teacher's own whose place is gone."""
     for edit in made.lost_edits:
         let_go = Edit("lines", "", "Let that line go", unsay=(edit,))

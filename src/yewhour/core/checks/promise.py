@@ -2,25 +2,26 @@
 
 from collections.abc import Iterator
 
-from yewhour.core.checks import Notice, check
-from yewhour.core.edit import Edit
+from yewhour.core.checks.check import check
+from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.made import Made
-from yewhour.core.maker import Maker
+from yewhour.core.plan.edit import Edit
+from yewhour.core.setting import Setting
 
 
 @check("length")
-def length(made: Made, maker: Maker) -> Iterator[Notice]:
+def length(made: Made, setting: Setting) -> Iterator[Notice]:
     """Made to another length than the title promises."""
     brief = made.plan.brief
-    if abs(made.length_s - maker.promised_s) > brief.tolerance_s + 0.11:
-        target = show_length(maker.promised_s)
+    if abs(made.length_s - made.promised_s) > brief.tolerance_s + 0.11:
+        target = show_length(made.promised_s)
         edit = Edit("target", "", f"Promise {show_length(made.length_s)}", amount=round(made.length_s))
         yield Notice("", {"length": show_length(made.length_s), "target": target}, edit)
 
 
 @check("prop")
-def prop(made: Made, maker: Maker) -> Iterator[Notice]:
+def prop(made: Made, setting: Setting) -> Iterator[Notice]:
     """A prop in use that the brief, when it names any, does not have at hand."""
     at_hand, told = set(made.plan.brief.props), set()
     for segment in made.segments:
@@ -32,7 +33,7 @@ def prop(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("prop-unsaid")
-def prop_unsaid(made: Made, maker: Maker) -> Iterator[Notice]:
+def prop_unsaid(made: Made, setting: Setting) -> Iterator[Notice]:
     """A prop that no line up to its movement names, its prop line muted or dropped."""
     told = set()
     for segment in made.segments:
@@ -48,16 +49,16 @@ def prop_unsaid(made: Made, maker: Maker) -> Iterator[Notice]:
 
 
 @check("no-rest")
-def no_rest(made: Made, maker: Maker) -> Iterator[Notice]:
+def no_rest(made: Made, setting: Setting) -> Iterator[Notice]:
     """No final rest where the style asks for one."""
-    if maker.school.least_rest and not _rest_ticks(made):
+    if setting.school.least_rest and not _rest_ticks(made):
         yield Notice("", {}, Edit("append", "Rest", "Add a final rest", "final-rest"))
 
 
 @check("short-rest")
-def short_rest(made: Made, maker: Maker) -> Iterator[Notice]:
+def short_rest(made: Made, setting: Setting) -> Iterator[Notice]:
     """A rest too short for the length of the class."""
-    rest, least = _rest_ticks(made), maker.school.least_rest
+    rest, least = _rest_ticks(made), setting.school.least_rest
     if rest and rest < least * made.length * 0.9:
         last = next(s for s in reversed(made.segments) if "final rest" in s.turn.movement.marks)
         asked = round(seconds(int(least * made.length)) / 5) * 5
@@ -77,7 +78,7 @@ def _rest_ticks(made: Made) -> int:
 
 
 @check("quick-close")
-def quick_close(made: Made, maker: Maker) -> Iterator[Notice]:
+def quick_close(made: Made, setting: Setting) -> Iterator[Notice]:
     """After a lying rest, less than 40 s to the end or to the first upright movement."""
     rests = [
         s

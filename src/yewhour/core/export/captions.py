@@ -4,8 +4,8 @@ import math
 import re
 from typing import Any
 
-from yewhour.core.cue import Cue
 from yewhour.core.made import Made
+from yewhour.core.script.cue import Cue
 
 WIDTH = 42
 LINES = 2

@@ -4,9 +4,9 @@ from typing import Any
 
 import msgspec
 
-from yewhour.core.layout import Segment
 from yewhour.core.lengths import seconds
 from yewhour.core.made import Made
+from yewhour.core.timing.layout import Segment
 
 
 def script(made: Made) -> dict[str, Any]:

@@ -2,10 +2,10 @@
 
 from collections.abc import Iterator
 
-from yewhour.core.cue import Cue
-from yewhour.core.layout import Segment
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.made import Made
+from yewhour.core.script.cue import Cue
+from yewhour.core.timing.layout import Segment
 
 MARGIN = {"right": "R", "left": "L", "both": " ", "alternating": "↔"}
 

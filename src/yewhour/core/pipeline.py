@@ -1,0 +1,188 @@
+"""The one path from a plan to a class, stage by stage.
+
+    plan -> set up -> unfolded -> with ways -> modelled -> fit tables                 `solve`, once a plan
+         -> numbers chosen -> laid out -> written -> with her own hand -> placed -> checked   `Solved.make`
+
+`Solved` is what is the same at every length of a plan, and is kept between two of them.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from typing import TYPE_CHECKING
+
+import msgspec
+
+from yewhour.core.checks.every import findings
+from yewhour.core.lengths import seconds, ticks
+from yewhour.core.made import Lengths, Made
+from yewhour.core.plan.plan import Plan
+from yewhour.core.problem import Problem
+from yewhour.core.script.cue import PURPOSES, Duration
+from yewhour.core.script.entry import Entries
+from yewhour.core.script.handwork import with_edits
+from yewhour.core.script.manner import Manner
+from yewhour.core.script.place import placed
+from yewhour.core.script.write import written
+from yewhour.core.setting import Setting, set_up
+from yewhour.core.timing.choice import Choice
+from yewhour.core.timing.layout import Segment, lay_out
+from yewhour.core.timing.model import Model, modelled
+from yewhour.core.timing.turn import Turn, chosen
+from yewhour.core.timing.unfold import Unfolded, unfold
+from yewhour.core.timing.ways import with_ways
+from yewhour.core.words import Words
+
+if TYPE_CHECKING:
+    from yewhour.core.timing.fit import Fit
+
+Stage = Callable[[str], None]  # told what is being done; what it raises stops the work
+
+
+def silent(stage: str) -> None:
+    """Tells nobody."""
+
+
+def solve(plan: Plan, words: Words, keep: bool = True, stage: Stage = silent) -> Solved:
+    """A plan with its tables solved, ready for any length. keep: see Fit. stage: hears what is being done.
+
+    Raises Problem when the plan can't be a class at any length.
+    """
+    # NumPy, which the tables are made with, takes longer to import than all the rest: not before it is used.
+    from yewhour.core.timing.fit import Fit
+
+    setting = set_up(plan, words)
+    unfolded = unfold(setting.plan, words.library, setting.school, words.blocks)
+    entries = Entries(_manner(setting), unfolded.turns, setting.plan.edits)
+    turns = with_ways(unfolded, words.positions, entries.saying)
+    model = modelled(turns, len(unfolded.nodes), unfolded.groups, entries.needs)
+    stage("fitting")
+    return Solved(setting, unfolded, turns, entries, model, Fit(model.parts, keep), stage)
+
+
+class Solved(msgspec.Struct, frozen=True, eq=False):
+    """A plan solved: its turns with their ways, the lines of those, its fit model and the model's tables."""
+
+    setting: Setting
+    unfolded: Unfolded
+    turns: tuple[Turn, ...]
+    entries: Entries
+    model: Model
+    fit: Fit
+    stage: Stage = silent
+
+    def make(self, length_s: float | None = None) -> Made:
+        """The class at a length of the whole recording in seconds, or as its brief promises.
+
+        Raises CannotFit when it can't be that.
+        """
+        plan, duration = self.setting.plan, self.entries.manner.duration
+        choice = self.fit.at(ticks(self.promised_s if length_s is None else length_s))
+        self.stage("laying out")
+        segments = self.laid_out(choice)
+        _check_sum(segments, choice)
+        self.stage("writing")
+        candidates, lost = with_edits(written(segments, self.entries), segments, plan.edits)
+        cues, dropped = placed(candidates, segments, duration, self.setting.school.talk)
+        made = Made(
+            plan, ticks(self.promised_s), choice.length, choice, segments, cues, dropped, lost_edits=lost
+        )
+        self.stage("checking")
+        return msgspec.structs.replace(made, findings=tuple(findings(made, self.setting)))
+
+    def laid_out(self, choice: Choice) -> tuple[Segment, ...]:
+        """The segments of the class with the numbers chosen."""
+        titles = [section.title for section in self.plan.sections]
+        turns = chosen(self.turns, choice.rounds, self.unfolded.groups)
+        return lay_out(turns, choice, self.model.slack_key, titles, self.setting.school)
+
+    def turns_of(self, index: int) -> list[Turn]:
+        """The turns of one top-level node, ways included, with its preferred rounds."""
+        mine = tuple(turn for turn in self.turns if turn.node == index)
+        return chosen(mine, {}, self.unfolded.groups)
+
+    # --- how long it can be -------------------------------------------------------------------------------
+
+    @property
+    def plan(self) -> Plan:
+        """The plan, with the closing of its school."""
+        return self.setting.plan
+
+    @property
+    def words(self) -> Words:
+        """What it is made with."""
+        return self.setting.words
+
+    def duration(self, text: str, purpose: str) -> int:
+        """Ticks a line takes in this class's voice."""
+        return self.entries.manner.duration(text, purpose)
+
+    @property
+    def promised_s(self) -> float:
+        """Seconds of the whole recording that the brief promises.
+
+        Where the target counts the practice alone, the welcome and the farewell come on top of it.
+        """
+        brief = self.plan.brief
+        if brief.target_counts == "recording":
+            return brief.target_s
+        there = chosen(self.turns, {}, self.unfolded.groups)
+        framing = (turn.fixed for turn in there if {"welcome", "farewell"} & set(turn.movement.marks))
+        return round(brief.target_s + seconds(sum(framing)), 1)
+
+    @property
+    def shortest_s(self) -> float:
+        """Seconds of the shortest this class can be."""
+        return seconds(self.fit.shortest)
+
+    @property
+    def preferred_s(self) -> float:
+        """Seconds of the class with everything as preferred."""
+        return seconds(self.fit.preferred)
+
+    @property
+    def longest_s(self) -> float:
+        """Seconds of the longest this class can be."""
+        return seconds(self.fit.longest)
+
+    @property
+    def lengths(self) -> Lengths:
+        """How long this class can be, and what is promised."""
+        promised_s = self.promised_s
+        extra_s = round(promised_s - self.plan.brief.target_s, 1)
+        return Lengths(self.shortest_s, self.preferred_s, self.longest_s, promised_s, extra_s)
+
+    def nearest_s(self, length_s: float) -> float:
+        """The possible length nearest to one asked for, in seconds."""
+        return seconds(self.fit.nearest(ticks(length_s)))
+
+
+def _manner(setting: Setting) -> Manner:
+    words, brief = setting.words, setting.plan.brief
+    duration = _duration(words, brief.voice_rate)
+    return Manner(brief, setting.school, words.wording, words.cautions, words.number_word, duration)
+
+
+def _duration(words: Words, rate: float) -> Duration:
+    """Ticks a line takes at a voice's rate, rounded up; what was measured is remembered."""
+    known: dict[tuple[str, str], int] = {}
+
+    def duration(text: str, purpose: str) -> int:
+        key = (text, purpose)
+        if key not in known:
+            said = words.seconds(text, PURPOSES[purpose].delivery, rate)
+            known[key] = max(1, math.ceil(said * 10))
+        return known[key]
+
+    return duration
+
+
+def _check_sum(segments: tuple[Segment, ...], choice: Choice) -> None:
+    """What was laid out must be as long as what was fitted; if it is not, that is our fault."""
+    if segments[-1].end != choice.length:
+        raise Problem(
+            f"The parts of this class add up to {seconds(segments[-1].end)} s, "
+            f"not to {seconds(choice.length)} s.",
+            do="This is a fault of the program: please send the class to its makers.",
+        )

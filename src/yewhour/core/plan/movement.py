@@ -1,0 +1,113 @@
+"""A movement: an entry of the library, and the kinds of step there are."""
+
+from typing import Literal, get_args
+
+import msgspec
+
+from yewhour.core.plan.pace import Phase, Rhythm
+
+Kind = Literal[
+    "hold",
+    "clock",
+    "phase",
+    "reps",
+    "pulses",
+    "cycles",
+    "rapid",
+    "counted",
+    "talk",
+    "setup",
+    "stillness",
+]
+KINDS: tuple[Kind, ...] = get_args(Kind)
+
+Behaviour = Literal["none", "one", "both", "alternating"]
+
+
+class Measure(msgspec.Struct, frozen=True):
+    """What a kind of step is counted in: its unit's name, its letter in an outline, and its step."""
+
+    unit: str
+    letter: str
+    by: int = 1
+
+
+MEASURES: dict[Kind, Measure] = {
+    "hold": Measure("breaths", "b"),
+    "clock": Measure("seconds", "s", 5),
+    "phase": Measure("", ""),
+    "reps": Measure("reps", "x"),
+    "pulses": Measure("pulses", "x"),
+    "cycles": Measure("cycles", "x"),
+    "rapid": Measure("seconds", "s", 5),
+    "counted": Measure("counts", "n"),
+    "talk": Measure("", ""),
+    "setup": Measure("", ""),
+    "stillness": Measure("seconds", "s", 5),
+}
+
+Wordings = tuple[str, ...]  # one line, from its full wording to its bare one
+Lines = dict[str, tuple[Wordings, ...]]  # purpose -> lines
+
+
+def parse_wordings(text: str) -> Wordings:
+    """`full | short | bare` as its wordings."""
+    return tuple(part.strip() for part in text.split("|"))
+
+
+class Option(msgspec.Struct, frozen=True):
+    """A gentler or stronger way: the line that offers it, and the movement it is, if it has an entry."""
+
+    line: Wordings
+    movement: str = ""
+
+
+class Movement(msgspec.Struct, frozen=True, omit_defaults=True):
+    """A posture, an exercise, a breathing practice, a rest, or a piece of talk.
+
+    dose: least, preferred and most, in the unit of the kind (see MEASURES). by: the step between two
+    doses. weight: how unwilling the dose is to change (1 is ordinary). enter: the phase it is entered
+    on. rhythm: phases and counts of one repetition or cycle. stages: rhythms a practice climbs
+    through, each for the whole dose. count_s: seconds of one count, 0 for the school's. effort 0-5.
+    """
+
+    id: str
+    name: str
+    kind: Kind
+    family: str = ""
+    traditional: str = ""
+    sides: Behaviour = "both"
+    side_by: str = ""
+    start: str = ""
+    end: str = ""
+    dose: tuple[int, int, int] = (1, 1, 1)
+    by: int = 1
+    weight: float = 1.0
+    enter: Phase | None = None
+    rhythm: Rhythm = ()
+    stages: tuple[Rhythm, ...] = ()
+    count_s: float = 0.0
+    moving_s: float = 0.0
+    effort: int = 0
+    works: tuple[str, ...] = ()
+    opens: tuple[str, ...] = ()
+    loads: tuple[str, ...] = ()
+    marks: tuple[str, ...] = ()
+    hands_free: bool = False
+    speaks: bool = True
+    facing: str = ""
+    props: tuple[str, ...] = ()
+    cautions: tuple[str, ...] = ()
+    prepared_by: tuple[str, ...] = ()
+    neutralised_by: tuple[str, ...] = ()
+    gentler: Option | None = None
+    stronger: Option | None = None
+    lines: Lines = {}
+    source: str = ""
+
+    def said(self, purpose: str) -> tuple[Wordings, ...]:
+        """The lines for a purpose, none when there are none."""
+        return self.lines.get(purpose, ())
+
+
+Library = dict[str, Movement]

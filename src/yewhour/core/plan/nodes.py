@@ -1,0 +1,121 @@
+"""The nodes of a plan: steps, and the pairs, rounds, variants and blocks they stand in.
+
+Values only, never changed in place. `extra` holds what a newer or another program wrote into the file and
+we don't know; it goes back out as it came in.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any, Literal
+
+import msgspec
+
+from yewhour.core.plan.pace import Pace, Phase
+from yewhour.core.sides import Side
+
+Level = Literal["gentler", "base", "stronger"]
+
+
+class Value(msgspec.Struct, frozen=True, omit_defaults=True, kw_only=True):
+    """What every part of a plan has: fields of the file that we don't know, kept."""
+
+    extra: dict[str, Any] = {}
+
+
+class Difference(Value, frozen=True):
+    """How the second side is meant to differ: so much more or less, or left out; and why."""
+
+    more: int = 0
+    leave_out: bool = False
+    why: str = ""
+
+
+class Step(Value, frozen=True, tag_field="is", tag="step"):
+    """One use of a movement, with what it overrides. Amounts are in the unit of the movement's kind."""
+
+    movement: str
+    id: str = ""
+    amount: int | None = None
+    least: int | None = None
+    most: int | None = None
+    locked: bool = False
+    phase: Phase | None = None
+    clock: bool | None = None
+    side: Side | None = None
+    pace: Pace | None = None
+    count_s: float | None = None
+    weight: float | None = None
+    take: Level = "base"
+    offer: bool = True
+    halves: bool = False
+    countdown: int = 0
+    from_round: int = 1
+    second: Difference | None = None
+    facing: str = ""
+    mat: str = ""
+    lines: dict[str, list[str]] = {}
+
+
+class Pair(Value, frozen=True, tag_field="is", tag="pair"):
+    """Steps done on the lead side, then again mirrored."""
+
+    body: tuple[Node, ...]
+    id: str = ""
+    lead: Side | None = None
+    from_round: int = 1
+
+
+class Rounds(Value, frozen=True, tag_field="is", tag="rounds"):
+    """Steps repeated. `times` is preferred; fit may choose from `least` to `most`.
+
+    alternate: the lead side changes every round; None leaves it to the school. teach: in the first
+    round every one-phase step takes this many breaths, to be taught; 0 for not at all.
+    """
+
+    body: tuple[Node, ...]
+    id: str = ""
+    times: int = 1
+    least: int | None = None
+    most: int | None = None
+    locked: bool = False
+    alternate: bool | None = None
+    teach: int = 0
+    from_round: int = 1
+
+
+class Variant(Value, frozen=True, tag_field="is", tag="variant"):
+    """The same place in the class as different lineages do it; one of them is chosen."""
+
+    ways: dict[str, tuple[Node, ...]]
+    chosen: str
+    id: str = ""
+    from_round: int = 1
+
+
+class Block(Value, frozen=True, tag_field="is", tag="block"):
+    """A reusable block (an opening, a closing), inserted by its name."""
+
+    name: str
+    id: str = ""
+    from_round: int = 1
+
+
+Node = Step | Pair | Rounds | Variant | Block
+Blocks = dict[str, tuple[Node, ...]]
+
+
+def children(node: Node) -> tuple[Node, ...]:
+    """The nodes directly inside a node; a variant's are those of every way."""
+    if isinstance(node, Pair | Rounds):
+        return node.body
+    if isinstance(node, Variant):
+        return tuple(inner for way in node.ways.values() for inner in way)
+    return ()
+
+
+def walk(nodes: tuple[Node, ...]) -> Iterator[Node]:
+    """Every node at any depth, in order."""
+    for node in nodes:
+        yield node
+        yield from walk(children(node))

@@ -1,0 +1,308 @@
+"""The outline: a class as plain text. docs/outline.md describes it; this is the one table of its words.
+
+A step's line is a movement's name and then words from WORDS. Reading and writing both go by the table,
+so an outline that was read is written back the same.
+"""
+
+import re
+from collections.abc import Callable
+from difflib import get_close_matches
+from typing import Any
+
+import msgspec
+
+from yewhour.core.lengths import parse_length, show_length
+from yewhour.core.plan.movement import MEASURES, Library, Movement
+from yewhour.core.plan.nodes import Difference, Step
+from yewhour.core.plan.pace import Pace
+from yewhour.core.plan.plan import Brief
+from yewhour.core.problem import Problem
+
+COMMENT = "//"
+INDENT = 2
+
+
+class Word(msgspec.Struct, frozen=True):
+    """One word (or two) after a movement's name: how it is read into a step's fields, and written."""
+
+    pattern: re.Pattern[str]
+    read: Callable[[re.Match[str]], dict[str, Any]]
+    write: Callable[[Step], str]
+
+
+def _number(value: float) -> str:
+    return f"{value:g}"
+
+
+def show_pace(pace: Pace) -> str:
+    """`8` or `8/4:0:5:0`."""
+    ratio = "" if pace.ratio == Pace().ratio else "/" + ":".join(map(_number, pace.ratio))
+    return f"{_number(pace.breaths_per_min)}{ratio}"
+
+
+def read_pace(text: str) -> Pace:
+    """As show_pace writes it."""
+    rate, _, ratio = text.partition("/")
+    parts = [float(part) for part in ratio.split(":")] if ratio else list(Pace().ratio)
+    if len(parts) != 4:
+        raise ValueError(text)
+    return Pace(float(rate), (parts[0], parts[1], parts[2], parts[3]))
+
+
+PACE = r"\d+(?:\.\d+)?(?:/\d+(?:\.\d+)?(?::\d+(?:\.\d+)?){3})?"
+
+
+def _word(
+    pattern: str, read: Callable[[re.Match[str]], dict[str, Any]], write: Callable[[Step], str]
+) -> Word:
+    return Word(re.compile(rf"(?:^|\s+){pattern}$", re.IGNORECASE), read, write)
+
+
+def _range(step: Step) -> str:
+    if step.least is None and step.most is None:
+        return ""
+    return f"({'' if step.least is None else step.least}-{'' if step.most is None else step.most})"
+
+
+def _whole(text: str) -> int | None:
+    return int(text) if text else None
+
+
+def _second(step: Step) -> str:
+    if step.second is None:
+        return ""
+    return "second out" if step.second.leave_out else f"second {step.second.more:+d}"
+
+
+# In the order they are written. The amount comes first and depends on the movement, so it is not here.
+WORDS: tuple[Word, ...] = (
+    _word(r"\((\d*)-(\d*)\)", lambda m: {"least": _whole(m[1]), "most": _whole(m[2])}, _range),
+    _word("!", lambda m: {"locked": True}, lambda s: "!" if s.locked else ""),
+    _word("in", lambda m: {"phase": "inhale"}, lambda s: "in" if s.phase == "inhale" else ""),
+    _word("ex", lambda m: {"phase": "exhale"}, lambda s: "ex" if s.phase == "exhale" else ""),
+    _word("clock", lambda m: {"clock": True}, lambda s: "clock" if s.clock else ""),
+    _word("by breath", lambda m: {"clock": False}, lambda s: "by breath" if s.clock is False else ""),
+    _word("(right|left)", lambda m: {"side": m[1].lower()}, lambda s: s.side or ""),
+    _word(
+        "(gentler|stronger)", lambda m: {"take": m[1].lower()}, lambda s: s.take if s.take != "base" else ""
+    ),
+    _word("no options", lambda m: {"offer": False}, lambda s: "" if s.offer else "no options"),
+    _word("halves", lambda m: {"halves": True}, lambda s: "halves" if s.halves else ""),
+    _word(
+        r"last (\d+)",
+        lambda m: {"countdown": int(m[1])},
+        lambda s: f"last {s.countdown}" if s.countdown else "",
+    ),
+    _word(
+        r"from round (\d+)",
+        lambda m: {"from_round": int(m[1])},
+        lambda s: f"from round {s.from_round}" if s.from_round > 1 else "",
+    ),
+    _word(
+        rf"pace ({PACE})",
+        lambda m: {"pace": read_pace(m[1])},
+        lambda s: f"pace {show_pace(s.pace)}" if s.pace else "",
+    ),
+    _word(
+        r"count (\d+(?:\.\d+)?)",
+        lambda m: {"count_s": float(m[1])},
+        lambda s: f"count {_number(s.count_s)}" if s.count_s else "",
+    ),
+    _word(
+        r"weight (\d+(?:\.\d+)?)",
+        lambda m: {"weight": float(m[1])},
+        lambda s: f"weight {_number(s.weight)}" if s.weight is not None else "",
+    ),
+    _word(
+        r"second out",
+        lambda m: {"second": Difference(leave_out=True)},
+        lambda s: _second(s) if s.second and s.second.leave_out else "",
+    ),
+    _word(
+        r"second ([+-]\d+)",
+        lambda m: {"second": Difference(more=int(m[1]))},
+        lambda s: _second(s) if s.second and not s.second.leave_out else "",
+    ),
+    _word(
+        r"facing (front|side|back)",
+        lambda m: {"facing": m[1].lower()},
+        lambda s: f"facing {s.facing}" if s.facing else "",
+    ),
+    _word(r"mat (front|back)", lambda m: {"mat": m[1].lower()}, lambda s: f"mat {s.mat}" if s.mat else ""),
+)
+
+_AMOUNT = re.compile(r"(?:^|\s+)(\d+)([bxns])$", re.IGNORECASE)
+_CLOCK = re.compile(r"(?:^|\s+)(\d+:[0-5]\d)$")
+PAIR = re.compile(r"(?:^|\s+)pair(?:\s+(right|left))?$", re.IGNORECASE)
+
+
+class Names:
+    """Finds a movement by its id, its English or its traditional name, whatever the case."""
+
+    def __init__(self, library: Library) -> None:
+        self.known: dict[str, str] = {}
+        for movement in library.values():
+            for name in (movement.id, movement.id.replace("-", " "), movement.name, movement.traditional):
+                if name:
+                    self.known.setdefault(name.lower(), movement.id)
+
+    def find(self, name: str) -> str | None:
+        """A movement's id."""
+        return self.known.get(" ".join(name.lower().split()))
+
+    def nearest(self, name: str, most: int = 3) -> list[str]:
+        """Names much like one that is not there."""
+        close = get_close_matches(name.lower(), self.known, most * 2, 0.6)
+        return list(dict.fromkeys(self.known[one].replace("-", " ") for one in close))[:most]
+
+
+def read_step(line: str, names: Names, library: Library) -> tuple[Step, str | None]:
+    """A step's line as a step, and the lead side if it ends in `pair` ("" for the school's), else None.
+
+    Raises Problem for an unknown name (with the nearest ones) or an amount in a unit the movement
+    does not have.
+    """
+    rest, fields, pair = line.strip(), dict[str, Any](), None
+    letter = ""
+    while names.find(rest) is None:
+        found = PAIR.search(rest)
+        if found and found.start() > 0:
+            pair = (found[1] or "").lower()
+        elif found := _AMOUNT.search(rest):
+            fields["amount"], letter = int(found[1]), found[2].lower()
+        elif found := _CLOCK.search(rest):
+            fields["amount"], letter = round(parse_length(found[1])), "s"
+        else:
+            for word in WORDS:
+                if (found := word.pattern.search(rest)) and found.start() > 0:
+                    try:
+                        fields |= word.read(found)
+                    except ValueError:
+                        raise Problem(
+                            f"{found[0].strip()!r} can't be read.", do="See docs/outline.md."
+                        ) from None
+                    break
+            else:
+                close = names.nearest(re.split(r"\s+\d|\s+\(|\s+pair", rest)[0])
+                did = f"Did you mean {' or '.join(close)}?" if close else "See ./yew list movements."
+                raise Problem(f"There is no movement {rest!r}.", do=did)
+        rest = rest[: found.start()]
+    movement = library[str(names.find(rest))]
+    step = Step(movement=movement.id, **fields)
+    if letter:
+        step = _with_unit(step, movement, letter)
+    return step, pair
+
+
+def dose_split(line: str) -> tuple[str, str]:
+    """A typed line as what it names and the dose and words behind it: ("low lunge", "5b pair")."""
+    rest = line.strip()
+    while rest:
+        for pattern in (PAIR, _AMOUNT, _CLOCK, *(word.pattern for word in WORDS)):
+            if (found := pattern.search(rest)) and found.start() > 0:
+                rest = rest[: found.start()]
+                break
+        else:
+            break
+    return rest, line.strip()[len(rest) :].strip()
+
+
+def _with_unit(step: Step, movement: Movement, letter: str) -> Step:
+    """The step, its kind turned to the clock or the breath where the unit says so."""
+    own = MEASURES[movement.kind].letter
+    if letter == own:
+        return step
+    if movement.kind == "hold" and letter == "s":
+        return msgspec.structs.replace(step, clock=True)
+    units = {"b": "breaths (5b)", "x": "repetitions (8x)", "n": "counts (30n)", "s": "seconds (45s, 1:30)"}
+    fits = units.get(own, "no amount")
+    raise Problem(f"{movement.name} is not counted in {units[letter]}.", do=f"It has {fits}.")
+
+
+def write_step(step: Step, library: Library, pair: str | None = None) -> str:
+    """The line of a step; `pair` as read_step gives it."""
+    movement = library.get(step.movement)
+    parts = [step.movement.replace("-", " ")]
+    shown = step
+    if step.amount is not None and movement is not None:
+        kind = "clock" if step.clock and movement.kind == "hold" else movement.kind
+        letter = MEASURES[kind].letter
+        if letter == "s":
+            parts.append(show_length(step.amount) if step.amount >= 60 else f"{step.amount}s")
+            if movement.kind == "hold":  # the unit says it
+                shown = msgspec.structs.replace(step, clock=None)
+        else:
+            parts.append(f"{step.amount}{letter}")
+    parts += [written for word in WORDS if (written := word.write(shown))]
+    if pair is not None:
+        parts.append(f"pair {pair}".strip())
+    return " ".join(parts)
+
+
+# --- the brief's lines ---------------------------------------------------------------------------------
+
+_LISTS = ("focus", "cautions", "props")
+_TEXTS = {
+    "title": "title", "style": "style", "level": "level", "time of day": "time_of_day",
+    "for": "audience", "reason": "reason", "facing": "facing", "lineage": "lineage",
+    "target counts": "target_counts",
+}  # fmt: skip
+_NUMBERS = {"voice rate": "voice_rate", "pace gives": "pace_gives", "tolerance": "tolerance_s"}
+
+
+def read_brief_line(key: str, value: str) -> dict[str, Any]:
+    """The fields of a brief that one `key: value` line gives. Raises Problem for an unknown key."""
+    key = key.lower().strip()
+    if key == "length":
+        return {"target_s": parse_length(value)}
+    if key == "pace":
+        try:
+            return {"pace": read_pace(value)}
+        except ValueError:
+            raise Problem(f"The pace {value!r} can't be read.", do="Write it as 8 or 8/4:0:5:0.") from None
+    if key in _LISTS:
+        return {key: tuple(part.strip() for part in value.split(",") if part.strip())}
+    if key in _NUMBERS:
+        try:
+            return {_NUMBERS[key]: float(value)}
+        except ValueError:
+            raise Problem(f"{value!r} is not a number.", do=f"Write {key}: 1.1, for instance.") from None
+    if key in _TEXTS:
+        return {_TEXTS[key]: value}
+    if key.startswith("way "):
+        return {"ways": {key[4:].strip().replace(" ", "_"): _way(value)}}
+    raise Problem(
+        f"There is no {key!r} in a brief.",
+        do=f"There are: {', '.join([*_TEXTS, 'length', 'pace', *_LISTS])}.",
+    )
+
+
+def _way(value: str) -> Any:
+    if value.lower() in ("yes", "no"):
+        return value.lower() == "yes"
+    try:
+        return float(value)
+    except ValueError:
+        return value
+
+
+def write_brief(brief: Brief) -> list[str]:
+    """The brief's lines; what is as usual is left out, but for title, length and style."""
+    usual = Brief()
+    lines = [f"title: {brief.title}", f"length: {show_length(brief.target_s)}", f"style: {brief.style}"]
+    for key, field in _TEXTS.items():
+        if key not in ("title", "style") and getattr(brief, field) != getattr(usual, field):
+            lines.append(f"{key}: {getattr(brief, field)}")
+    for key in _LISTS:
+        if getattr(brief, key):
+            lines.append(f"{key}: {', '.join(getattr(brief, key))}")
+    if brief.pace is not None:
+        lines.append(f"pace: {show_pace(brief.pace)}")
+    for key, field in _NUMBERS.items():
+        if getattr(brief, field) != getattr(usual, field):
+            lines.append(f"{key}: {_number(getattr(brief, field))}")
+    for name, value in brief.ways.items():
+        shown = {True: "yes", False: "no"}.get(value, value) if isinstance(value, bool) else value
+        shown = _number(shown) if isinstance(shown, float) else shown
+        lines.append(f"way {name.replace('_', ' ')}: {shown}")
+    return lines

@@ -1,0 +1,199 @@
+"""An outline read into a plan, with the line number of whatever is wrong in it."""
+
+import re
+from dataclasses import dataclass, field
+from typing import Any
+
+import msgspec
+
+from yewhour.core.plan.movement import Library
+from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, Step, Variant
+from yewhour.core.plan.outline import COMMENT, INDENT, PACE, Names, read_brief_line, read_pace, read_step
+from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.problem import Problem
+from yewhour.core.script.cue import LINE_PURPOSES
+
+_ROUNDS = re.compile(
+    r"rounds (\d+)(?: \((\d+)-(\d+)\))?(!)?( alternate| same side)?(?: teach (\d+))?(?: from round (\d+))?$",
+    re.IGNORECASE,
+)
+_PAIR = re.compile(r"pair(?: (right|left))?(?: from round (\d+))?$", re.IGNORECASE)
+_SECTION_WORDS = {
+    "role": lambda text: {"role": text},
+    "pace": lambda text: {"pace": read_pace(text)},
+    "glide": lambda text: {"glide_to": float(text)},
+    "mat": lambda text: {"mat": text},
+    "priority": lambda text: {"priority": int(text)},
+}
+_SECTION_WORD = re.compile(rf"(role [a-z ]+|pace {PACE}|glide [\d.]+|mat (?:front|back)|priority \d+)")
+
+
+@dataclass
+class _Line:
+    number: int
+    depth: int
+    text: str
+    inner: list["_Line"] = field(default_factory=list)
+
+
+def read_outline(text: str, library: Library, where: str = "outline") -> Plan:
+    """The plan an outline describes. Raises Problem (file and line, what to do) at the first mistake."""
+    return with_ids(_Reader(library, where).plan(text))
+
+
+def read_nodes(text: str, library: Library, where: str = "outline") -> tuple[Node, ...]:
+    """The nodes that lines of an outline describe, without a brief or sections. Raises Problem."""
+    plan = _Reader(library, where, 1).plan(f"# Lines\n{text}")
+    if len(plan.sections) != 1:
+        raise Problem("These lines start a section.", where, "Leave the # headings out.")
+    return plan.sections[0].body
+
+
+class _Reader:
+    def __init__(self, library: Library, where: str, before: int = 0) -> None:
+        self.before = before  # lines that were put in front of the reader's own
+        self.library = library
+        self.names = Names(library)
+        self.where = where
+
+    def plan(self, text: str) -> Plan:
+        brief: dict[str, Any] = {}
+        sections: list[Section] = []
+        blocks: dict[str, tuple[Node, ...]] = {}
+        for line in self._nested(text):
+            if line.text.startswith("# block "):
+                blocks[line.text[8:].strip()] = self._nodes(line.inner)
+            elif line.text.startswith("#"):
+                sections.append(self._section(line))
+            elif not sections and not blocks:
+                key, colon, value = line.text.partition(":")
+                if not colon:
+                    raise self._wrong(
+                        line, f"{line.text!r} stands before any section.", "Start one with: # Title"
+                    )
+                for name, got in self._try(line, read_brief_line, key, value.strip()).items():
+                    brief[name] = {**brief.get(name, {}), **got} if name == "ways" else got
+            else:
+                raise self._wrong(line, f"{line.text!r} is not in a section.", "Put it under a # heading.")
+        return Plan(brief=Brief(**brief), sections=tuple(sections), blocks=blocks)
+
+    # --- lines into a nest -----------------------------------------------------------------------------
+
+    def _nested(self, text: str) -> list[_Line]:
+        """The lines as a nest: what is indented deeper is inside; everything is inside its heading."""
+        top: list[_Line] = []
+        open_lines: list[_Line] = []
+        for number, raw in enumerate(text.splitlines(), 1):
+            stripped = raw.strip()
+            if not stripped or stripped.startswith(COMMENT):
+                continue
+            blank = raw[: len(raw) - len(raw.lstrip())]
+            line = _Line(number, len(blank), stripped)
+            if "\t" in blank:
+                raise self._wrong(
+                    line, "A tab is in the indentation.", f"Use {INDENT} spaces for each step in."
+                )
+            if len(blank) % INDENT:
+                raise self._wrong(
+                    line, f"{len(blank)} spaces are not a whole step in.", f"Use {INDENT} for each."
+                )
+            if stripped.startswith("#"):
+                top.append(line)
+                open_lines = [line]
+                continue
+            level = line.depth // INDENT + (1 if open_lines and open_lines[0].text.startswith("#") else 0)
+            if level > len(open_lines):
+                raise self._wrong(
+                    line, "This line is indented too far.", "Step in once under what it belongs to."
+                )
+            del open_lines[level:]
+            (open_lines[-1].inner if open_lines else top).append(line)
+            open_lines.append(line)
+        return top
+
+    # --- parts --------------------------------------------------------------------------------------------
+
+    def _section(self, line: _Line) -> Section:
+        title, _, words = line.text.lstrip("#").partition("|")
+        fields: dict[str, Any] = {}
+        for part in filter(None, (part.strip() for part in words.split(","))):
+            if not _SECTION_WORD.fullmatch(part):
+                raise self._wrong(
+                    line,
+                    f"{part!r} can't follow a section's title.",
+                    f"Use one of: {', '.join(_SECTION_WORDS)}.",
+                )
+            key, _, value = part.partition(" ")
+            fields |= _SECTION_WORDS[key](value)  # type: ignore[no-untyped-call]
+        return Section(title=title.strip(), body=self._nodes(line.inner), **fields)
+
+    def _nodes(self, lines: list[_Line]) -> tuple[Node, ...]:
+        return tuple(self._node(line) for line in lines)
+
+    def _node(self, line: _Line) -> Node:
+        text = line.text
+        if found := _ROUNDS.match(text):
+            least, most = (int(found[2]), int(found[3])) if found[2] else (None, None)
+            return Rounds(
+                body=self._body(line),
+                times=int(found[1]),
+                least=least,
+                most=most,
+                locked=bool(found[4]),
+                alternate={" alternate": True, " same side": False}.get((found[5] or "").lower()),
+                teach=int(found[6] or 0),
+                from_round=int(found[7] or 1),
+            )
+        if found := _PAIR.match(text):
+            lead: Any = found[1].lower() if found[1] else None
+            return Pair(body=self._body(line), lead=lead, from_round=int(found[2] or 1))
+        if text.lower().startswith("insert "):
+            return Block(name=text[7:].strip())
+        if text.lower().startswith("variant "):
+            return self._variant(line)
+        return self._step(line)
+
+    def _body(self, line: _Line) -> tuple[Node, ...]:
+        if not line.inner:
+            raise self._wrong(line, f"Nothing is inside {line.text!r}.", "Indent its movements under it.")
+        return self._nodes(line.inner)
+
+    def _variant(self, line: _Line) -> Variant:
+        ways = {}
+        for way in line.inner:
+            if not way.text.lower().startswith("way "):
+                raise self._wrong(way, "A variant holds ways.", "Write: way NAME, and indent its movements.")
+            ways[way.text[4:].strip()] = self._body(way)
+        if not ways:
+            raise self._wrong(line, "This variant has no ways.", "Write: way NAME, and indent its movements.")
+        return Variant(ways=ways, chosen=line.text[8:].strip())
+
+    def _step(self, line: _Line) -> Node:
+        step: Step
+        step, pair = self._try(line, read_step, line.text, self.names, self.library)
+        lines: dict[str, list[str]] = {}
+        for inner in line.inner:
+            purpose, colon, words = inner.text.removeprefix(">").strip().partition(":")
+            if not inner.text.startswith(">") or not colon or purpose not in LINE_PURPOSES:
+                raise self._wrong(
+                    inner,
+                    f"{inner.text!r} can't stand inside a movement.",
+                    "Step out, or write: > call: the line",
+                )
+            lines.setdefault(purpose, []).append(words.strip())
+        if lines:
+            step = msgspec.structs.replace(step, lines=lines)
+        if pair is None:
+            return step
+        lead: Any = pair or None
+        body: tuple[Step, ...] = (step,)
+        return Pair(body=body, lead=lead)
+
+    def _try(self, line: _Line, read: Any, *arguments: Any) -> Any:
+        try:
+            return read(*arguments)
+        except Problem as problem:
+            raise self._wrong(line, problem.what, problem.do) from problem
+
+    def _wrong(self, line: _Line, what: str, do: str) -> Problem:
+        return Problem(what, f"{self.where}, line {line.number - self.before}", do)

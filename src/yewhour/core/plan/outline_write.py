@@ -1,0 +1,79 @@
+"""A plan written as an outline."""
+
+from collections.abc import Iterable, Iterator
+
+from yewhour.core.plan.movement import Library
+from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, Step, Variant
+from yewhour.core.plan.outline import INDENT, show_pace, write_brief, write_step
+from yewhour.core.plan.plan import Plan, Section
+
+
+def write_outline(plan: Plan, library: Library) -> str:
+    """The outline of a plan; read again it gives the same plan, ids and unknown fields apart."""
+    lines = write_brief(plan.brief)
+    for section in plan.sections:
+        lines += ["", _heading(section)]
+        lines += [line for node in section.body for line in _node(node, library, 0)]
+    for name, body in plan.blocks.items():
+        lines += ["", f"# block {name}"]
+        lines += [line for node in body for line in _node(node, library, 0)]
+    return "\n".join(lines) + "\n"
+
+
+def nodes_text(nodes: Iterable[Node], library: Library) -> str:
+    """Some nodes as lines of an outline."""
+    return "".join(f"{line}\n" for node in nodes for line in _node(node, library, 0))
+
+
+def _heading(section: Section) -> str:
+    words = []
+    if section.role:
+        words.append(f"role {section.role}")
+    if section.pace:
+        words.append(f"pace {show_pace(section.pace)}")
+    if section.glide_to is not None:
+        words.append(f"glide {section.glide_to:g}")
+    if section.mat:
+        words.append(f"mat {section.mat}")
+    if section.priority:
+        words.append(f"priority {section.priority}")
+    return f"# {section.title}{' | ' if words else ''}{', '.join(words)}"
+
+
+def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
+    space = " " * INDENT * depth
+    later = f" from round {node.from_round}" if node.from_round > 1 else ""
+    if isinstance(node, Step):
+        yield from _step(node, library, depth, None)
+    elif isinstance(node, Pair):
+        only = node.body[0] if len(node.body) == 1 else None
+        if isinstance(only, Step) and not later:
+            yield from _step(only, library, depth, node.lead or "")
+            return
+        yield f"{space}pair{f' {node.lead}' if node.lead else ''}{later}"
+        for inner in node.body:
+            yield from _node(inner, library, depth + 1)
+    elif isinstance(node, Rounds):
+        span = f" ({node.least or node.times}-{node.most or node.times})" if node.least or node.most else ""
+        lock = "!" if node.locked else ""
+        alternate = {True: " alternate", False: " same side"}.get(node.alternate, "")  # type: ignore[arg-type]
+        teach = f" teach {node.teach}" if node.teach else ""
+        yield f"{space}rounds {node.times}{span}{lock}{alternate}{teach}{later}"
+        for inner in node.body:
+            yield from _node(inner, library, depth + 1)
+    elif isinstance(node, Variant):
+        yield f"{space}variant {node.chosen}"
+        for name, way in node.ways.items():
+            yield f"{space}{' ' * INDENT}way {name}"
+            for inner in way:
+                yield from _node(inner, library, depth + 2)
+    elif isinstance(node, Block):
+        yield f"{space}insert {node.name}"
+
+
+def _step(step: Step, library: Library, depth: int, pair: str | None) -> Iterator[str]:
+    space = " " * INDENT * depth
+    yield space + write_step(step, library, pair)
+    for purpose, texts in step.lines.items():
+        for text in texts:
+            yield f"{space}{' ' * INDENT}> {purpose}: {text}"

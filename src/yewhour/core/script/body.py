@@ -1,0 +1,38 @@
+"""Body: what may be said while a segment lasts: alignment, company, options, and how to leave."""
+
+from collections.abc import Iterator
+
+from yewhour.core.lengths import ticks
+from yewhour.core.script.cue import GAP, Candidate
+from yewhour.core.script.entry import caution_lines
+from yewhour.core.script.manner import Manner, filled, from_tier, lines_of
+from yewhour.core.timing.layout import Segment
+
+LEAVING = ticks(5.0)  # before its end, a segment may be left in words
+
+
+def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
+    """The lines of one segment that may be anywhere in it, and its way out."""
+    turn, movement = segment.turn, segment.turn.movement
+    if segment.kind == "phase" and not turn.taught:
+        return
+    tier = manner.tier(turn)
+    low, high = segment.start + GAP, segment.end - GAP
+    if segment.kind == "hold" and segment.amount >= 3:
+        high = segment.end - turn.unit  # the last breath is for the last breath's own lines
+    middle = (low + high) // 2
+    purposes = ("rest",) if segment.kind == "stillness" else ("align", "stay")
+    lines = [(purpose, line) for purpose in purposes for line in lines_of(turn, purpose)]
+    if tier and len(lines) > 1:  # start elsewhere in the list than the first time
+        lines = lines[1:] + lines[:1]
+    if tier == 0 and turn.step.offer and turn.step.take == "base":
+        gentler = None if caution_lines(manner, turn) else movement.gentler
+        options = [option for option in (gentler, movement.stronger) if option is not None]
+        lines[1:1] = [("option", option.line) for option in options]
+    for number, (purpose, line) in enumerate(lines):
+        wordings = from_tier(tier, filled(line, turn))
+        yield Candidate(purpose, index, segment.side, wordings, low, high, high, middle, True, -number)
+    if movement.said("exit") and segment.kind in ("hold", "clock", "counted"):
+        wordings = from_tier(tier, filled(movement.said("exit")[0], turn))
+        start = max(low, segment.end - LEAVING)
+        yield Candidate("exit", index, segment.side, wordings, start, segment.end, segment.end, segment.end)

@@ -1,0 +1,59 @@
+"""Manner: how one class is told, and the ways from a movement's lines to the wordings of one turn."""
+
+from collections.abc import Callable, Mapping
+
+import msgspec
+
+from yewhour.core.plan.movement import Wordings, parse_wordings
+from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.school import School
+from yewhour.core.script.cue import Duration
+from yewhour.core.script.wording import Wording
+from yewhour.core.sides import Side, fill
+from yewhour.core.timing.turn import Turn
+
+NumberWord = Callable[[int], str]
+
+
+class Manner(msgspec.Struct, frozen=True):
+    """What lines are written with: the promise, the school's ways, the wording, and how long a line takes.
+
+    cautions: tag -> how a line speaks to those it is for.
+    """
+
+    brief: Brief
+    school: School
+    wording: Wording
+    cautions: Mapping[str, str]
+    number_word: NumberWord
+    duration: Duration
+
+    def tier(self, turn: Turn) -> int:
+        """0 for the full wording, 1 for the short one: second side, later rounds, seen before."""
+        if turn.taught:
+            return 0
+        if turn.second and self.school.second_side == "full" and turn.round <= 2:
+            return 0
+        return 1 if turn.second or turn.seen or turn.round > 1 else 0
+
+
+def from_tier(tier: int, wordings: Wordings) -> Wordings:
+    """The wordings from this tier down to the bare one, then the fuller ones."""
+    tier = min(tier, len(wordings) - 1)
+    return wordings[tier:] + wordings[:tier][::-1]
+
+
+def lines_of(turn: Turn, purpose: str) -> tuple[Wordings, ...]:
+    """A step's own lines for a purpose, or else its movement's."""
+    own = turn.step.lines.get(purpose)
+    return tuple(parse_wordings(text) for text in own) if own is not None else turn.movement.said(purpose)
+
+
+def filled(line: Wordings, turn: Turn, side: Side | None = None, **words: str) -> Wordings:
+    """A line's wordings with their tokens filled for a turn."""
+    return tuple(fill(text, side or turn.side, name=turn.name, **words) for text in line)
+
+
+def pick(lines: tuple[Wordings, ...], turn: Turn) -> Wordings:
+    """One of several lines, always the same one for a place in the class."""
+    return lines[turn.node % len(lines)]

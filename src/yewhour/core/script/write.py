@@ -1,0 +1,71 @@
+"""Write: the lines that could be said for every segment, with the windows they belong in.
+
+What is said while moving into a turn makes the set-up (`entry`), so it always fits. Counts and times to go
+are made from the fitted numbers, so they are always true.
+"""
+
+from collections.abc import Iterator, Sequence
+
+from yewhour.core.plan.movement import Wordings
+from yewhour.core.plan.school import School
+from yewhour.core.script.body import body
+from yewhour.core.script.counts import counts
+from yewhour.core.script.cue import GAP, Candidate
+from yewhour.core.script.entry import Entries
+from yewhour.core.script.flow import flowing
+from yewhour.core.script.wording import Wording
+from yewhour.core.timing.layout import Segment
+
+
+def written(segments: Sequence[Segment], entries: Entries) -> list[Candidate]:
+    """Every line that could be said, in the order of the segments."""
+    manner = entries.manner
+    found: list[Candidate] = []
+    entered: set[str] = set()
+    waiting = dict(_school_lines(manner.school, manner.wording))
+    for index, segment in enumerate(segments):
+        turn = segment.turn
+        if segment.kind == "setup":
+            if turn.step.phase is None:
+                entered.add(turn.setup_for)
+                found += entries.into(index, segment)
+            continue
+        if segment.kind == "talk":
+            found += entries.talking(index, segment)
+            continue
+        called = segment.id in entered
+        if turn.flow and (segment.kind == "phase" or not called):
+            found += flowing(manner, index, segments, called)
+        for name in [name for name in waiting if _suits(name, segment)]:
+            found.append(_school_line(index, segment, waiting.pop(name)))
+        found += body(manner, index, segment)
+        found += counts(manner, index, segment)
+    return found
+
+
+# --- the school's ways of breathing and lying, said once ----------------------------------------------------
+
+
+def _school_lines(school: School, wording: Wording) -> Iterator[tuple[str, Wordings]]:
+    breathing = {"nose": wording.breathe_nose, "nose and mouth": wording.breathe_nose_and_mouth}
+    if school.breathe_by in breathing:
+        yield "breathe", breathing[school.breathe_by][0]
+    pelvis = {"neutral": wording.pelvis_neutral, "imprint": wording.pelvis_imprint}
+    if school.pelvis in pelvis:
+        yield "pelvis", pelvis[school.pelvis][0]
+    if school.mirror:
+        yield "mirror", wording.mirror[0]
+
+
+def _suits(name: str, segment: Segment) -> bool:
+    """Whether a segment is the one to say a school's line in: the first that it matters for."""
+    if segment.kind not in ("hold", "clock", "cycles", "reps"):
+        return False
+    if name == "pelvis":
+        return segment.kind == "reps" and segment.turn.movement.start == "supine"
+    return name != "mirror" or segment.side in ("left", "right")
+
+
+def _school_line(index: int, segment: Segment, line: Wordings) -> Candidate:
+    low, high = segment.start + GAP, segment.end - GAP
+    return Candidate("align", index, segment.side, line, low, high, high, low, True, 20)

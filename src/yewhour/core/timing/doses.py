@@ -1,0 +1,95 @@
+"""Doses: what kind of step something is, how long one of its whole numbers takes, and which it may have."""
+
+import msgspec
+
+from yewhour.core.lengths import TICKS_PER_S
+from yewhour.core.plan.movement import MEASURES, Kind, Movement
+from yewhour.core.plan.nodes import Rounds, Step
+from yewhour.core.plan.pace import Pace, breath_ticks
+from yewhour.core.plan.school import School
+from yewhour.core.problem import Problem
+
+
+class Range(msgspec.Struct, frozen=True):
+    """The whole numbers a step may have, and how unwilling it is to leave the preferred one."""
+
+    least: int
+    preferred: int
+    most: int
+    by: int
+    weight: float
+
+
+def kind_of(step: Step, movement: Movement, school: School) -> Kind:
+    """The kind of step: its movement's, but one phase in a flow, or by the clock where so asked."""
+    if step.phase:
+        return "phase"
+    if movement.kind == "hold" and (step.clock if step.clock is not None else school.holds == "clock"):
+        return "clock"
+    return movement.kind
+
+
+def unit_ticks(kind: Kind, movement: Movement, pace: Pace, count_s: float) -> int:
+    """Ticks one whole number of a step takes: a breath, a repetition, a cycle, a count, a second."""
+    if kind == "hold":
+        return breath_ticks(pace)
+    if kind in ("clock", "rapid", "stillness"):
+        return TICKS_PER_S
+    if kind in ("reps", "cycles"):
+        rhythms = movement.stages or (movement.rhythm,)
+        counts = sum(counts for rhythm in rhythms for _, counts in rhythm)
+        return max(1, round(counts * count_s * TICKS_PER_S))
+    if kind in ("pulses", "counted"):
+        return max(1, round(count_s * TICKS_PER_S))
+    return 0
+
+
+def range_of(step: Step, movement: Movement, kind: Kind) -> Range:
+    """What fit may choose from; a locked step has one number only.
+
+    A dose by breath that is held by the clock is taken at 8 breaths a minute, in steps of 5 s.
+    """
+    by = max(movement.by, MEASURES[kind].by)
+    least, preferred, most = movement.dose
+    if kind == "clock" and movement.kind == "hold":
+        least, preferred, most = (int(breaths * 7.5 // 5) * 5 for breaths in movement.dose)
+    if movement.sides == "alternating" or step.halves:
+        by = by if by % 2 == 0 else by * 2
+    if step.amount is not None:
+        preferred = step.amount
+        least, most = min(least, preferred), max(most, preferred)
+    least = step.least if step.least is not None else least
+    most = step.most if step.most is not None else most
+    weight = step.weight if step.weight is not None else movement.weight
+    if step.locked:
+        least = most = preferred
+    return Range(least, preferred, most, by, weight)
+
+
+def amounts_of(span: Range, least: int) -> tuple[int, ...]:
+    """The numbers a step may have: from the preferred one in its steps, and no fewer than `least`.
+
+    When what must be said needs more than the most, that need wins; a lock is never broken.
+    """
+    if span.least == span.most:
+        return (span.preferred,)
+    low = max(span.least, least)
+    numbers = [n for n in range(span.preferred % span.by, span.most + 1, span.by) if n >= low and n > 0]
+    if not numbers:
+        return (max(1, -(-low // span.by) * span.by),)
+    return tuple(numbers)
+
+
+def round_options(group: Rounds, alternate: bool) -> tuple[int, ...]:
+    """The numbers of rounds a group may have. Raises Problem for an odd number that changes sides."""
+    by = 2 if alternate else 1
+    least, most = group.least or group.times, group.most or group.times
+    if alternate and group.times % 2:
+        raise Problem(
+            f"Rounds that change sides need an even number, not {group.times}.",
+            f"group {group.id}",
+            "Use one more or one fewer, so that both sides lead equally often.",
+        )
+    if group.locked:
+        return (group.times,)
+    return tuple(range(group.times - (group.times - least) // by * by, most + 1, by))

@@ -1,0 +1,160 @@
+"""Lay out: turns with their numbers become segments with their breath phases on the clock."""
+
+from collections.abc import Iterator, Sequence
+
+import msgspec
+
+from yewhour.core.lengths import seconds, show_length
+from yewhour.core.plan.movement import MEASURES, Kind
+from yewhour.core.plan.pace import Phase, phase_ticks
+from yewhour.core.plan.school import School, breath_of
+from yewhour.core.sides import Side
+from yewhour.core.timing.choice import Choice
+from yewhour.core.timing.numbers import PAUSE
+from yewhour.core.timing.turn import Turn
+
+
+class Span(msgspec.Struct, frozen=True):
+    """One phase on the clock, in ticks. `beat` is the phase, or effort or ease as the rhythm has it."""
+
+    phase: Phase
+    start: int
+    end: int
+    beat: str = ""
+
+
+class Segment(msgspec.Struct, frozen=True):
+    """A turn with its place in time, in ticks. `amount` is in the unit of its kind, 0 for none."""
+
+    id: str
+    turn: Turn
+    name: str
+    section: str
+    kind: Kind
+    side: Side
+    start: int
+    end: int
+    amount: int = 0
+    spans: tuple[Span, ...] = ()
+
+    @property
+    def length(self) -> int:
+        """Ticks it lasts."""
+        return self.end - self.start
+
+    @property
+    def breaths(self) -> int | None:
+        """Whole breaths, for a step held by breath."""
+        return self.amount if self.kind == "hold" else None
+
+    @property
+    def reps(self) -> int | None:
+        """Whole repetitions, pulses, cycles or counts, for a step that has them."""
+        return self.amount if MEASURES[self.kind].unit in ("reps", "pulses", "cycles", "counts") else None
+
+    @property
+    def dose(self) -> str:
+        """What it has, as `5 breaths` or `0:45`."""
+        unit = MEASURES[self.kind].unit
+        if not unit or unit == "seconds" or not self.amount:
+            return show_length(seconds(self.length))
+        return f"{self.amount} {unit if self.amount != 1 else unit.rstrip('s')}"
+
+
+def lay_out(
+    turns: Sequence[Turn], choice: Choice, slack_key: str, titles: Sequence[str], school: School
+) -> tuple[Segment, ...]:
+    """The segments of a class, without gap or overlap, from 0 to the class's length."""
+    segments: list[Segment] = []
+    now = 0
+    for turn in turns:
+        amount = choice.amounts.get(turn.number, 0) if turn.unit else 0
+        # The slack is chosen in ticks, everything else in its own unit.
+        slack = turn.number == slack_key
+        length = turn.fixed + (amount if slack else amount * turn.unit)
+        amount = length // turn.unit if turn.unit else 0
+        if length <= 0:
+            continue
+        spans = tuple(_spans(turn, now, length, amount, school))
+        name = f"into {turn.name}" if turn.setup_for else turn.name
+        segments.append(
+            Segment(
+                turn.key,
+                turn,
+                name,
+                titles[turn.section],
+                turn.kind,
+                turn.side,
+                now,
+                now + length,
+                amount,
+                spans,
+            )
+        )
+        now += length
+    if choice.amounts.get(PAUSE):
+        last = segments[-1]
+        segments.append(_pause(last, choice.amounts[PAUSE]))
+    return tuple(segments)
+
+
+def _spans(turn: Turn, start: int, length: int, amount: int, school: School) -> Iterator[Span]:
+    if (turn.kind == "phase" and not turn.taught) or (turn.kind == "setup" and turn.step.phase):
+        yield from _holding(str(turn.step.phase), turn, start, length)
+    elif turn.kind == "hold" or turn.taught:
+        breaths = turn.taught or amount
+        for breath in range(breaths):
+            at = start + breath * (length // breaths)
+            for phase, span in _one_breath(turn):
+                if span:
+                    yield Span(phase, at, at + span)
+                at += span
+    elif turn.kind in ("reps", "cycles") and amount:
+        yield from _rhythm(turn, start, amount, school)
+
+
+def _one_breath(turn: Turn) -> list[tuple[Phase, int]]:
+    inhale, full, exhale, empty = phase_ticks(turn.pace)
+    breath: list[tuple[Phase, int]] = [
+        ("inhale", inhale),
+        ("full", full),
+        ("exhale", exhale),
+        ("empty", empty),
+    ]
+    return breath[2:] + breath[:2] if turn.movement.enter == "exhale" and not turn.taught else breath
+
+
+def _holding(phase: str, turn: Turn, start: int, length: int) -> Iterator[Span]:
+    """One phase and the hold after it."""
+    inhale, _, exhale, _ = phase_ticks(turn.pace)
+    breath = min(length, inhale if phase == "inhale" else exhale)
+    if phase == "inhale":
+        yield Span("inhale", start, start + breath)
+        hold: Phase = "full"
+    else:
+        yield Span("exhale", start, start + breath)
+        hold = "empty"
+    if length > breath:
+        yield Span(hold, start + breath, start + length)
+
+
+def _rhythm(turn: Turn, start: int, amount: int, school: School) -> Iterator[Span]:
+    rhythms = turn.movement.stages or (turn.movement.rhythm,)
+    whole = sum(counts for rhythm in rhythms for _, counts in rhythm)
+    count = turn.unit / whole
+    at = 0.0
+    for rhythm in rhythms:
+        for _ in range(amount):
+            for beat, counts in rhythm:
+                end = at + counts * count
+                yield Span(breath_of(beat, school), start + round(at), start + round(end), beat)
+                at = end
+
+
+def _pause(last: Segment, length: int) -> Segment:
+    """The closing pause: what is left of a class that ends without a stillness."""
+    turn = msgspec.structs.replace(
+        last.turn, key=PAUSE, kind="stillness", name="Pause", side="both", pair="", setup_for=""
+    )
+    end = last.end + length
+    return Segment(turn.key, turn, "Pause", last.section, "stillness", "both", last.end, end)

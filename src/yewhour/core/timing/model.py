@@ -1,0 +1,111 @@
+"""The fit model of a class: its turns gathered into the whole numbers that may change, a stretch a part."""
+
+from collections.abc import Callable, Sequence
+
+import msgspec
+
+from yewhour.core.lengths import TICKS_PER_S, ticks
+from yewhour.core.timing.doses import amounts_of, range_of
+from yewhour.core.timing.numbers import PAUSE, Number, Repeat, Slack, Stretch, option_costs
+from yewhour.core.timing.turn import Groups, Turn
+
+PAUSE_MOST = ticks(15.0)
+PAUSE_WEIGHT = 4.0
+
+Needs = Callable[[Turn], int]  # ticks that what must be said inside a turn takes
+
+
+class Model(msgspec.Struct, frozen=True):
+    """What fit needs of a class. `slack_key` is the number that takes what no whole breath can."""
+
+    parts: tuple[Stretch, ...]
+    slack_key: str
+
+
+def modelled(turns: Sequence[Turn], nodes: int, groups: Groups, needs: Needs) -> Model:
+    """The model of turns with their ways: a part for each of so many top-level nodes."""
+    slack_key = _slack(turns)
+    by_node: list[list[Turn]] = [[] for _ in range(nodes)]
+    for turn in turns:
+        by_node[turn.node].append(turn)
+    gatherer = _Gatherer(slack_key, groups, needs)
+    parts = [gatherer.stretch(part, 0) for part in by_node]
+    if slack_key == PAUSE:
+        parts.append(Stretch(0, (Slack(PAUSE, 0, 0, PAUSE_MOST, PAUSE_WEIGHT),)))
+    return Model(tuple(parts), slack_key)
+
+
+def _slack(turns: Sequence[Turn]) -> str:
+    """The last stillness that is done once, outside rounds, and not locked, or else the closing pause."""
+    counts: dict[str, int] = {}
+    for turn in turns:
+        if not turn.setup_for:
+            counts[turn.number] = counts.get(turn.number, 0) + 1
+    for turn in reversed(turns):
+        alone = counts.get(turn.number) == 1 and not turn.within and not turn.step.locked
+        if turn.kind == "stillness" and alone and not turn.setup_for:
+            return turn.number
+    return PAUSE
+
+
+class _Gatherer:
+    """Gathers turns into stretches. A number that comes several times is one, its ticks added up."""
+
+    def __init__(self, slack_key: str, groups: Groups, needs: Needs) -> None:
+        self.slack_key = slack_key
+        self.groups = groups
+        self.needs = needs
+
+    def stretch(self, turns: Sequence[Turn], depth: int) -> Stretch:
+        """The stretch of turns that are all there; groups further in than `depth` may still vary."""
+        numbers: list[Number | Slack | Repeat] = []
+        given: list[tuple[str, int]] = []
+        fixed = 0
+        for (kind, key), mine in self._by_number(turns, depth).items():
+            if kind == "group":
+                numbers.append(self._repeat(key, mine))
+                continue
+            fixed += sum(turn.fixed for turn in mine)
+            number = self._number(mine)
+            if isinstance(number, Number) and len(number.options) == 1:
+                given.append((key, number.options[0]))
+                fixed += number.unit * number.options[0]
+            elif number is not None:
+                numbers.append(number)
+        return Stretch(fixed, tuple(numbers), tuple(given))
+
+    def _by_number(self, turns: Sequence[Turn], depth: int) -> dict[tuple[str, str], list[Turn]]:
+        """The turns of each number, and those of each group that may vary, in the order they first come."""
+        found: dict[tuple[str, str], list[Turn]] = {}
+        for turn in turns:
+            group = next((key for key, _ in turn.within[depth:] if len(self.groups[key].options) > 1), "")
+            place = ("group", group) if group else ("number", turn.number if turn.unit else "")
+            found.setdefault(place, []).append(turn)
+        return found
+
+    def _repeat(self, key: str, turns: Sequence[Turn]) -> Repeat:
+        group = self.groups[key]
+        depth = next(at for at, (name, _) in enumerate(turns[0].within) if name == key)
+        options = []
+        for rounds in sorted(group.options, key=lambda n: abs(n - group.times)):
+            there = [turn for turn in turns if turn.within[depth][1] <= rounds]
+            (cost,) = option_costs((rounds,), group.times, 1.0)
+            options.append((rounds, cost, self.stretch(there, depth + 1)))
+        return Repeat(key, tuple(options))
+
+    def _number(self, turns: Sequence[Turn]) -> Number | Slack | None:
+        first, unit = turns[0], sum(turn.unit for turn in turns)
+        if not unit:
+            return None
+        span = range_of(first.step, first.movement, first.kind)
+        if first.number == self.slack_key:
+            second = TICKS_PER_S
+            return Slack(first.number, span.least * second, span.preferred * second, span.most * second,
+                         span.weight)  # fmt: skip
+        options = amounts_of(span, max(self._least(turn) for turn in turns))
+        return Number(first.number, unit, options, option_costs(options, span.preferred, span.weight))
+
+    def _least(self, turn: Turn) -> int:
+        """The fewest of its unit that leave room for what must be said, and that last at all."""
+        needed = -(-(self.needs(turn) - turn.fixed) // turn.unit)
+        return max(needed, -turn.fixed // turn.unit + 1 if turn.fixed < 0 else 0)

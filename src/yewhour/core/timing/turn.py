@@ -1,0 +1,92 @@
+"""A turn: one use of a step in a class, unfolded. What a class is timed with."""
+
+import msgspec
+
+from yewhour.core.plan.movement import Kind, Movement
+from yewhour.core.plan.nodes import Step
+from yewhour.core.plan.pace import Pace
+from yewhour.core.sides import Side
+
+
+class Turn(msgspec.Struct, frozen=True):
+    """One unfolded use of a step. `unit` and `fixed` are in ticks; `node` counts top-level nodes.
+
+    number: the key of the whole number it takes: its step, and the blocks it was put in by. within: the
+    groups it is in, each with its round, the outermost first. flow names the repeated group in which
+    neighbours follow each other breath by breath, or is "". pair is the same for both sides of one pair,
+    and lead the side they are on just now. seen: the movement came earlier in the class.
+    """
+
+    key: str
+    step: Step
+    movement: Movement
+    kind: Kind
+    name: str
+    side: Side
+    lead: Side
+    section: int
+    node: int
+    pace: Pace
+    start: str
+    end: str
+    number: str = ""
+    unit: int = 0
+    fixed: int = 0
+    pair: str = ""
+    second: bool = False
+    switch: bool = False
+    round: int = 0
+    rounds: int = 0
+    within: tuple[tuple[str, int], ...] = ()
+    flow: str = ""
+    taught: int = 0
+    seen: bool = False
+    setup_for: str = ""
+
+
+class Group(msgspec.Struct, frozen=True):
+    """A repeated group: the numbers of rounds it may have, the one it prefers, and the step between two."""
+
+    key: str
+    times: int
+    options: tuple[int, ...]
+    by: int = 1
+
+    @property
+    def least(self) -> int:
+        """The fewest rounds it may have."""
+        return min(self.options)
+
+    @property
+    def most(self) -> int:
+        """The most rounds it may have."""
+        return max(self.options)
+
+
+Groups = dict[str, Group]
+
+
+def present(turn: Turn, rounds: dict[str, int], groups: Groups) -> bool:
+    """Whether a turn is there with so many rounds of the groups; what is not said is as preferred."""
+    return all(round_ <= rounds.get(key, groups[key].times) for key, round_ in turn.within)
+
+
+def chosen(turns: tuple[Turn, ...], rounds: dict[str, int], groups: Groups) -> list[Turn]:
+    """The turns that are there with so many rounds, each knowing how many there are."""
+    result = []
+    for turn in turns:
+        if not turn.within:
+            result.append(turn)
+        elif present(turn, rounds, groups):
+            key = turn.within[-1][0]
+            times = rounds.get(key, groups[key].times)
+            result.append(turn if times == turn.rounds else msgspec.structs.replace(turn, rounds=times))
+    return result
+
+
+def certain(turn: Turn, given: Turn, groups: Groups) -> bool:
+    """Whether a turn is there whenever another one is, whatever the rounds."""
+    if not turn.within:
+        return True
+    known = dict(given.within)
+    return all(round_ <= max(groups[key].least, known.get(key, 0)) for key, round_ in turn.within)

@@ -1,0 +1,282 @@
+"""Unfold: rounds and pairs become a flat run of turns, mirrored where needed.
+
+A group whose rounds may vary is unfolded to its most; every turn knows its rounds, so that the class with
+fewer of them is the turns that are left (`turn.chosen`). A class is unfolded once.
+"""
+
+from collections.abc import Iterator
+
+import msgspec
+
+from yewhour.core.plan.movement import Library, Movement
+from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, Variant, children, walk
+from yewhour.core.plan.pace import Pace, breath_ticks, check_pace, phase_ticks
+from yewhour.core.plan.plan import Plan, Section
+from yewhour.core.plan.school import School, roll_side
+from yewhour.core.problem import Problem
+from yewhour.core.sides import Side, fill, mirrored
+from yewhour.core.timing.doses import kind_of, round_options, unit_ticks
+from yewhour.core.timing.turn import Group, Groups, Turn, certain
+
+
+class Unfolded(msgspec.Struct, frozen=True):
+    """The turns of a class in order, and its groups; `nodes` are the top-level ones, with their section."""
+
+    nodes: tuple[tuple[int, Node], ...]
+    turns: tuple[Turn, ...]
+    groups: Groups
+
+
+def unfold(plan: Plan, library: Library, school: School, blocks: Blocks) -> Unfolded:
+    """Every turn of a class, at the most rounds it may have.
+
+    Raises Problem for a movement or a block that is not there, a block that holds itself, and an odd number
+    of rounds that change sides.
+    """
+    walker = _Walk(plan, library, school, {**blocks, **plan.blocks})
+    nodes = tuple((index, node) for index, section in enumerate(plan.sections) for node in section.body)
+    turns = [
+        turn for place, (section, node) in enumerate(nodes) for turn in walker.node(place, section, node)
+    ]
+    return Unfolded(nodes, tuple(_with_seen(turns, walker.groups)), walker.groups)
+
+
+class _At(msgspec.Struct, frozen=True):
+    """Where in the nest a node is being unfolded. `blocks` is the path of the blocks it was put in by."""
+
+    section: int
+    node: int
+    path: str = ""
+    blocks: str = ""
+    lead: Side | None = None
+    flip: bool = False
+    pair: str = ""
+    second: bool = False
+    round: int = 0
+    rounds: int = 0
+    within: tuple[tuple[str, int], ...] = ()
+    flow: str = ""
+    teach: int = 0
+
+
+class _Walk:
+    """Goes through the nodes of one plan once, and notes the groups it meets."""
+
+    def __init__(self, plan: Plan, library: Library, school: School, blocks: Blocks) -> None:
+        self.plan = plan
+        self.library = library
+        self.school = school
+        self.blocks = blocks
+        self.groups: Groups = {}
+        self._roll = roll_side(school, plan.brief.time_of_day)
+        self._paces: dict[tuple[int, str], Pace] = {}
+        for index, section in enumerate(plan.sections):
+            self._set_paces(index, section)
+
+    def node(self, place: int, section: int, node: Node) -> Iterator[Turn]:
+        """The turns of one top-level node."""
+        return self._turns((node,), _At(section, place))
+
+    # --- the walk -----------------------------------------------------------------------------------
+
+    def _turns(self, nodes: tuple[Node, ...], at: _At) -> Iterator[Turn]:
+        for node in nodes:
+            if at.round and node.from_round > at.round:
+                continue
+            if isinstance(node, Step):
+                if not (at.second and node.second is not None and node.second.leave_out):
+                    yield self._turn(node, at)
+            elif isinstance(node, Pair):
+                yield from self._pair(node, at)
+            elif isinstance(node, Rounds):
+                yield from self._repeat(node, at)
+            elif isinstance(node, Variant):
+                yield from self._turns(way_of(node, self.plan.brief.lineage), at)
+            else:
+                path, blocks = f"{at.path}@{node.id}", f"{at.blocks}@{node.id}"
+                inside = msgspec.structs.replace(at, path=path, blocks=blocks)
+                yield from self._turns(block_of(node, self.blocks), inside)
+
+    def _pair(self, pair: Pair, at: _At) -> Iterator[Turn]:
+        lead: Side = pair.lead or self.school.lead
+        inner = msgspec.structs.replace(at, lead=lead, pair=pair.id + at.path, second=False)
+        yield from self._turns(pair.body, inner)
+        other = msgspec.structs.replace(inner, path=at.path + "'", flip=not at.flip, second=True)
+        yield from self._turns(pair.body, other)
+
+    def _repeat(self, node: Rounds, at: _At) -> Iterator[Turn]:
+        key = node.id + at.blocks
+        alternates = self._alternates(node)
+        group = Group(key, node.times, round_options(node, alternates), 2 if alternates else 1)
+        self.groups[key] = group
+        flowing = any(isinstance(inner, Step) and inner.phase for inner in walk(node.body))
+        taught = 2 if alternates else 1  # each side is taught once
+        for number in range(1, group.most + 1):
+            inner = msgspec.structs.replace(
+                at,
+                path=f"{at.path}.{number}",
+                round=number,
+                rounds=group.most,
+                within=(*at.within, (key, number)),
+                flow=f"{node.id}{at.path}" if flowing else "",
+                teach=node.teach if number <= taught else 0,
+            )
+            if alternates:
+                second = number % 2 == 0
+                inner = msgspec.structs.replace(
+                    inner,
+                    lead=at.lead or self.school.lead,
+                    flip=at.flip != second,
+                    pair=f"{node.id}{at.path}+{(number - 1) // 2}",
+                    second=second,
+                )
+            yield from self._turns(node.body, inner)
+
+    def _alternates(self, group: Rounds) -> bool:
+        """Whether the lead side changes every round: as the group says, or else the school.
+
+        A school's way is only followed where there is a lead side to change and an even number of rounds.
+        """
+        if group.alternate is not None:
+            return group.alternate
+        sided = any(
+            isinstance(node, Step) and movement_of(node, self.library).sides == "one" and node.side is None
+            for node in group.body
+        )
+        return self.school.alternate_lead and sided and group.times % 2 == 0
+
+    # --- one step -------------------------------------------------------------------------------------
+
+    def _turn(self, step: Step, at: _At) -> Turn:
+        movement = movement_of(step, self.library)
+        kind = kind_of(step, movement, self.school)
+        side = self._side(step, movement, at)
+        lead: Side = at.lead or self.school.lead
+        pace = self._paces[at.section, step.id]
+        unit, fixed = 0, 0
+        if kind == "phase":
+            inhale, full, exhale, empty = phase_ticks(pace)
+            fixed = inhale + full if step.phase == "inhale" else exhale + empty
+            fixed = at.teach * breath_ticks(pace) if at.teach else fixed
+        else:
+            count_s = step.count_s or movement.count_s or self.school.count_s
+            unit = unit_ticks(kind, movement, pace, count_s)
+        if at.second and step.second is not None:
+            fixed += step.second.more * unit
+        return Turn(
+            key=step.id + at.path,
+            step=step,
+            movement=movement,
+            kind=kind,
+            name=shown_name(movement, self.school),
+            side=side,
+            lead=mirrored(lead) if at.flip else lead,
+            section=at.section,
+            node=at.node,
+            pace=pace,
+            start=fill(movement.start, side),
+            end=fill(movement.end or movement.start, side),
+            number=step.id + at.blocks,
+            unit=unit,
+            fixed=fixed,
+            pair=at.pair if side in ("right", "left") else "",
+            second=at.second,
+            round=at.round,
+            rounds=at.rounds,
+            within=at.within,
+            flow=at.flow,
+            taught=at.teach if kind == "phase" else 0,
+        )
+
+    def _side(self, step: Step, movement: Movement, at: _At) -> Side:
+        if movement.sides == "alternating":
+            return "alternating"
+        if movement.sides != "one":
+            return "both"
+        if movement.side_by == "roll" and step.side is None:
+            return self._roll
+        side: Side = step.side or at.lead or self.school.lead
+        return mirrored(side) if at.flip else side
+
+    # --- pace -----------------------------------------------------------------------------------------
+
+    def _set_paces(self, index: int, section: Section) -> None:
+        base = section.pace or self.school.pace
+        if not self.school.retention and not section.pace:
+            base = msgspec.structs.replace(base, ratio=(base.ratio[0], 0.0, base.ratio[2], 0.0))
+        steps = list(self._steps(section.body, ()))
+        for number, step in enumerate(steps):
+            pace = step.pace or base
+            if section.glide_to and not step.pace:
+                share = number / max(1, len(steps) - 1)
+                glided = base.breaths_per_min + (section.glide_to - base.breaths_per_min) * share
+                pace = msgspec.structs.replace(base, breaths_per_min=glided)
+            self._paces[index, step.id] = check_pace(pace, f"section {section.title!r}, pace")
+
+    def _steps(self, nodes: tuple[Node, ...], inside: tuple[str, ...]) -> Iterator[Step]:
+        """Every step a section can reach; raises Problem for a block that holds itself."""
+        for node in nodes:
+            if isinstance(node, Step):
+                yield node
+            elif isinstance(node, Block):
+                if node.name in inside:
+                    circle = " > ".join([*inside, node.name])
+                    raise Problem(f"A block holds itself: {circle}.", "plan, blocks", "Take one of them out.")
+                yield from self._steps(block_of(node, self.blocks), (*inside, node.name))
+            else:
+                yield from self._steps(children(node), inside)
+
+
+def _with_seen(turns: list[Turn], groups: Groups) -> Iterator[Turn]:
+    """The turns, each knowing whether its movement surely came before it."""
+    earlier: dict[str, list[Turn]] = {}
+    for turn in turns:
+        before = earlier.setdefault(turn.movement.id, [])
+        seen = any(certain(one, turn, groups) for one in before)
+        if not before or not certain(before[0], before[0], groups) or not seen:
+            before.append(turn)
+        yield msgspec.structs.replace(turn, seen=True) if seen else turn
+
+
+def way_of(node: Variant, lineage: str) -> tuple[Node, ...]:
+    """The way the brief's lineage has, or else the chosen one, or else the first."""
+    for name in (lineage, node.chosen):
+        if name in node.ways:
+            return node.ways[name]
+    return next(iter(node.ways.values()), ())
+
+
+def block_of(node: Block, blocks: Blocks) -> tuple[Node, ...]:
+    """What a block holds. Raises Problem for one that is not there."""
+    if node.name not in blocks:
+        raise Problem(
+            f"The block {node.name!r} is not there.", "plan, blocks", "Insert it again or take the line out."
+        )
+    return blocks[node.name]
+
+
+def movement_of(step: Step, library: Library) -> Movement:
+    """The movement a step uses; the gentler or stronger entry when that is the one taught.
+
+    Raises Problem for one that is not in the library.
+    """
+    movement = library.get(step.movement)
+    if movement is None:
+        raise Problem(
+            f"The movement {step.movement!r} is not in the library.",
+            f"step {step.id}",
+            "Choose another, or add it to your own movements.",
+        )
+    option = {"gentler": movement.gentler, "stronger": movement.stronger}.get(step.take)
+    if option is not None and option.movement:
+        return library.get(option.movement, movement)
+    return movement
+
+
+def shown_name(movement: Movement, school: School) -> str:
+    """The name as this school says it."""
+    if school.names == "traditional" and movement.traditional:
+        return movement.traditional
+    if school.names == "both" and movement.traditional:
+        return f"{movement.name} ({movement.traditional})"
+    return movement.name

@@ -1,0 +1,27 @@
+"""All that a class is made with besides its plan, as values: loaded by `store`, timed by `voice`."""
+
+from collections.abc import Callable
+
+import msgspec
+
+from yewhour.core.finding import Rules
+from yewhour.core.plan.movement import Library
+from yewhour.core.plan.nodes import Blocks
+from yewhour.core.plan.position import Positions
+from yewhour.core.plan.school import Schools
+from yewhour.core.script.speech import Seconds
+from yewhour.core.script.wording import Wording
+
+
+class Words(msgspec.Struct, frozen=True):
+    """The library and all data around it. cautions: tag -> how a line speaks to those it is for."""
+
+    library: Library
+    schools: Schools
+    positions: Positions
+    wording: Wording
+    blocks: Blocks
+    rules: Rules
+    cautions: dict[str, str]
+    seconds: Seconds
+    number_word: Callable[[int], str]

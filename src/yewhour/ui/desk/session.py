@@ -1,0 +1,430 @@
+"""The class that is open in a window: its plan, what was made of it, what is chosen, what can be undone.
+
+A change is a new plan. It is there at once; the class made from it follows from the workshop. What is
+only looked at (a dragged length, a needle being pulled, a fix being considered) is a trial: it is shown
+in place of the class and kept or dropped.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from pathlib import Path
+from threading import Lock
+from typing import NamedTuple
+
+import msgspec
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from yewhour.core.edits.arrange import nodes_of, outermost
+from yewhour.core.finding import Finding
+from yewhour.core.lengths import show_length
+from yewhour.core.made import Lengths, Made
+from yewhour.core.pipeline import Solved
+from yewhour.core.plan.edit import Edit, apply_all, with_brief
+from yewhour.core.plan.nodes import Block, Step, walk
+from yewhour.core.plan.plan import Plan
+from yewhour.core.problem import Problem
+from yewhour.core.timing.layout import Segment
+from yewhour.core.words import Words
+from yewhour.store.anyclass import OUTLINES, read_class
+from yewhour.store.classfile import read_plan
+from yewhour.store.glimpse import Glimpse, glimpse_of, keep_glimpse
+from yewhour.store.words import load_words
+from yewhour.ui.desk.workshop import Offer, Outcome, Wish, Workshop
+
+MOST_UNDO = 200
+AFTER_A_GLIMPSE_MS = 40
+PAUSE = "closing pause"  # the segment that no step of the plan makes
+
+
+class Act(NamedTuple):
+    """Something done, in the teacher's words, and the plan before it. Acts of one kind in a row are one."""
+
+    title: str
+    plan: Plan
+    kind: str = ""
+
+
+class Session(QObject):
+    """Holds one class.
+
+    made_changed: another class is shown. plan_changed: the plan is another. selected_changed: another
+    segment is chosen. refused: something could not be done. working: what takes long, "" when done.
+    """
+
+    made_changed = Signal()
+    plan_changed = Signal()
+    selected_changed = Signal(str)
+    refused = Signal(object)
+    working = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._words: Words | None = None
+        self._loading = Lock()
+        self.troubles: list[Problem] = []  # what was wrong with the teacher's own movements
+        self._told_troubles = False
+        self.path: Path | None = None
+        self.plan: Plan | None = None
+        self.solved: Solved | None = None
+        self.made: Made | None = None
+        self.lengths: Lengths | None = None
+        self.trial: Outcome | None = None
+        self.trial_title = ""
+        self.refusal = ""  # why the class can't be as long as was asked
+        self.trouble: Problem | None = None  # why there is no class at all
+        self.offers: tuple[Offer, ...] = ()
+        self.selected = ""
+        self.picked: tuple[str, ...] = ()
+        self.section: int | None = None  # the section that is chosen as a whole
+        self.saved: Plan | None = None  # as it is in the file
+        self._past: list[Act] = []
+        self._future: list[Act] = []
+        self._serial = 0
+        self._made_serial = 0  # of the plan that `made` was made from
+        self._waiting = False  # for a glimpse to be painted
+        self._trial_plan: Plan | None = None
+        self.workshop = Workshop(lambda: self.words)
+        self.workshop.done.connect(self._arrived)
+        self.workshop.stage.connect(self.working)
+
+    @property
+    def words(self) -> Words:
+        """All the data a class is made with, loaded when it is first needed."""
+        with self._loading:  # the workshop asks for them too
+            if self._words is None:
+                self._words, self.troubles = load_words()
+            return self._words
+
+    @property
+    def has_words(self) -> bool:
+        """Whether they are loaded."""
+        return self._words is not None
+
+    def reload_words(self) -> None:
+        """Takes the teacher's own movements as they are now, and makes the class anew with them."""
+        self._words, self._told_troubles = None, False
+        if self.plan is not None:
+            self._make(msgspec.structs.replace(self.plan))
+
+    # --- what is shown ----------------------------------------------------------------------------------
+
+    @property
+    def shown(self) -> Made | None:
+        """The class as it is shown: the trial's while there is one."""
+        if self.trial is not None and self.trial.made is not None:
+            return self.trial.made
+        return self.made
+
+    @property
+    def changed(self) -> bool:
+        """Whether there is anything to save."""
+        return self.plan is not None and self.plan != self.saved
+
+    @property
+    def busy(self) -> bool:
+        """Whether a class is being made."""
+        return self.workshop.busy or self._waiting
+
+    # --- opening ----------------------------------------------------------------------------------------
+
+    def open(self, path: Path) -> None:
+        """Opens a class file or an outline. Raises Problem and keeps the class before if it can't."""
+        outline = path.suffix.lower() in OUTLINES
+        plan = read_class(path, self.words.library) if outline else read_plan(path)
+        self.begin(plan, None if outline else path, saved=not outline)
+
+    def begin(self, plan: Plan, path: Path | None = None, saved: bool = False) -> None:
+        """Takes another class into the window."""
+        self.path, self.saved = path, plan if saved else None
+        self._past, self._future = [], []
+        self.selected, self.picked, self.section = "", (), None
+        self.solved = self.made = self.lengths = None
+        if saved and path is not None:
+            self._glimpse(path)
+        self._make(plan)
+
+    def _glimpse(self, path: Path) -> None:
+        """Shows the class as it was made last time, if it was, until it is made anew."""
+        found = glimpse_of(path)
+        if found is not None:
+            self.made, self.lengths = found.made, found.lengths
+
+    def _ask(self, wish: Wish) -> None:
+        self._waiting = False
+        if wish.serial == self._serial:
+            self.workshop.ask(wish)
+
+    def _make(self, plan: Plan) -> None:
+        self.plan = plan
+        self._forget_gone()
+        self.drop_trial()
+        self.refusal, self.offers = "", ()
+        self._serial += 1
+        wish = Wish("class", self._serial, plan)
+        if not any(section.body for section in plan.sections):
+            self.solved = self.made = self.lengths = self.trouble = None
+            self.made_changed.emit()
+        elif self.made is not None and self.solved is None:  # a glimpse is painted first
+            self._waiting = True
+            self.made_changed.emit()
+            QTimer.singleShot(AFTER_A_GLIMPSE_MS, lambda: self._ask(wish))
+        else:
+            self.workshop.ask(wish)
+        self.plan_changed.emit()
+
+    def _arrived(self, outcome: Outcome) -> None:
+        """Takes what the workshop has made, unless it is of an older wish."""
+        wish = outcome.wish
+        if wish.kind == "trial":
+            if wish.plan is self._trial_plan:
+                self.trial = outcome
+                self.made_changed.emit()
+            return
+        if wish.serial != self._serial:
+            return
+        if wish.kind == "offers":
+            self.offers = outcome.offers
+            self.made_changed.emit()
+            return
+        self.working.emit("")
+        if self.troubles and not self._told_troubles:
+            self._told_troubles = True
+            QTimer.singleShot(0, lambda: self.refused.emit(self.troubles[0]))
+        if outcome.made is None:
+            self._failed(outcome.problem or Problem("The class could not be made."))
+            return
+        assert outcome.solved is not None
+        self.solved, self.made, self.refusal, self.trouble = (
+            outcome.solved,
+            outcome.made,
+            outcome.refusal,
+            None,
+        )
+        self.lengths, self._made_serial = outcome.solved.lengths, wish.serial
+        self._keep_choice()
+        self.made_changed.emit()
+        if self.refusal:
+            self.workshop.ask(Wish("offers", wish.serial, wish.plan))
+        elif self.path is not None and wish.plan is self.saved:
+            keep_glimpse(self.path, Glimpse(self.made, self.lengths))
+
+    def _failed(self, problem: Problem) -> None:
+        """A change that leaves no class is taken back; a class that opens like that stays, and is told."""
+        if self._past and self.made is not None:
+            act = self._past.pop()
+            self._make(act.plan)
+        else:
+            self.trouble, self.solved, self.made, self.lengths = problem, None, None, None
+            self.made_changed.emit()
+        self.refused.emit(problem)
+
+    # --- acts -------------------------------------------------------------------------------------------
+
+    def do(self, title: str, plan: Plan, kind: str = "", pick: Iterable[str] | None = None) -> None:
+        """Changes the class. `title` names the act; acts of one kind in a row are undone together."""
+        if self.plan is None or plan == self.plan:
+            self.drop_trial()
+            return
+        if kind and self._past and self._past[-1].kind == kind:
+            self._past[-1] = self._past[-1]._replace(title=title)
+        else:
+            self._past.append(Act(title, self.plan, kind))
+            del self._past[:-MOST_UNDO]
+        self._future.clear()
+        if pick is not None:
+            self.picked = tuple(pick)
+            self.selected = ""
+        self._make(plan)
+
+    def apply(self, title: str, edits: Iterable[Edit], kind: str = "") -> None:
+        """Does edits as one act. Raises Problem, and changes nothing, when one can't be done."""
+        if self.plan is not None:
+            self.do(title, self._edited(edits), kind)
+
+    def _edited(self, edits: Iterable[Edit]) -> Plan:
+        """The plan after edits; where they are about the school's own closing, that becomes the class's."""
+        assert self.plan is not None
+        edits = list(edits)
+        try:
+            return apply_all(self.plan, edits)
+        except Problem:
+            if self.solved is None:
+                raise
+            return apply_all(self.solved.plan, edits)
+
+    @property
+    def undo_titles(self) -> list[str]:
+        """What can be taken back, the last act first."""
+        return [act.title for act in reversed(self._past)]
+
+    @property
+    def redo_titles(self) -> list[str]:
+        """What can be done again, the next first."""
+        return [act.title for act in reversed(self._future)]
+
+    def undo(self, times: int = 1) -> None:
+        """Takes the last acts back."""
+        self._step(self._past, self._future, times)
+
+    def redo(self, times: int = 1) -> None:
+        """Does them again."""
+        self._step(self._future, self._past, times)
+
+    def _step(self, source: list[Act], other: list[Act], times: int) -> None:
+        plan = self.plan
+        for _ in range(min(times, len(source))):
+            act = source.pop()
+            assert plan is not None
+            other.append(Act(act.title, plan))
+            plan = act.plan
+        if plan is not None and plan is not self.plan:
+            self._make(plan)
+
+    # --- the length, and trials ----------------------------------------------------------------------------
+
+    def set_length(self, length_s: float) -> None:
+        """Promises another length of the whole recording, in seconds."""
+        if self.plan is None:
+            return
+        plan = with_brief(self.plan, target_s=self._target_for(length_s))
+        self.do(f"Make it {show_length(length_s)}", plan, kind="length")
+
+    def _target_for(self, length_s: float) -> float:
+        """The brief's target for a length of the recording: without welcome and farewell where it says so."""
+        assert self.plan is not None
+        return max(1.0, round(length_s - (self.lengths.extra_s if self.lengths else 0.0), 1))
+
+    def try_length(self, length_s: float) -> None:
+        """Shows the class at another length without promising it yet."""
+        if self.plan is not None:
+            self._try("", self.plan, length_s)
+
+    def try_plan(self, title: str, plan: Plan) -> None:
+        """Shows the class as it would be with another plan."""
+        if any(section.body for section in plan.sections):
+            self._try(title, plan, None)
+
+    def try_edits(self, title: str, edits: Iterable[Edit]) -> None:
+        """Shows the class as it would be after edits. Raises Problem when one can't be done."""
+        if self.plan is not None:
+            self.try_plan(title, self._edited(edits))
+
+    def _try(self, title: str, plan: Plan, length_s: float | None) -> None:
+        self.trial_title, self._trial_plan = title, plan
+        self.workshop.ask(Wish("trial", self._serial, plan, length_s))
+
+    def drop_trial(self) -> None:
+        """Shows the class as it is again."""
+        had = self.trial is not None
+        self.trial, self._trial_plan, self.trial_title = None, None, ""
+        if had:
+            self.made_changed.emit()
+
+    def stop(self) -> None:
+        """Stops what is being made; a change that was waiting for it is taken back."""
+        self.workshop.stop()
+        self.working.emit("")
+        self.drop_trial()
+        if self._made_serial != self._serial and self._past:
+            self.undo()
+
+    # --- choosing ---------------------------------------------------------------------------------------
+
+    def select(self, segment: str, extend: bool = False, toggle: bool = False) -> None:
+        """Chooses a segment and with it the step it belongs to; extend or toggle add to what was chosen."""
+        node = self.node_at(segment)
+        if not node:
+            picked: tuple[str, ...] = ()
+        elif toggle:
+            picked = (
+                tuple(n for n in self.picked if n != node) if node in self.picked else (*self.picked, node)
+            )
+        elif extend and self.picked:
+            picked = self._between(self.picked[0], node)
+        else:
+            picked = (node,)
+        if (segment, picked, None) != (self.selected, self.picked, self.section):
+            self.selected, self.picked, self.section = segment, picked, None
+            self.selected_changed.emit(segment)
+
+    def pick(self, *nodes: str) -> None:
+        """Chooses nodes by their ids: a step, a pair, rounds."""
+        self.picked, self.section = tuple(nodes), None
+        self._keep_choice()
+        self.selected_changed.emit(self.selected)
+
+    def pick_section(self, index: int) -> None:
+        """Chooses a whole section."""
+        if self.plan is not None and 0 <= index < len(self.plan.sections):
+            self.picked = tuple(node.id for node in self.plan.sections[index].body)
+            self.section = index
+            self._keep_choice()
+            self.selected_changed.emit(self.selected)
+
+    def node_at(self, segment: str) -> str:
+        """The node of the plan that a segment comes from: its step, or the block around it; "" for none."""
+        found = self.segment(segment)
+        return _node_of(found, nodes_of(self.plan)) if found is not None and self.plan is not None else ""
+
+    def segment(self, name: str) -> Segment | None:
+        """A segment of the class as shown."""
+        made = self.shown
+        return next((s for s in made.segments if s.id == name), None) if made and name else None
+
+    def segments_of(self, nodes: Iterable[str]) -> list[Segment]:
+        """The segments that come from these nodes or what is inside them, set-ups apart."""
+        if self.plan is None or self.shown is None:
+            return []
+        inside = list(walk(tuple(outermost(self.plan, nodes))))
+        steps = {node.id for node in inside if isinstance(node, Step)}
+        blocks = tuple(f"@{node.id}" for node in inside if isinstance(node, Block))
+        return [
+            segment
+            for segment in self.shown.segments
+            if not segment.turn.setup_for
+            and segment.id != PAUSE
+            and (segment.turn.step.id in steps or any(block in segment.turn.key for block in blocks))
+        ]
+
+    def _between(self, first: str, last: str) -> tuple[str, ...]:
+        """The nodes from one to another, in the order of the class; the first one stays first."""
+        known = nodes_of(self.plan) if self.plan is not None else {}
+        order = list(dict.fromkeys(_node_of(s, known) for s in self.shown.segments)) if self.shown else []
+        if first not in order or last not in order:
+            return (last,)
+        a, b = order.index(first), order.index(last)
+        run = order[min(a, b) : max(a, b) + 1]
+        return tuple(node for node in ([first] + [n for n in run if n != first]) if node)
+
+    def _forget_gone(self) -> None:
+        """What is not in the plan any more is not chosen."""
+        known = nodes_of(self.plan) if self.plan else {}
+        if self.section is not None and (self.plan is None or self.section >= len(self.plan.sections)):
+            self.section = None
+        self.picked = tuple(node for node in self.picked if node in known)
+
+    def _keep_choice(self) -> None:
+        """After a change: what is still there stays chosen, and a segment of it with it."""
+        self._forget_gone()
+        here = self.segment(self.selected)
+        mine = self.segments_of(self.picked)
+        if self.picked and (here is None or here not in mine):
+            self.selected = mine[0].id if mine else ""
+        elif here is None:
+            self.selected = ""
+
+    def findings_at(self, segments: Iterable[str]) -> list[Finding]:
+        """What was noticed at these segments."""
+        places = set(segments)
+        return [finding for finding in self.made.findings if finding.segment in places] if self.made else []
+
+
+def _node_of(segment: Segment, known: Mapping[str, object]) -> str:
+    """The id of the known node that a segment comes from: its step, or the block around it; "" for none."""
+    if segment.id == PAUSE:
+        return ""
+    if segment.turn.step.id in known:
+        return segment.turn.step.id
+    blocks = [part.split(".")[0].rstrip("'") for part in segment.turn.key.split("@")[1:]]
+    return next((block for block in blocks if block in known), "")

@@ -1,0 +1,69 @@
+"""Starting the window, and having several."""
+
+import gc
+import sys
+from pathlib import Path
+
+from PySide6.QtWidgets import QApplication
+
+from yewhour.store.habits import read_habits
+from yewhour.store.paths import FIRST_DEMO
+from yewhour.ui.desk.session import Session
+from yewhour.ui.frame.window import Window
+from yewhour.ui.kit import theme as look
+
+_WINDOWS: list[Window] = []
+
+
+def application() -> QApplication:
+    """The one QApplication, with our fonts."""
+    made = QApplication.instance()
+    if not isinstance(made, QApplication):
+        made = QApplication([*sys.argv[:1], "-style", "Fusion"])  # quicker than setStyle, which returns one
+    else:
+        made.setStyle("Fusion")
+    made.setApplicationName("Yew Hour")
+    made.setDesktopFileName("yewhour")
+    look.load_fonts()
+    return made
+
+
+def first_window(dark: bool | None = None) -> Window:
+    """A window with no class in it yet; not yet shown."""
+    window = Window(Session(), dark)
+    window.setWindowIcon(look.icon("yewhour", ""))
+    window.another_wanted.connect(lambda: another_window(window.dark))
+    return window
+
+
+def another_window(dark: bool | None = None) -> Window:
+    """One more window, on the first page."""
+    _WINDOWS[:] = [window for window in _WINDOWS if window.isVisible()]
+    window = first_window(dark)
+    _WINDOWS.append(window)
+    window.show()
+    window.show_first_page()
+    return window
+
+
+def open_first(window: Window, path: Path | None = FIRST_DEMO) -> None:
+    """Opens a class, or the first page for None; when it can't be opened, says why on the first page."""
+    if path is None or not window.clerk.open_file(path):
+        window.show_first_page()
+    else:
+        window.say_kept()
+
+
+def run(path: Path | None = None) -> int:
+    """Opens the window and stays until it is closed; returns the exit code."""
+    qt = application()
+    habits = read_habits()
+    look.set_scale(habits.scale)
+    window = first_window(habits.dark)
+    _WINDOWS.append(window)
+    window.show()
+    qt.processEvents()  # on screen first, then the class
+    open_first(window, path)
+    gc.freeze()  # what start-up made stays; it need not be looked through again
+    gc.enable()
+    return qt.exec()

@@ -1,0 +1,186 @@
+"""Export: which ways to write the class, what each will look like, and where it goes."""
+
+from __future__ import annotations
+
+import threading
+from pathlib import Path
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QFontDatabase
+from PySide6.QtWidgets import (
+    QDialog,
+    QFileDialog,
+    QHBoxLayout,
+    QLineEdit,
+    QListWidget,
+    QListWidgetItem,
+    QPlainTextEdit,
+    QProgressBar,
+    QVBoxLayout,
+)
+
+from yewhour.core.export.reading import text
+from yewhour.core.made import Made
+from yewhour.core.problem import Problem
+from yewhour.store.atomic import write_whole
+from yewhour.store.formats import FORMATS
+from yewhour.ui.kit.controls import button, label, row
+from yewhour.ui.kit.theme import scale
+
+MOST_SHOWN = 30_000  # characters of a preview
+
+
+class Exporting(QDialog):
+    """The dialog. `written` tells the paths when they are there."""
+
+    written = Signal(list)
+    _progressed = Signal(int, str)
+    _ended = Signal(list, object)
+
+    def __init__(self, made: Made, stem: str, folder: Path) -> None:
+        super().__init__()
+        self.made = made
+        self.formats = FORMATS
+        self.setWindowTitle("Export the script")
+        self.resize(round(980 * min(1.4, scale())), round(640 * min(1.3, scale())))
+        self._stopping = threading.Event()
+        self._thread: threading.Thread | None = None
+        self.list = QListWidget()
+        self.list.setAccessibleName("Ways to write it")
+        self.list.setFixedWidth(round(370 * scale()))
+        for key, form in FORMATS.items():
+            item = QListWidgetItem(f"{form.about[0].upper()}{form.about[1:]}")
+            item.setData(Qt.ItemDataRole.UserRole, key)
+            item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable)
+            item.setCheckState(Qt.CheckState.Checked if key == "text" else Qt.CheckState.Unchecked)
+            self.list.addItem(item)
+        self.preview = QPlainTextEdit()
+        self.preview.setReadOnly(True)
+        self.preview.setFont(QFontDatabase.systemFont(QFontDatabase.SystemFont.FixedFont))
+        self.preview.setAccessibleName("What will be written")
+        self.name = QLineEdit(stem)
+        self.name.setAccessibleName("Name")
+        self.folder = QLineEdit(str(folder))
+        self.folder.setAccessibleName("Folder")
+        self.names = label("", "soft")
+        self.bar = QProgressBar()
+        self.bar.setVisible(False)
+        self.bar.setTextVisible(False)
+        self.write_button = button("Write", self.write, "Writes what is ticked.", "accent")
+        self.write_button.setDefault(True)
+        self.stop_button = button("Close", self.stop)
+        middle = QHBoxLayout()
+        middle.addWidget(self.list)
+        middle.addWidget(self.preview, 1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(18, 14, 18, 14)
+        layout.setSpacing(10)
+        layout.addWidget(
+            label("Tick the ways you want; the one that is chosen is shown as it will be.", "soft")
+        )
+        layout.addLayout(middle, 1)
+        layout.addLayout(row(label("Name", "prompt"), self.name, label("in", "prompt"), self.folder,
+                             button("Other folder", self._choose_folder), stretch=False))  # fmt: skip
+        layout.addWidget(self.names)
+        layout.addWidget(self.bar)
+        layout.addLayout(row(self.write_button, self.stop_button))
+        self.list.currentRowChanged.connect(self._show)
+        self.list.itemChanged.connect(lambda _: self._show_names())
+        self.name.textChanged.connect(lambda _: self._show_names())
+        self._progressed.connect(self._show_progress)
+        self._ended.connect(self._end)
+        self.list.setCurrentRow(0)
+        self._show_names()
+
+    def chosen(self) -> list[str]:
+        """The ways that are ticked."""
+        items = (self.list.item(number) for number in range(self.list.count()))
+        return [
+            item.data(Qt.ItemDataRole.UserRole)
+            for item in items
+            if item.checkState() == Qt.CheckState.Checked
+        ]
+
+    def paths(self) -> list[tuple[str, Path]]:
+        """Each way that is ticked and the file it goes to."""
+        folder, stem = Path(self.folder.text()).expanduser(), self.name.text().strip() or "script"
+        return [(key, folder / f"{stem}{self.formats[key].suffix}") for key in self.chosen()]
+
+    def _show(self, number: int) -> None:
+        key = self.list.item(number).data(Qt.ItemDataRole.UserRole)
+        if key == "pdf":
+            shown = "A PDF in large type, page turns at quiet moments, the side in the margin:\n\n" + text(
+                self.made
+            )
+        else:
+            shown = self.formats[key].write(self.made).decode(errors="replace")
+        cut = "\n…" if len(shown) > MOST_SHOWN else ""
+        self.preview.setPlainText(shown[:MOST_SHOWN] + cut)
+
+    def _show_names(self) -> None:
+        names = [path.name for _, path in self.paths()]
+        there = [path.name for _, path in self.paths() if path.exists()]
+        words = f"Writes {', '.join(names)}." if names else "Nothing is ticked."
+        if there:
+            words += f" Already there, and written anew: {', '.join(there)}."
+        self.names.setText(words)
+        self.write_button.setEnabled(bool(names))
+
+    def _choose_folder(self) -> None:
+        chosen = QFileDialog.getExistingDirectory(self, "Where to", self.folder.text())
+        if chosen:
+            self.folder.setText(chosen)
+
+    # --- writing, off the interface thread -----------------------------------------------------------------
+
+    def write(self) -> None:
+        """Writes what is ticked, each file whole or not at all."""
+        todo = self.paths()
+        if self._thread is not None or not todo:
+            return
+        self._stopping.clear()
+        self.bar.setRange(0, len(todo))
+        self.bar.setVisible(True)
+        self.write_button.setEnabled(False)
+        self.stop_button.setText("Stop")
+        self._thread = threading.Thread(target=self._write, args=(todo,), daemon=True)
+        self._thread.start()
+
+    def _write(self, todo: list[tuple[str, Path]]) -> None:
+        done: list[Path] = []
+        problem: Problem | None = None
+        for number, (key, path) in enumerate(todo):
+            if self._stopping.is_set():
+                problem = Problem(f"Stopped; {len(done)} of {len(todo)} are written.")
+                break
+            self._progressed.emit(number, path.name)
+            try:
+                write_whole(path, self.formats[key].write(self.made))
+            except Problem as error:
+                problem = error
+                break
+            done.append(path)
+        self._ended.emit(done, problem)
+
+    def _show_progress(self, number: int, name: str) -> None:
+        self.bar.setValue(number)
+        self.names.setText(f"Writing {name}…")
+
+    def _end(self, done: list[Path], problem: Problem | None) -> None:
+        self._thread = None
+        self.bar.setVisible(False)
+        self.stop_button.setText("Close")
+        self.write_button.setEnabled(True)
+        self.written.emit(done)
+        if problem is not None:
+            self.names.setText(str(problem))
+        elif done:
+            self.names.setText(f"Written: {', '.join(str(path) for path in done)}")
+            self.accept()
+
+    def stop(self) -> None:
+        """Stops writing, or closes when nothing is being written."""
+        if self._thread is not None:
+            self._stopping.set()
+        else:
+            self.reject()

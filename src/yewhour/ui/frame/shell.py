@@ -1,0 +1,52 @@
+"""The shell: what the parts of the window may ask of all of it. `window` is the one there is."""
+
+from __future__ import annotations
+
+from abc import abstractmethod
+
+from PySide6.QtCore import Signal
+from PySide6.QtGui import QAction
+from PySide6.QtWidgets import QDialog, QMainWindow
+
+from yewhour.core.problem import Problem
+from yewhour.ui.kit.theme import Theme
+from yewhour.ui.sprig.sprig import Sprig
+
+
+class Shell(QMainWindow):
+    """A window with a sprig in it. another_wanted: one more window, in the same colours."""
+
+    another_wanted = Signal()
+
+    dark: bool
+    sprig: Sprig
+    actions_by_name: dict[str, QAction]
+
+    @property
+    @abstractmethod
+    def theme(self) -> Theme:
+        """The colours of now."""
+
+    @abstractmethod
+    def dress(self) -> None:
+        """Puts on the colours and the text size."""
+
+    @abstractmethod
+    def say(self, words: str) -> None:
+        """Says that something is done."""
+
+    @abstractmethod
+    def tell(self, problem: Problem) -> None:
+        """Says what went wrong."""
+
+    @abstractmethod
+    def keep_open(self, dialog: QDialog) -> None:
+        """Opens a dialog over the window."""
+
+    @abstractmethod
+    def show_first_page(self) -> None:
+        """The first page."""
+
+    @abstractmethod
+    def to_promise(self) -> None:
+        """The promise."""

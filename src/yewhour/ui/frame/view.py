@@ -1,0 +1,129 @@
+"""The view: length, distance, colours, text size, and the windows that are opened over the class."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QInputDialog, QMessageBox
+
+from yewhour import __version__
+from yewhour.store.habits import change_habits
+from yewhour.ui.desk.session import Session
+from yewhour.ui.frame.shell import Shell
+from yewhour.ui.kit import theme as look
+from yewhour.ui.kit.keys import Keys
+from yewhour.ui.library.view import LibraryView
+from yewhour.ui.sprig.sprig import MINUTE_S, STEP_S
+from yewhour.ui.words.reading import Stand
+
+ABOUT = (
+    f"<p>Yew Hour {__version__} times and words a class. It does not clear anyone to take it.</p>"
+    "<p>Work without pain, and stop if it hurts or you feel dizzy. "
+    "Ask a doctor or a qualified teacher if you are unsure.</p>"
+    "<p>Free software under the GNU General Public License, version 3 or later.</p>"
+)
+
+
+class View:
+    """Deeds about what is shown and how."""
+
+    def __init__(self, window: Shell, session: Session) -> None:
+        self.window = window
+        self.session = session
+
+    # --- the length -------------------------------------------------------------------------------------
+
+    def _change(self, by_s: float) -> None:
+        if self.session.lengths is not None and self.session.plan is not None:
+            asked_s = self.session.plan.brief.target_s + self.session.lengths.extra_s
+            self.session.set_length(max(STEP_S, asked_s + by_s))
+
+    def longer_minute(self) -> None:
+        """A minute more."""
+        self._change(MINUTE_S)
+
+    def shorter_minute(self) -> None:
+        """A minute less."""
+        self._change(-MINUTE_S)
+
+    def longer_bit(self) -> None:
+        """Five seconds more."""
+        self._change(STEP_S)
+
+    def shorter_bit(self) -> None:
+        """Five seconds less."""
+        self._change(-STEP_S)
+
+    def by_itself(self) -> None:
+        """The length with everything as preferred, to the nearest half minute."""
+        if self.session.lengths is not None:
+            self.session.set_length(max(30.0, round(self.session.lengths.preferred_s / 30) * 30.0))
+
+    # --- distance, colours, text ------------------------------------------------------------------------
+
+    def closer(self) -> None:
+        """Closer to the class."""
+        self.window.sprig.zoom(1.6)
+
+    def further(self) -> None:
+        """Further from it."""
+        self.window.sprig.zoom(1 / 1.6)
+
+    def whole_class(self) -> None:
+        """All of it."""
+        self.window.sprig.show_all()
+
+    def other_light(self) -> None:
+        """Light to dark and back."""
+        self.window.dark = not self.window.dark
+        self.window.dress()
+        change_habits(dark=self.window.dark)
+
+    def larger_text(self) -> None:
+        """Text a step larger."""
+        self._scale(0.25)
+
+    def smaller_text(self) -> None:
+        """Text a step smaller."""
+        self._scale(-0.25)
+
+    def _scale(self, by: float) -> None:
+        look.set_scale(look.scale() + by)
+        self.window.dress()
+        change_habits(scale=look.scale())
+
+    # --- over the class ---------------------------------------------------------------------------------
+
+    def show_acts(self) -> None:
+        """Every change, the last first; choosing one goes back to before it."""
+        titles = [f"{number}. {title}" for number, title in enumerate(self.session.undo_titles, 1)]
+        if not titles:
+            self.window.say("Nothing was changed yet.")
+            return
+        prompt = "Go back to before:"
+        chosen, ok = QInputDialog.getItem(self.window, "What was done", prompt, titles, 0, False)
+        if ok and chosen in titles:
+            self.session.undo(titles.index(chosen) + 1)
+
+    def show_library(self) -> None:
+        """The library of movements."""
+        self.window.keep_open(LibraryView(self.session, self.window.theme))
+
+    def show_stand(self) -> None:
+        """The reading view."""
+        if self.session.made is not None:
+            self.stand = Stand(self.session.made, self.window.theme)
+            self.stand.setWindowFlag(Qt.WindowType.Window)
+            self.stand.resize(self.window.size())
+            self.stand.show()
+
+    def show_keys(self) -> None:
+        """Every action and its keys, and the way to any of them by name."""
+        self.window.keep_open(Keys(self.window.actions_by_name))
+
+    def show_about(self) -> None:
+        """What this program is, and what it is not."""
+        box = QMessageBox(self.window)
+        box.setWindowTitle("About Yew Hour")
+        box.setTextFormat(Qt.TextFormat.RichText)
+        box.setText(ABOUT)
+        box.open()

@@ -1,0 +1,422 @@
+"""The window: the promise in the head, the sprig at the left, a station at the right, what is next below."""
+
+from __future__ import annotations
+
+from functools import cached_property, partial
+from pathlib import Path
+from typing import Any
+
+from PySide6.QtCore import QSize, Qt, QTimer
+from PySide6.QtGui import (
+    QAction,
+    QCloseEvent,
+    QDragEnterEvent,
+    QDropEvent,
+    QKeyEvent,
+    QKeySequence,
+    QResizeEvent,
+)  # fmt: skip
+from PySide6.QtWidgets import (
+    QApplication,
+    QDialog,
+    QHBoxLayout,
+    QPushButton,
+    QSplitter,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)  # fmt: skip
+
+from yewhour.core.lengths import show_length
+from yewhour.core.problem import Problem
+from yewhour.store.keeping import kept_work
+from yewhour.ui.desk.files import Files
+from yewhour.ui.desk.session import Session
+from yewhour.ui.frame.clerk import Clerk
+from yewhour.ui.frame.first_page import Start
+from yewhour.ui.frame.foot import Foot
+from yewhour.ui.frame.shell import Shell
+from yewhour.ui.frame.view import View
+from yewhour.ui.kit import theme as look
+from yewhour.ui.kit.controls import OneLine, button
+from yewhour.ui.kit.deeds import DEEDS
+from yewhour.ui.promise.page import Promise
+from yewhour.ui.sprig.finder import FinderPane
+from yewhour.ui.sprig.hand import Hand
+from yewhour.ui.sprig.inspector import Inspector
+from yewhour.ui.sprig.sprig import Sprig
+from yewhour.ui.words.page import Words
+
+ROOMY = 900  # pixels of a window, at the usual text size, that has room for every word
+STATIONS = (("to_promise", "Promise"), ("to_sprig", "Sprig"), ("to_words", "Words"))
+
+
+class Window(Shell):
+    """Shows one session. Every action is named in `actions.DEEDS`.
+
+    The pages that are not there at the start are made when they are first asked for.
+    """
+
+    def __init__(self, session: Session, dark: bool | None = None) -> None:
+        super().__init__()
+        self.session = session
+        self.dark = look.system_is_dark() if dark is None else dark
+        self.files = Files(session)
+        self.hand = Hand(session)
+        self.clerk = Clerk(self, session, self.files)
+        self.view = View(self, session)
+        self._dialogs: list[QDialog] = []
+        self._dressed: list[Any] = []  # what has colours of its own
+        self._letters: dict[str, list[QAction]] = {"sprig": [], "script": []}
+        self.setWindowTitle("Yew Hour")
+        self.resize(1280, 800)
+        self.setMinimumSize(900, 560)
+        self.setAcceptDrops(True)
+        self._build()
+        self._make_actions()
+        session.made_changed.connect(self.show_class)
+        session.plan_changed.connect(self._forget_note)
+        session.refused.connect(self.tell)
+        session.working.connect(lambda stage: self.foot.show_working(stage, self.theme))
+        self.files.said.connect(self.say)
+        self.files.troubled.connect(self.tell)
+        self.files.opened.connect(self._show_bench)
+        self.dress()
+
+    @property
+    def theme(self) -> look.Theme:
+        """The colours of now."""
+        return look.theme_for(self.dark)
+
+    # --- building ---------------------------------------------------------------------------------------
+
+    def _build(self) -> None:
+        self.sprig = Sprig(self.session, self.theme)
+        self.sprig.section_chosen.connect(self.session.pick_section)
+        self.finder = FinderPane(self.session, self.hand, self.theme)
+        self.finder.field.left.connect(self.sprig.setFocus)
+        self.inspector = Inspector(self.session, self.hand)
+        self._dressed += [self.sprig, self.finder]
+        self.build_page = QSplitter(Qt.Orientation.Vertical)
+        self.build_page.addWidget(self.finder)
+        self.build_page.addWidget(self.inspector)
+        self.build_page.setSizes([300, 340])
+        self.build_page.setObjectName("page")
+        self.stations = QStackedWidget()
+        self.stations.addWidget(self.build_page)
+        self.bench = QSplitter(Qt.Orientation.Horizontal)
+        self.bench.addWidget(self.sprig)
+        self.bench.addWidget(self.stations)
+        self.bench.setChildrenCollapsible(False)
+        self.bench.setSizes([610, 670])
+        self.body = QStackedWidget()
+        self.body.addWidget(self.bench)
+        self.foot = Foot(self.session)
+        whole = QVBoxLayout()
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(0)
+        whole.addLayout(self._head())
+        whole.addWidget(self.body, 1)
+        whole.addWidget(self.foot)
+        middle = QWidget()
+        middle.setLayout(whole)
+        self.setCentralWidget(middle)
+
+    @cached_property
+    def promise_page(self) -> Promise:
+        """The promise."""
+        made = Promise(self.session, self.theme)
+        self._dressed.append(made)
+        self.stations.addWidget(made)
+        return made
+
+    @cached_property
+    def words(self) -> Words:
+        """The script."""
+        made = Words(self.session, self.theme)
+        made.told.connect(self.say)
+        for action in self._letters["script"]:
+            made.script.addAction(action)
+        self._dressed.append(made)
+        self.stations.addWidget(made)
+        return made
+
+    @cached_property
+    def start(self) -> Start:
+        """The first page."""
+        made = Start()
+        made.empty.connect(self.clerk.new_class)
+        made.outline.connect(self.clerk.open_outline)
+        made.other.connect(self.clerk.open_class)
+        made.path.connect(self.clerk.open_file)
+        made.kept.connect(self.clerk.bring_back)
+        self.body.addWidget(made)
+        return made
+
+    def _head(self) -> QHBoxLayout:
+        self.title = OneLine()
+        self.title.setObjectName("title")
+        self.promise = OneLine()
+        self.promise.setObjectName("promise")
+        words = QVBoxLayout()
+        words.setSpacing(2)
+        words.addWidget(self.title)
+        words.addWidget(self.promise)
+        head = QHBoxLayout()
+        head.setContentsMargins(18, 6, 18, 8)
+        head.setSpacing(6)
+        head.addLayout(words, 1)
+        about = {deed.name: f"{deed.about} ({deed.keys[0]})" for deed in DEEDS if deed.keys}
+        self.station_buttons: list[QPushButton] = []
+        for number, (name, title) in enumerate(STATIONS):
+            made = button(title, partial(self._to, number), about[name], "station")
+            made.setCheckable(True)
+            self.station_buttons.append(made)
+            head.addWidget(made, 0, Qt.AlignmentFlag.AlignVCenter)
+        head.addSpacing(10)
+        self.export_button = button("Export the script", self.clerk.export_script, name="accent")
+        self.export_button.setAccessibleName("Export the script")
+        head.addWidget(self.export_button, 0, Qt.AlignmentFlag.AlignVCenter)
+        return head
+
+    def _make_actions(self) -> None:
+        self.actions_by_name: dict[str, QAction] = {}
+        menus = {}
+        for deed in DEEDS:
+            action = QAction(deed.title, self)
+            action.setShortcuts([QKeySequence(keys) for keys in deed.keys])
+            action.setStatusTip(deed.about)
+            action.triggered.connect(partial(self._do, deed.who, deed.name))
+            if deed.at != "window":
+                action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
+                self._letters[deed.at].append(action)
+            if deed.menu not in menus:
+                menus[deed.menu] = self.menuBar().addMenu(deed.menu)
+            menus[deed.menu].addAction(action)
+            self.actions_by_name[deed.name] = action
+        for action in self._letters["sprig"]:
+            self.sprig.addAction(action)
+
+    def _do(self, who: str, name: str, _checked: bool = False) -> None:
+        """Does a deed; told when it can't be done."""
+        doer = self.words.pen if who == "pen" else self if who == "window" else getattr(self, who)
+        try:
+            getattr(doer, name)()
+        except Problem as problem:
+            self.tell(problem)
+
+    def dress(self) -> None:
+        """Puts on the colours and the text size."""
+        theme = self.theme
+        application = QApplication.instance()
+        assert isinstance(application, QApplication)
+        look.apply(application, theme)
+        self.export_button.setIconSize(QSize(round(18 * look.scale()), round(18 * look.scale())))
+        self.export_button.setIcon(look.icon("export", theme.on_accent))
+        self.export_button.setText("Export the script" if self.width() > ROOMY * look.scale() else "")
+        for part in self._dressed:
+            part.set_theme(theme)
+        self.sprig.updateGeometry()
+        self.show_class()
+
+    # --- stations ---------------------------------------------------------------------------------------
+
+    def _to(self, number: int) -> None:
+        if self.session.plan is None:
+            self._mark_station()
+            return
+        page = (lambda: self.promise_page, lambda: self.build_page, lambda: self.words)[number]()
+        self.stations.setCurrentWidget(page)
+        self.body.setCurrentWidget(self.bench)
+        self._mark_station()
+        if number == 0:
+            self.promise_page.title.setFocus()
+        elif number == 1:
+            self.sprig.setFocus()
+        else:
+            self.words.script.setFocus()
+
+    def _mark_station(self) -> None:
+        on = self.stations.currentWidget() if self.body.currentWidget() is self.bench else None
+        pages = (self.__dict__.get("promise_page"), self.build_page, self.__dict__.get("words"))
+        for made, page in zip(self.station_buttons, pages, strict=True):
+            made.setChecked(page is not None and page is on)
+            made.setEnabled(self.session.plan is not None)
+
+    def to_promise(self) -> None:
+        """The promise."""
+        self._to(0)
+
+    def to_sprig(self) -> None:
+        """The sprig and the movements."""
+        self._to(1)
+
+    def to_words(self) -> None:
+        """The script."""
+        self._to(2)
+
+    def show_first_page(self) -> None:
+        """The first page."""
+        self.body.setCurrentWidget(self.start)
+        self.start.refresh()
+        self.show_class()
+        self.start.first.setFocus()
+
+    def _show_bench(self) -> None:
+        self.foot.note = None
+        self.body.setCurrentWidget(self.bench)
+        self.stations.setCurrentWidget(self.build_page)
+        self._mark_station()
+        self.sprig.show_all()
+        self.sprig.setFocus()
+
+    # --- showing ----------------------------------------------------------------------------------------
+
+    def show_class(self) -> None:
+        """The promise in the head, and what is next in the foot."""
+        session = self.session
+        self._name_undo()
+        self._mark_station()
+        for name in ("export_script", "show_stand"):
+            self.actions_by_name[name].setEnabled(session.made is not None)
+        self.export_button.setEnabled(session.made is not None)
+        plan = session.plan
+        if plan is None:
+            self.title.setText("Yew Hour")
+            self.promise.setText("Classes that last exactly as long as they say.")
+            words, trouble = self.foot.note or ("", False)
+            self.foot.put(words, self.theme.trouble if trouble else self.theme.soft)
+            return
+        self.title.setText(plan.brief.title)
+        self.setWindowTitle(f"{plan.brief.title}{' *' if session.changed else ''} – Yew Hour")
+        self.promise.setText(self._promised())
+        if self.body.currentWidget() is self.bench or self.foot.note is not None:
+            self.foot.show_next(self.theme)
+        else:
+            self.foot.put(
+                f"{plan.brief.title} is still open: choose Promise, Sprig or Words.", self.theme.soft
+            )
+            self.foot.mend_button.setVisible(False)
+
+    def _promised(self) -> str:
+        session = self.session
+        made, can, plan = session.shown, session.lengths, session.plan
+        assert plan is not None
+        roomy = self.width() > ROOMY * look.scale()
+        audience = f"For {plan.brief.audience}. " if plan.brief.audience and roomy else ""
+        if made is None or can is None:
+            empty = "" if session.busy else "; no movements yet"
+            return f"{audience}{show_length(plan.brief.target_s)} promised{empty}."
+        kept = abs(made.length_s - can.promised_s) < 0.05
+        asked = "exactly, as promised" if kept else f"now, promised {show_length(can.promised_s)}"
+        return (
+            f"{audience}{show_length(made.length_s)} {asked}. "
+            f"It can be {show_length(can.shortest_s)} to {show_length(can.longest_s)}."
+        )
+
+    def _name_undo(self) -> None:
+        for name, titles, word in (
+            ("undo", self.session.undo_titles, "Undo"),
+            ("redo", self.session.redo_titles, "Do again"),
+        ):
+            self.actions_by_name[name].setText(f"{word}: {titles[0]}" if titles else word)
+            self.actions_by_name[name].setEnabled(bool(titles))
+
+    def say(self, words: str) -> None:
+        """Says that something is done, until the class changes."""
+        self.foot.note = (words, False)
+        self.show_class()
+
+    def say_kept(self) -> None:
+        """Says that there is work which was not saved, and where to bring it back."""
+        names = ", ".join(kept.about.title for kept in kept_work())
+        if names:
+            self.say(f"Kept from last time, not saved: {names}. Bring it back on the first page (Ctrl+Home).")
+
+    def tell(self, problem: Problem) -> None:
+        """Says what went wrong, and keeps everything as it is."""
+        self.foot.note = (str(problem), True)
+        self.show_class()
+        self.foot.put(str(problem), self.theme.trouble)
+        QApplication.alert(self)
+
+    def _forget_note(self) -> None:
+        """A change makes old what was told before it."""
+        self.foot.note = None
+        QTimer.singleShot(0, self.show_class)
+
+    def keep_open(self, dialog: QDialog) -> None:
+        """Opens a dialog over the window."""
+        self._dialogs = [one for one in self._dialogs if one.isVisible()] + [dialog]
+        dialog.setParent(self, Qt.WindowType.Dialog)
+        dialog.setModal(True)
+        dialog.show()
+
+    # --- deeds ------------------------------------------------------------------------------------------
+
+    def mend(self) -> None:
+        """Does what is offered."""
+        if self.foot.mend_button.isVisible() and self.foot.mend_button.edits:
+            self.foot.mend_button.click()
+
+    def undo(self) -> None:
+        """Takes the last change back."""
+        self.session.undo()
+
+    def redo(self) -> None:
+        """Does it again."""
+        self.session.redo()
+
+    def find_movement(self) -> None:
+        """To the finder, from anywhere."""
+        if self.session.plan is not None:
+            self._to(1)
+            self.finder.field.setFocus()
+            self.finder.field.selectAll()
+
+    def new_part(self) -> None:
+        """Starts a part."""
+        self.hand.new_section()
+
+    def pick_all(self) -> None:
+        """Chooses every movement of the class."""
+        if self.session.plan is not None:
+            self.session.pick(*(node.id for section in self.session.plan.sections for node in section.body))
+
+    def open_find(self) -> None:
+        """The bar to find and replace words."""
+        if self.session.plan is not None:
+            self._to(2)
+            self.words.open_find()
+
+    # --- the window itself ------------------------------------------------------------------------------
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape and (self.sprig.cancel() or self.session.trial is not None):
+            self.session.drop_trial()
+        else:
+            super().keyPressEvent(event)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.export_button.setText("Export the script" if self.width() > ROOMY * look.scale() else "")
+        self.show_class()
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if event.mimeData().hasUrls():
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        local = [url.toLocalFile() for url in event.mimeData().urls() if url.isLocalFile()]
+        if local:
+            self.clerk.open_file(Path(local[0]))
+        else:
+            self.tell(
+                Problem("Only files of this computer can be dropped here.", do="Save it first, then drop it.")
+            )
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        """Closes without asking: what is not saved is kept, and offered at the next start."""
+        self.files.close()
+        self.session.workshop.close()
+        super().closeEvent(event)

@@ -1,0 +1,255 @@
+"""Finding movements: one field, a list of what fits, Enter puts it in."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from PySide6.QtCore import QAbstractListModel, QModelIndex, QPersistentModelIndex, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QPainter
+from PySide6.QtWidgets import (
+    QLineEdit,
+    QListView,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from yewhour.core.plan.find import Finder, Hit
+from yewhour.core.plan.movement import MEASURES
+from yewhour.core.plan.outline import dose_split
+from yewhour.core.problem import Problem
+from yewhour.ui.desk.session import Session
+from yewhour.ui.kit.controls import label
+from yewhour.ui.kit.theme import Theme, font, metrics, scale
+from yewhour.ui.sprig.hand import Hand
+
+Index = QModelIndex | QPersistentModelIndex
+EMPTY = "Part of a name, an area, a prop, a position… or a line: low lunge 5b pair"
+
+
+class Hits(QAbstractListModel):
+    """What was found."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.hits: list[Hit] = []
+
+    def put(self, hits: list[Hit]) -> None:
+        """Takes other hits."""
+        self.beginResetModel()
+        self.hits = hits
+        self.endResetModel()
+
+    def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
+        return 0 if parent.isValid() else len(self.hits)
+
+    def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
+        hit = self.hits[index.row()]
+        if role == Qt.ItemDataRole.DisplayRole:
+            return hit.movement.name
+        if role == Qt.ItemDataRole.AccessibleTextRole:
+            return f"{hit.movement.name}, {_about(hit)}"
+        if role == Qt.ItemDataRole.UserRole:
+            return hit
+        return None
+
+
+def _dose(hit: Hit) -> str:
+    unit, one_sided = MEASURES[hit.movement.kind].unit, hit.movement.sides == "one"
+    many = f"{hit.movement.dose[1]} {unit}" if unit else "as long as its words take"
+    return f"{many}, both sides" if one_sided else many
+
+
+def _about(hit: Hit) -> str:
+    """What a teacher wants to know: the dose, who minds it, the way in, what it was found by."""
+    words = [_dose(hit)]
+    if hit.matters:
+        words.append(f"mind: {', '.join(hit.matters)}")
+    if hit.setup_s:
+        words.append(f"{hit.setup_s:.0f} s to get there")
+    if hit.by not in ("", "name"):
+        words.append(f"by its {hit.by}" if not hit.by.endswith("s") else hit.by)
+    return " · ".join(words)
+
+
+class HitPainter(QStyledItemDelegate):
+    """A hit in two lines: name and traditional name, then dose and asides."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self.theme = theme
+
+    def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
+        return QSize(200, round(metrics(11.5).height() + metrics(9).height() + 12 * scale()))
+
+    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
+        hit: Hit = index.data(Qt.ItemDataRole.UserRole)
+        box = QRectF(option.rect).adjusted(2, 1, -6, -1)
+        painter.save()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if isinstance(option.widget, QListView) and index == option.widget.currentIndex():
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(self.theme.chosen))
+            painter.drawRoundedRect(box, 6, 6)
+        inner = box.adjusted(10, 4, -8, -4)
+        painter.setFont(font(11.5))
+        painter.setPen(QColor(self.theme.ink))
+        painter.drawText(inner, Qt.AlignmentFlag.AlignTop, hit.movement.name)
+        used = painter.fontMetrics().horizontalAdvance(hit.movement.name) + 12
+        painter.setFont(font(10, italic=True))
+        painter.setPen(QColor(self.theme.soft))
+        painter.drawText(inner.adjusted(used, 1, 0, 0), Qt.AlignmentFlag.AlignTop, hit.movement.traditional)
+        painter.setFont(font(9))
+        painter.setPen(QColor(self.theme.trouble if hit.matters else self.theme.soft))
+        words = painter.fontMetrics().elidedText(
+            _about(hit), Qt.TextElideMode.ElideRight, round(inner.width())
+        )
+        painter.drawText(inner, Qt.AlignmentFlag.AlignBottom, words)
+        painter.restore()
+
+
+class FinderField(QLineEdit):
+    """The field; the arrows go through the list while it is typed in."""
+
+    moved = Signal(int)
+    left = Signal()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
+        if step and not event.modifiers() & ~Qt.KeyboardModifier.KeypadModifier:
+            self.moved.emit(step)
+        elif event.key() == Qt.Key.Key_Escape:
+            self.left.emit()
+        else:
+            super().keyPressEvent(event)
+
+
+class FinderPane(QWidget):
+    """The field and what it finds; puts what is chosen after what is chosen on the sprig."""
+
+    added = Signal()
+
+    def __init__(self, session: Session, hand: Hand, theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.hand = hand
+        self._finder: Finder | None = None
+        self.field = FinderField()
+        self.field.setObjectName("finder")
+        self.field.setMaxLength(200)
+        self.field.setPlaceholderText(EMPTY)
+        self.field.setAccessibleName("Find a movement")
+        self.field.setClearButtonEnabled(True)
+        self.hits = Hits()
+        self.painter_of_hits = HitPainter(theme)
+        self.list = QListView()
+        self.list.setModel(self.hits)
+        self.list.setItemDelegate(self.painter_of_hits)
+        self.list.setUniformItemSizes(True)
+        self.list.setMouseTracking(True)
+        self.list.setAccessibleName("Movements found")
+        self.where = label("", "soft")
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(16, 12, 16, 4)
+        layout.setSpacing(4)
+        layout.addWidget(self.field)
+        layout.addWidget(self.where)
+        layout.addWidget(self.list, 1)
+        self.field.textChanged.connect(self.search)
+        self.field.returnPressed.connect(self.add)
+        self.field.moved.connect(self._move)
+        self.list.clicked.connect(lambda index: self.add())
+        self.list.activated.connect(lambda index: None)
+        session.made_changed.connect(self._somewhere_else)
+        session.selected_changed.connect(lambda _: self._somewhere_else())
+
+    def set_theme(self, theme: Theme) -> None:
+        """Shows itself in other colours."""
+        self.painter_of_hits.theme = theme
+        if (
+            self.isVisible()
+        ):  # to ask for a viewport makes Qt's Python side know every kind of widget there is
+            self.list.viewport().update()
+
+    @property
+    def finder(self) -> Finder:
+        """The search over the library, made anew when that is another."""
+        words = self.session.words
+        if self._finder is None or self._finder.library is not words.library:
+            self._finder = Finder(words.library, words.positions)
+        return self._finder
+
+    def here(self) -> str:
+        """The position the class is in where the next movement would go."""
+        mine = self.session.segments_of(self.session.picked)
+        made = self.session.shown
+        if not mine and made is not None:
+            mine = [segment for segment in made.segments if segment.kind not in ("talk", "stillness")]
+        return mine[-1].turn.end if mine else ""
+
+    def search(self) -> None:
+        """Shows what fits what is typed."""
+        typed = self.field.text()
+        if not self.session.has_words and not typed:
+            return  # they come with the first class
+        if typed.startswith("#"):
+            self.hits.put([])
+            self.where.setText("Enter starts a new part of the class with this title.")
+            return
+        brief = self.session.plan.brief if self.session.plan else None
+        cautions, focus = (brief.cautions, brief.focus) if brief else ((), ())
+        found, _ = self.finder.find(typed, self.here(), cautions, focus, self.session.made is None)
+        self.hits.put(found)
+        if found:
+            self.list.setCurrentIndex(self.hits.index(0))
+        self._say_where(typed, bool(found))
+
+    def _say_where(self, typed: str, found: bool) -> None:
+        if typed and not found:
+            self.where.setText(
+                f"Nothing fits “{typed}”. Try an area, a prop or a position, or add it to the library."
+            )
+            return
+        place = "at the end"
+        if self.session.section is not None and self.session.plan is not None:
+            place = f"at the end of {self.session.plan.sections[self.session.section].title}"
+        elif self.session.picked:
+            place = f"after {self.hand.called(self.session.picked[-1])}"
+        self.where.setText(f"Enter or a click puts it {place}.")
+
+    def _somewhere_else(self) -> None:
+        """Ranks anew: what can follow depends on what is chosen."""
+        if self.isVisible() and self.session.trial is None:
+            self.search()
+
+    def showEvent(self, event: object) -> None:
+        self.search()
+
+    def _move(self, by: int) -> None:
+        row = max(0, min(len(self.hits.hits) - 1, self.list.currentIndex().row() + by))
+        if self.hits.hits:
+            self.list.setCurrentIndex(self.hits.index(row))
+
+    def add(self) -> None:
+        """Puts in the movement that is current, with the dose that was typed; or starts a part."""
+        typed = self.field.text().strip()
+        if typed.startswith("#"):
+            self.hand.new_section(typed.lstrip("# ").strip() or "New part")
+            self.field.clear()
+            self.added.emit()
+            return
+        row = self.list.currentIndex().row()
+        if not 0 <= row < len(self.hits.hits):
+            return
+        movement = self.hits.hits[row].movement
+        known = self.finder.names.find(dose_split(typed)[0])
+        try:
+            node = self.finder.step(known or movement.id, dose_split(typed)[1], not self.hand.inside_pair())
+        except Problem as problem:
+            self.where.setText(str(problem))
+            return
+        name = self.session.words.library[known or movement.id].name
+        self.hand.add((node,), f"Add {name}")
+        self.field.selectAll()
+        self.added.emit()

@@ -1,0 +1,395 @@
+"""The inspector: what is chosen on the sprig, in numbers that can be changed; or the whole class."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from PySide6.QtWidgets import (
+    QApplication,
+    QComboBox,
+    QDoubleSpinBox,
+    QLineEdit,
+    QSpinBox,
+    QVBoxLayout,
+    QWidget,
+)
+
+from yewhour.core.edits.arrange import nodes_of, outermost, with_section
+from yewhour.core.lengths import TICKS_PER_S, show_length
+from yewhour.core.plan.movement import MEASURES
+from yewhour.core.plan.nodes import Pair, Rounds, Step
+from yewhour.core.plan.pace import Pace
+from yewhour.core.plan.plan import ROLES
+from yewhour.ui.desk.cards import finding_card, refusal_card
+from yewhour.ui.desk.session import Session
+from yewhour.ui.kit.controls import (
+    Chips,
+    Stepper,
+    Wrapping,
+    button,
+    calm,
+    emptied,
+    label,
+    page,
+    quiet,
+    wrapped,
+)
+from yewhour.ui.kit.deeds import DEEDS
+from yewhour.ui.sprig.hand import Hand
+
+MOST_CARDS = 12
+FIRST_STEPS = (
+    "Add movements with the field above, or paste an outline here with Ctrl+V on the sprig. What has a left "
+    "and a right is done on both. Lines that start with # begin a new part: # Warm, # Rest."
+)
+
+
+class Inspector(QWidget):
+    """Shows what is chosen and changes it through the hand."""
+
+    def __init__(self, session: Session, hand: Hand) -> None:
+        super().__init__()
+        self.session = session
+        self.hand = hand
+        self._shown: tuple[Any, ...] = ()
+        area, self.body = page()
+        area.setAccessibleName("What is chosen")
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.addWidget(area)
+        session.made_changed.connect(self.refresh)
+        session.plan_changed.connect(self.refresh)
+        session.selected_changed.connect(lambda _: self.refresh())
+
+    def refresh(self) -> None:
+        """Takes what is chosen now; a trial changes nothing here, so that what is pressed stays."""
+        session = self.session
+        state = (session.plan, session.made, session.picked, session.section, session.refusal, session.offers)
+        if not self.isVisible() or (
+            len(state) == len(self._shown) and all(a is b for a, b in zip(state, self._shown, strict=True))
+        ):
+            return
+        self._shown = state
+        focus = QApplication.focusWidget()
+        name = focus.accessibleName() if focus is not None and self.isAncestorOf(focus) else ""
+        gone = self.findChildren(QWidget)
+        emptied(self.body)
+        if session.plan is not None:
+            self._fill()
+        self.body.addStretch(1)
+        if name:
+            for widget in self.findChildren(QWidget):
+                if widget.accessibleName() == name and widget not in gone:
+                    widget.show()  # so that it can have the focus at once
+                    widget.setFocus()
+
+    def showEvent(self, event: object) -> None:
+        self.refresh()
+
+    def _fill(self) -> None:
+        session = self.session
+        assert session.plan is not None
+        if session.section is not None:
+            self._section(session.section)
+            return
+        chosen = outermost(session.plan, session.picked)
+        if not chosen:
+            self._overview()
+            return
+        if len(chosen) > 1:
+            self._add(label(f"{len(chosen)} chosen", "heading"))
+            self._acts("both_sides", "rounds", "flow", "lock", "again", "earlier", "later", "leave_out")
+        else:
+            node = nodes_of(session.plan)[chosen[0].id]
+            if isinstance(node, Step):
+                self._step(node)
+            elif isinstance(node, Pair):
+                self._pair(node)
+            elif isinstance(node, Rounds):
+                self._rounds(node)
+            else:
+                self._add(label(_first_up(self.hand.called(node.id)), "heading"))
+                self._acts("ungroup", "earlier", "later", "leave_out")
+        self._noticed([segment.id for segment in session.segments_of(session.picked)])
+
+    def _add(self, *widgets: QWidget) -> None:
+        for widget in widgets:
+            self.body.addWidget(widget)
+
+    # --- one step --------------------------------------------------------------------------------
+
+    def _step(self, step: Step) -> None:
+        movement = self.session.words.library.get(step.movement)
+        segments = self.session.segments_of((step.id,))
+        self._add(label(movement.name if movement else step.movement, "heading"))
+        if movement is None:
+            self._add(label("This movement is not in the library.", "soft"))
+            self._acts("leave_out")
+            return
+        if segments:
+            first = segments[0]
+            sides = " and ".join(dict.fromkeys(s.side for s in segments if s.side in ("left", "right")))
+            words = [movement.traditional, sides, f"{show_length(first.length / TICKS_PER_S)} each",
+                     f"from {show_length(first.start / TICKS_PER_S)}"]  # fmt: skip
+            self._add(label(" · ".join(word for word in words if word), "soft"))
+            unit = MEASURES[first.kind].unit
+            if unit and first.turn.unit:
+                self._amount(step, segments[0].amount, unit)
+        self._manner(step, movement)
+        if segments and any(segment.turn.second for segment in segments) and segments[0].turn.unit:
+            self._second(step)
+        self._matters(movement)
+        grouped = self.hand.grouped(step.id)
+        sided = movement.sides == "one" and not any(s.turn.pair for s in segments)
+        self._acts(*(["both_sides"] if sided else []), "rounds", "again", "earlier", "later",
+                   *(["ungroup"] if grouped else []), "leave_out")  # fmt: skip
+
+    def _amount(self, step: Step, amount: int, unit: str) -> None:
+        stepper = Stepper("Amount")
+        stepper.show_words(f"{amount} {unit if amount != 1 else unit.rstrip('s')}")
+        stepper.more.connect(self.hand.more)
+        stepper.less.connect(self.hand.fewer)
+        lock = Chips("Number", [("lock", "Keep this number", "Fitting will not change it. Drawn as a knot.")])
+        lock.set_chosen(("lock",) if step.locked else ())
+        lock.changed.connect(lambda _: self.hand.lock())
+        self.body.addLayout(wrapped(stepper, lock))
+
+    def _manner(self, step: Step, movement: Any) -> None:
+        """How it is held, and which of its ways is taught."""
+        ways = [("base", "As it is", "The movement itself.")]
+        ways += [("gentler", "Gentler", " ".join(movement.gentler.line[:1]))] if movement.gentler else []
+        ways += [("stronger", "Stronger", " ".join(movement.stronger.line[:1]))] if movement.stronger else []
+        if len(ways) > 1:
+            self._one_of("Way", ways, step.take, self.hand.take)
+        if movement.kind == "hold":
+            held = [("breath", "Held by breath", ""), ("clock", "By the clock", ""),
+                    ("inhale", "On one inhale", ""), ("exhale", "On one exhale", "")]  # fmt: skip
+            now = step.phase or ("clock" if step.clock else "breath")
+            self._one_of("Held", held, now, self.hand.hold)
+
+    def _put(self, node: Any, title: str, **fields: Any) -> None:
+        self.hand.set_fields(node.id, title[:1].upper() + title[1:], **fields)
+
+    def _one_of(self, title: str, options: list[tuple[str, str, str]], now: str, choose: Any) -> None:
+        chips = Chips(title, options)
+        chips.set_chosen((now,))
+
+        def chosen(keys: tuple[str, ...]) -> None:
+            new = [key for key in keys if key != now]
+            if new:
+                choose(new[0])
+            else:
+                chips.set_chosen((now,))
+
+        chips.changed.connect(chosen)
+        self._add(chips)
+
+    def _second(self, step: Step) -> None:
+        """The second side: alike, or different on purpose."""
+        second = step.second
+        more = second.more if second else 0
+        out = bool(second and second.leave_out)
+        words = "left out" if out else f"{more:+d}" if more else "alike"
+        stepper = Stepper("Second side")
+        stepper.show_words(words)
+        stepper.more.connect(lambda: self.hand.differ(more + 1))
+        stepper.less.connect(lambda: self.hand.differ(more - 1))
+        leave = Chips("Second side", [("out", "Leave it out there", "Marked as meant; no check complains.")])
+        leave.set_chosen(("out",) if out else ())
+        leave.changed.connect(lambda keys: self.hand.differ(None if keys else 0))
+        prompt = label("Second side", "prompt")
+        prompt.setWordWrap(False)
+        self.body.addLayout(wrapped(prompt, stepper, leave))
+        if second is not None:
+            why = QLineEdit(second.why)
+            why.setPlaceholderText("because… (for yourself; the difference is marked as meant)")
+            why.setAccessibleName("Why the second side differs")
+            why.editingFinished.connect(
+                lambda: (
+                    self.hand.differ(None if out else more, why.text().strip())
+                    if why.text().strip() != second.why
+                    else None
+                )
+            )
+            self._add(why)
+
+    def _matters(self, movement: Any) -> None:
+        plan = self.session.plan
+        room = [one for one in movement.cautions if plan is not None and one in plan.brief.cautions]
+        if room:
+            self._add(label(f"Mind those with: {', '.join(room)}", "prompt"))
+        elif movement.cautions:
+            self._add(label(f"Matters for: {', '.join(movement.cautions)}", "soft"))
+        if movement.props:
+            self._add(label(f"Uses: {', '.join(movement.props)}", "soft"))
+
+    # --- groups ----------------------------------------------------------------------------------
+
+    def _pair(self, pair: Pair) -> None:
+        self._add(label("Both sides", "heading"), label(_first_up(self.hand.called(pair.id)), "soft"))
+        sides = [("", "As the style has it", ""), ("right", "Right first", ""), ("left", "Left first", "")]
+        self._one_of("Leading side", sides, pair.lead or "", lambda side: self._put(
+            pair, f"{side or 'the usual'} side first", lead=side or None))  # fmt: skip
+        self._acts("rounds", "again", "earlier", "later", "ungroup", "leave_out")
+
+    def _rounds(self, group: Rounds) -> None:
+        made = self.session.made
+        times = made.choice.rounds.get(group.id, group.times) if made else group.times
+        self._add(label("Rounds", "heading"), label(_first_up(self.hand.called(group.id)), "soft"))
+        stepper = Stepper("Rounds")
+        stepper.show_words(f"{times} rounds" if times != 1 else "once")
+        stepper.more.connect(self.hand.more)
+        stepper.less.connect(self.hand.fewer)
+        lock = Chips("Number", [("lock", "Keep this number", "Fitting will not change it.")])
+        lock.set_chosen(("lock",) if group.locked else ())
+        lock.changed.connect(lambda _: self.hand.lock())
+        self.body.addLayout(wrapped(stepper, lock))
+        ways = [("None", "Sides as the style has it", ""), ("True", "Change sides each round", ""),
+                ("False", "Same side each round", "")]  # fmt: skip
+        meanings = {"None": None, "True": True, "False": False}
+
+        def alternate(way: str) -> None:
+            even = group.times + group.times % 2
+            more = {"times": even, "most": max(group.most or even, even)} if way == "True" else {}
+            self._put(group, "change sides each round", alternate=meanings[way], **more)
+
+        self._one_of("Sides", ways, str(group.alternate), alternate)
+        teach = [("0", "Straight into it", ""), ("1", "Teach the first round", "A breath for each movement."),
+                 ("2", "Teach it slowly", "Two breaths for each.")]  # fmt: skip
+        self._one_of("Teaching", teach, str(min(2, group.teach)), lambda n: self._put(
+            group, "teach the first round", teach=int(n)))  # fmt: skip
+        self._acts("both_sides", "again", "earlier", "later", "ungroup", "leave_out")
+
+    # --- a section, the class --------------------------------------------------------------------
+
+    def _section(self, index: int) -> None:
+        session = self.session
+        plan = session.plan
+        assert plan is not None
+        section = plan.sections[index]
+
+        def put(act: str, **fields: Any) -> None:
+            if session.plan is not None:
+                session.do(act, with_section(session.plan, index, **fields), pick=session.picked)
+                session.section = index
+
+        self._add(label(section.title, "heading"))
+        title = QLineEdit(section.title)
+        title.setAccessibleName("Title of this part")
+        title.editingFinished.connect(
+            lambda: put(f"Call it {title.text()}", title=title.text().strip() or section.title)
+        )
+        role = QComboBox()
+        calm(role)
+        role.setAccessibleName("What this part does")
+        role.addItems(["no usual part", *ROLES])
+        role.setCurrentText(section.role or "no usual part")
+        role.textActivated.connect(
+            lambda text: put(f"{section.title}: {text}", role="" if text == "no usual part" else text)
+        )
+        self.body.addLayout(wrapped(quiet("Title"), title, role))
+        breath = session.solved.setting.school.pace if session.solved else Pace()
+        pace = _rate(
+            section.pace.breaths_per_min if section.pace else 0.0, "Breaths a minute here", "as the class"
+        )
+        glide = _rate(section.glide_to or 0.0, "Breaths a minute at its end", "the same")
+
+        def breathe() -> None:
+            own = breath if section.pace is None else section.pace
+            fields = {
+                "pace": Pace(pace.value(), own.ratio) if pace.value() else None,
+                "glide_to": glide.value() or None,
+            }
+            put(f"The breath of {section.title}", **fields)
+
+        pace.editingFinished.connect(breathe)
+        glide.editingFinished.connect(breathe)
+        self.body.addLayout(wrapped(quiet("Breath here"), pace, quiet("settling to"), glide))
+        priority = QSpinBox()
+        calm(priority)
+        priority.setRange(0, 9)
+        priority.setSpecialValueText("stays in every cut")
+        priority.setValue(section.priority)
+        priority.setAccessibleName("Left out first in shorter cuts")
+        priority.editingFinished.connect(
+            lambda: put(f"Priority of {section.title}", priority=priority.value())
+        )
+        self.body.addLayout(wrapped(quiet("In shorter cuts"), priority))
+        self._acts("new_part", "earlier", "later", "leave_out")
+
+    def _overview(self) -> None:
+        session = self.session
+        made = session.made
+        self._add(label("The class", "heading"))
+        if session.trouble is not None:
+            self._add(label(str(session.trouble)))
+        if made is None:
+            if session.trouble is None:
+                self._add(label(FIRST_STEPS, "soft"))
+            self._acts("new_part")
+            return
+        if session.refusal:
+            self._add(refusal_card(session))
+        shares: dict[int, int] = {}
+        for segment in made.segments:
+            shares[segment.turn.section] = shares.get(segment.turn.section, 0) + segment.length
+        parts = QWidget()
+        wrap = Wrapping()
+        sections = made.plan.sections
+        own = len(session.plan.sections) if session.plan else 0
+        for index, ticks in shares.items():
+            words = f"{sections[index].title}  {show_length(ticks / TICKS_PER_S)}"
+            if index < own:
+                wrap.addWidget(button(words, partial(session.pick_section, index)))
+            else:
+                wrap.addWidget(label(words, "soft"))
+        parts.setLayout(wrap)
+        self._add(parts)
+        self._noticed(None)
+
+    def _noticed(self, segments: list[str] | None) -> None:
+        """What was noticed at these segments, or everywhere."""
+        session = self.session
+        if session.made is None:
+            return
+        found = list(session.made.findings) if segments is None else session.findings_at(segments)
+        if not found:
+            if segments is None and not session.refusal:
+                self._add(label("Nothing to mend. Both sides are equal and the length is exact.", "soft"))
+            return
+        heading = label("Noticed", "prompt")
+        self._add(heading)
+        for finding in found[:MOST_CARDS]:
+            self._add(finding_card(session, finding))
+
+    def _acts(self, *names: str) -> None:
+        """Buttons for acts of the hand, by their names in the list of deeds."""
+        wanted = {deed.name: deed for deed in DEEDS}
+        box = QWidget()
+        wrap = Wrapping()
+        for name in names:
+            deed = wanted[name]
+            keys = f" ({deed.keys[0]})" if deed.keys else ""
+            wrap.addWidget(button(deed.title, self._act(name), f"{deed.about}{keys}"))
+        box.setLayout(wrap)
+        self._add(box)
+
+    def _act(self, name: str) -> Any:
+        return self.hand.new_section if name == "new_part" else getattr(self.hand, name)
+
+
+def _rate(value: float, name: str, none: str) -> QDoubleSpinBox:
+    made = QDoubleSpinBox()
+    made.setRange(0.0, 60.0)
+    made.setSingleStep(0.5)
+    made.setDecimals(1)
+    made.setSpecialValueText(none)
+    made.setValue(value)
+    made.setAccessibleName(name)
+    calm(made)
+    return made
+
+
+def _first_up(words: str) -> str:
+    return words[:1].upper() + words[1:]

@@ -1,0 +1,339 @@
+"""How the sprig is painted. What is where comes from the sprig; nothing is worked out here."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen
+
+from yewhour.core.lengths import TICKS_PER_S, show_length
+from yewhour.ui.kit.theme import cut_to, font, metrics, scale, side_colour
+from yewhour.ui.sprig import strips
+from yewhour.ui.sprig.needles import Needle
+from yewhour.ui.sprig.scene import Scene
+
+LEFT, RIGHT = Qt.AlignmentFlag.AlignLeft, Qt.AlignmentFlag.AlignRight
+MIDDLE, CENTRE = Qt.AlignmentFlag.AlignVCenter, Qt.AlignmentFlag.AlignCenter
+
+
+class SprigPainter:
+    """Paints one frame."""
+
+    def __init__(self, sprig: Scene, painter: QPainter) -> None:
+        self.sprig = sprig
+        self.painter = painter
+        self.theme = sprig.theme
+        self.stem_x = sprig.stem_x
+        self.unit = scale()
+        low, high = sprig.reach.top - 4, sprig.reach.top + sprig.reach.room + 4
+        zero, tick = sprig.reach.y_at(0.0), sprig.reach.px_per_s / TICKS_PER_S
+        spans = (
+            (needle, zero + needle.segment.start * tick, zero + needle.segment.end * tick)
+            for needle in sprig.needles
+        )
+        self.seen = [(needle, top, bottom) for needle, top, bottom in spans if bottom >= low and top <= high]
+
+    def paint(self) -> None:
+        """Everything, from the back to the front."""
+        painter, sprig = self.painter, self.sprig
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(sprig.rect(), QColor(self.theme.ground))
+        made = sprig.session.shown
+        if made is None:
+            self._paint_nothing()
+        else:
+            painter.save()
+            painter.setClipRect(
+                QRectF(0, sprig.reach.top - 8, sprig.width(), sprig.reach.room + 20 * self.unit)
+            )
+            self._paint_sections()
+            self._paint_chosen()
+            self._paint_clock()
+            self._paint_stem(made.length_s)
+            room = sprig.needle_room
+            for needle, top, bottom in self.seen:
+                self._paint_needle(needle, top, bottom, room)
+            self._paint_labels(room)
+            for needle, top, _ in self.seen:
+                if needle.whorl or needle.aril or needle.knot or needle.segment.id in sprig.flags:
+                    self._paint_marks(needle, top)
+            painter.restore()
+            strips.paint_sides(painter, made, self.stem_x, self.theme)
+            if sprig.strips_room:
+                strips.paint(painter, made, sprig.reach, sprig.width() - strips.room(), self.theme)
+            self._paint_hand()
+            self._paint_handle(made.length_s)
+        if sprig.hasFocus():
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(QColor(self.theme.accent), 2))
+            painter.drawRoundedRect(QRectF(sprig.rect()).adjusted(2, 2, -2, -2), 6, 6)
+
+    def _text(
+        self, box: QRectF, words: str, colour: str, size: float, align: Qt.AlignmentFlag, **look: bool
+    ) -> None:
+        self.painter.setFont(font(size, **look))
+        self.painter.setPen(QColor(colour))
+        self.painter.drawText(box, align, words)
+
+    def _paint_nothing(self) -> None:
+        """A bare stem, and what to do next."""
+        sprig, painter = self.sprig, self.painter
+        middle = sprig.height() / 2
+        painter.setPen(
+            QPen(QColor(self.theme.bark), 4 * self.unit, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
+        )
+        x = sprig.width() / 2
+        painter.drawLine(QPointF(x, 40 * self.unit), QPointF(x, middle - 60 * self.unit))
+        if sprig.session.plan is None or sprig.session.busy:
+            return
+        words = "No movements yet"
+        hint = "Find the first one at the right: type part of its name and press Enter."
+        if sprig.session.trouble:
+            words, hint = "This class can't be made", str(sprig.session.trouble)
+        box = QRectF(30, middle - 46 * self.unit, sprig.width() - 60, 40 * self.unit)
+        self._text(box, words, self.theme.ink, 16, CENTRE, title=True)
+        box = QRectF(40, middle, sprig.width() - 80, 120 * self.unit)
+        align = (
+            Qt.AlignmentFlag.AlignHCenter
+            | Qt.AlignmentFlag.AlignTop
+            | Qt.AlignmentFlag(Qt.TextFlag.TextWordWrap)
+        )
+        self._text(box, hint, self.theme.soft, 11, align)
+
+    def _paint_clock(self) -> None:
+        """The time down the left edge, in steps that leave room to read."""
+        sprig = self.sprig
+        reach = sprig.reach
+        steps = (5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200)
+        every = next((step for step in steps if step * reach.px_per_s >= 30 * self.unit), 7200)
+        mark = max(0, int(reach.time_at(reach.top - 8) // every) * every)
+        made = sprig.session.shown
+        end_s = min(made.length_s if made else 0.0, reach.time_at(reach.top + reach.room + 10))
+        while mark <= end_s:
+            y = sprig.y_at(mark)
+            box = QRectF(10, y - 10 * self.unit, 42 * self.unit, 20 * self.unit)
+            self._text(box, show_length(mark), self.theme.soft, 8.5, LEFT | MIDDLE)
+            mark += every
+
+    def _paint_sections(self) -> None:
+        """A line where each section begins, with its title at the right."""
+        sprig, painter = self.sprig, self.painter
+        made = sprig.session.shown
+        assert made is not None
+        index, last_y = -1, -100.0
+        sprig.titles = []
+        right = sprig.width() - sprig.strips_room - 6
+        for needle in sprig.needles:
+            if needle.segment.turn.section == index:
+                continue
+            index = needle.segment.turn.section
+            y = sprig.y_at(needle.segment.start / TICKS_PER_S)
+            painter.setPen(QPen(QColor(self.theme.line), 1))
+            painter.drawLine(QPointF(52 * self.unit, y), QPointF(right, y))
+            if sprig.section_room and y - last_y > 15 * self.unit:
+                name, _ = cut_to(needle.segment.section, 8.5, sprig.section_room - 8)
+                box = QRectF(right - sprig.section_room, y + 1, sprig.section_room, 18 * self.unit)
+                colour = self.theme.ink if sprig.session.section == index else self.theme.soft
+                self._text(box, name, colour, 8.5, RIGHT | Qt.AlignmentFlag.AlignTop, italic=True)
+                last_y = y
+                sprig.titles.append((box, index))
+
+    def _paint_chosen(self) -> None:
+        painter = self.painter
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(self.theme.chosen))
+        right = self.sprig.width() - self.sprig.strips_room - 6
+        for needle, top, bottom in self.seen:
+            if needle.segment.id in self.sprig.chosen:
+                box = QRectF(52 * self.unit, top - 1, right - 52 * self.unit, max(5.0, bottom - top + 2))
+                painter.drawRoundedRect(box, 5, 5)
+                if needle.segment.id == self.sprig.session.selected:  # where the hand is, told by shape too
+                    painter.setBrush(QColor(self.theme.accent))
+                    painter.drawRoundedRect(QRectF(52 * self.unit, box.top(), 4, box.height()), 2, 2)
+                    painter.setBrush(QColor(self.theme.chosen))
+
+    def _paint_stem(self, length_s: float) -> None:
+        sprig = self.sprig
+        self.painter.setPen(
+            QPen(QColor(self.theme.bark), 4 * self.unit, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
+        )
+        bottom = min(sprig.y_at(length_s) + 12 * self.unit, sprig.height())
+        self.painter.drawLine(QPointF(self.stem_x, sprig.y_at(0)), QPointF(self.stem_x, bottom))
+
+    def _paint_needle(self, needle: Needle, top: float, bottom: float, room: float) -> None:
+        if not needle.sides:
+            return
+        painter = self.painter
+        gap = min(1.0, (bottom - top) * 0.15)
+        colour = side_colour(self.theme, needle.segment.side)
+        painter.setBrush(colour)
+        painter.setPen(Qt.PenStyle.NoPen)
+        if needle.meant:  # a difference that is meant is drawn with a dashed edge
+            pale = QColor(colour)
+            pale.setAlpha(150)
+            painter.setBrush(pale)
+            painter.setPen(QPen(colour, 1.6, Qt.PenStyle.DashLine))
+        for side in needle.sides:
+            sign = -1 if side == "left" else 1
+            painter.drawPath(self._leaf(top + gap, bottom - gap, sign * room * needle.reach))
+        self._paint_notches(needle, top, bottom, room * needle.reach)
+
+    def _leaf(self, top: float, bottom: float, reach: float) -> QPainterPath:
+        """One needle: square at the stem, drawn out to a point that hangs a little."""
+        x, middle = self.stem_x, (top + bottom) / 2
+        path = QPainterPath(QPointF(x, top))
+        tip = QPointF(x + reach, middle + (bottom - top) * 0.12)
+        path.cubicTo(QPointF(x + reach * 0.55, top), QPointF(x + reach * 0.85, top), tip)
+        path.cubicTo(QPointF(x + reach * 0.85, bottom), QPointF(x + reach * 0.55, bottom), QPointF(x, bottom))
+        path.closeSubpath()
+        return path
+
+    def _paint_notches(self, needle: Needle, top: float, bottom: float, reach: float) -> None:
+        """A fine line across for each breath or repetition, and, seen closely, for each phase."""
+        segment = needle.segment
+        amount = segment.amount
+        if segment.kind not in ("hold", "reps", "cycles", "phase") or bottom - top < 7:
+            return
+        if segment.kind != "phase" and (amount < 2 or (bottom - top) / amount < 3.5):
+            return
+        pale = QColor(self.theme.ground)
+        pale.setAlpha(130)
+        self.painter.setPen(QPen(pale, 1))
+        close = (
+            segment.spans and reach > 66 * self.unit and (bottom - top) / len(segment.spans) > 26 * self.unit
+        )
+        if close:
+            for span in segment.spans:
+                y = self.sprig.y_at(span.start / TICKS_PER_S)
+                self._notch(needle, y, reach * (0.62 if span.phase in ("inhale", "exhale") else 0.35))
+                box = QRectF(self.stem_x + 10, y, reach, min(26.0 * self.unit, bottom - y))
+                if needle.sides == ("left",):
+                    box.moveRight(self.stem_x - 10)
+                align = (RIGHT if needle.sides == ("left",) else LEFT) | MIDDLE
+                self._text(box, span.phase, self.theme.ground, 8, align)
+                self.painter.setPen(QPen(pale, 1))
+            return
+        for number in range(1, amount):
+            self._notch(needle, top + (bottom - top) * number / amount, reach * 0.55)
+
+    def _notch(self, needle: Needle, y: float, reach: float) -> None:
+        for side in needle.sides:
+            sign = -1 if side == "left" else 1
+            self.painter.drawLine(QPointF(self.stem_x + sign * 5, y), QPointF(self.stem_x + sign * reach, y))
+
+    def _paint_labels(self, room: float) -> None:
+        """Names beyond the needles' tips, on the needle's own side, wherever one fits."""
+        sprig, painter = self.sprig, self.painter
+        painter.setFont(font(8.5))
+        measures = metrics(8.5)
+        free = {"left": -100.0, "right": -100.0}
+        ink, soft = QColor(self.theme.ink), QColor(self.theme.soft)
+        right_edge = sprig.width() - sprig.strips_room - 12
+        for needle, top, bottom in self.seen:
+            side = "left" if needle.sides == ("left",) else "right"
+            low, high = max(top, sprig.reach.top), min(bottom, sprig.reach.top + sprig.reach.room)
+            middle = (low + high) / 2
+            label = needle.label or (needle.segment.name if bottom - top > 40 * self.unit else "")
+            if not label or middle - measures.height() * 0.42 < free[side]:
+                continue
+            reach = room * needle.reach if needle.sides else 0.0
+            painter.setPen(ink if needle.sides else soft)
+            start = self.stem_x + reach + 8 * self.unit
+            near_title = any(-10 * self.unit < middle - box.top() < 26 * self.unit for box, _ in sprig.titles)
+            limit = right_edge - start - (sprig.section_room if near_title else 0)
+            if side == "left":
+                limit = self.stem_x - reach - 8 * self.unit - 66 * self.unit
+                start = 66 * self.unit
+            if limit < 44 * self.unit:
+                continue
+            name, wide = cut_to(label, 8.5, limit)
+            baseline = middle + (measures.ascent() - measures.descent()) / 2
+            painter.drawText(QPointF(start + limit - wide if side == "left" else start, baseline), name)
+            free[side] = middle + measures.height() * 0.42
+
+    def _paint_marks(self, needle: Needle, top: float) -> None:
+        """Aril, knot, whorl, and the flag of what was noticed."""
+        painter, unit = self.painter, self.unit
+        centre = QPointF(self.stem_x, top)
+        if needle.whorl:
+            painter.setPen(QPen(QColor(self.theme.bark), 1.6 * unit))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            for sign in (-1, 1):
+                box = QRectF(self.stem_x - 9 * unit, top - 5 * unit, 18 * unit, 10 * unit)
+                painter.drawArc(box, (20 if sign > 0 else 200) * 16, 140 * 16)
+        if needle.aril:
+            painter.setPen(QPen(QColor(self.theme.ground), 1.5))
+            painter.setBrush(QColor(self.theme.aril))
+            painter.drawEllipse(centre, 4.6 * unit, 4.6 * unit)
+        if needle.knot:
+            painter.setPen(QPen(QColor(self.theme.bark), 2.4 * unit))
+            painter.setBrush(QColor(self.theme.ground))
+            middle = (top + self.sprig.span(needle)[1]) / 2
+            painter.drawEllipse(QPointF(self.stem_x, middle), 5 * unit, 4 * unit)
+            painter.drawLine(QPointF(self.stem_x - 2 * unit, middle), QPointF(self.stem_x + 2 * unit, middle))
+        severity = self.sprig.flags.get(needle.segment.id)
+        if severity:
+            painter.setPen(QPen(QColor(self.theme.trouble), 1.8))
+            painter.setBrush(QColor(self.theme.trouble if severity == "wrong" else self.theme.ground))
+            x, y, half = 58 * unit, top + 6 * unit, 4.5 * unit
+            flag = QPainterPath(QPointF(x, y - half))
+            for point in ((x + half, y), (x, y + half), (x - half, y)):
+                flag.lineTo(*point)
+            flag.closeSubpath()
+            painter.drawPath(flag)
+
+    def _paint_hand(self) -> None:
+        """Where what is carried would go, or how much is being pulled."""
+        sprig, painter = self.sprig, self.painter
+        words, y = "", 0.0
+        if sprig.held == "length":
+            self._paint_limits()
+        if sprig.held == "move" and sprig.slot is not None:
+            y = sprig.y_at(sprig.slot.at / TICKS_PER_S)
+            painter.setPen(QPen(QColor(self.theme.aril), 3))
+            indent = 20 * sprig.slot.depth * self.unit
+            right = sprig.width() - sprig.strips_room - 10 - indent
+            painter.drawLine(QPointF(60 * self.unit + indent, y), QPointF(right, y))
+            words = sprig.slot.label
+        elif sprig.held == "pull":
+            words, y = f"{sprig.pulled}", sprig.hand.y()
+        if words:
+            painter.setFont(font(10, bold=True))
+            wide = QFontMetricsF(painter.font()).horizontalAdvance(words) + 24 * self.unit
+            x = min(max(8.0, sprig.hand.x() + 14), sprig.width() - wide - 8)
+            box = QRectF(x, y - 32 * self.unit if y > 60 * self.unit else y + 8, wide, 26 * self.unit)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(self.theme.ink))
+            painter.drawRoundedRect(box, 8, 8)
+            self._text(box, words, self.theme.paper, 10, CENTRE, bold=True)
+
+    def _paint_limits(self) -> None:
+        """Where the class can't follow the handle: its shortest and its longest."""
+        can = self.sprig.session.lengths
+        for time_s, name in ((can.shortest_s, "shortest"), (can.longest_s, "longest")) if can else ():
+            y = self.sprig.y_at(time_s)
+            if self.sprig.reach.top < y < self.sprig.height() - 8:
+                self.painter.setPen(QPen(QColor(self.theme.aril), 1.6, Qt.PenStyle.DashLine))
+                self.painter.drawLine(QPointF(52 * self.unit, y), QPointF(self.stem_x + 90 * self.unit, y))
+                box = QRectF(
+                    self.stem_x + 94 * self.unit, y - 10 * self.unit, 150 * self.unit, 20 * self.unit
+                )
+                self._text(box, f"{name} {show_length(time_s)}", self.theme.trouble, 9, LEFT | MIDDLE)
+
+    def _paint_handle(self, length_s: float) -> None:
+        sprig, painter, unit = self.sprig, self.painter, self.unit
+        box = sprig.handle_rect()
+        lit = sprig.held == "length" or sprig.hovering == "length"
+        trial = sprig.session.trial
+        refused = bool(trial.refusal if trial else sprig.session.refusal)
+        painter.setPen(QPen(QColor(self.theme.aril if refused else self.theme.accent), 2.5 if refused else 2))
+        painter.setBrush(QColor(self.theme.accent if lit else self.theme.paper))
+        painter.drawRoundedRect(box, box.height() / 2, box.height() / 2)
+        colour = self.theme.on_accent if lit else self.theme.ink
+        self._text(box.adjusted(0, 0, -20 * unit, 0), show_length(length_s), colour, 15, CENTRE, bold=True)
+        x, y = box.right() - 24 * unit, box.center().y()
+        painter.setPen(QPen(QColor(colour), 1.8, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
+        for sign in (-1, 1):  # a small double arrow: up and down
+            tip = QPointF(x, y + sign * 9 * unit)
+            for across in (-4, 4):
+                painter.drawLine(tip, QPointF(x + across * unit, y + sign * 5 * unit))
+        painter.drawLine(QPointF(x, y - 8 * unit), QPointF(x, y + 8 * unit))

@@ -1,0 +1,166 @@
+"""Words: the script to read and to edit, with what can be done to the current line under it."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
+
+from yewhour.core.edits.retell import lines_with, replaced
+from yewhour.core.problem import Problem
+from yewhour.ui.desk.cards import FixButton
+from yewhour.ui.desk.session import Session
+from yewhour.ui.kit.controls import Wrapping, button, emptied, label, row
+from yewhour.ui.kit.theme import Theme, scale
+from yewhour.ui.words.pen import Pen
+from yewhour.ui.words.script import Script
+
+
+class Words(QWidget):
+    """The page."""
+
+    told = Signal(str)
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("page")
+        self.script = Script(session, theme)
+        self.pen = Pen(session, self.script)
+        self.find_field = QLineEdit()
+        self.find_field.setPlaceholderText("Find words in the script")
+        self.find_field.setAccessibleName("Find words")
+        self.by = QLineEdit()
+        self.by.setPlaceholderText("Say instead")
+        self.by.setAccessibleName("Say instead")
+        self.count = label("", "soft")
+        self.count.setWordWrap(False)
+        self.bar = QWidget()
+        self.bar.setLayout(
+            row(
+                self.find_field, self.by, self.count, button("Next", self.find_next),
+                button("Replace all", self.replace_all), button("Close", self.close_find), stretch=False,
+            )
+        )  # fmt: skip
+        self.bar.layout().setContentsMargins(16, 8, 16, 4)  # type: ignore[union-attr]
+        self.bar.setVisible(False)
+        self.find_field.textChanged.connect(self._count)
+        self.find_field.returnPressed.connect(self.find_next)
+        self.by.returnPressed.connect(self.replace_all)
+        self.reason = label("", "soft")
+        self.acts = Wrapping()
+        foot = QWidget()
+        under = QVBoxLayout(foot)
+        under.setContentsMargins(16, 6, 16, 8)
+        under.setSpacing(4)
+        under.addWidget(self.reason)
+        holder = QWidget()
+        holder.setLayout(self.acts)
+        under.addWidget(holder)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(self.bar)
+        layout.addWidget(self.script, 1)
+        layout.addWidget(foot)
+        self._acts_of: object = ()
+        self.script.current_changed.connect(self._show_acts)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Shows itself in other colours."""
+        self.script.set_theme(theme)
+
+    # --- what can be done to the current line ----------------------------------------------------
+
+    def _show_acts(self) -> None:
+        current, session = self.script.row, self.session
+        if session.trial is not None and self._acts_of:
+            return  # what is pressed stays while its effect is looked at
+        if current is self._acts_of:
+            return
+        self._acts_of = current
+        emptied(self.acts)
+        pen = self.pen
+        self.reason.setText("")
+        self.reason.setVisible(current is None or current.left is not None or current.finding is not None)
+        if current is None:
+            self.reason.setText("Choose a line to change it. Enter edits it in its place.")
+            return
+        if current.finding is not None:
+            self.reason.setText(f"{current.finding.fix}.")
+            if current.finding.edit is not None:
+                edit = current.finding.edit
+                self.acts.addWidget(FixButton(session, edit.title, (edit,)))
+        elif current.left is not None:
+            self.reason.setText(f"Left out: {current.left.reason}.")
+            self._act("Say it after all (T)", pen.take_in)
+            self._act("Make room (G)", pen.make_room)
+            self._act("Reword (Enter)", pen.edit_line)
+        elif current.muted is not None:
+            self._act("Say it again (Delete)", pen.mute)
+        else:
+            self._act("Reword (Enter)", pen.edit_line)
+            self._act("Other wordings (W)", pen.choose_wording)
+            self._act("Leave unsaid (Delete)", pen.mute)
+            self._act("Keep at this moment (P)", pen.pin)
+            if current.side in ("left", "right"):
+                self._act("Other side too (M)", pen.mirror)
+            if current.cue is not None and current.cue.own:
+                self._act("Put back (R)", pen.restore)
+            self._act("Add a line (A)", pen.add_line)
+
+    def _act(self, words: str, do: object) -> None:
+        if self.acts.count() >= 3 and self.height() < 520 * scale():
+            return  # where there is no room they are in the menu, and on their keys
+        self.acts.addWidget(button(words, do))  # type: ignore[arg-type]
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape and self.bar.isVisible():
+            self.close_find()
+        else:
+            super().keyPressEvent(event)
+
+    # --- find and replace ------------------------------------------------------------------------
+
+    def open_find(self) -> None:
+        """Shows the bar and goes to it."""
+        self.bar.setVisible(True)
+        self.find_field.setFocus()
+        self.find_field.selectAll()
+
+    def close_find(self) -> None:
+        """Hides it again."""
+        self.bar.setVisible(False)
+        self.script.setFocus()
+
+    def _count(self) -> None:
+        made, text = self.session.made, self.find_field.text()
+        found = len(list(lines_with(made, text))) if made is not None and text else 0
+        self.count.setText(f"{found} line{'s' if found != 1 else ''}" if text else "")
+
+    def find_next(self) -> None:
+        """Goes to the next line that has the words."""
+        text, rows = self.find_field.text().lower(), self.script.lines.rows
+        start = self.script.currentIndex().row() + 1
+        for number in [*range(start, len(rows)), *range(start)]:
+            if text and text in rows[number].text.lower():
+                index = self.script.lines.index(number)
+                self.script.setCurrentIndex(index)
+                self.script.scrollTo(index, Script.ScrollHint.PositionAtCenter)
+                return
+
+    def replace_all(self) -> None:
+        """Says other words instead, in every line that has them; one act to undo."""
+        made = self.session.made
+        if made is None or not self.find_field.text():
+            return
+        try:
+            edit, lines = replaced(made, self.find_field.text(), self.by.text())
+            if lines:
+                self.session.apply(edit.title, (edit,))
+        except Problem as problem:
+            self.session.refused.emit(problem)
+            return
+        self.told.emit(
+            f"Replaced in {lines} line{'s' if lines != 1 else ''}." if lines else "No line has these words."
+        )

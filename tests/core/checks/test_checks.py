@@ -1,0 +1,229 @@
+"""Every rule: a class where it speaks, and one where it is silent."""
+
+from pathlib import Path
+
+import msgspec
+import pytest
+
+from tests.conftest import demo_maker, plan_of, shipped
+from yewhour.core.checks.check import CHECKS
+from yewhour.core.checks.every import verified
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.edit import apply
+from yewhour.core.plan.nodes import Pair, Rounds, Step
+from yewhour.core.plan.pace import Pace
+from yewhour.core.plan.plan import LineEdit
+from yewhour.core.problem import Problem
+from yewhour.store.paths import demo_classes
+from yewhour.store.terms import load_rules
+
+REST = Step(movement="final-rest", id="rest", amount=180)
+BACK = Step(movement="return", id="return")
+WARM = Step(movement="downward-dog", id="dog")
+FLOW = (
+    Step(movement="arms-up", phase="inhale", id="up"),
+    Step(movement="fold", phase="exhale", id="fold"),
+)
+
+
+def found(*nodes, edits=(), length_s=None, **brief):
+    """The codes found in a class made as it prefers, or to a length."""
+    plan = msgspec.structs.replace(plan_of(*nodes, **brief), edits=edits)
+    solved = solve(plan, shipped())
+    promised = msgspec.structs.replace(plan.brief, target_s=solved.preferred_s)
+    solved = solve(msgspec.structs.replace(plan, brief=promised), shipped())
+    made = solved.make(length_s)
+    return {finding.code: finding for finding in made.findings}, solved
+
+
+def own(text, step="lunge", side="right", purpose="stay", **more):
+    return LineEdit(step=step, purpose=purpose, do="add", text=text, side=side, **more)
+
+
+BRIDGE_OUT = Step(movement="bridge", phase="exhale")
+LONG = Step(movement="seated-breath", amount=140, most=140)
+BOX = Step(movement="box-breath", id="box")
+MUTED = LineEdit(step="box", purpose="caution", do="mute")
+LUNGE = Pair(body=(Step(movement="low-lunge", id="lunge", amount=6, locked=True),), lead="right")
+
+LONG_TALK = (own("talk " * 82, "c", ""),)
+SOME_TALK = (own("talk " * 30, "p", ""),)
+
+
+def of(**spec):
+    return spec
+
+
+# code -> (a class where it speaks, the same mended)
+SPEAKS = {
+    "uneven": (of(nodes=[WARM, Step(movement="low-lunge", side="right")]), of(nodes=[WARM, LUNGE])),
+    "side-word": (
+        of(nodes=[LUNGE], edits=(own("Your left foot is in front."),)),
+        of(nodes=[LUNGE], edits=(own("Your right foot is upright, all right."),)),
+    ),
+    "count-word": (
+        of(nodes=[LUNGE], edits=(own("Five more.", at_s=30.0),)),
+        of(nodes=[LUNGE], edits=(own("A little more weight in the heel.", at_s=30.0),)),
+    ),
+    "unsaid": (
+        of(nodes=[LUNGE], edits=(own("word " * 200),)),
+        of(nodes=[LUNGE], edits=(own("A few words."),)),
+    ),
+    "dense": (
+        of(nodes=[Step(movement="child", id="c", amount=3, locked=True)], edits=LONG_TALK),
+        of(nodes=[Step(movement="child", id="c", amount=3)]),
+    ),
+    "short-phase": (
+        of(nodes=[Rounds(body=FLOW, times=3)], pace=Pace(40)),
+        of(nodes=[Rounds(body=FLOW, times=3)], pace=Pace(9)),
+    ),
+    "long-silence": (
+        of(nodes=[Step(movement="cow", amount=300, most=300)], style="restorative"),
+        of(nodes=[Step(movement="cow", amount=30)], style="restorative"),
+    ),
+    "prop": (
+        of(nodes=[Step(movement="block-squeeze")], props=("strap",)),
+        of(nodes=[Step(movement="block-squeeze")], props=("block",)),
+    ),
+    "prop-unsaid": (
+        of(
+            nodes=[Step(movement="block-squeeze", id="b", lines={"call": ["Squeeze your knees."]})],
+            edits=(LineEdit(step="b", purpose="prop", do="mute"),),
+        ),
+        of(nodes=[Step(movement="block-squeeze")]),
+    ),
+    "unprepared": (
+        of(nodes=[Step(movement="camel"), Step(movement="child")]),
+        of(nodes=[Step(movement="cobra"), Step(movement="camel"), Step(movement="child")]),
+    ),
+    "not-neutralised": (
+        of(nodes=[Step(movement="cobra"), Step(movement="camel"), *[Step(movement="arms-up")] * 5]),
+        of(nodes=[Step(movement="cobra"), Step(movement="camel"), Step(movement="child")]),
+    ),
+    "cold": (
+        of(nodes=[Step(movement="dart")]),
+        of(nodes=[Step(movement="pelvic-tilt"), Step(movement="dart")]),
+    ),
+    "level": (
+        of(nodes=[Step(movement="shoulder-stand")], level="gentle"),
+        of(nodes=[Step(movement="shoulder-stand")], level="experienced"),
+    ),
+    "wrists": (
+        of(nodes=[Step(movement="downward-dog", amount=40, most=40)]),
+        of(nodes=[Step(movement="downward-dog", amount=8)]),
+    ),
+    "up-and-down": (
+        of(nodes=[Step(movement=name) for name in ["mountain", "staff"] * 4]),
+        of(nodes=[Step(movement=name) for name in ["mountain"] * 4 + ["staff"] * 4]),
+    ),
+    "far-start": (
+        of(nodes=[Rounds(body=(FLOW[0], BRIDGE_OUT), times=2)], pace=Pace(12)),
+        of(nodes=[Rounds(body=FLOW, times=2)], pace=Pace(12)),
+    ),
+    "pace-jump": (
+        of(nodes=[Step(movement="cobra", pace=Pace(12)), Step(movement="child")], pace=Pace(6)),
+        of(nodes=[Step(movement="cobra"), Step(movement="child")], pace=Pace(6)),
+    ),
+    "breath": (
+        of(nodes=[BOX], cautions=("breath-holding",), edits=(MUTED,)),
+        of(nodes=[Step(movement="box-breath")]),
+    ),
+    "caution": (of(nodes=[Step(movement="cow")], cautions=("knees",)), of(nodes=[Step(movement="cow")])),
+    "no-rest": (of(nodes=[WARM], rest=False), of(nodes=[WARM])),
+    "short-rest": (
+        of(nodes=[LONG, Step(movement="final-rest", amount=60)], rest=False),
+        of(nodes=[WARM]),
+    ),
+    "quick-close": (of(nodes=[WARM, REST], rest=False), of(nodes=[WARM])),
+    "turned-away": (
+        of(nodes=[Step(movement="downward-dog", facing="back")]),
+        of(nodes=[Step(movement="downward-dog", facing="side")]),
+    ),
+    "hidden-side": (
+        of(nodes=[WARM, LUNGE], facing="left"),
+        of(nodes=[WARM, LUNGE], facing="front"),
+    ),
+    "hard-to-speak": (
+        of(nodes=[Step(movement="plank", id="p", amount=2, locked=True)], edits=SOME_TALK),
+        of(nodes=[Step(movement="plank", amount=2)]),
+    ),
+    "lost-edit": (
+        of(nodes=[WARM], edits=(own("Gone.", "nowhere"),)),
+        of(nodes=[WARM], edits=(own("Here.", "dog", ""),)),
+    ),
+}  # fmt: skip
+
+
+def look(spec):
+    spec = dict(spec)
+    nodes = spec.pop("nodes")
+    if spec.pop("rest", True):
+        nodes = [*nodes, REST, BACK]
+    return found(*nodes, **spec)
+
+
+def test_every_rule_is_tried():
+    assert set(SPEAKS) | {"length"} == set(shipped().rules) == set(CHECKS)
+
+
+@pytest.mark.parametrize("code", SPEAKS)
+def test_a_rule_speaks_where_it_should_and_is_silent_elsewhere(code):
+    speaks, silent = SPEAKS[code]
+    assert code in look(speaks)[0]
+    assert code not in look(silent)[0]
+
+
+def test_the_length_is_held_against_the_title():
+    assert "length" in found(WARM, REST, BACK, length_s=300)[0]
+    assert "length" not in found(WARM, REST, BACK)[0]
+
+
+@pytest.mark.parametrize("code", SPEAKS)
+def test_a_fix_can_be_applied_and_mends_it(code):
+    codes, solved = look(SPEAKS[code][0])
+    edit = codes[code].edit
+    assert edit is not None
+    assert edit.title
+    mended = solve(apply(solved.plan, edit), shipped())
+    assert code not in {finding.code for finding in mended.make(mended.preferred_s).findings}
+
+
+def test_every_finding_of_a_demo_class_has_a_fix_that_does_not_bring_it_down():
+    for path in demo_classes():
+        solved = demo_maker(path.stem)
+        for finding in solved.make(solved.promised_s).findings:
+            assert finding.edit is not None, finding
+            solve(apply(solved.plan, finding.edit), shipped())
+
+
+def test_words_for_the_wrong_side_are_mended_in_place():
+    codes, solved = look(SPEAKS["side-word"][0])
+    mended = apply(solved.plan, codes["side-word"].edit)
+    assert [edit.text for edit in mended.edits] == ["Your right foot is in front."]
+
+
+def test_two_sides_that_differ_are_given_the_same():
+    nodes = [WARM, *[Step(movement="low-lunge", side=side, amount=n, locked=True)
+                     for side, n in (("right", 7), ("left", 4))]]  # fmt: skip
+    codes, solved = look(of(nodes=nodes))
+    mended = solve(apply(solved.plan, codes["uneven"].edit), shipped())
+    assert "uneven" not in {finding.code for finding in mended.make(mended.preferred_s).findings}
+
+
+def test_no_rule_speaks_on_more_than_two_demo_classes():
+    spoke = {}
+    for path in demo_classes():
+        solved = demo_maker(path.stem)
+        for finding in solved.make(solved.plan.brief.target_s).findings:
+            spoke.setdefault(finding.code, set()).add(path.stem)
+    assert {code: names for code, names in spoke.items() if len(names) > 2} == {}
+
+
+def test_a_rule_file_with_a_typo_is_named(tmp_path: Path):
+    rules = dict(shipped().rules)
+    rules["unevan"] = rules.pop("uneven")
+    with pytest.raises(Problem, match="unev"):
+        verified(rules)
+    (tmp_path / "checks.toml").write_text('[uneven]\nseverety = "wrong"\n')
+    with pytest.raises(Problem, match=r"checks\.toml"):
+        load_rules(tmp_path)

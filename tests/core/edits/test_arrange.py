@@ -1,0 +1,201 @@
+"""Steps put in, taken out, moved and gathered: nothing is lost, nothing comes twice."""
+
+from collections import Counter
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.conftest import plan_of, shipped
+from yewhour.core.edits.arrange import (
+    Place,
+    after,
+    bodies,
+    copies,
+    end_of,
+    flowing,
+    group_of,
+    in_rounds,
+    moved,
+    new_section,
+    nodes_of,
+    outermost,
+    paired,
+    place_of,
+    put,
+    removed,
+    section_moved,
+    shifted,
+    undone,
+    with_node,
+    without_section,
+)  # fmt: skip
+from yewhour.core.plan.nodes import Block, Pair, Rounds, Step
+from yewhour.core.plan.plan import Plan, steps_of
+from yewhour.core.problem import Problem
+
+LUNGE, DOG, CHILD, TWIST = (
+    Step(movement=name) for name in ("low-lunge", "downward-dog", "child", "lying-twist")
+)
+
+
+def movements(plan):
+    return [step.movement for step in steps_of(plan)]
+
+
+def ids(plan, *names):
+    return [
+        node.id for name in names for node in nodes_of(plan).values() if getattr(node, "movement", "") == name
+    ]
+
+
+@pytest.fixture
+def plan():
+    return plan_of(DOG, Pair(body=(LUNGE, TWIST)), Rounds(body=(CHILD,), times=2))
+
+
+def test_what_is_put_in_stands_where_it_was_put_with_an_id_of_its_own(plan):
+    pair = next(node for node in nodes_of(plan).values() if isinstance(node, Pair))
+    changed, new = put(plan, Place(pair.id, 1), (CHILD,))
+    assert movements(changed) == ["downward-dog", "low-lunge", "child", "lying-twist", "child"]
+    assert place_of(changed, new[0]) == Place(pair.id, 1)
+    assert len(set(nodes_of(changed))) == len(nodes_of(changed))
+
+
+def test_a_first_movement_in_an_empty_class_makes_its_first_section():
+    changed, _ = put(Plan(), end_of(Plan()), (DOG,))
+    assert [section.title for section in changed.sections] == ["Practice"]
+    assert movements(changed) == ["downward-dog"]
+
+
+def test_the_next_movement_goes_before_a_rest_that_is_there():
+    plan = new_section(plan_of(DOG), "Rest", 1)
+    assert end_of(plan) == Place("section 0", 1)
+
+
+def test_a_pair_left_empty_is_gone(plan):
+    changed = removed(plan, ids(plan, "low-lunge", "lying-twist"))
+    assert not [node for node in nodes_of(changed).values() if isinstance(node, Pair)]
+    with pytest.raises(Problem, match="Nothing is chosen"):
+        removed(plan, ["no such"])
+
+
+def test_a_group_cannot_be_put_into_itself(plan):
+    pair = next(node for node in nodes_of(plan).values() if isinstance(node, Pair))
+    with pytest.raises(Problem, match="into itself"):
+        moved(plan, [pair.id], Place(pair.id, 1))
+
+
+def test_several_are_moved_together_in_their_order(plan):
+    changed = moved(plan, ids(plan, "child", "downward-dog"), after(plan, ids(plan, "low-lunge")[0]))
+    assert movements(changed) == ["low-lunge", "downward-dog", "child", "lying-twist"]
+
+
+def test_steps_become_a_pair_and_a_pair_steps_again():
+    plan = plan_of(DOG, LUNGE, TWIST)
+    changed, made = paired(plan, ids(plan, "low-lunge", "lying-twist"), shipped().library)
+    assert isinstance(nodes_of(changed)[made[0]], Pair)
+    assert movements(undone(changed, made[0], {})) == movements(plan)
+    with pytest.raises(Problem, match="both sides already"):
+        paired(changed, made, shipped().library)
+    with pytest.raises(Problem, match="one side"):
+        paired(plan, ids(plan, "downward-dog"), shipped().library)
+
+
+def test_a_step_of_one_side_leads_the_pair_it_becomes():
+    plan = plan_of(Step(movement="low-lunge", side="left"))
+    changed, made = paired(plan, ids(plan, "low-lunge"), shipped().library)
+    pair = nodes_of(changed)[made[0]]
+    assert (pair.lead, pair.body[0].side) == ("left", None)
+
+
+def test_a_flow_takes_a_movement_a_breath_inhale_and_exhale_by_turns():
+    plan = plan_of(Step(movement="arms-up"), Step(movement="fold"), Step(movement="half-lift"))
+    changed, made = flowing(plan, list(nodes_of(plan)), shipped().library)
+    assert [step.phase for step in nodes_of(changed)[made[0]].body] == ["inhale", "exhale", "inhale"]
+
+
+def test_a_block_taken_apart_becomes_steps_of_the_class():
+    blocks = shipped().blocks
+    name = next(iter(blocks))
+    plan = plan_of(DOG, Block(name=name))
+    block = next(node.id for node in nodes_of(plan).values() if isinstance(node, Block))
+    changed = undone(plan, block, blocks)
+    assert len(bodies(changed)["section 0"]) == 1 + len(blocks[name])
+
+
+def test_moving_on_goes_through_groups_one_place_at_a_time(plan):
+    dog = ids(plan, "downward-dog")
+    once = shifted(plan, dog, 1)
+    assert group_of(once, dog[0]) != ""
+    assert movements(once) == ["downward-dog", "low-lunge", "lying-twist", "child"]
+    twice = shifted(once, dog, 1)
+    assert movements(twice)[:2] == ["low-lunge", "downward-dog"]
+    out = twice
+    for _ in range(2):
+        out = shifted(out, dog, 1)
+    assert group_of(out, dog[0]) == ""
+    assert movements(out) == ["low-lunge", "lying-twist", "downward-dog", "child"]
+
+
+def test_fields_of_one_node_are_replaced(plan):
+    dog = ids(plan, "downward-dog")[0]
+    assert nodes_of(with_node(plan, dog, amount=7, locked=True))[dog].amount == 7
+    with pytest.raises(Problem, match="not in the class"):
+        with_node(plan, "gone", amount=7)
+
+
+def test_sections_are_added_moved_and_taken_out(plan):
+    two = new_section(plan, "Rest", 1)
+    assert [section.role for section in two.sections] == ["", "rest"]
+    assert [section.title for section in section_moved(two, 1, -1).sections] == ["Rest", "All"]
+    assert section_moved(two, 1, 1) is two
+    assert without_section(two, 1).sections == plan.sections
+
+
+def test_copies_have_no_ids_and_what_is_inside_another_choice_comes_once(plan):
+    pair = next(node for node in nodes_of(plan).values() if isinstance(node, Pair))
+    chosen = [pair.id, pair.body[0].id]
+    assert [node.id for node in outermost(plan, chosen)] == [pair.id]
+    copy = copies(plan, chosen)[0]
+    assert copy.id == ""
+    assert all(inner.id == "" for inner in copy.body)
+
+
+NAMES = ("low-lunge", "downward-dog", "child", "lying-twist", "cobra", "bridge")
+LEAVES = st.sampled_from(NAMES).map(lambda name: Step(movement=name))
+TREES = st.recursive(
+    LEAVES,
+    lambda inner: st.one_of(
+        st.lists(inner, min_size=1, max_size=3).map(lambda body: Pair(body=tuple(body))),
+        st.lists(inner, min_size=1, max_size=3).map(lambda body: Rounds(body=tuple(body), times=2)),
+    ),
+    max_leaves=8,
+)
+
+
+@given(st.lists(TREES, min_size=1, max_size=6), st.data())
+def test_whatever_is_moved_or_gathered_every_step_stays_once(nodes, data):
+    plan = plan_of(*nodes)
+    known = list(nodes_of(plan))
+    chosen = data.draw(st.lists(st.sampled_from(known), min_size=1, max_size=4))
+    key, body = data.draw(st.sampled_from(list(bodies(plan).items())))
+    try:
+        after_move = moved(plan, chosen, Place(key, data.draw(st.integers(0, len(body)))))
+    except Problem:
+        after_move = plan
+    gathered, made = in_rounds(plan, chosen, 3)
+    stepped = shifted(plan, chosen, data.draw(st.sampled_from([-1, 1])))
+    for changed in (after_move, gathered, stepped, undone(gathered, made[0], {})):
+        assert Counter(movements(changed)) == Counter(movements(plan))
+        every = [node.id for body in bodies(changed).values() for node in body]
+        assert len(every) == len(set(every))
+        assert "" not in every
+
+
+@given(st.lists(TREES, min_size=1, max_size=5), st.data())
+def test_what_is_put_in_and_taken_out_again_leaves_the_class_as_it_was(nodes, data):
+    plan = plan_of(*nodes)
+    key, body = data.draw(st.sampled_from(list(bodies(plan).items())))
+    changed, new = put(plan, Place(key, data.draw(st.integers(0, len(body)))), (DOG, CHILD))
+    assert removed(changed, new) == plan

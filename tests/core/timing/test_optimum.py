@@ -1,0 +1,65 @@
+"""The optimum against `scipy.optimize.milp`, on generated plans: never worse, exact, even, locks kept."""
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from tests.conftest import plan_of, shipped
+from tools.milp import optimum
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.nodes import Pair, Rounds, Step
+
+WORDS = shipped()
+HELD = ["downward-dog", "cobra", "child", "seated-breath", "knees-to-chest"]
+SIDED = ["low-lunge", "lying-twist", "figure-four", "clam", "warrior-two"]
+COUNTED = ["dart", "hundred", "toe-taps", "table-hold", "box-breath", "long-sphinx"]
+
+
+@st.composite
+def steps(draw, names):
+    amount = draw(st.none() | st.integers(2, 8))
+    name = draw(st.sampled_from(names))
+    if amount is not None and (name in ("toe-taps", "long-sphinx", "table-hold")):
+        amount = {"toe-taps": 2, "long-sphinx": 10, "table-hold": 5}[name] * amount
+    return Step(movement=name, amount=amount, locked=draw(st.booleans()) and draw(st.booleans()))
+
+
+pairs = st.builds(Pair, body=st.lists(steps(SIDED), min_size=1, max_size=3).map(tuple))
+free = st.one_of(steps(HELD), steps(COUNTED), pairs)
+rounds = st.builds(
+    lambda body, times, wide: Rounds(
+        body=tuple(body), times=times, least=max(1, times - wide), most=times + wide
+    ),
+    st.lists(free, min_size=1, max_size=2),
+    st.integers(1, 4),
+    st.integers(0, 2),
+)
+plans = st.lists(st.one_of(free, free, rounds), min_size=1, max_size=6)
+
+
+@settings(max_examples=200, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@given(plans, st.floats(0, 1))
+def test_no_solver_finds_a_better_class(nodes, share):
+    solved = solve(plan_of(*nodes), WORDS)  # ends with a closing pause of at most 15 s
+    length = solved.fit.nearest(
+        round(solved.fit.shortest + share * (solved.fit.longest - solved.fit.shortest))
+    )
+    choice = solved.fit.at(length)
+    best = optimum(solved.fit.parts, length)
+    assert best is not None
+    assert choice.cost <= best + 1e-5
+    assert choice.cost == pytest.approx(best, abs=1e-5)
+    made = solved.laid_out(choice)
+    assert made[-1].end == length
+    lengths = {}
+    for segment in made:
+        if segment.turn.pair and segment.kind != "setup":
+            lengths.setdefault((segment.turn.pair, segment.turn.step.id, segment.turn.round), []).append(
+                segment.length
+            )
+        step = segment.turn.step
+        if step.locked and step.amount is not None and segment.kind not in ("setup", "stillness"):
+            assert segment.amount == step.amount
+    for both in lengths.values():
+        assert len(both) == 2
+        assert both[0] == both[1]

@@ -1,0 +1,255 @@
+"""Nothing is lost: not by a crash, not by another's hand, not by a folder that can't be written."""
+
+import os
+import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import pytest
+from PySide6.QtWidgets import QApplication
+
+from tests.conftest import ROOT
+from yewhour.core.plan.edit import with_brief
+from yewhour.store.atomic import write_whole
+from yewhour.store.classfile import plan_bytes, read_plan
+from yewhour.store.keeping import kept_work
+from yewhour.store.paths import DEMO
+from yewhour.store.versions import versions_of
+from yewhour.ui.desk.files import KEEP_MS
+
+
+@pytest.fixture(autouse=True)
+def own_folder(tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
+
+
+@pytest.fixture
+def mine(tmp_path):
+    path = tmp_path / "ebb.yewhour"
+    path.write_bytes((DEMO / "four-at-the-slip.yewhour").read_bytes())
+    return path
+
+
+def rename(desk, title):
+    desk.session.do(f"Call it {title}", with_brief(desk.session.plan, title=title))
+    desk.settle()
+
+
+TEACHER = """
+import sys, time
+from pathlib import Path
+from PySide6.QtCore import QTimer
+from yewhour.ui.frame.app import application, first_window, open_first
+from yewhour.core.plan.edit import with_brief
+qt = application()
+window = first_window(dark=False)
+window.show()
+open_first(window, Path(sys.argv[1]))
+number = 0
+def change():
+    global number
+    number += 1
+    window.session.do("Call it", with_brief(window.session.plan, title=f"Change {number}"))
+    print(number, flush=True)
+timer = QTimer()
+timer.timeout.connect(change)
+timer.start(100)
+qt.exec()
+"""
+
+
+def test_killing_the_program_at_any_moment_loses_at_most_five_seconds(mine, tmp_path):
+    done = []
+    for wait_s in (3.0, 3.7):
+        running = subprocess.Popen(
+            [sys.executable, "-c", TEACHER, str(mine)],
+            env={**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT / "src")},
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        assert running.stdout is not None
+        first = running.stdout.readline()
+        assert first
+        time.sleep(wait_s)
+        running.send_signal(signal.SIGKILL)
+        rest = running.stdout.read().split()
+        running.wait()
+        done.append(int([first.strip(), *rest][-1]))
+    kept = kept_work()
+    assert len(kept) == 2
+    for changes, one in zip(
+        sorted(done), sorted(int(k.plan().brief.title.split()[1]) for k in kept), strict=True
+    ):
+        assert changes - one <= 25  # a change every tenth of a second; kept after one second, by promise five
+        assert one >= 1
+    assert all(one.about.path == str(mine) for one in kept)
+    assert read_plan(mine).brief.title == "Four minutes at the slip"
+
+
+def test_work_left_behind_is_offered_on_the_first_page_and_brought_back(bare_desk, mine):
+    desk = bare_desk
+    desk.window.clerk.open_file(mine)
+    desk.settle()
+    rename(desk, "Nearly lost")
+    desk.window.files.keep()
+    desk.window.files.keeper.close()  # as if the program had been killed
+    desk.window.show_first_page()
+    desk.settle()
+    from PySide6.QtWidgets import QPushButton
+
+    back = next(
+        b
+        for b in desk.window.start.findChildren(QPushButton)
+        if b.text() == "Bring it back" and b.isVisible()
+    )
+    desk.click(back)
+    assert desk.session.plan.brief.title == "Nearly lost"
+    assert desk.session.path == mine
+    assert desk.session.changed
+    assert desk.window.clerk.save_to(mine)
+    assert read_plan(mine).brief.title == "Nearly lost"
+    assert kept_work() == []
+
+
+def test_opening_another_class_over_unsaved_work_keeps_it(desk, mine):
+    for leave in (lambda: desk.window.clerk.open_file(mine), desk.window.clerk.new_class):
+        title = f"Unsaved {len(kept_work())}"
+        rename(desk, title)
+        leave()
+        desk.settle()
+        assert title in [kept.plan().brief.title for kept in kept_work()]
+        assert f"{title} was not saved; it is kept" in desk.window.foot.message.text()
+    assert not desk.window.clerk.open_file(mine.with_name("none.yewhour"))
+    assert len(kept_work()) == 2
+
+
+def test_closing_keeps_what_was_not_saved_and_the_next_window_says_so(desk, qtbot):
+    from tests.ui.conftest import Desk
+
+    rename(desk, "Half done")
+    desk.window.close()
+    assert [kept.plan().brief.title for kept in kept_work()] == ["Half done"]
+    again = Desk(qtbot)
+    assert "Kept from last time" in again.window.foot.message.text()
+    again.leave()
+
+
+def test_a_change_is_kept_within_a_second_without_being_asked(desk, qtbot):
+    rename(desk, "Soon kept")
+    file = desk.window.files.keeper.file
+    qtbot.waitUntil(file.exists, timeout=KEEP_MS + 2000)
+    assert read_plan(file).brief.title == "Soon kept"
+
+
+def test_saving_makes_versions_and_any_of_them_comes_back_as_an_act(desk, mine):
+    desk.window.clerk.open_file(mine)
+    desk.settle()
+    for title in ("One", "Two"):
+        rename(desk, title)
+        assert desk.window.clerk.save_to(mine)
+    assert [version.plan().brief.title for version in versions_of(mine)] == ["Two", "One"]
+    desk.press("show_versions")
+    dialog = desk.window._dialogs[-1]
+    assert "The same." in dialog.text.toPlainText()
+    dialog.before.setCurrentIndex(1)
+    assert "title: One" in dialog.text.toPlainText()
+    assert "1 line differs." in dialog.text.toPlainText()
+    dialog.bring()
+    desk.settle()
+    assert desk.session.plan.brief.title == "One"
+    assert desk.session.undo_titles[0].startswith("Go on from")
+
+
+def test_a_file_changed_by_somebody_else_is_not_written_over_unasked(desk, mine):
+    desk.window.clerk.open_file(mine)
+    desk.settle()
+    theirs = with_brief(read_plan(mine), title="Theirs")
+    write_whole(mine, plan_bytes(theirs))
+    rename(desk, "Mine")
+    assert not desk.window.clerk.save_to(mine)
+    assert "Somebody else has changed this file" in desk.window.foot.message.text()
+    assert read_plan(mine) == theirs
+    assert desk.window.clerk.save_to(mine)
+    assert read_plan(mine).brief.title == "Mine"
+    assert "Theirs" in [version.plan().brief.title for version in versions_of(mine)]
+
+
+def test_a_class_open_in_two_windows_is_told(desk, mine, qtbot):
+    from tests.ui.conftest import Desk
+
+    desk.window.clerk.open_file(mine)
+    desk.settle()
+    other = Desk(qtbot, mine)
+    assert "open in another window" in other.window.foot.message.text()
+    other.leave()
+
+
+def test_a_folder_that_cannot_be_written_and_a_full_disk_keep_the_work(desk, mine, monkeypatch, tmp_path):
+    rename(desk, "Kept whatever happens")
+    assert not desk.window.clerk.save_to(tmp_path / "no" / "such.yewhour")
+    assert "can't be written" in desk.window.foot.message.text()
+    full = OSError(28, "No space left on device")
+    monkeypatch.setattr("tempfile.mkstemp", lambda **k: (_ for _ in ()).throw(full))
+    assert not desk.window.clerk.save_to(mine)
+    assert "no space left" in desk.window.foot.message.text()
+    monkeypatch.undo()
+    assert desk.session.changed
+    assert desk.session.plan.brief.title == "Kept whatever happens"
+    assert read_plan(mine).brief.title == "Four minutes at the slip"
+    assert desk.window.clerk.save_to(mine)
+
+
+def test_a_demo_class_is_never_written(desk, monkeypatch, tmp_path):
+    from PySide6.QtWidgets import QFileDialog
+
+    rename(desk, "Mine now")
+    asked = []
+    target = str(tmp_path / "mine")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: asked.append(1) or (target, ""))
+    desk.press("save_class")
+    assert asked
+    assert read_plan(tmp_path / "mine.yewhour").brief.title == "Mine now"
+    assert read_plan(DEMO / "bell-ringers.yewhour").brief.title == "Ropes and shoulders"
+
+
+@pytest.mark.parametrize("suffix", [".txt", ".md", ".srt", ".vtt", ".json", ".pdf", ".otio"])
+def test_what_is_shown_in_the_export_is_what_is_written(desk, tmp_path, suffix):
+    desk.press("export_script")
+    dialog = desk.window._dialogs[-1]
+    key = next(key for key, form in dialog.formats.items() if form.suffix == suffix)
+    for number in range(dialog.list.count()):
+        item = dialog.list.item(number)
+        from PySide6.QtCore import Qt
+
+        chosen = item.data(Qt.ItemDataRole.UserRole) == key
+        item.setCheckState(Qt.CheckState.Checked if chosen else Qt.CheckState.Unchecked)
+        if chosen:
+            dialog.list.setCurrentRow(number)
+    shown = dialog.preview.toPlainText()
+    assert len(shown) > 500
+    dialog.folder.setText(str(tmp_path / "nowhere"))
+    dialog.write()
+    desk.qtbot.waitUntil(lambda: "can't be written" in dialog.names.text(), timeout=5000)
+    dialog.folder.setText(str(tmp_path))
+    dialog.write()
+    desk.qtbot.waitUntil(lambda: not dialog.isVisible(), timeout=10_000)
+    written = Path(tmp_path / f"bell-ringers{suffix}")
+    if suffix == ".pdf":
+        assert written.read_bytes().startswith(b"%PDF")
+    else:
+        assert written.read_text().startswith(shown[:400])
+    QApplication.processEvents()
+
+
+def test_what_is_wrong_with_her_own_movements_is_told_when_the_window_opens(qtbot, tmp_path):
+    from tests.ui.conftest import Desk
+
+    folder = tmp_path / "data/yewhour/movements"
+    folder.mkdir(parents=True)
+    (folder / "mine.toml").write_text('[oar]\nname = "Oar"\nkind = "hold"\n')
+    desk = Desk(qtbot)
+    assert "mine.toml, line 1: oar: it has no dose" in desk.window.foot.message.text()
+    assert desk.made is not None
+    desk.leave()

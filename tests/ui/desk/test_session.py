@@ -1,0 +1,233 @@
+"""The session and its workshop: the newest wish wins, what takes long can be stopped, acts can be undone."""
+
+import time
+
+import pytest
+from PySide6.QtWidgets import QApplication
+
+from tests.conftest import plan_of, shipped
+from yewhour.core.edits.arrange import nodes_of, with_node
+from yewhour.core.plan.edit import with_brief
+from yewhour.core.plan.nodes import Step
+from yewhour.ui.desk.session import MOST_UNDO, Session
+from yewhour.ui.desk.workshop import Wish, Workshop
+
+
+@pytest.fixture
+def session(qtbot):
+    made = Session()
+    yield made
+    made.workshop.close()
+
+
+def settle(qtbot, session):
+    qtbot.waitUntil(lambda: not session.busy, timeout=20_000)
+    QApplication.processEvents()
+
+
+def ladder(amount=5, **brief):
+    return plan_of(*[Step(movement="downward-dog", amount=amount + n % 3) for n in range(6)], **brief)
+
+
+def test_the_newest_wish_wins(qtbot):
+    workshop = Workshop(shipped)
+    told = []
+    workshop.done.connect(lambda outcome: told.append(outcome.wish.serial))
+    for number in range(1, 40):
+        workshop.ask(Wish("class", number, ladder(target_s=300.0 + number)))
+    qtbot.waitUntil(lambda: not workshop.busy, timeout=20_000)
+    assert told[-1] == 39
+    assert len(told) < 39
+    workshop.close()
+
+
+def test_work_that_takes_long_gives_way_to_a_newer_wish_and_can_be_stopped(qtbot, monkeypatch):
+    workshop = Workshop(shipped)
+    stages, told = [], []
+    workshop.stage.connect(stages.append)
+    workshop.done.connect(lambda outcome: told.append(outcome.wish.serial))
+
+    def slow(wish):
+        for _ in range(200):
+            time.sleep(0.02)
+            workshop._heard("fitting")
+        return None
+
+    quick = workshop._make
+    monkeypatch.setattr(workshop, "_make", slow)
+    workshop.ask(Wish("class", 1, ladder()))
+    qtbot.waitUntil(lambda: bool(stages), timeout=5000)
+    assert stages[0] == "fitting"
+    monkeypatch.setattr(workshop, "_make", quick)
+    workshop.ask(Wish("class", 2, ladder()))
+    qtbot.waitUntil(lambda: told == [2], timeout=5000)
+    monkeypatch.setattr(workshop, "_make", slow)
+    workshop.ask(Wish("class", 3, ladder()))
+    qtbot.waitUntil(lambda: workshop._doing is not None, timeout=5000)
+    workshop.stop()
+    qtbot.waitUntil(lambda: not workshop.busy, timeout=2000)
+    assert told == [2]
+    workshop.close()
+
+
+def test_a_fault_of_the_program_is_told_and_the_workshop_goes_on(qtbot, monkeypatch):
+    workshop = Workshop(shipped)
+    told = []
+    workshop.done.connect(told.append)
+    quick = workshop._make
+    monkeypatch.setattr(workshop, "_make", lambda wish: 1 / 0)
+    workshop.ask(Wish("class", 1, ladder()))
+    qtbot.waitUntil(lambda: len(told) == 1, timeout=5000)
+    assert "ZeroDivisionError" in str(told[0].problem)
+    monkeypatch.setattr(workshop, "_make", quick)
+    workshop.ask(Wish("class", 2, ladder(target_s=300.0)))
+    qtbot.waitUntil(lambda: len(told) == 2, timeout=5000)
+    assert told[1].made is not None
+    workshop.close()
+
+
+def test_the_interface_is_not_held_up_while_a_large_class_is_made(qtbot, session):
+    many = plan_of(
+        *[Step(movement=name) for name in ("downward-dog", "cobra", "child") * 160], target_s=7200.0
+    )
+    began = time.perf_counter()
+    session.begin(many)
+    assert time.perf_counter() - began < 0.5
+    longest, last = 0.0, time.perf_counter()
+    while session.busy:
+        QApplication.processEvents()
+        longest, last = max(longest, time.perf_counter() - last), time.perf_counter()
+        assert time.perf_counter() - began < 60
+        time.sleep(0.001)
+    assert longest < 1.5  # its remedies alone take several seconds
+    assert session.made is not None or session.trouble is not None
+
+
+def test_acts_of_one_kind_in_a_row_are_undone_together(qtbot, session):
+    session.begin(ladder(target_s=300.0))
+    first = session.plan
+    for letter in ("E", "Eb", "Ebb"):
+        session.do(f"Call it {letter}", with_brief(session.plan, title=letter), kind="brief title")
+    session.do("For whom", with_brief(session.plan, audience="rowers"), kind="brief audience")
+    assert session.undo_titles == ["For whom", "Call it Ebb"]
+    session.undo(2)
+    assert session.plan == first
+    assert session.redo_titles == ["Call it Ebb", "For whom"]
+    session.redo()
+    assert session.plan.brief.title == "Ebb"
+    settle(qtbot, session)
+
+
+def test_what_changes_nothing_is_no_act(qtbot, session):
+    session.begin(ladder(target_s=300.0))
+    session.do("The same", with_brief(session.plan, target_s=300.0))
+    assert session.undo_titles == []
+    settle(qtbot, session)
+
+
+def test_the_oldest_acts_are_forgotten(qtbot, session):
+    session.begin(ladder(target_s=300.0))
+    for number in range(MOST_UNDO + 20):
+        session.do("Call it", with_brief(session.plan, title=str(number)))
+    assert len(session.undo_titles) == MOST_UNDO
+    settle(qtbot, session)
+
+
+def test_a_trial_is_shown_and_dropped_without_an_act(qtbot, session):
+    session.begin(ladder(target_s=300.0))
+    settle(qtbot, session)
+    made = session.made
+    session.try_length(360.0)
+    settle(qtbot, session)
+    assert session.shown.length_s == 360
+    assert session.made is made
+    session.drop_trial()
+    assert session.shown is made
+    assert session.undo_titles == []
+
+
+def test_contradictory_locks_are_told_and_the_class_is_as_near_as_it_can_be(qtbot, session):
+    plan = ladder(target_s=3600.0)
+    for node in nodes_of(plan):
+        plan = with_node(plan, node, locked=True)
+    session.begin(plan)
+    settle(qtbot, session)
+    settle(qtbot, session)
+    assert "longest" in session.refusal
+    assert session.made.length_s == session.solved.longest_s
+    assert session.offers
+
+
+def test_a_class_that_opens_with_a_movement_that_is_not_there_stays_open_and_says_so(qtbot, session):
+    refused = []
+    session.refused.connect(refused.append)
+    plan = plan_of(Step(movement="no-such-thing"))
+    session.begin(plan)
+    settle(qtbot, session)
+    assert session.plan is plan
+    assert session.made is None
+    assert "no-such-thing" in str(refused[0])
+    assert session.trouble is refused[0]
+
+
+def test_a_choice_stays_through_changes_and_goes_with_its_step(qtbot, session):
+    session.begin(ladder(target_s=300.0))
+    settle(qtbot, session)
+    first, second = list(nodes_of(session.plan))[:2]
+    session.pick(second)
+    assert session.segment(session.selected).turn.step.id == second
+    session.do("Another", with_node(session.plan, second, amount=7))
+    settle(qtbot, session)
+    assert session.picked == (second,)
+    from yewhour.core.edits.arrange import removed
+
+    session.do("Out", removed(session.plan, [second]), pick=(first,))
+    settle(qtbot, session)
+    assert session.picked == (first,)
+
+
+def test_a_class_opened_before_is_seen_at_once_and_made_anew_behind_it(qtbot, session, tmp_path):
+    path = tmp_path / "ladder.yewhour"
+    from yewhour.store.classfile import write_plan
+
+    write_plan(ladder(target_s=300.0), path)
+    session.open(path)
+    assert session.made is None
+    settle(qtbot, session)
+    made = session.made
+    again = Session()
+    again.open(path)
+    assert again.made == made  # before anything was made
+    assert again.solved is None
+    assert again.busy
+    again.set_length(330.0)  # and it can be worked on
+    settle(qtbot, again)
+    assert again.solved is not None
+    assert again.made.length_s == 330
+    again.workshop.close()
+
+
+def test_stopping_takes_back_the_change_that_was_waited_for_and_no_other(qtbot, session, monkeypatch):
+    session.begin(ladder(target_s=300.0))
+    settle(qtbot, session)
+    session.do("Called", with_brief(session.plan, title="Called"))
+    settle(qtbot, session)
+    session.stop()  # nothing is being made: nothing is taken back
+    assert session.plan.brief.title == "Called"
+    quick = session.workshop._make
+
+    def slow(wish):
+        for _ in range(200):
+            time.sleep(0.02)
+            session.workshop._heard("fitting")
+        return None
+
+    monkeypatch.setattr(session.workshop, "_make", slow)
+    session.do("Too much", with_brief(session.plan, title="Too much"))
+    qtbot.waitUntil(lambda: session.workshop._doing is not None, timeout=5000)
+    monkeypatch.setattr(session.workshop, "_make", quick)
+    session.stop()
+    settle(qtbot, session)
+    assert session.plan.brief.title == "Called"
+    assert session.made.plan.brief.title == "Called"
+    assert session.redo_titles == ["Too much"]

@@ -1,0 +1,178 @@
+"""The window as a whole: opening, the length, mending, undo, colours and sizes."""
+
+import pytest
+from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PySide6.QtGui import QDropEvent
+
+from tests.ui.conftest import CTRL
+from yewhour.store.paths import DEMO
+from yewhour.ui.kit import theme as look
+from yewhour.ui.kit.deeds import DEEDS
+
+
+def test_the_demo_opens_at_its_promised_length(desk):
+    assert desk.window.title.text() == "Ropes and shoulders"
+    assert "24:00 exactly, as promised" in desk.window.promise.text()
+
+
+def test_dragging_the_tip_promises_another_length_and_undo_takes_it_back(desk):
+    before = desk.made.cues
+    desk.drag_tip(21 * 60)
+    assert desk.made.length_s == pytest.approx(1260, abs=10)
+    assert desk.made.segments[-1].end == desk.made.length
+    assert desk.made.cues != before
+    assert desk.window.actions_by_name["undo"].text().startswith("Undo: Make it 2")
+    desk.press("undo")
+    assert desk.made.length_s == 1440
+
+
+def test_the_tip_stops_where_the_class_cannot_follow_and_says_why(desk):
+    desk.drag_tip(60)
+    assert desk.made.length_s == desk.session.solved.shortest_s
+    assert "shortest" in desk.window.foot.message.text()
+
+
+def test_keys_change_the_length_and_a_row_of_them_is_one_act(desk):
+    desk.window.sprig.setFocus()
+    desk.key(Qt.Key.Key_Plus)
+    assert desk.made.length_s == 1500
+    desk.key(Qt.Key.Key_Minus)
+    desk.key(Qt.Key.Key_Minus)
+    assert desk.made.length_s == 1380
+    desk.key(Qt.Key.Key_Z, CTRL)
+    assert desk.made.length_s == 1440
+    desk.key(Qt.Key.Key_0, CTRL)
+    assert desk.made.length_s == pytest.approx(desk.session.solved.preferred_s, abs=15)
+
+
+def test_what_was_refused_is_offered_a_remedy_that_is_one_key_away_and_can_be_undone(desk):
+    desk.session.set_length(15 * 60.0)
+    desk.settle()
+    plan = desk.session.plan
+    assert "shortest" in desk.window.foot.message.text()
+    assert "Leave out" in desk.window.foot.mend_button.text()
+    desk.key(Qt.Key.Key_M, CTRL)
+    assert desk.made.length_s == 900
+    assert desk.window.actions_by_name["undo"].text().startswith("Undo: Leave out")
+    desk.key(Qt.Key.Key_Z, CTRL)
+    assert desk.session.plan == plan
+    desk.key(Qt.Key.Key_Y, CTRL)
+    assert desk.made.length_s == 900
+
+
+def test_a_fix_is_seen_before_it_is_done_and_leaving_it_leaves_the_class(desk):
+    desk.window.clerk.open_file(DEMO / "four-at-the-slip.yewhour")
+    desk.settle()
+    assert "strong work" in desk.window.foot.message.text()
+    button = desk.window.foot.mend_button
+    plan = desk.session.plan
+    button.setFocus()
+    desk.settle()
+    assert desk.session.shown.segments[1].turn.movement.id == "pelvic-tilt"
+    assert "As it would be" in desk.window.foot.message.text()
+    assert desk.session.plan is plan
+    desk.window.sprig.setFocus()
+    desk.settle()
+    assert desk.session.shown is desk.made
+    desk.click(button)
+    assert desk.made.segments[1].turn.movement.id == "pelvic-tilt"
+
+
+def test_a_change_that_leaves_no_class_is_taken_back_and_told(desk):
+    from yewhour.core.edits.arrange import with_node
+
+    step = desk.segment("dart").turn.step
+    plan = desk.session.plan
+    desk.session.do("Nothing of it", with_node(plan, step.id, amount=0))
+    desk.settle()
+    assert desk.session.plan == plan
+    assert "can't be done 0 times" in desk.window.foot.message.text()
+    assert desk.session.undo_titles == []
+
+
+def test_every_deed_is_in_a_menu_with_its_keys(desk):
+    actions = desk.window.actions_by_name
+    assert set(actions) == {deed.name for deed in DEEDS}
+    for place in ("sprig", "script"):
+        keys = [key for deed in DEEDS if deed.at in ("window", place) for key in deed.keys]
+        assert len(set(keys)) == len(keys), place
+    for deed in DEEDS:
+        assert deed.about
+        assert actions[deed.name].text()
+
+
+def test_every_deed_can_be_done_with_nothing_chosen_and_nothing_breaks(desk, monkeypatch):
+    from PySide6.QtWidgets import QFileDialog, QInputDialog
+
+    for name in ("getOpenFileName", "getSaveFileName"):
+        monkeypatch.setattr(QFileDialog, name, lambda *a, **k: ("", ""))
+    monkeypatch.setattr(QInputDialog, "getItem", lambda *a, **k: ("", False))
+    for deed in DEEDS:
+        if deed.name not in ("close", "new_window"):
+            desk.press(deed.name)
+            for dialog in desk.window._dialogs:
+                dialog.close()
+    assert desk.window.isVisible()
+
+
+def test_light_dark_and_large_text_are_painted(desk):
+    pictures = []
+    for deed in ("other_light", "larger_text", "smaller_text"):
+        desk.press(deed)
+        pictures.append(desk.window.grab().toImage())
+    assert pictures[0] != pictures[1]
+
+
+@pytest.mark.parametrize(("width", "height"), [(1100, 700), (3840, 2160)])
+def test_every_station_fits_the_window_at_every_size_and_twice_the_text(desk, width, height):
+    desk.window.resize(width, height)
+    for scale in (1.0, 2.0):
+        look.set_scale(scale)
+        desk.window.dress()
+        for station in ("to_promise", "to_sprig", "to_words"):
+            desk.press(station)
+            assert desk.window.width() <= width
+            for page in (desk.window.promise_page, desk.window.inspector):
+                if page.isVisible():
+                    inside = page.findChild(object, "page").widget()
+                    assert inside.width() <= page.width() + 1, station
+    look.set_scale(1.0)
+
+
+def test_a_strangers_file_dropped_on_the_window_is_refused_and_the_class_stays(desk, tmp_path):
+    for name, content in (("a.yewhour", b"hello"), ("b.yewhour", b""), ("c.yewhour", b'{"yewhour": 77}'),
+                          ("picture.png", b"\x89PNG\r\n\x1a\n")):  # fmt: skip
+        path = tmp_path / name
+        path.write_bytes(content)
+        drop(desk, path)
+        assert str(path) in desk.window.foot.message.text()
+        assert desk.session.plan.brief.title == "Ropes and shoulders"
+
+
+def test_an_outline_dropped_on_the_window_becomes_a_class(desk, tmp_path):
+    path = tmp_path / "mine.txt"
+    path.write_text("title: From a list\nlength: 5:00\n\n# All\nlow lunge 4b pair\nfinal rest 2:00\n")
+    drop(desk, path)
+    assert desk.window.title.text() == "From a list"
+    assert desk.session.path is None
+    assert desk.session.changed
+
+
+def drop(desk, path):
+    mime = QMimeData()
+    mime.setUrls([QUrl.fromLocalFile(str(path))])
+    keys = Qt.KeyboardModifier.NoModifier
+    event = QDropEvent(QPointF(5, 5), Qt.DropAction.CopyAction, mime, Qt.MouseButton.LeftButton, keys)
+    desk.window.dropEvent(event)
+    desk.settle()
+
+
+def test_everything_can_be_found_by_name_and_done_from_the_keyboard(desk):
+    desk.key(Qt.Key.Key_F1)
+    sheet = desk.window._dialogs[-1]
+    assert sheet.list.topLevelItemCount() == len(DEEDS)
+    sheet.field.setText("reading view")
+    sheet.do()
+    desk.settle()
+    assert desk.window.view.stand.isVisible()
+    desk.window.view.stand.close()

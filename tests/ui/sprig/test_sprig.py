@@ -1,0 +1,287 @@
+"""The sprig: what it shows, and everything that can be taken hold of."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtGui import QGuiApplication
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from tests.ui.conftest import ALT, CTRL, SHIFT, Desk
+from yewhour.core.edits.arrange import group_of, nodes_of
+from yewhour.core.plan.nodes import Difference, Pair, Rounds
+from yewhour.store.paths import DEMO
+from yewhour.ui.kit import theme as look
+from yewhour.ui.sprig.places import nearest, slots
+from yewhour.ui.sprig.reach import MOST_PX_PER_S, Reach
+
+KEY = Qt.Key
+
+
+@given(
+    st.floats(60, 7200), st.floats(60, 2000),
+    st.lists(st.tuples(st.floats(0.2, 5), st.floats(26, 2000), st.floats(-3000, 3000)), max_size=6),
+)  # fmt: skip
+def test_wherever_one_goes_the_reach_shows_only_the_class(length_s, room, moves):
+    reach = Reach()
+    reach.fit(26, room, length_s)
+    for factor, y, pixels in moves:
+        held = reach.time_at(y)
+        before = reach.px_per_s
+        reach.zoom(factor, y)
+        inside = 0 < reach.from_s < length_s - room / reach.px_per_s
+        if inside and before != reach.px_per_s:
+            assert reach.time_at(y) == pytest.approx(held, abs=0.01)
+        reach.scroll(pixels)
+        assert reach.from_s >= 0
+        assert reach.least <= reach.px_per_s <= max(MOST_PX_PER_S, reach.least)
+        assert reach.y_at(length_s) >= 26 + min(room, length_s * reach.px_per_s) - 0.01
+    reach.all()
+    assert reach.whole
+    assert reach.y_at(0) == 26
+
+
+def test_needles_stand_on_the_side_they_are_for_with_an_aril_at_each_change(desk):
+    needles = desk.window.sprig.needles
+    by_side = {needle.segment.side: needle.sides for needle in needles if needle.sides}
+    assert by_side.pop("alternating") == ("left", "right")
+    assert by_side == {"left": ("left",), "right": ("right",), "both": ("left", "right")}
+    pairs = {n.segment.turn.pair for n in needles if n.segment.turn.pair}
+    assert sum(1 for needle in needles if needle.aril) == len(pairs)
+
+
+def test_rounds_knots_and_meant_differences_are_marked(desk):
+    needles = desk.window.sprig.needles
+    assert [n.whorl for n in needles if n.segment.turn.flow and n.whorl][:3] == [1, 2, 3]
+    desk.choose("dart")
+    desk.press("lock")
+    desk.choose("low-lunge")
+    desk.window.hand.differ(2, "the left is tighter")
+    desk.settle()
+    needles = desk.window.sprig.needles
+    assert [n.segment.turn.movement.id for n in needles if n.knot] == ["dart"]
+    assert {n.segment.side for n in needles if n.meant} == {"left"}
+    right, left = desk.segment("low-lunge", "right"), desk.segment("low-lunge", "left")
+    assert left.length == right.length + 2 * right.turn.unit
+    desk.window.sprig.setFocus()
+    desk.key(KEY.Key_F, SHIFT)
+    assert nodes_of(desk.session.plan)[desk.segment("low-lunge").turn.step.id].second.more == 1
+    desk.key(KEY.Key_M, SHIFT)
+    right, left = desk.segment("low-lunge", "right"), desk.segment("low-lunge", "left")
+    assert "uneven" not in {finding.code for finding in desk.made.findings}
+    assert nodes_of(desk.session.plan)[right.turn.step.id].second == Difference(2, why="the left is tighter")
+
+
+def test_one_can_come_as_near_as_one_breath_and_see_its_phases(desk):
+    desk.choose("low-lunge")
+    for _ in range(12):
+        desk.press("closer")
+    sprig, segment = desk.window.sprig, desk.segment("low-lunge")
+    assert sprig.y_at(segment.end / 10) - sprig.y_at(segment.start / 10) > sprig.reach.room
+    before = desk.window.grab().toImage()
+    desk.press("whole_class")
+    assert sprig.reach.whole
+    assert desk.window.grab().toImage() != before
+
+
+def test_the_wheel_moves_along_and_with_control_comes_nearer_under_the_hand(desk):
+    from PySide6.QtCore import QPointF
+    from PySide6.QtGui import QWheelEvent
+
+    sprig = desk.window.sprig
+
+    def wheel(by, keys):
+        at = QPointF(200, 300)
+        event = QWheelEvent(at, sprig.mapToGlobal(at), QPoint(), QPoint(0, by), Qt.MouseButton.NoButton, keys,
+                            Qt.ScrollPhase.NoScrollPhase, False)  # fmt: skip
+        QApplication.sendEvent(sprig, event)
+
+    held = sprig.time_at(300)
+    wheel(480, CTRL)
+    assert sprig.time_at(300) == pytest.approx(held, abs=0.1)
+    assert not sprig.reach.whole
+    from_s = sprig.reach.from_s
+    wheel(-120, Qt.KeyboardModifier.NoModifier)
+    assert sprig.reach.from_s > from_s
+
+
+def test_left_goes_out_to_the_pair_and_the_part_right_goes_in(desk):
+    desk.choose("low-lunge")
+    sprig = desk.window.sprig
+    sprig.setFocus()
+    step = desk.session.picked[0]
+    desk.key(KEY.Key_Left)
+    assert desk.session.picked == (group_of(desk.session.plan, step),)
+    assert desk.window.inspector.findChildren(object, "heading")
+    desk.key(KEY.Key_Left)
+    assert desk.session.plan.sections[desk.session.section].title == "Peal"
+    desk.key(KEY.Key_Right)
+    assert desk.session.section is None
+    assert desk.session.picked == (desk.session.plan.sections[3].body[0].id,)
+
+
+def test_shift_takes_a_run_and_control_one_more(desk):
+    desk.choose("finger-fans")
+    desk.choose("neck-lean", SHIFT)
+    names = [nodes_of(desk.session.plan)[node].movement for node in desk.session.picked]
+    assert names == ["finger-fans", "wrist-stretch", "rope-shoulders", "neck-lean"]
+    desk.choose("wrist-stretch", CTRL)
+    assert len(desk.session.picked) == 3
+    desk.press("leave_out")
+    gone = {"finger-fans", "rope-shoulders", "neck-lean"}
+    assert not gone & {s.turn.movement.id for s in desk.made.segments}
+    desk.press("undo")
+    assert gone <= {s.turn.movement.id for s in desk.made.segments}
+
+
+def test_a_needle_carried_out_of_its_pair_is_done_once(desk):
+    sprig = desk.window.sprig
+    pair = group_of(desk.session.plan, desk.segment("lunge-reach").turn.step.id)
+    end = sprig.y_at(desk.segment("dart").end / 10)
+    start = desk.at(desk.segment("lunge-reach"), x=round(sprig.stem_x + 40))
+    desk.drag(sprig, start, QPoint(round(sprig.stem_x + 200), round(end)))
+    assert desk.session.undo_titles[0].startswith("Put it")
+    step = desk.segment("lunge-reach").turn.step.id
+    assert group_of(desk.session.plan, step) == ""
+    assert len(nodes_of(desk.session.plan)[pair].body) == 1
+
+
+def test_escape_lets_go_of_what_is_carried_or_pulled(desk):
+    sprig, plan = desk.window.sprig, desk.session.plan
+    start = desk.at(desk.segment("dart"), x=round(sprig.stem_x + 40))
+    QTest.mousePress(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
+    for step in range(1, 5):
+        QTest.mouseMove(sprig, start - QPoint(0, 40 * step))
+    assert sprig.held == "move"
+    assert sprig.slot is not None
+    desk.window.grab()
+    QTest.keyClick(desk.window, KEY.Key_Escape)
+    QTest.mouseRelease(
+        sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start - QPoint(0, 160)
+    )
+    desk.settle()
+    assert desk.session.plan is plan
+
+
+def test_every_place_of_the_class_can_be_dropped_on(desk):
+    found = slots(desk.session.plan, desk.made, desk.session.words.library)
+    assert {slot.depth for slot in found} >= {0, 1}
+    assert all(0 <= slot.at <= desk.made.length for slot in found)
+    lunge = desk.segment("low-lunge")
+    inner, outer = (nearest(found, lunge.start, 5, deep) for deep in (True, False))
+    assert (inner.depth, outer.depth) == (1, 0)
+    assert inner.label.startswith("in the pair")
+    assert nearest([], 0, 5, True) is None
+
+
+def test_a_group_dropped_into_itself_is_refused(desk):
+    from yewhour.core.edits.arrange import Place
+    from yewhour.ui.sprig.places import Slot
+
+    pair = next(node for node in nodes_of(desk.session.plan).values() if isinstance(node, Pair))
+    desk.session.pick(pair.id)
+    plan = desk.session.plan
+    desk.window.sprig._drop(Slot(Place(pair.id, 0), 0, 1, "inside"))
+    desk.settle()
+    assert desk.session.plan is plan
+    assert "into itself" in desk.window.foot.message.text()
+
+
+def test_steps_are_cut_and_pasted_into_another_window_and_as_an_outline(desk, qtbot):
+    desk.choose("low-lunge")
+    desk.window.sprig.setFocus()
+    desk.key(KEY.Key_Left)
+    desk.key(KEY.Key_C, CTRL)
+    assert QGuiApplication.clipboard().text().startswith("pair")
+    other = Desk(qtbot, DEMO / "four-at-the-slip.yewhour")
+    other.window.sprig.setFocus()
+    other.press("paste")
+    assert [s for s in other.made.segments if s.turn.movement.id == "low-lunge"]
+    QGuiApplication.clipboard().setText("cobra 3b\nno such movement 4b\n")
+    plan = other.session.plan
+    other.press("paste")
+    assert other.session.plan is plan
+    assert "line 2" in other.window.foot.message.text()
+    QGuiApplication.clipboard().setText("cobra 3b\n")
+    other.press("paste")
+    assert [s for s in other.made.segments if s.turn.movement.id == "cobra"]
+    other.leave()
+
+
+def test_earlier_and_later_by_keys_and_the_undo_list_names_them(desk):
+    desk.choose("dart")
+    desk.window.sprig.setFocus()
+    desk.key(KEY.Key_Up, ALT)
+    desk.key(KEY.Key_D)
+    assert desk.session.undo_titles[:2] == ["Again: Dart", "Move Dart"]
+    assert len([s for s in desk.made.segments if s.name == "Dart"]) == 2
+
+
+def test_a_block_is_taken_apart_to_be_changed(qtbot):
+    desk = Desk(qtbot, DEMO / "lamps-out.yewhour")
+    from yewhour.core.plan.nodes import Block
+
+    block = next(node.id for node in nodes_of(desk.session.plan).values() if isinstance(node, Block))
+    desk.session.pick(block)
+    desk.press("ungroup")
+    assert not [node for node in nodes_of(desk.session.plan).values() if isinstance(node, Block)]
+    assert all(not isinstance(node, Rounds) or node.body for node in nodes_of(desk.session.plan).values())
+    desk.leave()
+
+
+def test_at_twice_the_size_needles_still_stand_on_their_side(desk):
+    for _ in range(4):
+        desk.press("larger_text")
+    assert look.scale() == 2.0
+    assert desk.window.sprig.needle_room > 0
+    desk.window.grab()
+    for _ in range(4):
+        desk.press("smaller_text")
+
+
+def test_a_pair_with_work_on_both_sides_inside_still_has_its_aril(qtbot):
+    desk = Desk(qtbot, DEMO / "round-the-compass.yewhour")
+    chain = [n for n in desk.window.sprig.needles if n.segment.section == "Front of the mat"]
+    assert [n.segment.side for n in chain if n.aril] == ["left"]
+    desk.leave()
+
+
+def test_what_can_be_seen_is_said_too(desk):
+    desk.choose("low-lunge")
+    words = desk.window.sprig.accessibleDescription()
+    assert words.startswith("Low lunge, right, ")
+    from PySide6.QtWidgets import QAbstractSpinBox, QComboBox, QLineEdit, QPushButton
+
+    for station in ("to_promise", "to_sprig", "to_words"):
+        desk.press(station)
+        for kind in (QPushButton, QComboBox, QAbstractSpinBox, QLineEdit):
+            for widget in desk.window.findChildren(kind):
+                inner = isinstance(widget, QLineEdit) and isinstance(
+                    widget.parent(), QAbstractSpinBox | QComboBox
+                )
+                named = widget.accessibleName() or getattr(widget, "text", lambda: "")()
+                assert named or inner or not widget.isVisible(), (station, widget)
+
+
+def test_the_way_and_the_hold_are_a_key_each_and_the_same_key_takes_them_back(desk):
+    desk.choose("low-lunge")
+    desk.window.sprig.setFocus()
+    step = desk.session.picked[0]
+    for key, field, value, before in (
+        (KEY.Key_G, "take", "gentler", "base"),
+        (KEY.Key_S, "take", "stronger", "base"),
+        (KEY.Key_C, "clock", True, False),
+        (KEY.Key_I, "phase", "inhale", None),
+        (KEY.Key_E, "phase", "exhale", None),
+    ):
+        desk.key(key)
+        assert getattr(nodes_of(desk.session.plan)[step], field) == value
+        desk.key(key)
+        assert getattr(nodes_of(desk.session.plan)[step], field) == before
+    library = desk.session.words.library
+    plain = next(s.turn.movement.id for s in desk.made.segments
+                 if s.kind == "hold" and library[s.turn.movement.id].stronger is None)  # fmt: skip
+    desk.choose(plain)
+    desk.key(KEY.Key_S)
+    assert "no stronger way" in desk.window.foot.message.text()

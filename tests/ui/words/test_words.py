@@ -1,0 +1,193 @@
+"""The words: read, reworded in their place, left unsaid, taken in, found and replaced."""
+
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from yewhour.store.paths import DEMO
+from yewhour.ui.desk.cards import FixButton
+from yewhour.ui.words.rows import rows_of
+
+KEY = Qt.Key
+
+
+def go(desk, choose):
+    """To the words, and to the first row that `choose` takes."""
+    desk.press("to_words")
+    script = desk.window.words.script
+    number = next(number for number, row in enumerate(script.lines.rows) if choose(row))
+    script.setCurrentIndex(script.lines.index(number))
+    script.scrollTo(script.lines.index(number))
+    desk.settle()
+    return script
+
+
+def test_every_line_said_and_left_out_and_what_was_noticed_has_a_row_in_order(desk):
+    rows = rows_of(desk.made)
+    assert [row.cue for row in rows if row.cue] == list(desk.made.cues)
+    assert {row.left.text for row in rows if row.left} == {line.text for line in desk.made.dropped}
+    assert len([row for row in rows if row.finding]) == len(desk.made.findings)
+    assert [row.at for row in rows] == sorted(row.at for row in rows)
+    for row in rows:
+        if row.cue:
+            assert row.takes_s <= row.room_s + 0.05
+            assert row.said()
+
+
+def test_typing_shows_at_once_whether_the_line_still_fits(desk):
+    script = go(desk, lambda row: row.cue and row.purpose == "align")
+    script.edit(script.currentIndex())
+    editor = QApplication.focusWidget()
+    QTest.keyClicks(editor, "Short.")
+    row, takes_s = script.delegate.paint_of.typing
+    assert 0 < takes_s < row.room_s
+    QTest.keyClicks(
+        editor, " And then so very much more to say that no breath in the world would hold it all"
+    )
+    assert script.delegate.paint_of.typing[1] > row.room_s
+    desk.window.grab()
+    plan = desk.session.plan
+    QTest.keyClick(editor, KEY.Key_Escape)
+    desk.settle()
+    assert desk.session.plan is plan
+    assert QApplication.focusWidget() is script
+
+
+def test_markup_and_any_script_stay_as_typed_and_a_novel_is_refused(desk):
+    script = go(desk, lambda row: row.cue and row.purpose == "align" and row.side == "both")
+    row = script.row
+    text = "<b>Bend</b> & تنفس — 呼吸 {not a token}"
+    desk.window.words.pen.reword(row, text)
+    desk.settle()
+    assert any(cue.text == text for cue in desk.made.cues)
+    plan = desk.session.plan
+    desk.window.words.pen.reword(script.row, "word " * 500)
+    desk.settle()
+    assert desk.session.plan is plan
+    assert "500 words" in desk.window.foot.message.text()
+
+
+def test_a_line_left_unsaid_waits_at_its_place(desk):
+    script = go(desk, lambda row: row.cue and row.purpose == "align")
+    text = script.row.text
+    desk.key(KEY.Key_Delete)
+    assert script.row.muted is not None
+    assert script.row.text == text
+    desk.key(KEY.Key_Delete)
+    assert script.row.cue is not None
+    assert script.row.text == text
+
+
+def test_a_dropped_line_is_taken_in_with_one_key_or_room_is_made_for_it(desk):
+    script = go(desk, lambda row: row.left is not None)
+    left = script.row.left
+    assert "Left out:" in desk.window.words.reason.text()
+    desk.key(KEY.Key_T)
+    assert any(edit.text == left.text for edit in desk.session.plan.edits)
+    desk.press("undo")
+    script = go(desk, lambda row: row.left is not None and row.segment.turn.unit)
+    desk.key(KEY.Key_G)
+    assert desk.session.undo_titles[0].startswith(("Longer in", "A slower breath"))
+
+
+def test_the_wordings_there_are_can_be_chosen(desk):
+    script = go(desk, lambda row: row.cue and row.purpose == "call" and row.side == "right")
+    found = desk.window.words.pen.wordings()
+    assert script.row.text in found
+    assert len(found) > 1
+    other = next(text for text in found if text != script.row.text)
+    desk.window.words.pen.choose_wording()
+    menu = QApplication.activePopupWidget()
+    next(action for action in menu.actions() if action.text().startswith(other)).trigger()
+    menu.close()
+    desk.settle()
+    assert script.row.text == other
+
+
+def test_a_finding_stands_beside_its_lines_and_is_mended_from_there(desk):
+    desk.window.clerk.open_file(DEMO / "four-at-the-slip.yewhour")
+    desk.settle()
+    script = go(desk, lambda row: row.finding is not None)
+    fix = next(b for b in desk.window.words.findChildren(FixButton) if b.isVisible())
+    fix.setFocus()
+    desk.settle()
+    assert desk.session.trial is not None
+    script.setFocus()
+    desk.settle()
+    number = next(n for n, row in enumerate(script.lines.rows) if row.finding is not None)
+    script.setCurrentIndex(script.lines.index(number))
+    before = script.row.finding
+    desk.key(KEY.Key_X)
+    assert before not in desk.made.findings
+
+
+def test_words_are_found_and_replaced_as_one_act(desk):
+    desk.press("open_find")
+    words = desk.window.words
+    QTest.keyClicks(words.find_field, "shoulders")
+    count = int(words.count.text().split()[0])
+    assert count > 1
+    words.find_next()
+    assert "shoulders" in words.script.row.text.lower()
+    words.by.setText("collar bones")
+    words.replace_all()
+    desk.settle()
+    assert f"Replaced in {count} lines" in desk.window.foot.message.text()
+    assert not any("shoulders" in cue.text.lower() for cue in desk.made.cues)
+    desk.press("undo")
+    assert any("shoulders" in cue.text.lower() for cue in desk.made.cues)
+    words.find_field.setText("zebra")
+    words.replace_all()
+    assert "No line has these words" in desk.window.foot.message.text()
+
+
+def test_choosing_a_line_chooses_its_segment_and_the_other_way_round(desk):
+    script = go(desk, lambda row: "left knee" in row.text)
+    assert desk.session.selected == script.row.segment.id
+    segment = desk.segment("lying-twist")
+    desk.click(desk.window.sprig, desk.at(segment))
+    assert script.row.segment.id == segment.id
+    assert script.viewport().rect().intersects(script.visualRect(script.currentIndex()))
+
+
+def test_an_edit_stays_on_its_line_when_the_class_is_made_longer(desk):
+    script = go(
+        desk, lambda row: row.cue and row.purpose == "call" and row.segment.turn.movement.id == "dart"
+    )
+    desk.window.words.pen.reword(script.row, "Lift off, as a gull from the quay.")
+    desk.settle()
+    desk.press("longer_minute")
+    desk.press("longer_minute")
+    where = {s.id: s.turn.movement.id for s in desk.made.segments}
+    assert [where[cue.segment].split("/")[0] for cue in desk.made.cues if cue.own] == ["dart"]
+
+
+def test_a_line_of_her_own_is_added_with_its_seconds_as_it_is_typed(desk):
+    go(desk, lambda row: row.cue and row.quiet_s > 4 and row.segment.kind == "hold")
+    desk.key(KEY.Key_A)
+    asking = desk.window.words.pen.asking
+    asking.setTextValue("The tide does the work.")
+    assert "of quiet after this line" in asking.labelText()
+    assert " 0.0 s" not in asking.labelText()
+    asking.accept()
+    desk.settle()
+    assert any(cue.own and cue.text == "The tide does the work." for cue in desk.made.cues)
+    plan = desk.session.plan
+    desk.key(KEY.Key_A)
+    desk.window.words.pen.asking.reject()
+    assert desk.session.plan is plan
+
+
+def test_the_reading_view_turns_pages_and_says_the_side(desk):
+    desk.press("show_stand")
+    stand = desk.window.view.stand
+    text = stand.text.toPlainText()
+    assert all(cue.text in text for cue in desk.made.cues)
+    bar = stand.text.verticalScrollBar()
+    QTest.keyClick(stand.text, KEY.Key_Space)
+    assert bar.value() > 0
+    QTest.keyClick(stand.text, KEY.Key_Left)
+    assert bar.value() == 0
+    QTest.keyClick(stand.text, KEY.Key_Escape)
+    assert not stand.isVisible()
+    assert QPoint(0, 0) is not None
