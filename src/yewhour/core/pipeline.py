@@ -18,8 +18,9 @@ from yewhour.core.checks.every import findings
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.made import Lengths, Made
 from yewhour.core.plan.plan import Plan
+from yewhour.core.plan.purpose import PURPOSES
 from yewhour.core.problem import Problem
-from yewhour.core.script.cue import PURPOSES, Duration
+from yewhour.core.script.cue import Duration
 from yewhour.core.script.entry import Entries
 from yewhour.core.script.handwork import with_edits
 from yewhour.core.script.manner import Manner

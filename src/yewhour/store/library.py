@@ -5,63 +5,30 @@ reported with file and line, and the rest still loads. The teacher's own files w
 """
 
 import re
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 from typing import Any
 
 import msgspec
 import rtoml
 
-from yewhour.core.plan.movement import MEASURES, Behaviour, Kind, Library, Movement, Option, parse_wordings
-from yewhour.core.plan.pace import Phase, parse_rhythm
+from yewhour.core.plan.movement import MEASURES, Kind, Library, Movement, Wordings, parse_wordings
+from yewhour.core.plan.pace import Rhythm, parse_rhythm
+from yewhour.core.plan.purpose import LINE_PURPOSES
 from yewhour.core.problem import Problem
-from yewhour.core.script.cue import LINE_PURPOSES
 from yewhour.core.sides import SIDE_TOKENS, tokens
 from yewhour.store.terms import Terms
 
 COUNTED: frozenset[Kind] = frozenset(kind for kind, measure in MEASURES.items() if measure.unit)
 LINE_TOKENS = SIDE_TOKENS | {"name", "Name", "breath", "Breath", "n", "N", "prop", "title", "audience"}
 LONGEST_LINE = 22  # words
+Table = dict[str, Any]
+Wrong = Callable[[str, str, str], Problem]  # (field, what, what to do)
 
 
-class Entry(msgspec.Struct, forbid_unknown_fields=True):
-    """One table of a movement file, as written. docs/movements.md describes every field."""
-
-    name: str
-    kind: Kind
-    traditional: str = ""
-    sides: Behaviour = "both"
-    side_by: str = ""
-    start: str = ""
-    end: str = ""
-    dose: tuple[int, int, int] | None = None
-    by: int = 1
-    weight: float = 1.0
-    enter: Phase | None = None
-    rhythm: str = ""
-    stages: list[str] = []
-    count_s: float = 0.0
-    moving_s: float = 0.0
-    effort: int = 0
-    works: tuple[str, ...] = ()
-    opens: tuple[str, ...] = ()
-    loads: tuple[str, ...] = ()
-    marks: tuple[str, ...] = ()
-    hands_free: bool = False
-    speaks: bool = True
-    facing: str = ""
-    props: tuple[str, ...] = ()
-    cautions: tuple[str, ...] = ()
-    prepared_by: tuple[str, ...] = ()
-    neutralised_by: tuple[str, ...] = ()
-    gentler: str = ""
-    gentler_is: str = ""
-    stronger: str = ""
-    stronger_is: str = ""
-    lines: dict[str, list[str]] = {}
-
-
-_FIELDS = frozenset(Entry.__struct_fields__)
+# What a table may hold besides the lines; an option is its line, and in another field the movement it is.
+_OURS = {"id", "family", "source", "lines"}
+FIELDS = frozenset(Movement.__struct_fields__) - _OURS | {"gentler_is", "stronger_is"}
 
 
 def load_library(folders: Iterable[Path], terms: Terms) -> tuple[Library, list[Problem]]:
@@ -121,18 +88,13 @@ def movement_of(name: str, table: Any, path: Path, terms: Terms) -> Movement:
     def wrong(key: str, what: str, do: str) -> Problem:
         return Problem(f"{name}: {what}", _line(path, name, key), do)
 
-    lines = {}
-    rest = {}
-    for key, value in table.items():
-        if key in LINE_PURPOSES:
-            lines[key] = [value] if isinstance(value, str) else value
-        else:
-            rest[key] = value
+    lines = {key: value for key, value in table.items() if key in LINE_PURPOSES}
+    rest = {key: value for key, value in table.items() if key not in LINE_PURPOSES}
     for key in rest:
-        if key not in _FIELDS or key == "lines":
+        if key not in FIELDS:
             raise wrong(key, f"there is no field {key!r}.", "Check its spelling in docs/movements.md.")
     try:
-        entry = msgspec.convert({**rest, "lines": lines}, Entry)
+        entry = msgspec.convert(_as_movement(name, path, rest, lines, wrong), Movement)
     except msgspec.ValidationError as error:
         found = re.search(r"`\$\.(\w+)|field `(\w+)`", str(error))
         key = next((group for group in found.groups() if group), "") if found else ""
@@ -141,9 +103,9 @@ def movement_of(name: str, table: Any, path: Path, terms: Terms) -> Movement:
         ) from error
     if not re.fullmatch(r"[a-z0-9]+(-[a-z0-9]+)*", name):
         raise wrong("", "an id has small letters, digits and hyphens only.", "Rename it.")
-    if entry.kind in COUNTED and entry.dose is None:
+    if entry.kind in COUNTED and "dose" not in rest:
         raise wrong("", "it has no dose.", "Add dose = [least, preferred, most].")
-    if entry.dose is not None and not 0 < entry.dose[0] <= entry.dose[1] <= entry.dose[2]:
+    if not 0 < entry.dose[0] <= entry.dose[1] <= entry.dose[2]:
         raise wrong("dose", "its dose is not in order.", "Write it as [least, preferred, most], from 1.")
     if entry.kind in ("reps", "cycles") and not entry.rhythm and not entry.stages:
         raise wrong("", "it has no rhythm.", 'Add, for instance, rhythm = "exhale 4 inhale 4".')
@@ -163,31 +125,41 @@ def movement_of(name: str, table: Any, path: Path, terms: Terms) -> Movement:
         place = getattr(entry, key).replace("{side}", "right").replace("{other}", "left")
         if place and place not in terms.positions:
             raise wrong(key, f"{place!r} is not a position.", f"Use one of: {', '.join(terms.positions)}.")
-    options = {
-        "gentler": [entry.gentler] if entry.gentler else [],
-        "stronger": [entry.stronger] if entry.stronger else [],
-    }
-    for key, texts in (lines | options).items():
-        for text in texts:
-            _check_line(text, key, entry, wrong)
-    fields = {key: getattr(entry, key) for key in Movement.__struct_fields__ if key in _FIELDS}
-    return Movement(
-        **{
-            **fields,
-            "id": name,
-            "family": path.stem,
-            "dose": entry.dose or (1, 1, 1),
-            "rhythm": _rhythm(entry.rhythm, wrong, "rhythm"),
-            "stages": tuple(_rhythm(text, wrong, "stages") for text in entry.stages),
-            "gentler": Option(parse_wordings(entry.gentler), entry.gentler_is) if entry.gentler else None,
-            "stronger": Option(parse_wordings(entry.stronger), entry.stronger_is) if entry.stronger else None,
-            "lines": {key: tuple(parse_wordings(text) for text in texts) for key, texts in lines.items()},
-            "source": str(path),
-        }
-    )
+    for key, texts in entry.lines.items():
+        for line in texts:
+            _check_line(line, key, entry, wrong)
+    for key, option in (("gentler", entry.gentler), ("stronger", entry.stronger)):
+        if option is not None:
+            _check_line(option.line, key, entry, wrong)
+    return entry
 
 
-def _check_line(text: str, key: str, entry: Entry, wrong: Any) -> None:
+def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong) -> Table:
+    """A table with its short forms (`full | short | bare`, rhythms, options) as a movement has them."""
+
+    def parted(key: str, text: object) -> Wordings:
+        if not isinstance(text, str):
+            raise wrong(key, "a line is text in quotes.", f'Write it as {key} = "...".')
+        return parse_wordings(text)
+
+    made = {key: value for key, value in table.items() if not key.endswith("_is")}
+    for key in ("gentler", "stronger"):
+        if key in table:
+            made[key] = {"line": parted(key, table[key]), "movement": table.get(f"{key}_is", "")}
+    for key in ("rhythm", "stages"):
+        if key in table:
+            found = [_rhythm(text, key, wrong) for text in _several(table[key])]
+            made[key] = found[0] if key == "rhythm" else found
+    parted_lines = {key: [parted(key, text) for text in _several(value)] for key, value in lines.items()}
+    return {**made, "id": name, "family": path.stem, "source": str(path), "lines": parted_lines}
+
+
+def _several(value: object) -> list[object]:
+    return value if isinstance(value, list) else [value]
+
+
+def _check_line(line: Wordings, key: str, entry: Movement, wrong: Wrong) -> None:
+    text = " | ".join(line)
     for token in tokens(text):
         if token not in LINE_TOKENS:
             raise wrong(
@@ -197,14 +169,16 @@ def _check_line(text: str, key: str, entry: Entry, wrong: Any) -> None:
             raise wrong(
                 key, f"{text!r} names a side, but the movement has none.", 'Reword it, or set sides = "one".'
             )
-    for wording in parse_wordings(text):
+    for wording in line:
         if len(wording.split()) > LONGEST_LINE:
             raise wrong(
                 key, f"{wording[:40]!r}... has more than {LONGEST_LINE} words.", "Make two lines of it."
             )
 
 
-def _rhythm(text: str, wrong: Any, key: str) -> Any:
+def _rhythm(text: object, key: str, wrong: Wrong) -> Rhythm:
+    if not isinstance(text, str):
+        raise wrong(key, "a rhythm is text in quotes.", 'Write it as "exhale 4 inhale 4".')
     try:
         return parse_rhythm(text)
     except Problem as problem:

@@ -7,8 +7,8 @@ from typing import Any
 import rtoml
 
 from yewhour.core.plan.movement import Library, Movement
+from yewhour.core.plan.purpose import LINE_PURPOSES
 from yewhour.core.problem import Problem
-from yewhour.core.script.cue import LINE_PURPOSES
 from yewhour.core.sides import fill
 from yewhour.store.atomic import write_whole
 from yewhour.store.library import movement_of

@@ -3,7 +3,8 @@
 import re
 from functools import lru_cache
 
-from yewhour.core.script.speech import Delivery, Spoken, Voice, line_seconds
+from yewhour.core.plan.purpose import Delivery
+from yewhour.core.script.speech import Spoken, Voice, line_seconds
 from yewhour.voice.numbers import number_word
 from yewhour.voice.syllables import syllables
 

@@ -13,7 +13,8 @@ from yewhour.core.made import Made
 from yewhour.core.plan.edit import Edit
 from yewhour.core.plan.pace import SLOWEST
 from yewhour.core.plan.plan import LineEdit
-from yewhour.core.script.cue import PURPOSES, Cue, Dropped
+from yewhour.core.plan.purpose import PURPOSES
+from yewhour.core.script.cue import Cue, Dropped
 from yewhour.core.script.directions import directions, tokenised
 from yewhour.core.script.handwork import edit_behind
 from yewhour.core.setting import Setting

@@ -10,8 +10,8 @@ from yewhour.core.plan.movement import Library
 from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, Step, Variant
 from yewhour.core.plan.outline import COMMENT, INDENT, PACE, Names, read_brief_line, read_pace, read_step
 from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.plan.purpose import LINE_PURPOSES
 from yewhour.core.problem import Problem
-from yewhour.core.script.cue import LINE_PURPOSES
 
 _ROUNDS = re.compile(
     r"rounds (\d+)(?: \((\d+)-(\d+)\))?(!)?( alternate| same side)?(?: teach (\d+))?(?: from round (\d+))?$",

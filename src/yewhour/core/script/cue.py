@@ -1,4 +1,4 @@
-"""Cues, and what a line can be for. Everything about a purpose is declared here once."""
+"""Cues: the lines that could be said, those that are, and those that found no room."""
 
 from collections.abc import Callable
 
@@ -6,64 +6,12 @@ import msgspec
 
 from yewhour.core.lengths import ticks
 from yewhour.core.plan.movement import Wordings
-from yewhour.core.script.speech import Delivery
+from yewhour.core.plan.purpose import PURPOSES
 from yewhour.core.sides import Side
 
 GAP = ticks(0.4)  # the least silence between two lines
 LEAD = ticks(1.0)  # a line for a phase may start this long before it
 Duration = Callable[[str, str], int]  # (text, purpose) -> ticks
-
-
-class Purpose(msgspec.Struct, frozen=True):
-    """must: it has to be said. priority: what is kept first when room is short. about: for a reader."""
-
-    must: bool
-    priority: int
-    delivery: Delivery
-    about: str
-
-
-PURPOSES: dict[str, Purpose] = {
-    "say": Purpose(True, 100, "calm", "talk, said in order"),
-    "side": Purpose(True, 99, "instruct", "a change of side"),
-    "call": Purpose(True, 98, "instruct", "names the movement and starts it"),
-    "flow": Purpose(True, 97, "instruct", "the movement of one breath phase"),
-    "prop": Purpose(True, 96, "instruct", "a prop to have ready"),
-    "caution": Purpose(True, 95, "instruct", "a caution, before the movement"),
-    "half": Purpose(True, 94, "instruct", "a change halfway"),
-    "remind": Purpose(True, 93, "instruct", "a reminder, before counted work starts"),
-    "count": Purpose(False, 90, "count", "breaths or repetitions to go"),
-    "time": Purpose(False, 89, "count", "time to go"),
-    "setup": Purpose(False, 80, "instruct", "how to get there"),
-    "option": Purpose(False, 75, "instruct", "a gentler or a stronger way"),
-    "breath": Purpose(False, 70, "instruct", "words for one phase of the breath"),
-    "exit": Purpose(False, 65, "instruct", "how to leave"),
-    "align": Purpose(False, 60, "instruct", "how the body is arranged"),
-    "stay": Purpose(False, 40, "calm", "company while holding"),
-    "rest": Purpose(False, 30, "rest", "a line into the silence of a rest"),
-}
-
-# What a movement's file may hold lines for, and the purpose they are said with.
-LINE_PURPOSES: dict[str, str] = {
-    "call": "call",
-    "flow": "flow",
-    "setup": "setup",
-    "align": "align",
-    "stay": "stay",
-    "on_inhale": "breath",
-    "on_full": "breath",
-    "on_exhale": "breath",
-    "on_empty": "breath",
-    "on_effort": "breath",
-    "on_ease": "breath",
-    "remind": "remind",
-    "half": "half",
-    "caution": "caution",
-    "prop": "prop",
-    "exit": "exit",
-    "rest": "rest",
-    "say": "say",
-}
 
 
 class Candidate(msgspec.Struct, frozen=True):

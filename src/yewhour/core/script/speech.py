@@ -5,13 +5,12 @@ here. The coefficients were fitted by tools/calibrate_voice.py; docs/speech.md s
 """
 
 from collections.abc import Callable
-from typing import Literal
 
 import msgspec
 
+from yewhour.core.plan.purpose import Delivery
 from yewhour.core.problem import Problem
 
-Delivery = Literal["instruct", "count", "calm", "rest"]
 Seconds = Callable[[str, Delivery, float], float]  # (line, delivery, the teacher's rate)
 
 

@@ -23,8 +23,8 @@ from PySide6.QtWidgets import (
 
 from yewhour.core.plan.find import Finder
 from yewhour.core.plan.movement import KINDS, Behaviour, Movement
+from yewhour.core.plan.purpose import LINE_PURPOSES
 from yewhour.core.problem import Problem
-from yewhour.core.script.cue import LINE_PURPOSES
 from yewhour.store.own import (
     checked,
     forget_own,
