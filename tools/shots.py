@@ -14,7 +14,8 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QColor, QPainter
 from PySide6.QtTest import QTest
 
-from yewhour.core.edits.arrange import nodes_of, with_node
+from yewhour.core.edits.arrange import with_node
+from yewhour.core.edits.places import nodes_of
 from yewhour.store.classfile import plan_bytes
 from yewhour.store.keeping import kept_work
 from yewhour.store.paths import DEMO

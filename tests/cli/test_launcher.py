@@ -16,7 +16,7 @@ qt = application()
 window = first_window()
 window.show()
 open_first(window)
-QTimer.singleShot(400, lambda: (print(qt.platformName(), window.title.text()), qt.quit()))
+QTimer.singleShot(400, lambda: (print(qt.platformName(), window.head.title.text()), qt.quit()))
 sys.exit(qt.exec())
 """
 

@@ -6,7 +6,7 @@ import pytest
 from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog
 
 from tests.ui.conftest import Desk
-from yewhour.core.edits.arrange import nodes_of
+from yewhour.core.edits.places import nodes_of
 from yewhour.store.paths import demo_classes
 from yewhour.ui.kit.deeds import DEEDS
 

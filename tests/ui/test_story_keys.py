@@ -91,7 +91,7 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
     desk.key(KEY.Key_L)
     assert not desk.segment("bridge-roll").turn.step.locked
     desk.key(KEY.Key_Up, ALT)
-    assert "Move" in desk.session.undo_titles[0]
+    assert "Move" in desk.session.past.undo_titles[0]
     desk.key(KEY.Key_Z, CTRL)
     desk.key(KEY.Key_Delete)
     assert not [s for s in desk.made.segments if s.turn.movement.id == "bridge-roll"]

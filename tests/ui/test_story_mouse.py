@@ -45,7 +45,7 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
 
     # The movements.
     desk.click(button(window, "Sprig"))
-    assert "No movements" not in window.promise.text()
+    assert "No movements" not in window.head.promise.text()
     add(desk, "welcome")
     add(desk, "seated breath")
     add(desk, "downward dog")
@@ -136,7 +136,7 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     assert any(cue.own for cue in desk.made.cues)
 
     # And the script is written.
-    desk.click(window.export_button)
+    desk.click(window.head.export)
     dialog = window._dialogs[-1]
     dialog.folder.setText(str(tmp_path))
     assert "boat" in dialog.preview.toPlainText()

@@ -48,3 +48,8 @@ def show_length(total_s: float, tenths: bool = False) -> str:
     minutes, secs = divmod(whole, 60)
     text = f"{minutes // 60}:{minutes % 60:02}:{secs:02}" if minutes >= 60 else f"{minutes}:{secs:02}"
     return f"{text}.{tenth}" if tenths else text
+
+
+def shown_number(value: float) -> str:
+    """A number as it is written: `4`, `4.5`."""
+    return f"{value:g}"

@@ -40,7 +40,7 @@ def load_library(folders: Iterable[Path], terms: Terms) -> tuple[Library, list[P
     problems: list[Problem] = []
     for folder in folders:
         here: dict[str, Path] = {}
-        for path in sorted(folder.glob("*.toml")):
+        for path in sorted(folder.rglob("*.toml"), key=lambda path: path.name):
             for movement in _read_file(path, terms, problems):
                 if movement.id in here:
                     problems.append(

@@ -7,28 +7,25 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import plan_of, shipped
-from yewhour.core.edits.arrange import (
+from yewhour.core.edits.arrange import copies, moved, put, removed, shifted, with_node
+from yewhour.core.edits.groups import (
+    flowing,
+    in_rounds,
+    new_section,
+    paired,
+    section_moved,
+    undone,
+    without_section,
+)  # fmt: skip
+from yewhour.core.edits.places import (
     Place,
     after,
     bodies,
-    copies,
     end_of,
-    flowing,
     group_of,
-    in_rounds,
-    moved,
-    new_section,
     nodes_of,
     outermost,
-    paired,
     place_of,
-    put,
-    removed,
-    section_moved,
-    shifted,
-    undone,
-    with_node,
-    without_section,
 )  # fmt: skip
 from yewhour.core.plan.nodes import Block, Pair, Rounds, Step
 from yewhour.core.plan.plan import Plan, steps_of

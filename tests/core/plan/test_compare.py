@@ -1,7 +1,8 @@
 """Two versions stand side by side, line by line."""
 
 from tests.conftest import demo_maker, plan_of, shipped
-from yewhour.core.edits.arrange import nodes_of, with_node
+from yewhour.core.edits.arrange import with_node
+from yewhour.core.edits.places import nodes_of
 from yewhour.core.edits.report import differences
 from yewhour.core.plan.compare import side_by_side
 from yewhour.core.plan.nodes import Step

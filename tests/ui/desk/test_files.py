@@ -159,7 +159,7 @@ def test_saving_makes_versions_and_any_of_them_comes_back_as_an_act(desk, mine):
     dialog.bring()
     desk.settle()
     assert desk.session.plan.brief.title == "One"
-    assert desk.session.undo_titles[0].startswith("Go on from")
+    assert desk.session.past.undo_titles[0].startswith("Go on from")
 
 
 def test_a_file_changed_by_somebody_else_is_not_written_over_unasked(desk, mine):

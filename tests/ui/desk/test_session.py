@@ -6,10 +6,12 @@ import pytest
 from PySide6.QtWidgets import QApplication
 
 from tests.conftest import plan_of, shipped
-from yewhour.core.edits.arrange import nodes_of, with_node
+from yewhour.core.edits.arrange import with_node
+from yewhour.core.edits.places import nodes_of
 from yewhour.core.plan.edit import with_brief
 from yewhour.core.plan.nodes import Step
-from yewhour.ui.desk.session import MOST_UNDO, Session
+from yewhour.ui.desk.past import MOST_UNDO
+from yewhour.ui.desk.session import Session
 from yewhour.ui.desk.workshop import Wish, Workshop
 
 
@@ -109,10 +111,10 @@ def test_acts_of_one_kind_in_a_row_are_undone_together(qtbot, session):
     for letter in ("E", "Eb", "Ebb"):
         session.do(f"Call it {letter}", with_brief(session.plan, title=letter), kind="brief title")
     session.do("For whom", with_brief(session.plan, audience="rowers"), kind="brief audience")
-    assert session.undo_titles == ["For whom", "Call it Ebb"]
+    assert session.past.undo_titles == ["For whom", "Call it Ebb"]
     session.undo(2)
     assert session.plan == first
-    assert session.redo_titles == ["Call it Ebb", "For whom"]
+    assert session.past.redo_titles == ["Call it Ebb", "For whom"]
     session.redo()
     assert session.plan.brief.title == "Ebb"
     settle(qtbot, session)
@@ -121,7 +123,7 @@ def test_acts_of_one_kind_in_a_row_are_undone_together(qtbot, session):
 def test_what_changes_nothing_is_no_act(qtbot, session):
     session.begin(ladder(target_s=300.0))
     session.do("The same", with_brief(session.plan, target_s=300.0))
-    assert session.undo_titles == []
+    assert session.past.undo_titles == []
     settle(qtbot, session)
 
 
@@ -129,7 +131,7 @@ def test_the_oldest_acts_are_forgotten(qtbot, session):
     session.begin(ladder(target_s=300.0))
     for number in range(MOST_UNDO + 20):
         session.do("Call it", with_brief(session.plan, title=str(number)))
-    assert len(session.undo_titles) == MOST_UNDO
+    assert len(session.past.undo_titles) == MOST_UNDO
     settle(qtbot, session)
 
 
@@ -143,7 +145,7 @@ def test_a_trial_is_shown_and_dropped_without_an_act(qtbot, session):
     assert session.made is made
     session.drop_trial()
     assert session.shown is made
-    assert session.undo_titles == []
+    assert session.past.undo_titles == []
 
 
 def test_contradictory_locks_are_told_and_the_class_is_as_near_as_it_can_be(qtbot, session):
@@ -230,4 +232,4 @@ def test_stopping_takes_back_the_change_that_was_waited_for_and_no_other(qtbot, 
     settle(qtbot, session)
     assert session.plan.brief.title == "Called"
     assert session.made.plan.brief.title == "Called"
-    assert session.redo_titles == ["Too much"]
+    assert session.past.redo_titles == ["Too much"]

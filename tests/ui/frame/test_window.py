@@ -11,8 +11,8 @@ from yewhour.ui.kit.deeds import DEEDS
 
 
 def test_the_demo_opens_at_its_promised_length(desk):
-    assert desk.window.title.text() == "Ropes and shoulders"
-    assert "24:00 exactly, as promised" in desk.window.promise.text()
+    assert desk.window.head.title.text() == "Ropes and shoulders"
+    assert "24:00 exactly, as promised" in desk.window.head.promise.text()
 
 
 def test_dragging_the_tip_promises_another_length_and_undo_takes_it_back(desk):
@@ -87,7 +87,7 @@ def test_a_change_that_leaves_no_class_is_taken_back_and_told(desk):
     desk.settle()
     assert desk.session.plan == plan
     assert "can't be done 0 times" in desk.window.foot.message.text()
-    assert desk.session.undo_titles == []
+    assert desk.session.past.undo_titles == []
 
 
 def test_every_deed_is_in_a_menu_with_its_keys(desk):
@@ -153,7 +153,7 @@ def test_an_outline_dropped_on_the_window_becomes_a_class(desk, tmp_path):
     path = tmp_path / "mine.txt"
     path.write_text("title: From a list\nlength: 5:00\n\n# All\nlow lunge 4b pair\nfinal rest 2:00\n")
     drop(desk, path)
-    assert desk.window.title.text() == "From a list"
+    assert desk.window.head.title.text() == "From a list"
     assert desk.session.path is None
     assert desk.session.changed
 

@@ -25,7 +25,7 @@ def test_what_is_typed_is_promised_at_once_and_what_is_no_length_changes_nothing
     assert "not a length" in page.length.toolTip()
     QTest.keyClicks(page.title, "!")
     desk.settle()
-    assert desk.window.title.text() == "Ropes and shoulders!"
+    assert desk.window.head.title.text() == "Ropes and shoulders!"
 
 
 def test_three_hours_are_refused_with_what_can_be_done(desk):

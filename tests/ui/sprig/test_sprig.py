@@ -9,7 +9,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import ALT, CTRL, SHIFT, Desk
-from yewhour.core.edits.arrange import group_of, nodes_of
+from yewhour.core.edits.places import group_of, nodes_of
 from yewhour.core.plan.nodes import Difference, Pair, Rounds
 from yewhour.store.paths import DEMO
 from yewhour.ui.kit import theme as look
@@ -141,7 +141,7 @@ def test_a_needle_carried_out_of_its_pair_is_done_once(desk):
     end = sprig.y_at(desk.segment("dart").end / 10)
     start = desk.at(desk.segment("lunge-reach"), x=round(sprig.stem_x + 40))
     desk.drag(sprig, start, QPoint(round(sprig.stem_x + 200), round(end)))
-    assert desk.session.undo_titles[0].startswith("Put it")
+    assert desk.session.past.undo_titles[0].startswith("Put it")
     step = desk.segment("lunge-reach").turn.step.id
     assert group_of(desk.session.plan, step) == ""
     assert len(nodes_of(desk.session.plan)[pair].body) == 1
@@ -176,7 +176,7 @@ def test_every_place_of_the_class_can_be_dropped_on(desk):
 
 
 def test_a_group_dropped_into_itself_is_refused(desk):
-    from yewhour.core.edits.arrange import Place
+    from yewhour.core.edits.places import Place
     from yewhour.ui.sprig.places import Slot
 
     pair = next(node for node in nodes_of(desk.session.plan).values() if isinstance(node, Pair))
@@ -214,7 +214,7 @@ def test_earlier_and_later_by_keys_and_the_undo_list_names_them(desk):
     desk.window.sprig.setFocus()
     desk.key(KEY.Key_Up, ALT)
     desk.key(KEY.Key_D)
-    assert desk.session.undo_titles[:2] == ["Again: Dart", "Move Dart"]
+    assert desk.session.past.undo_titles[:2] == ["Again: Dart", "Move Dart"]
     assert len([s for s in desk.made.segments if s.name == "Dart"]) == 2
 
 

@@ -87,7 +87,7 @@ def test_a_dropped_line_is_taken_in_with_one_key_or_room_is_made_for_it(desk):
     desk.press("undo")
     script = go(desk, lambda row: row.left is not None and row.segment.turn.unit)
     desk.key(KEY.Key_G)
-    assert desk.session.undo_titles[0].startswith(("Longer in", "A slower breath"))
+    assert desk.session.past.undo_titles[0].startswith(("Longer in", "A slower breath"))
 
 
 def test_the_wordings_there_are_can_be_chosen(desk):

@@ -11,11 +11,10 @@ from typing import Any
 
 import msgspec
 
-from yewhour.core.lengths import parse_length, show_length
+from yewhour.core.lengths import parse_length, show_length, shown_number
 from yewhour.core.plan.movement import MEASURES, Library, Movement
 from yewhour.core.plan.nodes import Difference, Step
-from yewhour.core.plan.pace import Pace
-from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.pace import read_pace, show_pace
 from yewhour.core.problem import Problem
 
 COMMENT = "//"
@@ -28,25 +27,6 @@ class Word(msgspec.Struct, frozen=True):
     pattern: re.Pattern[str]
     read: Callable[[re.Match[str]], dict[str, Any]]
     write: Callable[[Step], str]
-
-
-def _number(value: float) -> str:
-    return f"{value:g}"
-
-
-def show_pace(pace: Pace) -> str:
-    """`8` or `8/4:0:5:0`."""
-    ratio = "" if pace.ratio == Pace().ratio else "/" + ":".join(map(_number, pace.ratio))
-    return f"{_number(pace.breaths_per_min)}{ratio}"
-
-
-def read_pace(text: str) -> Pace:
-    """As show_pace writes it."""
-    rate, _, ratio = text.partition("/")
-    parts = [float(part) for part in ratio.split(":")] if ratio else list(Pace().ratio)
-    if len(parts) != 4:
-        raise ValueError(text)
-    return Pace(float(rate), (parts[0], parts[1], parts[2], parts[3]))
 
 
 PACE = r"\d+(?:\.\d+)?(?:/\d+(?:\.\d+)?(?::\d+(?:\.\d+)?){3})?"
@@ -106,12 +86,12 @@ WORDS: tuple[Word, ...] = (
     _word(
         r"count (\d+(?:\.\d+)?)",
         lambda m: {"count_s": float(m[1])},
-        lambda s: f"count {_number(s.count_s)}" if s.count_s else "",
+        lambda s: f"count {shown_number(s.count_s)}" if s.count_s else "",
     ),
     _word(
         r"weight (\d+(?:\.\d+)?)",
         lambda m: {"weight": float(m[1])},
-        lambda s: f"weight {_number(s.weight)}" if s.weight is not None else "",
+        lambda s: f"weight {shown_number(s.weight)}" if s.weight is not None else "",
     ),
     _word(
         r"second out",
@@ -237,72 +217,3 @@ def write_step(step: Step, library: Library, pair: str | None = None) -> str:
     if pair is not None:
         parts.append(f"pair {pair}".strip())
     return " ".join(parts)
-
-
-# --- the brief's lines ---------------------------------------------------------------------------------
-
-_LISTS = ("focus", "cautions", "props")
-_TEXTS = {
-    "title": "title", "style": "style", "level": "level", "time of day": "time_of_day",
-    "for": "audience", "reason": "reason", "facing": "facing", "lineage": "lineage",
-    "target counts": "target_counts",
-}  # fmt: skip
-_NUMBERS = {"voice rate": "voice_rate", "pace gives": "pace_gives", "tolerance": "tolerance_s"}
-
-
-def read_brief_line(key: str, value: str) -> dict[str, Any]:
-    """The fields of a brief that one `key: value` line gives. Raises Problem for an unknown key."""
-    key = key.lower().strip()
-    if key == "length":
-        return {"target_s": parse_length(value)}
-    if key == "pace":
-        try:
-            return {"pace": read_pace(value)}
-        except ValueError:
-            raise Problem(f"The pace {value!r} can't be read.", do="Write it as 8 or 8/4:0:5:0.") from None
-    if key in _LISTS:
-        return {key: tuple(part.strip() for part in value.split(",") if part.strip())}
-    if key in _NUMBERS:
-        try:
-            return {_NUMBERS[key]: float(value)}
-        except ValueError:
-            raise Problem(f"{value!r} is not a number.", do=f"Write {key}: 1.1, for instance.") from None
-    if key in _TEXTS:
-        return {_TEXTS[key]: value}
-    if key.startswith("way "):
-        return {"ways": {key[4:].strip().replace(" ", "_"): _way(value)}}
-    raise Problem(
-        f"There is no {key!r} in a brief.",
-        do=f"There are: {', '.join([*_TEXTS, 'length', 'pace', *_LISTS])}.",
-    )
-
-
-def _way(value: str) -> Any:
-    if value.lower() in ("yes", "no"):
-        return value.lower() == "yes"
-    try:
-        return float(value)
-    except ValueError:
-        return value
-
-
-def write_brief(brief: Brief) -> list[str]:
-    """The brief's lines; what is as usual is left out, but for title, length and style."""
-    usual = Brief()
-    lines = [f"title: {brief.title}", f"length: {show_length(brief.target_s)}", f"style: {brief.style}"]
-    for key, field in _TEXTS.items():
-        if key not in ("title", "style") and getattr(brief, field) != getattr(usual, field):
-            lines.append(f"{key}: {getattr(brief, field)}")
-    for key in _LISTS:
-        if getattr(brief, key):
-            lines.append(f"{key}: {', '.join(getattr(brief, key))}")
-    if brief.pace is not None:
-        lines.append(f"pace: {show_pace(brief.pace)}")
-    for key, field in _NUMBERS.items():
-        if getattr(brief, field) != getattr(usual, field):
-            lines.append(f"{key}: {_number(getattr(brief, field))}")
-    for name, value in brief.ways.items():
-        shown = {True: "yes", False: "no"}.get(value, value) if isinstance(value, bool) else value
-        shown = _number(shown) if isinstance(shown, float) else shown
-        lines.append(f"way {name.replace('_', ' ')}: {shown}")
-    return lines

@@ -8,7 +8,9 @@ import msgspec
 
 from yewhour.core.plan.movement import Library
 from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, Step, Variant
-from yewhour.core.plan.outline import COMMENT, INDENT, PACE, Names, read_brief_line, read_pace, read_step
+from yewhour.core.plan.outline import COMMENT, INDENT, PACE, Names, read_step
+from yewhour.core.plan.outline_brief import read_brief_line
+from yewhour.core.plan.pace import read_pace
 from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
 from yewhour.core.plan.purpose import LINE_PURPOSES
 from yewhour.core.problem import Problem

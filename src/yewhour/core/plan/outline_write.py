@@ -4,7 +4,9 @@ from collections.abc import Iterable, Iterator
 
 from yewhour.core.plan.movement import Library
 from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, Step, Variant
-from yewhour.core.plan.outline import INDENT, show_pace, write_brief, write_step
+from yewhour.core.plan.outline import INDENT, write_step
+from yewhour.core.plan.outline_brief import write_brief
+from yewhour.core.plan.pace import show_pace
 from yewhour.core.plan.plan import Plan, Section
 
 

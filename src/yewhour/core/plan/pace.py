@@ -7,7 +7,7 @@ from typing import Literal
 
 import msgspec
 
-from yewhour.core.lengths import TICKS_PER_S
+from yewhour.core.lengths import TICKS_PER_S, shown_number
 from yewhour.core.problem import Problem
 
 Phase = Literal["inhale", "full", "exhale", "empty"]
@@ -77,6 +77,21 @@ def parse_rhythm(text: str) -> Rhythm:
             f"The rhythm {text!r} can't be read.", do='Write it as "exhale 4 inhale 4" (phase, then counts).'
         )
     return tuple((phase, float(counts)) for phase, counts in beats)
+
+
+def show_pace(pace: Pace) -> str:
+    """`8` or `8/4:0:5:0`."""
+    ratio = "" if pace.ratio == Pace().ratio else "/" + ":".join(map(shown_number, pace.ratio))
+    return f"{shown_number(pace.breaths_per_min)}{ratio}"
+
+
+def read_pace(text: str) -> Pace:
+    """As show_pace writes it."""
+    rate, _, ratio = text.partition("/")
+    parts = [float(part) for part in ratio.split(":")] if ratio else list(Pace().ratio)
+    if len(parts) != 4:
+        raise ValueError(text)
+    return Pace(float(rate), (parts[0], parts[1], parts[2], parts[3]))
 
 
 def tapped_rate(taps_s: Sequence[float]) -> float:

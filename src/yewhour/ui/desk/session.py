@@ -7,21 +7,19 @@ in place of the class and kept or dropped.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from pathlib import Path
 from threading import Lock
-from typing import NamedTuple
 
 import msgspec
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from yewhour.core.edits.arrange import nodes_of, outermost
+from yewhour.core.edits.places import nodes_of
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import show_length
 from yewhour.core.made import Lengths, Made
 from yewhour.core.pipeline import Solved
 from yewhour.core.plan.edit import Edit, apply_all, with_brief
-from yewhour.core.plan.nodes import Block, Step, walk
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.core.timing.layout import Segment
@@ -30,19 +28,11 @@ from yewhour.store.anyclass import OUTLINES, read_class
 from yewhour.store.classfile import read_plan
 from yewhour.store.glimpse import Glimpse, glimpse_of, keep_glimpse
 from yewhour.store.words import load_words
+from yewhour.ui.desk.choosing import node_of, run_between, segments_from
+from yewhour.ui.desk.past import Past
 from yewhour.ui.desk.workshop import Offer, Outcome, Wish, Workshop
 
-MOST_UNDO = 200
 AFTER_A_GLIMPSE_MS = 40
-PAUSE = "closing pause"  # the segment that no step of the plan makes
-
-
-class Act(NamedTuple):
-    """Something done, in the teacher's words, and the plan before it. Acts of one kind in a row are one."""
-
-    title: str
-    plan: Plan
-    kind: str = ""
 
 
 class Session(QObject):
@@ -78,8 +68,7 @@ class Session(QObject):
         self.picked: tuple[str, ...] = ()
         self.section: int | None = None  # the section that is chosen as a whole
         self.saved: Plan | None = None  # as it is in the file
-        self._past: list[Act] = []
-        self._future: list[Act] = []
+        self.past = Past()
         self._serial = 0
         self._made_serial = 0  # of the plan that `made` was made from
         self._waiting = False  # for a glimpse to be painted
@@ -137,7 +126,7 @@ class Session(QObject):
     def begin(self, plan: Plan, path: Path | None = None, saved: bool = False) -> None:
         """Takes another class into the window."""
         self.path, self.saved = path, plan if saved else None
-        self._past, self._future = [], []
+        self.past = Past()
         self.selected, self.picked, self.section = "", (), None
         self.solved = self.made = self.lengths = None
         if saved and path is not None:
@@ -211,9 +200,9 @@ class Session(QObject):
 
     def _failed(self, problem: Problem) -> None:
         """A change that leaves no class is taken back; a class that opens like that stays, and is told."""
-        if self._past and self.made is not None:
-            act = self._past.pop()
-            self._make(act.plan)
+        before = self.past.take_out_last() if self.made is not None else None
+        if before is not None:
+            self._make(before.plan)
         else:
             self.trouble, self.solved, self.made, self.lengths = problem, None, None, None
             self.made_changed.emit()
@@ -226,12 +215,7 @@ class Session(QObject):
         if self.plan is None or plan == self.plan:
             self.drop_trial()
             return
-        if kind and self._past and self._past[-1].kind == kind:
-            self._past[-1] = self._past[-1]._replace(title=title)
-        else:
-            self._past.append(Act(title, self.plan, kind))
-            del self._past[:-MOST_UNDO]
-        self._future.clear()
+        self.past.add(title, self.plan, kind)
         if pick is not None:
             self.picked = tuple(pick)
             self.selected = ""
@@ -253,32 +237,18 @@ class Session(QObject):
                 raise
             return apply_all(self.solved.plan, edits)
 
-    @property
-    def undo_titles(self) -> list[str]:
-        """What can be taken back, the last act first."""
-        return [act.title for act in reversed(self._past)]
-
-    @property
-    def redo_titles(self) -> list[str]:
-        """What can be done again, the next first."""
-        return [act.title for act in reversed(self._future)]
-
     def undo(self, times: int = 1) -> None:
         """Takes the last acts back."""
-        self._step(self._past, self._future, times)
+        if self.plan is not None:
+            self._go_to(self.past.back(self.plan, times))
 
     def redo(self, times: int = 1) -> None:
         """Does them again."""
-        self._step(self._future, self._past, times)
+        if self.plan is not None:
+            self._go_to(self.past.forward(self.plan, times))
 
-    def _step(self, source: list[Act], other: list[Act], times: int) -> None:
-        plan = self.plan
-        for _ in range(min(times, len(source))):
-            act = source.pop()
-            assert plan is not None
-            other.append(Act(act.title, plan))
-            plan = act.plan
-        if plan is not None and plan is not self.plan:
+    def _go_to(self, plan: Plan) -> None:
+        if plan is not self.plan:
             self._make(plan)
 
     # --- the length, and trials ----------------------------------------------------------------------------
@@ -326,7 +296,7 @@ class Session(QObject):
         self.workshop.stop()
         self.working.emit("")
         self.drop_trial()
-        if self._made_serial != self._serial and self._past:
+        if self._made_serial != self._serial and self.past.undo_titles:
             self.undo()
 
     # --- choosing ---------------------------------------------------------------------------------------
@@ -341,7 +311,8 @@ class Session(QObject):
                 tuple(n for n in self.picked if n != node) if node in self.picked else (*self.picked, node)
             )
         elif extend and self.picked:
-            picked = self._between(self.picked[0], node)
+            assert self.plan is not None
+            picked = run_between(self.plan, self.shown, self.picked[0], node)
         else:
             picked = (node,)
         if (segment, picked, None) != (self.selected, self.picked, self.section):
@@ -365,7 +336,7 @@ class Session(QObject):
     def node_at(self, segment: str) -> str:
         """The node of the plan that a segment comes from: its step, or the block around it; "" for none."""
         found = self.segment(segment)
-        return _node_of(found, nodes_of(self.plan)) if found is not None and self.plan is not None else ""
+        return node_of(found, nodes_of(self.plan)) if found is not None and self.plan is not None else ""
 
     def segment(self, name: str) -> Segment | None:
         """A segment of the class as shown."""
@@ -376,26 +347,7 @@ class Session(QObject):
         """The segments that come from these nodes or what is inside them, set-ups apart."""
         if self.plan is None or self.shown is None:
             return []
-        inside = list(walk(tuple(outermost(self.plan, nodes))))
-        steps = {node.id for node in inside if isinstance(node, Step)}
-        blocks = tuple(f"@{node.id}" for node in inside if isinstance(node, Block))
-        return [
-            segment
-            for segment in self.shown.segments
-            if not segment.turn.setup_for
-            and segment.id != PAUSE
-            and (segment.turn.step.id in steps or any(block in segment.turn.key for block in blocks))
-        ]
-
-    def _between(self, first: str, last: str) -> tuple[str, ...]:
-        """The nodes from one to another, in the order of the class; the first one stays first."""
-        known = nodes_of(self.plan) if self.plan is not None else {}
-        order = list(dict.fromkeys(_node_of(s, known) for s in self.shown.segments)) if self.shown else []
-        if first not in order or last not in order:
-            return (last,)
-        a, b = order.index(first), order.index(last)
-        run = order[min(a, b) : max(a, b) + 1]
-        return tuple(node for node in ([first] + [n for n in run if n != first]) if node)
+        return segments_from(self.plan, self.shown, nodes)
 
     def _forget_gone(self) -> None:
         """What is not in the plan any more is not chosen."""
@@ -418,13 +370,3 @@ class Session(QObject):
         """What was noticed at these segments."""
         places = set(segments)
         return [finding for finding in self.made.findings if finding.segment in places] if self.made else []
-
-
-def _node_of(segment: Segment, known: Mapping[str, object]) -> str:
-    """The id of the known node that a segment comes from: its step, or the block around it; "" for none."""
-    if segment.id == PAUSE:
-        return ""
-    if segment.turn.step.id in known:
-        return segment.turn.step.id
-    blocks = [part.split(".")[0].rstrip("'") for part in segment.turn.key.split("@")[1:]]
-    return next((block for block in blocks if block in known), "")

@@ -95,7 +95,7 @@ class View:
 
     def show_acts(self) -> None:
         """Every change, the last first; choosing one goes back to before it."""
-        titles = [f"{number}. {title}" for number, title in enumerate(self.session.undo_titles, 1)]
+        titles = [f"{number}. {title}" for number, title in enumerate(self.session.past.undo_titles, 1)]
         if not titles:
             self.window.say("Nothing was changed yet.")
             return

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cached_property, partial
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
-from PySide6.QtCore import QSize, Qt, QTimer
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import (
     QAction,
     QCloseEvent,
@@ -19,8 +20,6 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import (
     QApplication,
     QDialog,
-    QHBoxLayout,
-    QPushButton,
     QSplitter,
     QStackedWidget,
     QVBoxLayout,
@@ -35,10 +34,10 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.clerk import Clerk
 from yewhour.ui.frame.first_page import Start
 from yewhour.ui.frame.foot import Foot
+from yewhour.ui.frame.head import Head
 from yewhour.ui.frame.shell import Shell
 from yewhour.ui.frame.view import View
 from yewhour.ui.kit import theme as look
-from yewhour.ui.kit.controls import OneLine, button
 from yewhour.ui.kit.deeds import DEEDS
 from yewhour.ui.promise.page import Promise
 from yewhour.ui.sprig.finder import FinderPane
@@ -48,7 +47,23 @@ from yewhour.ui.sprig.sprig import Sprig
 from yewhour.ui.words.page import Words
 
 ROOMY = 900  # pixels of a window, at the usual text size, that has room for every word
-STATIONS = (("to_promise", "Promise"), ("to_sprig", "Sprig"), ("to_words", "Words"))
+ABOUT = {deed.name: f"{deed.about} ({deed.keys[0]})" for deed in DEEDS if deed.keys}
+
+
+class Station(NamedTuple):
+    """One station: the deed that goes there, its title, the window's page, and what gets the focus on it."""
+
+    deed: str
+    title: str
+    page: str
+    focus: Callable[[Window], QWidget]
+
+
+STATIONS = (
+    Station("to_promise", "Promise", "promise_page", lambda window: window.promise_page.title),
+    Station("to_sprig", "Sprig", "build_page", lambda window: window.sprig),
+    Station("to_words", "Words", "words", lambda window: window.words.script),
+)
 
 
 class Window(Shell):
@@ -88,6 +103,11 @@ class Window(Shell):
         """The colours of now."""
         return look.theme_for(self.dark)
 
+    @property
+    def roomy(self) -> bool:
+        """Whether there is room for every word."""
+        return self.width() > ROOMY * look.scale()
+
     # --- building ---------------------------------------------------------------------------------------
 
     def _build(self) -> None:
@@ -111,11 +131,14 @@ class Window(Shell):
         self.bench.setSizes([610, 670])
         self.body = QStackedWidget()
         self.body.addWidget(self.bench)
+        self.head = Head([(station.title, ABOUT[station.deed]) for station in STATIONS])
+        self.head.wanted.connect(self._to)
+        self.head.export.clicked.connect(lambda: self.clerk.export_script())
         self.foot = Foot(self.session)
         whole = QVBoxLayout()
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
-        whole.addLayout(self._head())
+        whole.addWidget(self.head)
         whole.addWidget(self.body, 1)
         whole.addWidget(self.foot)
         middle = QWidget()
@@ -153,32 +176,6 @@ class Window(Shell):
         self.body.addWidget(made)
         return made
 
-    def _head(self) -> QHBoxLayout:
-        self.title = OneLine()
-        self.title.setObjectName("title")
-        self.promise = OneLine()
-        self.promise.setObjectName("promise")
-        words = QVBoxLayout()
-        words.setSpacing(2)
-        words.addWidget(self.title)
-        words.addWidget(self.promise)
-        head = QHBoxLayout()
-        head.setContentsMargins(18, 6, 18, 8)
-        head.setSpacing(6)
-        head.addLayout(words, 1)
-        about = {deed.name: f"{deed.about} ({deed.keys[0]})" for deed in DEEDS if deed.keys}
-        self.station_buttons: list[QPushButton] = []
-        for number, (name, title) in enumerate(STATIONS):
-            made = button(title, partial(self._to, number), about[name], "station")
-            made.setCheckable(True)
-            self.station_buttons.append(made)
-            head.addWidget(made, 0, Qt.AlignmentFlag.AlignVCenter)
-        head.addSpacing(10)
-        self.export_button = button("Export the script", self.clerk.export_script, name="accent")
-        self.export_button.setAccessibleName("Export the script")
-        head.addWidget(self.export_button, 0, Qt.AlignmentFlag.AlignVCenter)
-        return head
-
     def _make_actions(self) -> None:
         self.actions_by_name: dict[str, QAction] = {}
         menus = {}
@@ -211,9 +208,7 @@ class Window(Shell):
         application = QApplication.instance()
         assert isinstance(application, QApplication)
         look.apply(application, theme)
-        self.export_button.setIconSize(QSize(round(18 * look.scale()), round(18 * look.scale())))
-        self.export_button.setIcon(look.icon("export", theme.on_accent))
-        self.export_button.setText("Export the script" if self.width() > ROOMY * look.scale() else "")
+        self.head.dress(theme, self.roomy)
         for part in self._dressed:
             part.set_theme(theme)
         self.sprig.updateGeometry()
@@ -222,26 +217,18 @@ class Window(Shell):
     # --- stations ---------------------------------------------------------------------------------------
 
     def _to(self, number: int) -> None:
-        if self.session.plan is None:
-            self._mark_station()
-            return
-        page = (lambda: self.promise_page, lambda: self.build_page, lambda: self.words)[number]()
-        self.stations.setCurrentWidget(page)
-        self.body.setCurrentWidget(self.bench)
+        if self.session.plan is not None:
+            station = STATIONS[number]
+            self.stations.setCurrentWidget(getattr(self, station.page))
+            self.body.setCurrentWidget(self.bench)
+            station.focus(self).setFocus()
         self._mark_station()
-        if number == 0:
-            self.promise_page.title.setFocus()
-        elif number == 1:
-            self.sprig.setFocus()
-        else:
-            self.words.script.setFocus()
 
     def _mark_station(self) -> None:
         on = self.stations.currentWidget() if self.body.currentWidget() is self.bench else None
-        pages = (self.__dict__.get("promise_page"), self.build_page, self.__dict__.get("words"))
-        for made, page in zip(self.station_buttons, pages, strict=True):
-            made.setChecked(page is not None and page is on)
-            made.setEnabled(self.session.plan is not None)
+        pages = [self.__dict__.get(station.page) for station in STATIONS]  # those that were made
+        here = next((n for n, page in enumerate(pages) if page is not None and page is on), -1)
+        self.head.mark(here, self.session.plan is not None)
 
     def to_promise(self) -> None:
         """The promise."""
@@ -279,17 +266,17 @@ class Window(Shell):
         self._mark_station()
         for name in ("export_script", "show_stand"):
             self.actions_by_name[name].setEnabled(session.made is not None)
-        self.export_button.setEnabled(session.made is not None)
+        self.head.export.setEnabled(session.made is not None)
         plan = session.plan
         if plan is None:
-            self.title.setText("Yew Hour")
-            self.promise.setText("Classes that last exactly as long as they say.")
+            self.head.title.setText("Yew Hour")
+            self.head.promise.setText("Classes that last exactly as long as they say.")
             words, trouble = self.foot.note or ("", False)
             self.foot.put(words, self.theme.trouble if trouble else self.theme.soft)
             return
-        self.title.setText(plan.brief.title)
+        self.head.title.setText(plan.brief.title)
         self.setWindowTitle(f"{plan.brief.title}{' *' if session.changed else ''} – Yew Hour")
-        self.promise.setText(self._promised())
+        self.head.promise.setText(self._promised())
         if self.body.currentWidget() is self.bench or self.foot.note is not None:
             self.foot.show_next(self.theme)
         else:
@@ -302,8 +289,7 @@ class Window(Shell):
         session = self.session
         made, can, plan = session.shown, session.lengths, session.plan
         assert plan is not None
-        roomy = self.width() > ROOMY * look.scale()
-        audience = f"For {plan.brief.audience}. " if plan.brief.audience and roomy else ""
+        audience = f"For {plan.brief.audience}. " if plan.brief.audience and self.roomy else ""
         if made is None or can is None:
             empty = "" if session.busy else "; no movements yet"
             return f"{audience}{show_length(plan.brief.target_s)} promised{empty}."
@@ -316,8 +302,8 @@ class Window(Shell):
 
     def _name_undo(self) -> None:
         for name, titles, word in (
-            ("undo", self.session.undo_titles, "Undo"),
-            ("redo", self.session.redo_titles, "Do again"),
+            ("undo", self.session.past.undo_titles, "Undo"),
+            ("redo", self.session.past.redo_titles, "Do again"),
         ):
             self.actions_by_name[name].setText(f"{word}: {titles[0]}" if titles else word)
             self.actions_by_name[name].setEnabled(bool(titles))
@@ -399,7 +385,7 @@ class Window(Shell):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        self.export_button.setText("Export the script" if self.width() > ROOMY * look.scale() else "")
+        self.head.dress(self.theme, self.roomy)
         self.show_class()
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:

@@ -6,9 +6,7 @@ from collections.abc import Callable
 from functools import partial
 from typing import Any
 
-from PySide6.QtCore import QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QLayout, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QLineEdit, QVBoxLayout, QWidget
 
 from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.plan.edit import with_brief
@@ -17,71 +15,16 @@ from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
 from yewhour.store.terms import load_terms
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import Chips, button, calm, label, page, quiet, row, wrapped
-from yewhour.ui.kit.theme import Theme, font, scale
+from yewhour.ui.kit.controls import Chips, button, calm, label, page, quiet
+from yewhour.ui.kit.fields import prompted, spin_box
+from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.promise.breath import BreathPicture, ReadAloud, TapAlong
+from yewhour.ui.promise.length_picture import LengthPicture
 from yewhour.ui.promise.style import Ways
 
 LEVELS = ("beginners", "gentle", "mixed", "experienced")
 TIMES = ("morning", "midday", "evening", "night")
 FACINGS = ("front", "side", "back")
-
-
-class LengthPicture(QWidget):
-    """From the shortest the class can be to the longest, with what it would be by itself, and the promise."""
-
-    def __init__(self, session: Session, theme: Theme) -> None:
-        super().__init__()
-        self.session = session
-        self.theme = theme
-        self.setFixedHeight(round(64 * scale()))
-        self.setAccessibleName("How long the class can be")
-
-    def sizeHint(self) -> QSize:
-        return QSize(300, round(64 * scale()))
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        can = self.session.lengths
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        if can is None:
-            painter.setFont(font(10))
-            painter.setPen(QColor(self.theme.soft))
-            words = "How long it can be shows here when it has movements."
-            painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignVCenter, words)
-            return
-        low, high, asked = can.shortest_s, can.longest_s, can.promised_s
-        first, last = min(low, asked), max(high, asked)
-        left, right, y = 30.0, self.width() - 40.0, self.height() / 2
-        pixels = (right - left) / max(1.0, last - first)
-
-        def x(time_s: float) -> float:
-            return left + (time_s - first) * pixels
-
-        painter.setPen(QPen(QColor(self.theme.both), 8, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
-        painter.drawLine(round(x(low)), round(y), round(x(high)), round(y))
-        painter.setFont(font(9))
-        painter.setPen(QColor(self.theme.soft))
-        marks = [(low, "shortest"), (can.preferred_s, "by itself"), (high, "longest")]
-        free = -100.0
-        for time_s, name in marks:
-            words = f"{name} {show_length(time_s)}"
-            wide = painter.fontMetrics().horizontalAdvance(words)
-            at = min(max(x(time_s) - wide / 2, free + 8, 0.0), self.width() - wide)
-            painter.drawText(QRectF(at, y + 8, wide + 4, 20 * scale()), Qt.AlignmentFlag.AlignLeft, words)
-            free = at + wide
-        possible = low <= asked <= high
-        painter.setPen(QPen(QColor(self.theme.paper), 2))
-        painter.setBrush(QColor(self.theme.accent if possible else self.theme.trouble))
-        painter.drawEllipse(QRectF(x(asked) - 8, y - 8, 16, 16))
-        painter.setFont(font(10, bold=True))
-        painter.setPen(QColor(self.theme.ink if possible else self.theme.trouble))
-        words = show_length(asked)
-        wide = painter.fontMetrics().horizontalAdvance(words)
-        at = min(max(x(asked) - wide / 2, 0.0), self.width() - wide)
-        painter.drawText(
-            QRectF(at, y - 30 * scale(), wide + 4, 20 * scale()), Qt.AlignmentFlag.AlignLeft, words
-        )
 
 
 class Promise(QWidget):
@@ -122,13 +65,13 @@ class Promise(QWidget):
         )
         self.length = self._line("Length", self._length)
         self.length.setMaximumWidth(round(110 * scale()))
-        self.tolerance = _spin(0, 300, 5, 0, " s", "give or take")
+        self.tolerance = spin_box(0, 300, 5, 0, " s", "give or take")
         self.tolerance.valueChanged.connect(
             lambda value: self._put("Give or take", "tolerance_s", float(value))
         )
         steps = [button(f"{by:+d}", partial(self._longer, by), f"{by:+d} minutes") for by in (-5, -1, 1, 5)]
-        self.body.addLayout(_prompted("Title", self.title))
-        self.body.addLayout(_prompted("Length", self.length, *steps, quiet("give or take"), self.tolerance))
+        self.body.addLayout(prompted("Title", self.title))
+        self.body.addLayout(prompted("Length", self.length, *steps, quiet("give or take"), self.tolerance))
         self.length_picture = LengthPicture(self.session, self.theme)
         self.body.addWidget(self.length_picture)
         self.counts = self._one("Length counts", "target_counts", [
@@ -143,14 +86,14 @@ class Promise(QWidget):
         self.style_box.activated.connect(lambda _: self._put(
             f"Style: {self.style_box.currentText()}", "style", self.style_box.currentData()))  # fmt: skip
         self.about_style = label("", "soft")
-        self.body.addLayout(_prompted("Style", self.style_box))
+        self.body.addLayout(prompted("Style", self.style_box))
         self.body.addWidget(self.about_style)
         self.level = self._one("Level", "level", [(one, one.capitalize(), "") for one in LEVELS])
         self.time_of_day = self._one("Time of day", "time_of_day", [
             ("", "Any time", ""), *((one, one.capitalize(), "") for one in TIMES)])  # fmt: skip
         self.audience = self._line("For whom", lambda text: self._put("For whom", "audience", text.strip()))
         self.audience.setPlaceholderText("the people you see when you record: bell-ringers, new parents…")
-        self.body.addLayout(_prompted("For whom", self.audience))
+        self.body.addLayout(prompted("For whom", self.audience))
         self.focus = self._many("About", "focus", [(k, w.capitalize(), "") for k, w in terms.areas.items()])
         self._head("Who may be in the room")
         self.body.addWidget(
@@ -180,34 +123,34 @@ class Promise(QWidget):
         self.picture = BreathPicture(self.theme)
         self.body.addWidget(self.picture)
         self.usual = button("As the style has it", lambda: self._put("The style's own breath", "pace", None))
-        self.rate = _spin(1, 30, 0.5, 1, " a minute", "Breaths a minute")
+        self.rate = spin_box(1, 30, 0.5, 1, " a minute", "Breaths a minute")
         self.ratio = [
-            _spin(0, 12, 0.5, 1, "", name) for name in ("Inhale", "Full hold", "Exhale", "Empty hold")
+            spin_box(0, 12, 0.5, 1, "", name) for name in ("Inhale", "Full hold", "Exhale", "Empty hold")
         ]
         for spin in (self.rate, *self.ratio):
             spin.valueChanged.connect(lambda _: self._pace())
-        self.body.addLayout(_prompted("Breaths", self.rate, self.usual))
+        self.body.addLayout(prompted("Breaths", self.rate, self.usual))
         shares: list[QWidget] = []
         for name, spin in zip(("in", "hold", "out", "hold"), self.ratio, strict=True):
             shares += [quiet(name), spin]
-        self.body.addLayout(_prompted("One breath", *shares))
+        self.body.addLayout(prompted("One breath", *shares))
         self.tap = TapAlong()
         self.tap.taken.connect(self._tapped)
         self.body.addWidget(self.tap)
-        self.gives = _spin(0, 15, 1, 0, " %", "How much the pace may give")
+        self.gives = spin_box(0, 15, 1, 0, " %", "How much the pace may give")
         self.gives.setSpecialValueText("not at all")
         self.gives.valueChanged.connect(
             lambda value: self._put("How much the pace may give", "pace_gives", float(value))
         )
         self.body.addLayout(
-            _prompted("It may give by", self.gives, quiet("when whole breaths alone cost more"))
+            prompted("It may give by", self.gives, quiet("when whole breaths alone cost more"))
         )
         self._head("The voice")
-        self.voice = _spin(0.5, 2.0, 0.05, 2, " ×", "Your rate")
+        self.voice = spin_box(0.5, 2.0, 0.05, 2, " ×", "Your rate")
         self.voice.valueChanged.connect(
             lambda value: self._put("The voice's rate", "voice_rate", round(value, 2))
         )
-        self.body.addLayout(_prompted("Your rate", self.voice, quiet("times the usual voice")))
+        self.body.addLayout(prompted("Your rate", self.voice, quiet("times the usual voice")))
         self.read = ReadAloud(lambda text: self.session.words.seconds(text, "instruct", 1.0))
         self.read.taken.connect(lambda rate: self._put("The voice's rate", "voice_rate", rate))
         self.body.addWidget(self.read)
@@ -237,7 +180,7 @@ class Promise(QWidget):
                 chips.set_chosen((now,))
 
         chips.changed.connect(chosen)
-        self.body.addLayout(_prompted(prompt, chips, stretch=0))
+        self.body.addLayout(prompted(prompt, chips, stretch=0))
         return chips
 
     def _many(self, prompt: str, field: str, options: list[tuple[str, str, str]]) -> Chips:
@@ -245,7 +188,7 @@ class Promise(QWidget):
         chips = Chips(prompt, options)
         chips.changed.connect(lambda keys: self._put(prompt, field, keys))
         if prompt == "About":
-            self.body.addLayout(_prompted(prompt, chips, stretch=0))
+            self.body.addLayout(prompted(prompt, chips, stretch=0))
         else:
             self.body.addWidget(chips)
         return chips
@@ -354,28 +297,3 @@ class Promise(QWidget):
         if new[0]:
             ways["mirror"] = new[0] == "yes"
         self._put("How sides are said", "ways", ways)
-
-
-def _prompted(prompt: str, *widgets: QWidget, stretch: int = -1) -> QLayout:
-    """A prompt and what answers it; `stretch`: the widget that takes the room."""
-    words = label(prompt, "prompt")
-    words.setFixedWidth(round(104 * scale()))
-    words.setContentsMargins(0, round(6 * scale()), 0, 0)
-    if stretch < 0 and len(widgets) > 1:
-        return wrapped(words, *widgets)
-    made = row(words, *widgets, stretch=False)
-    made.setAlignment(words, Qt.AlignmentFlag.AlignTop)
-    made.setStretch(max(stretch, 0) + 1, 1)
-    return made
-
-
-def _spin(low: float, high: float, step: float, decimals: int, suffix: str, name: str) -> QDoubleSpinBox:
-    made = QDoubleSpinBox()
-    made.setRange(low, high)
-    made.setSingleStep(step)
-    made.setDecimals(decimals)
-    made.setSuffix(suffix)
-    made.setAccessibleName(name)
-    made.setKeyboardTracking(False)
-    calm(made)
-    return made

@@ -9,47 +9,39 @@ import msgspec
 from PySide6.QtCore import QMimeData
 from PySide6.QtGui import QGuiApplication
 
-from yewhour.core.edits.arrange import (
+from yewhour.core.edits.arrange import copies, put, removed, shifted
+from yewhour.core.edits.groups import (
+    flowing,
+    in_rounds,
+    new_section,
+    paired,
+    section_moved,
+    undone,
+    without_section,
+)
+from yewhour.core.edits.places import (
     Place,
     after,
     bodies,
-    copies,
     end_of,
-    flowing,
     group_of,
-    in_rounds,
-    new_section,
     nodes_of,
     outermost,
-    paired,
     place_of,
-    put,
-    removed,
     section_key,
-    section_moved,
-    shifted,
-    undone,
-    with_node,
-    without_section,
 )
-from yewhour.core.plan.movement import MEASURES
-from yewhour.core.plan.nodes import Block, Difference, Node, Pair, Rounds, Step, children, walk
+from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, children, walk
 from yewhour.core.plan.outline_read import read_nodes
 from yewhour.core.plan.outline_write import nodes_text
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
-from yewhour.core.timing.doses import range_of
-from yewhour.ui.desk.session import Session
-from yewhour.ui.sprig.places import named
+from yewhour.ui.sprig.dosing import Dosing
 
 STEPS_TYPE = "application/x-yewhour-steps"
 
 
-class Hand:
-    """Acts on what is chosen in a session. What can't be done is told by `session.refused`."""
-
-    def __init__(self, session: Session) -> None:
-        self.session = session
+class Hand(Dosing):
+    """Everything that can be done to what is chosen."""
 
     # --- putting in ------------------------------------------------------------------------------
 
@@ -83,129 +75,6 @@ class Hand:
             if any(node.id in self.session.picked for node in walk(section.body)):
                 return index
         return len(plan.sections) - 1
-
-    # --- more, fewer, locked ---------------------------------------------------------------------
-
-    def more(self) -> None:
-        """One more breath, repetition, count, or five seconds; one more round."""
-        self._by(1)
-
-    def fewer(self) -> None:
-        """One fewer."""
-        self._by(-1)
-
-    def _by(self, sign: int) -> None:
-        plan = self._plan()
-        nodes = nodes_of(plan)
-        for node in (nodes[name] for name in self.session.picked if name in nodes):
-            if isinstance(node, Rounds):
-                times = max(1, node.times + sign * (2 if node.alternate else 1))
-                self._set((node.id,), f"{times} rounds", kind=f"rounds {node.id}", times=times, least=times,
-                          most=times, locked=True)  # fmt: skip
-                return
-            if isinstance(node, Step):
-                amount = self.amount_of(node.id)
-                if amount:
-                    self.set_amount(node.id, max(1, amount + sign * self._step_of(node)))
-                    return
-        self._refuse("This has no number to change.", "Choose a movement that is held or repeated.")
-
-    def _step_of(self, node: Any) -> int:
-        segments = self.session.segments_of((node.id,))
-        kind = segments[0].kind if segments else self.session.words.library[node.movement].kind
-        return range_of(node, self.session.words.library[node.movement], kind).by or MEASURES[kind].by
-
-    def amount_of(self, node: str) -> int:
-        """The whole number a step has in the class as it is."""
-        found = [segment for segment in self.session.segments_of((node,)) if segment.turn.unit]
-        first = [segment for segment in found if not segment.turn.second] or found
-        return first[0].amount if first else 0
-
-    def set_amount(self, node: str, amount: int) -> None:
-        """So many, and not to be changed by fitting."""
-        title, kept = f"{amount} in {self._name(node)}", {"least": None, "most": None, "locked": True}
-        self._set((node,), title, kind=f"amount {node}", amount=amount, **kept)
-
-    def lock(self) -> None:
-        """Keeps the number of what is chosen as it is, or lets it give again."""
-        plan = self._plan()
-        nodes = [n for name, n in nodes_of(plan).items() if name in self.session.picked]
-        able = [n for n in nodes if isinstance(n, Step | Rounds)]
-        if not able:
-            self._refuse("Nothing is chosen that could be kept as it is.", "Choose a movement or rounds.")
-            return
-        lock = not all(node.locked for node in able)
-        for node in able:
-            fields: dict[str, Any] = {"locked": lock}
-            if lock and isinstance(node, Step) and (amount := self.amount_of(node.id)):
-                fields |= {"amount": amount, "least": None, "most": None}
-            plan = with_node(plan, node.id, **fields)
-        self.session.do(f"{'Keep' if lock else 'Let give'}: {self._names(able)}", plan)
-
-    def set_fields(self, node: str, title: str, **fields: Any) -> None:
-        """Fields of one step, pair or rounds."""
-        self._set((node,), title, **fields)
-
-    def _set(self, nodes: Iterable[str], title: str, kind: str = "", **fields: Any) -> None:
-        plan = self._plan()
-        try:
-            for node in nodes:
-                plan = with_node(plan, node, **fields)
-        except Problem as problem:
-            self.session.refused.emit(problem)
-            return
-        self.session.do(title, plan, kind)
-
-    # --- the way it is taught, and how it is held ---------------------------------------------------------
-
-    def gentler(self) -> None:
-        """Teaches the gentler way; again, the movement as it is."""
-        self.take("gentler")
-
-    def stronger(self) -> None:
-        """Teaches the stronger way; again, the movement as it is."""
-        self.take("stronger")
-
-    def take(self, level: str) -> None:
-        """Teaches what is chosen in one of its ways; in the one it has already: as it is."""
-        for step in self._steps():
-            movement = self.session.words.library.get(step.movement)
-            if level != "base" and (movement is None or getattr(movement, level) is None):
-                self._refuse(f"{self._name(step.id)} has no {level} way.", "Write one in the library.")
-                return
-            now = "base" if step.take == level else level
-            self._set((step.id,), f"{self._name(step.id)}: {now if now != 'base' else 'as it is'}", take=now)
-
-    def clock(self) -> None:
-        """Holds by the clock; again, by breath."""
-        self.hold("clock")
-
-    def inhale(self) -> None:
-        """On one inhale, as in a flow; again, held by breath."""
-        self.hold("inhale")
-
-    def exhale(self) -> None:
-        """On one exhale; again, held by breath."""
-        self.hold("exhale")
-
-    def hold(self, how: str) -> None:
-        """Holds what is chosen by breath, by the clock, or for one phase; as it is already: by breath."""
-        names = {"clock": "by the clock", "breath": "by breath"}
-        for step in self._steps():
-            now = "breath" if how in (step.phase, "clock" if step.clock else "") else how
-            phase = now if now in ("inhale", "exhale") else None
-            clock = {"clock": True, "breath": False}.get(now)
-            title = f"{self._name(step.id)} {names.get(now, f'on one {now}')}"
-            free: dict[str, Any] = {"amount": None, "least": None, "most": None, "locked": False}
-            self._set((step.id,), title, phase=phase, clock=clock, **free)
-
-    def _steps(self) -> list[Step]:
-        """The steps that are chosen; told when there are none."""
-        nodes = nodes_of(self._plan())
-        found = [node for name in self.session.picked if isinstance(node := nodes.get(name), Step)]
-        if not found:
-            self._refuse("No movement is chosen.", "Choose one on the sprig.")
-        return found
 
     # --- groups ----------------------------------------------------------------------------------
 
@@ -245,50 +114,15 @@ class Hand:
                 return
         self._refuse("This is in no pair and in no rounds.", "Choose something that is.")
 
-    def second_more(self) -> None:
-        """One more on the second side, on purpose."""
-        self._differ_by(1)
-
-    def second_fewer(self) -> None:
-        """One fewer there."""
-        self._differ_by(-1)
-
-    def second_out(self) -> None:
-        """Left out on the second side, on purpose; again, and it is done there."""
-        step = self._second_step()
-        if step is not None:
-            self.differ(0 if step.second is not None and step.second.leave_out else None)
-
-    def _differ_by(self, sign: int) -> None:
-        step = self._second_step()
-        if step is not None:
-            self.differ((step.second.more if step.second is not None else 0) + sign)
-
-    def _second_step(self) -> Step | None:
-        """The step that is chosen, if it has a second side."""
-        node = nodes_of(self._plan()).get(self.session.picked[0]) if self.session.picked else None
-        if isinstance(node, Step) and any(s.turn.pair for s in self.session.segments_of((node.id,))):
-            return node
-        self._refuse("This has no second side.", "Choose a movement that is done on both sides.")
-        return None
-
-    def differ(self, more: int | None, why: str = "") -> None:
-        """Makes the second side of a step differ on purpose: so much more or less; None leaves it out."""
-        if not self.session.picked:
-            return
-        node = self.session.picked[0]
-        name = self._name(node)
-        before = getattr(nodes_of(self._plan())[node], "second", None)
-        why = why or (before.why if before is not None else "")
-        if more is None:
-            self._set(
-                (node,), f"Leave {name} out on the second side", second=Difference(leave_out=True, why=why)
-            )
-        elif more == 0:
-            self._set((node,), f"Both sides of {name} alike", second=None)
-        else:
-            title = f"{abs(more)} {'more' if more > 0 else 'fewer'} on the second side of {name}"
-            self._set((node,), title, second=Difference(more=more, why=why))
+    def inside_pair(self) -> bool:
+        """Whether the next movement goes into a pair."""
+        plan = self._plan()
+        nodes, body = nodes_of(plan), self.place().body
+        while body and not body.startswith(("section ", "block ")):
+            if isinstance(nodes.get(body), Pair):
+                return True
+            body = group_body(plan, body)
+        return False
 
     # --- moving, copying, leaving out ------------------------------------------------------------
 
@@ -378,42 +212,6 @@ class Hand:
             self._refuse(
                 "There is nothing on the clipboard to put in.", "Copy movements, or lines of an outline."
             )
-
-    # --- what things are called ------------------------------------------------------------------
-
-    def _plan(self) -> Plan:
-        return self.session.plan if self.session.plan is not None else Plan()
-
-    def _refuse(self, what: str, do: str) -> None:
-        self.session.refused.emit(Problem(what, do=do))
-
-    def inside_pair(self) -> bool:
-        """Whether the next movement goes into a pair."""
-        plan = self._plan()
-        nodes, body = nodes_of(plan), self.place().body
-        while body and not body.startswith(("section ", "block ")):
-            if isinstance(nodes.get(body), Pair):
-                return True
-            body = group_body(plan, body)
-        return False
-
-    def grouped(self, node: str) -> bool:
-        """Whether a node stands in a pair, rounds or a variant."""
-        return bool(group_of(self._plan(), node))
-
-    def called(self, node: str) -> str:
-        """What a node is called."""
-        found = nodes_of(self._plan()).get(node)
-        return self._names([found]) if found is not None else "it"
-
-    def _name(self, node: str) -> str:
-        return self._names([nodes_of(self._plan())[node]])
-
-    def _names(self, nodes: list[Any]) -> str:
-        if not nodes:
-            return "nothing"
-        more = f" and {len(nodes) - 1} more" if len(nodes) > 1 else ""
-        return named(nodes[0], self.session.words.library) + more
 
 
 def group_body(plan: Plan, body: str) -> str:

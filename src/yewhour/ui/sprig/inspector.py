@@ -7,20 +7,15 @@ from typing import Any
 
 from PySide6.QtWidgets import (
     QApplication,
-    QComboBox,
-    QDoubleSpinBox,
     QLineEdit,
-    QSpinBox,
     QVBoxLayout,
     QWidget,
 )
 
-from yewhour.core.edits.arrange import nodes_of, outermost, with_section
+from yewhour.core.edits.places import nodes_of, outermost
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.plan.movement import MEASURES
 from yewhour.core.plan.nodes import Pair, Rounds, Step
-from yewhour.core.plan.pace import Pace
-from yewhour.core.plan.plan import ROLES
 from yewhour.ui.desk.cards import finding_card, refusal_card
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import (
@@ -28,15 +23,14 @@ from yewhour.ui.kit.controls import (
     Stepper,
     Wrapping,
     button,
-    calm,
     emptied,
     label,
     page,
-    quiet,
     wrapped,
 )
 from yewhour.ui.kit.deeds import DEEDS
 from yewhour.ui.sprig.hand import Hand
+from yewhour.ui.sprig.part import section_lines
 
 MOST_CARDS = 12
 FIRST_STEPS = (
@@ -91,7 +85,8 @@ class Inspector(QWidget):
         session = self.session
         assert session.plan is not None
         if session.section is not None:
-            self._section(session.section)
+            section_lines(session, session.section, self.body)
+            self._acts("new_part", "earlier", "later", "leave_out")
             return
         chosen = outermost(session.plan, session.picked)
         if not chosen:
@@ -261,62 +256,7 @@ class Inspector(QWidget):
             group, "teach the first round", teach=int(n)))  # fmt: skip
         self._acts("both_sides", "again", "earlier", "later", "ungroup", "leave_out")
 
-    # --- a section, the class --------------------------------------------------------------------
-
-    def _section(self, index: int) -> None:
-        session = self.session
-        plan = session.plan
-        assert plan is not None
-        section = plan.sections[index]
-
-        def put(act: str, **fields: Any) -> None:
-            if session.plan is not None:
-                session.do(act, with_section(session.plan, index, **fields), pick=session.picked)
-                session.section = index
-
-        self._add(label(section.title, "heading"))
-        title = QLineEdit(section.title)
-        title.setAccessibleName("Title of this part")
-        title.editingFinished.connect(
-            lambda: put(f"Call it {title.text()}", title=title.text().strip() or section.title)
-        )
-        role = QComboBox()
-        calm(role)
-        role.setAccessibleName("What this part does")
-        role.addItems(["no usual part", *ROLES])
-        role.setCurrentText(section.role or "no usual part")
-        role.textActivated.connect(
-            lambda text: put(f"{section.title}: {text}", role="" if text == "no usual part" else text)
-        )
-        self.body.addLayout(wrapped(quiet("Title"), title, role))
-        breath = session.solved.setting.school.pace if session.solved else Pace()
-        pace = _rate(
-            section.pace.breaths_per_min if section.pace else 0.0, "Breaths a minute here", "as the class"
-        )
-        glide = _rate(section.glide_to or 0.0, "Breaths a minute at its end", "the same")
-
-        def breathe() -> None:
-            own = breath if section.pace is None else section.pace
-            fields = {
-                "pace": Pace(pace.value(), own.ratio) if pace.value() else None,
-                "glide_to": glide.value() or None,
-            }
-            put(f"The breath of {section.title}", **fields)
-
-        pace.editingFinished.connect(breathe)
-        glide.editingFinished.connect(breathe)
-        self.body.addLayout(wrapped(quiet("Breath here"), pace, quiet("settling to"), glide))
-        priority = QSpinBox()
-        calm(priority)
-        priority.setRange(0, 9)
-        priority.setSpecialValueText("stays in every cut")
-        priority.setValue(section.priority)
-        priority.setAccessibleName("Left out first in shorter cuts")
-        priority.editingFinished.connect(
-            lambda: put(f"Priority of {section.title}", priority=priority.value())
-        )
-        self.body.addLayout(wrapped(quiet("In shorter cuts"), priority))
-        self._acts("new_part", "earlier", "later", "leave_out")
+    # --- the class --------------------------------------------------------------------
 
     def _overview(self) -> None:
         session = self.session
@@ -377,18 +317,6 @@ class Inspector(QWidget):
 
     def _act(self, name: str) -> Any:
         return self.hand.new_section if name == "new_part" else getattr(self.hand, name)
-
-
-def _rate(value: float, name: str, none: str) -> QDoubleSpinBox:
-    made = QDoubleSpinBox()
-    made.setRange(0.0, 60.0)
-    made.setSingleStep(0.5)
-    made.setDecimals(1)
-    made.setSpecialValueText(none)
-    made.setValue(value)
-    made.setAccessibleName(name)
-    calm(made)
-    return made
 
 
 def _first_up(words: str) -> str:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from yewhour.core.edits.arrange import Place, bodies, nodes_of
+from yewhour.core.edits.places import Place, bodies, nodes_of
 from yewhour.core.made import Made
 from yewhour.core.plan.movement import Library
 from yewhour.core.plan.nodes import Node, Pair, Rounds, Step, walk

@@ -16,7 +16,8 @@ from PySide6.QtGui import (
     QWheelEvent,
 )
 
-from yewhour.core.edits.arrange import group_of, moved, nodes_of, place_of, with_node
+from yewhour.core.edits.arrange import moved, with_node
+from yewhour.core.edits.places import group_of, nodes_of, place_of
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.plan.nodes import children
 from yewhour.core.plan.plan import Plan

@@ -1,0 +1,136 @@
+"""Groups: steps made into pairs, rounds and flows, and taken apart; and sections. A plan gives a new one."""
+
+from collections.abc import Callable, Iterable
+from typing import Any
+
+import msgspec
+
+from yewhour.core.edits.places import Body, bodies, outermost, place_of, rebuilt
+from yewhour.core.plan.edit import bare
+from yewhour.core.plan.movement import Library
+from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, walk
+from yewhour.core.plan.pace import Phase, opposite
+from yewhour.core.plan.plan import ROLES, Plan, Section
+from yewhour.core.problem import Problem
+
+# --- pairs and rounds --------------------------------------------------------------------------------------
+
+
+def _gathered(plan: Plan, ids: Iterable[str], group: Callable[[Body], Node]) -> tuple[Plan, tuple[str, ...]]:
+    nodes = tuple(outermost(plan, ids))
+    if not nodes:
+        raise Problem("Nothing is chosen to be put together.", do="Choose one or more movements first.")
+    place = place_of(plan, nodes[0].id)
+    made = group(nodes)
+    gone = {node.id for node in nodes}
+
+    def change(key: str, body: Body) -> Body:
+        result: list[Node] = []
+        for node in body:
+            if node.id == nodes[0].id:
+                result.append(made)
+            elif node.id not in gone:
+                result.append(node)
+        return tuple(result)
+
+    result = rebuilt(plan, change)
+    index = sum(1 for node in bodies(plan)[place.body][: place.at] if node.id not in gone)
+    return result, (bodies(result)[place.body][index].id,)
+
+
+def paired(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Plan, tuple[str, ...]]:
+    """The chosen steps as one pair, both sides done, and the pair's id.
+
+    Raises Problem when none of them has a side, or they are a pair already.
+    """
+    ids = list(ids)
+    nodes = outermost(plan, ids)
+    steps = [node for node in walk(tuple(nodes)) if isinstance(node, Step)]
+    if any(isinstance(node, Pair) for node in walk(tuple(nodes))):
+        raise Problem("This is done on both sides already.", do="Choose movements that are not.")
+    if not any(step.movement in library and library[step.movement].sides == "one" for step in steps):
+        raise Problem(
+            "None of this is done on one side.", do="Choose a movement that has a left and a right side."
+        )
+    only = steps[0].side if len(steps) == 1 and steps[0].side in ("left", "right") else None
+
+    def pair(body: Body) -> Node:
+        cleared = tuple(
+            msgspec.structs.replace(node, side=None) if isinstance(node, Step) else node for node in body
+        )
+        return Pair(body=cleared, lead=only)
+
+    return _gathered(plan, ids, pair)
+
+
+def in_rounds(plan: Plan, ids: Iterable[str], times: int = 2) -> tuple[Plan, tuple[str, ...]]:
+    """The chosen nodes as one group done `times` times, and the group's id."""
+    return _gathered(plan, ids, lambda body: Rounds(body=body, times=times, least=1, most=max(times * 2, 4)))
+
+
+def flowing(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Plan, tuple[str, ...]]:
+    """The chosen steps as a flow in rounds: one movement a phase, inhale and exhale by turns.
+
+    A movement that is entered on a certain phase keeps it; one that would repeat the phase before takes
+    the other. What is not a step is left as it is.
+    """
+    breath: Phase = "exhale"
+
+    def phased(node: Node) -> Node:
+        nonlocal breath
+        if not isinstance(node, Step) or node.movement not in library:
+            return node
+        breath = opposite(breath)
+        return msgspec.structs.replace(node, phase=breath, amount=None, locked=False)
+
+    first = next((n for n in outermost(plan, ids) if isinstance(n, Step)), None)
+    if first is not None and first.movement in library and library[first.movement].enter == "exhale":
+        breath = "inhale"
+    return _gathered(
+        plan, ids, lambda body: Rounds(body=tuple(phased(node) for node in body), times=3, least=1, most=6)
+    )
+
+
+def undone(plan: Plan, group: str, blocks: Blocks) -> Plan:
+    """The plan with a pair, rounds or a block dissolved: what was in it stands in its place, once."""
+
+    def inside(node: Node) -> Body:
+        if node.id != group:
+            return (node,)
+        if isinstance(node, Block):
+            return tuple(bare(inner) for inner in plan.blocks.get(node.name, blocks.get(node.name, ())))
+        return node.body if isinstance(node, Pair | Rounds) else (node,)
+
+    return rebuilt(plan, lambda key, body: tuple(inner for node in body for inner in inside(node)))
+
+
+# --- sections ------------------------------------------------------------------------------------------
+
+
+def with_section(plan: Plan, index: int, **fields: Any) -> Plan:
+    """The plan with fields of one section replaced."""
+    sections = list(plan.sections)
+    sections[index] = msgspec.structs.replace(sections[index], **fields)
+    return msgspec.structs.replace(plan, sections=tuple(sections))
+
+
+def new_section(plan: Plan, title: str, at: int) -> Plan:
+    """The plan with an empty section as number `at`; a usual title gives it its role."""
+    role = title.lower() if title.lower() in ROLES else ""
+    sections = (*plan.sections[:at], Section(title=title, role=role), *plan.sections[at:])
+    return msgspec.structs.replace(plan, sections=sections)
+
+
+def without_section(plan: Plan, index: int) -> Plan:
+    """The plan without a section and everything in it."""
+    return msgspec.structs.replace(plan, sections=(*plan.sections[:index], *plan.sections[index + 1 :]))
+
+
+def section_moved(plan: Plan, index: int, by: int) -> Plan:
+    """A whole section one place earlier or later."""
+    other = index + by
+    if not 0 <= other < len(plan.sections):
+        return plan
+    sections = list(plan.sections)
+    sections[index], sections[other] = sections[other], sections[index]
+    return msgspec.structs.replace(plan, sections=tuple(sections))

@@ -1,0 +1,74 @@
+"""The brief in an outline: `key: value` lines, read and written by one table."""
+
+from typing import Any
+
+from yewhour.core.lengths import parse_length, show_length, shown_number
+from yewhour.core.plan.pace import read_pace, show_pace
+from yewhour.core.plan.plan import Brief
+from yewhour.core.problem import Problem
+
+_LISTS = ("focus", "cautions", "props")
+_TEXTS = {
+    "title": "title", "style": "style", "level": "level", "time of day": "time_of_day",
+    "for": "audience", "reason": "reason", "facing": "facing", "lineage": "lineage",
+    "target counts": "target_counts",
+}  # fmt: skip
+_NUMBERS = {"voice rate": "voice_rate", "pace gives": "pace_gives", "tolerance": "tolerance_s"}
+
+
+def read_brief_line(key: str, value: str) -> dict[str, Any]:
+    """The fields of a brief that one `key: value` line gives. Raises Problem for an unknown key."""
+    key = key.lower().strip()
+    if key == "length":
+        return {"target_s": parse_length(value)}
+    if key == "pace":
+        try:
+            return {"pace": read_pace(value)}
+        except ValueError:
+            raise Problem(f"The pace {value!r} can't be read.", do="Write it as 8 or 8/4:0:5:0.") from None
+    if key in _LISTS:
+        return {key: tuple(part.strip() for part in value.split(",") if part.strip())}
+    if key in _NUMBERS:
+        try:
+            return {_NUMBERS[key]: float(value)}
+        except ValueError:
+            raise Problem(f"{value!r} is not a number.", do=f"Write {key}: 1.1, for instance.") from None
+    if key in _TEXTS:
+        return {_TEXTS[key]: value}
+    if key.startswith("way "):
+        return {"ways": {key[4:].strip().replace(" ", "_"): _way(value)}}
+    raise Problem(
+        f"There is no {key!r} in a brief.",
+        do=f"There are: {', '.join([*_TEXTS, 'length', 'pace', *_LISTS])}.",
+    )
+
+
+def _way(value: str) -> Any:
+    if value.lower() in ("yes", "no"):
+        return value.lower() == "yes"
+    try:
+        return float(value)
+    except ValueError:
+        return value
+
+
+def write_brief(brief: Brief) -> list[str]:
+    """The brief's lines; what is as usual is left out, but for title, length and style."""
+    usual = Brief()
+    lines = [f"title: {brief.title}", f"length: {show_length(brief.target_s)}", f"style: {brief.style}"]
+    for key, field in _TEXTS.items():
+        if key not in ("title", "style") and getattr(brief, field) != getattr(usual, field):
+            lines.append(f"{key}: {getattr(brief, field)}")
+    for key in _LISTS:
+        if getattr(brief, key):
+            lines.append(f"{key}: {', '.join(getattr(brief, key))}")
+    if brief.pace is not None:
+        lines.append(f"pace: {show_pace(brief.pace)}")
+    for key, field in _NUMBERS.items():
+        if getattr(brief, field) != getattr(usual, field):
+            lines.append(f"{key}: {shown_number(getattr(brief, field))}")
+    for name, value in brief.ways.items():
+        shown = {True: "yes", False: "no"}.get(value, value) if isinstance(value, bool) else value
+        shown = shown_number(shown) if isinstance(shown, float) else shown
+        lines.append(f"way {name.replace('_', ' ')}: {shown}")
+    return lines
