@@ -1,5 +1,6 @@
 """Where things lie: the data that ships with the program, and the teacher's own."""
 
+import sys
 from pathlib import Path
 
 from platformdirs import user_data_path
@@ -14,6 +15,11 @@ FIRST_DEMO = DEMO / "bell-ringers.yewhour"
 def own_data() -> Path:
     """The teacher's folder for movements, blocks and schools of her own."""
     return user_data_path("yewhour", appauthor=False)
+
+
+def prepared() -> Path:
+    """What `./yew` prepares beside the program, so that it starts quickly the first time too."""
+    return Path(sys.prefix) / "yewhour-prepared"
 
 
 def kept_classes() -> Path:

@@ -1,0 +1,42 @@
+"""The benchmarks, as ratios and times measured in one run. Times on shared machines vary; ratios less.
+
+`./yew bench` runs all, `./yew bench library fit` those named. Nothing is written but in a folder of its own.
+"""
+
+import os
+import shutil
+import sys
+
+from tools.bench.table import ROOM
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+os.environ["XDG_DATA_HOME"] = str(ROOM / "data")
+
+from tools.bench import core, window
+
+BENCHES = {
+    "library": core.bench_library,
+    "demo": core.bench_demo,
+    "fit": core.bench_fit,
+    "memory": core.bench_memory,
+    "window": window.bench_window,
+    "hand": window.bench_hand,
+}
+
+
+def main(names: list[str]) -> int:
+    """The benchmarks named, or all."""
+    unknown = [name for name in names if name not in BENCHES]
+    if unknown:
+        print(f"bench: there is no {unknown[0]!r}; there are: {', '.join(BENCHES)}", file=sys.stderr)
+        return 2
+    try:
+        for name in names or BENCHES:
+            BENCHES[name]()
+    finally:
+        shutil.rmtree(ROOM, ignore_errors=True)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

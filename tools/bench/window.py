@@ -1,0 +1,125 @@
+"""The window: how soon it is there, and how it keeps up with a hand."""
+
+import compileall
+import gc
+import time
+from statistics import median
+
+from PySide6.QtCore import QEventLoop, QPoint, Qt
+from PySide6.QtGui import QImage
+from PySide6.QtTest import QTest
+
+from tools.bench.plans import ninety_minutes
+from tools.bench.table import ROOM, SRC, fresh, line, times
+from yewhour.store.paths import DEMO
+from yewhour.ui.frame.app import application, first_window, open_first
+
+EMPTY = """
+import time; start = time.perf_counter()
+from PySide6.QtWidgets import QApplication, QMainWindow
+qt = QApplication([]); window = QMainWindow(); window.resize(1280, 800); window.show(); qt.processEvents()
+"""
+OURS = """
+import time; start = time.perf_counter()
+import gc; gc.disable()
+from yewhour.ui.frame.app import application, first_window, open_first
+qt = application(); window = first_window(); window.show(); qt.processEvents()
+"""
+LOADED = (
+    OURS
+    + """
+from PySide6.QtCore import QEventLoop
+open_first(window)
+loop = QEventLoop(); window.session.made_changed.connect(lambda: window.session.made and loop.quit())
+if window.session.made is None:
+    loop.exec()
+qt.processEvents()
+assert window.session.made is not None and window.sprig.needles
+"""
+)
+PREPARED = "from yewhour.store import glimpse as g, paths; g.prepare(paths.FIRST_DEMO, g.own_glimpses())"
+
+
+def bench_window() -> None:
+    """Our window against an empty one, taken in turns; both with their byte code already written."""
+    compileall.compile_dir(SRC, quiet=2)
+    home = ROOM / "home"
+    fresh("import time; start = time.perf_counter()\n" + PREPARED, home)  # as ./yew does once
+    turns = [(fresh(EMPTY), fresh(OURS, home), fresh(LOADED, home), fresh(LOADED)) for _ in range(7)]
+    empty, shown, loaded, first = (median(turn[which][0] for turn in turns) for which in range(4))
+    small, large = (median(turn[which][1] for turn in turns) for which in (0, 3))
+    line("window on screen / an empty window", f"{shown / empty:.2f}", "at most 2.5", shown <= 2.5 * empty)
+    ratio = loaded / empty
+    line("   with the demo class loaded / an empty window", f"{ratio:.2f}", "at most 2.5", ratio <= 2.5)
+    ratio = first / empty
+    line("   with a class never opened before", f"{ratio:.2f}")
+    shown_ms = " ".join(f"{one * 1000:.0f}" for one in (shown, loaded, first))
+    line("   the four times", f"{shown_ms} / {empty * 1000:.0f} ms")
+    line("   peak memory / an empty window", f"{large / small:.2f}", "at most 2.5", large <= 2.5 * small)
+
+
+def bench_hand() -> None:
+    """The length handle dragged on the 26-minute demo, and the sprig of 90 minutes scrolled."""
+    qt = application()
+    window = first_window(dark=False)
+    window.resize(1280, 800)
+    window.show()
+    loop = QEventLoop()
+    session, sprig = window.session, window.sprig
+    session.made_changed.connect(lambda: session.shown and loop.quit())
+    open_first(window, DEMO / "hips-after-the-helm.yewhour")
+    loop.exec()
+    gc.collect()
+    gc.freeze()  # as the program does once it has started
+    start = sprig.handle_rect().center().toPoint()
+    QTest.mousePress(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
+    taken = []
+    for number in range(40):  # up and down, five seconds or more each time
+        at = start - QPoint(0, 20 + (number * 7) % 90)
+        began = time.perf_counter()
+        QTest.mouseMove(sprig, at)
+        loop.exec()
+        qt.processEvents()
+        taken.append(time.perf_counter() - began)
+    QTest.mouseRelease(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
+    frame = median(taken)
+    line(
+        "a frame of dragging the length, 26 minutes",
+        f"{frame * 1000:.1f} ms",
+        "at most 33 ms",
+        frame <= 0.033,
+    )
+
+    session.begin(ninety_minutes())
+    while session.made is None or session.busy:
+        loop.processEvents(QEventLoop.ProcessEventsFlag.WaitForMoreEvents)
+    window.to_sprig()
+    sprig.reach.zoom(4, 300)
+    picture = QImage(sprig.size(), QImage.Format.Format_RGB32)
+    frames = []
+    for number in range(60):
+        sprig.reach.scroll(37 if number < 45 else -61)
+        began = time.perf_counter()
+        sprig.render(picture)
+        frames.append(time.perf_counter() - began)
+    frame = median(frames)
+    name = f"painting the sprig while scrolling, {len(session.made.segments)} segments"
+    line(name, f"{frame * 1000:.1f} ms", "at most 16 ms", frame <= 0.016)
+    sprig.show_all()
+    whole = times(lambda: sprig.render(picture))
+    line("   the whole class in view", f"{whole * 1000:.1f} ms")
+    typed = iter(["l", "lu", "lun", "lung", "lunge", "lunge 5", "lunge 5b", "h", "hi", "hip", "hips"] * 3)
+
+    def type_on() -> None:
+        window.finder.field.setText(next(typed))
+        qt.processEvents()
+
+    qt.processEvents()
+    slowest = times(type_on, 33, max)
+    line(
+        "results while typing in the finder, the slowest",
+        f"{slowest * 1000:.1f} ms",
+        "under 30 ms",
+        slowest < 0.03,
+    )
+    window.close()
