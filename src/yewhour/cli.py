@@ -124,6 +124,7 @@ def _file_and_length(command: argparse.ArgumentParser) -> None:
 
 def _open(options: argparse.Namespace) -> int:
     gc.disable()  # start-up makes much that stays and nothing to throw away; run() turns it on again
+    # The command line works without Qt.
     from yewhour.ui.frame.app import run
 
     return run(Path(options.class_file) if options.class_file else options.otherwise)

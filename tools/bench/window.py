@@ -11,7 +11,7 @@ from PySide6.QtTest import QTest
 
 from tools.bench.plans import ninety_minutes
 from tools.bench.table import ROOM, SRC, fresh, line, times
-from yewhour.store.paths import DEMO
+from yewhour.store.paths import DEMO, FIRST_DEMO
 from yewhour.ui.frame.app import application, first_window, open_first
 
 EMPTY = """
@@ -45,7 +45,12 @@ def bench_window() -> None:
     compileall.compile_dir(SRC, quiet=2)
     home = ROOM / "home"
     fresh("import time; start = time.perf_counter()\n" + PREPARED, home)  # as ./yew does once
-    turns = [(fresh(EMPTY), fresh(OURS, home), fresh(LOADED, home), fresh(LOADED)) for _ in range(7)]
+    new = ROOM / "never-opened.yewhour"
+    new.write_bytes(FIRST_DEMO.read_bytes() + b"\n")  # of another content there is no glimpse
+    never = LOADED.replace(
+        "open_first(window)", f"from pathlib import Path; open_first(window, Path({str(new)!r}))"
+    )
+    turns = [(fresh(EMPTY), fresh(OURS, home), fresh(LOADED, home), fresh(never)) for _ in range(7)]
     empty, shown, loaded, first = (median(turn[which][0] for turn in turns) for which in range(4))
     small, large = (median(turn[which][1] for turn in turns) for which in (0, 3))
     line("window on screen / an empty window", f"{shown / empty:.2f}", "at most 2.5", shown <= 2.5 * empty)

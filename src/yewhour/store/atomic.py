@@ -2,51 +2,123 @@
 
 import contextlib
 import os
+import stat
 import tempfile
 from pathlib import Path
 
 from yewhour.core.problem import Problem
 
+PART = ".part"  # what is being written; swept when a program was killed over it (see `sweep`)
+
 
 def write_whole(path: Path, content: bytes) -> None:
     """Writes `content` beside `path` and puts it in place in one move; an older file stays until then.
 
-    Raises Problem when the folder is missing or can't be written, or the disk is full.
+    What is there and no regular file (a device, a pipe) is written into, never replaced. The move is on the
+    disk when this returns. Raises Problem when the folder is missing or can't be written, the file is one
+    that must not be changed, or the disk is full.
     """
-    if path.is_dir():
-        raise Problem("This is a folder, not a file.", str(path), "Give the name of a file in it.")
-    target = path.resolve()  # a link keeps pointing where it did
-    made = ""
     try:
-        handle, made = tempfile.mkstemp(prefix=f".{target.name[:80]}.", suffix=".part", dir=target.parent)
-        with os.fdopen(handle, "wb") as file:
-            file.write(content)
-            file.flush()
-            os.fsync(file.fileno())
-        umask = os.umask(0)
-        os.umask(umask)
-        Path(made).chmod(target.stat().st_mode & 0o777 if target.exists() else 0o666 & ~umask)
-        os.replace(made, target)
-    except OSError as error:
-        if made:
-            with contextlib.suppress(OSError):
-                os.unlink(made)
+        target = path.resolve()  # a link keeps pointing where it did
+        there = target.stat() if target.exists() else None
+        if there is not None and not stat.S_ISREG(there.st_mode):
+            _write_into(target, there, content)
+        else:
+            _replace(target, there, content)
+    except (OSError, RuntimeError) as error:  # a circle of links is a RuntimeError
+        reason = getattr(error, "strerror", None) or "it is a link that points to itself"
         raise Problem(
-            f"This can't be written: {(error.strerror or str(error)).lower()}.",
+            f"This can't be written: {str(reason).lower()}.",
             str(path),
             "Choose another place; what was there is as it was.",
         ) from error
 
 
-def read_all(path: Path) -> bytes:
-    """The bytes of a file; raises Problem when it is missing, a folder, or can't be read."""
-    if path.is_dir():
-        raise Problem("This is a folder, not a class.", str(path), "Open a .yewhour file in it.")
+def _write_into(target: Path, there: os.stat_result, content: bytes) -> None:
+    if stat.S_ISDIR(there.st_mode):
+        raise Problem("This is a folder, not a file.", str(target), "Give the name of a file in it.")
+    with target.open("wb") as file:
+        file.write(content)
+
+
+def _replace(target: Path, there: os.stat_result | None, content: bytes) -> None:
+    if there is not None and not there.st_mode & 0o222:
+        raise Problem(
+            "This file is marked as not to be changed.", str(target), "Save under another name, or allow it."
+        )
+    handle, made = tempfile.mkstemp(prefix=f".{target.name[:80]}.", suffix=PART, dir=target.parent)
     try:
-        return path.read_bytes()
+        with os.fdopen(handle, "wb") as file:
+            file.write(content)
+            file.flush()
+            _made_alike(file.fileno(), target, there)
+            os.fsync(file.fileno())
+        os.replace(made, target)
+    except BaseException:
+        with contextlib.suppress(OSError):
+            os.unlink(made)
+        raise
+    flush_folder(target.parent)
+
+
+def _made_alike(handle: int, target: Path, there: os.stat_result | None) -> None:
+    """Gives the new file the mode, the owner and the attributes of the one before, where that is allowed."""
+    if there is None:
+        umask = os.umask(0)
+        os.umask(umask)
+        os.fchmod(handle, 0o666 & ~umask)
+        return
+    with contextlib.suppress(OSError):
+        if (there.st_uid, there.st_gid) != (os.geteuid(), os.getegid()):
+            os.fchown(handle, there.st_uid, there.st_gid)
+    os.fchmod(handle, there.st_mode & 0o7777)
+    with contextlib.suppress(OSError):
+        for name in os.listxattr(target):
+            os.setxattr(handle, name, os.getxattr(target, name))
+
+
+def flush_folder(folder: Path) -> None:
+    """Makes sure that what was moved into a folder, or taken out of it, is on the disk."""
+    with contextlib.suppress(OSError):  # not every kind of disk can
+        handle = os.open(folder, os.O_RDONLY)
+        try:
+            os.fsync(handle)
+        finally:
+            os.close(handle)
+
+
+def make_folder(folder: Path) -> None:
+    """Makes a folder and those around it. Raises Problem when it can't be made."""
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise Problem(
+            f"This folder can't be made: {(error.strerror or str(error)).lower()}.",
+            str(folder),
+            "Nothing can be kept there until it can be written.",
+        ) from error
+
+
+MOST_BYTES = 64 * 1024 * 1024  # of a file that is read; a class of four hours has less than one hundredth
+
+
+def read_all(path: Path) -> bytes:
+    """The bytes of a file; raises Problem when it is missing, a folder, endless, or can't be read."""
+    try:
+        kind = path.stat()
+        if stat.S_ISDIR(kind.st_mode):
+            raise Problem("This is a folder, not a class.", str(path), "Open a .yewhour file in it.")
+        if stat.S_ISFIFO(kind.st_mode) or stat.S_ISREG(kind.st_mode) or str(path) == "/dev/stdin":
+            with path.open("rb") as file:
+                content = file.read(MOST_BYTES + 1)
+        else:
+            raise Problem("This is a device, not a class.", str(path), "Open a .yewhour file.")
     except OSError as error:
         raise Problem(
             f"This can't be read: {(error.strerror or str(error)).lower()}.",
             str(path),
             "Check the name and the folder.",
         ) from error
+    if len(content) > MOST_BYTES:
+        raise Problem("This file is too large to be a class.", str(path), "Open a .yewhour file.")
+    return content

@@ -9,7 +9,6 @@ import contextlib
 import fcntl
 import hashlib
 import os
-import uuid
 from pathlib import Path
 from typing import IO
 
@@ -80,7 +79,7 @@ class Keeper:
     """Keeps the work of one window."""
 
     def __init__(self) -> None:
-        self.file = kept_classes() / f"{uuid.uuid4().hex[:12]}.yewhour"
+        self.file = kept_classes() / f"{os.urandom(6).hex()}.yewhour"
         self._lock: IO[bytes] | None = None
         self._about: About | None = None
 

@@ -10,7 +10,6 @@ from pathlib import Path
 from typing import Any
 
 import msgspec
-import rtoml
 
 from yewhour.core.plan.movement import MEASURES, Kind, Library, Movement, Wordings, parse_wordings
 from yewhour.core.plan.pace import Rhythm, parse_rhythm
@@ -18,11 +17,11 @@ from yewhour.core.plan.purpose import LINE_PURPOSES
 from yewhour.core.problem import Problem
 from yewhour.core.sides import SIDE_TOKENS, tokens
 from yewhour.store.terms import Terms
+from yewhour.store.toml import Table, read_toml
 
 COUNTED: frozenset[Kind] = frozenset(kind for kind, measure in MEASURES.items() if measure.unit)
 LINE_TOKENS = SIDE_TOKENS | {"name", "Name", "breath", "Breath", "n", "N", "prop", "title", "audience"}
 LONGEST_LINE = 22  # words
-Table = dict[str, Any]
 Wrong = Callable[[str, str, str], Problem]  # (field, what, what to do)
 
 
@@ -59,17 +58,9 @@ def load_library(folders: Iterable[Path], terms: Terms) -> tuple[Library, list[P
 
 def _read_file(path: Path, terms: Terms, problems: list[Problem]) -> list[Movement]:
     try:
-        tables = rtoml.loads(path.read_text(encoding="utf-8"))
-    except (OSError, UnicodeDecodeError, rtoml.TomlParsingError) as error:
-        found = re.search(r"line (\d+)", str(error))
-        where = f"{path}, line {found.group(1)}" if found else str(path)
-        problems.append(
-            Problem(
-                f"This file can't be read: {_first_line(error)}.",
-                where,
-                "Mend that line; the other files are loaded.",
-            )
-        )
+        tables = read_toml(path, "Mend that line; the other files are loaded.")
+    except Problem as problem:
+        problems.append(problem)
         return []
     movements = []
     for name, table in tables.items():
@@ -225,7 +216,3 @@ def _line(path: Path, name: str, key: str = "") -> str:
         elif inside and key and re.match(rf"\s*{re.escape(key)}\s*=", line):
             return f"{path}, line {number}"
     return f"{path}, line {inside or 1}"
-
-
-def _first_line(error: Exception) -> str:
-    return (str(error).splitlines() or [type(error).__name__])[0].rstrip(".")

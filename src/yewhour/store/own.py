@@ -4,18 +4,16 @@ import re
 from pathlib import Path
 from typing import Any
 
-import rtoml
-
 from yewhour.core.plan.movement import Library, Movement
 from yewhour.core.plan.purpose import LINE_PURPOSES
 from yewhour.core.problem import Problem
 from yewhour.core.sides import fill
-from yewhour.store.atomic import write_whole
+from yewhour.store.atomic import make_folder, write_whole
 from yewhour.store.library import movement_of
 from yewhour.store.paths import own_data
 from yewhour.store.terms import Terms
+from yewhour.store.toml import Table, read_toml, with_table
 
-Table = dict[str, Any]
 # What the tokens of a line stand for in a preview; in a class they are filled from it.
 SAMPLE = {"breath": "inhale", "n": "three", "prop": "block", "title": "this class", "audience": "everyone"}
 
@@ -33,10 +31,7 @@ def id_for(name: str) -> str:
 def table_of(movement: Movement) -> Table:
     """A movement's table as it is written in its file. Raises Problem when that can't be read."""
     path = Path(movement.source)
-    try:
-        table = rtoml.loads(path.read_text(encoding="utf-8")).get(movement.id)
-    except (OSError, UnicodeDecodeError, rtoml.TomlParsingError) as error:
-        raise Problem(f"The file of {movement.name} can't be read: {error}.", str(path)) from error
+    table = read_toml(path, "Mend that file first; it is kept as it is.").get(movement.id)
     if not isinstance(table, dict):
         raise Problem(f"{movement.name} is not in its file any more.", str(path), "Start the program again.")
     return table
@@ -53,17 +48,14 @@ def write_own(name: str, table: Table, terms: Terms) -> Movement:
     Raises Problem, and writes nothing, when something in it is wrong or the file can't be written.
     """
     movement = checked(name, table, terms)
-    tables = _own_tables()
-    tables[name] = table
-    _write(tables)
+    _put(name, table)
     return movement
 
 
 def forget_own(name: str) -> None:
     """Takes a movement out of her file; one that ships is then as it ships again."""
-    tables = _own_tables()
-    if tables.pop(name, None) is not None:
-        _write(tables)
+    if own_file().exists():
+        _put(name, None)
 
 
 def is_own(movement: Movement) -> bool:
@@ -71,23 +63,14 @@ def is_own(movement: Movement) -> bool:
     return Path(movement.source) == own_file()
 
 
-def _own_tables() -> Table:
+def _put(name: str, table: Table | None) -> None:
+    """Changes one table of her file; her comments, and the other tables, stay as they are."""
     path = own_file()
-    if not path.exists():
-        return {}
-    try:
-        return dict(rtoml.loads(path.read_text(encoding="utf-8")))
-    except (OSError, UnicodeDecodeError, rtoml.TomlParsingError) as error:
-        raise Problem(
-            f"Your own movements can't be read: {error}.",
-            str(path),
-            "Mend that file first; it is kept as it is.",
-        ) from error
-
-
-def _write(tables: Table) -> None:
-    own_file().parent.mkdir(parents=True, exist_ok=True)
-    write_whole(own_file(), rtoml.dumps(tables, pretty=True).encode())
+    if path.exists():
+        read_toml(path, "Mend that file first; it is kept as it is.")
+    text = path.read_text(encoding="utf-8") if path.exists() else ""
+    make_folder(path.parent)
+    write_whole(path, with_table(text, name, table).encode())
 
 
 def lines_text(table: Table) -> str:

@@ -6,7 +6,7 @@ It lies in `store` because it reads the fonts that ship.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
+from typing import Any
 
 from yewhour.core.export.reading import blocks
 from yewhour.core.lengths import seconds, show_length
@@ -15,9 +15,7 @@ from yewhour.core.script.cue import Cue
 from yewhour.core.timing.layout import Segment
 from yewhour.store.paths import FONTS
 
-if TYPE_CHECKING:
-    from fpdf import FPDF
-
+Pdf = Any  # fpdf.FPDF, which ships no types
 SIZE, LEADING = 17.0, 8.6  # points; millimetres from line to line
 HEAD = 1.6  # lines that a heading takes, with the space above it
 TOP, BOTTOM, LEFT, WIDTH = 18.0, 279.0, 40.0, 155.0  # millimetres on A4
@@ -40,6 +38,7 @@ class Row:
 
 def stand_pdf(made: Made) -> bytes:
     """The PDF, A4."""
+    # 150 ms with its fonts; only a PDF needs it.
     from fpdf import FPDF
 
     pdf = _sheet(FPDF(format="A4", unit="mm"))
@@ -54,7 +53,7 @@ def stand_pdf(made: Made) -> bytes:
     return bytes(pdf.output())
 
 
-def _sheet(pdf: FPDF) -> FPDF:
+def _sheet(pdf: Pdf) -> Pdf:
     """With our fonts, and pages that end where we say."""
     pdf.add_font("Body", "", str(FONTS / "AtkinsonHyperlegibleNext_400Regular.ttf"))
     pdf.add_font("Body", "B", str(FONTS / "AtkinsonHyperlegibleNext_600SemiBold.ttf"))
@@ -64,7 +63,7 @@ def _sheet(pdf: FPDF) -> FPDF:
     return pdf
 
 
-def _rows(made: Made, pdf: FPDF) -> list[Row]:
+def _rows(made: Made, pdf: Pdf) -> list[Row]:
     rows: list[Row] = []
     shown = ""
     starts = [cue.start for cue in made.cues] + [made.length]
@@ -101,7 +100,7 @@ def pages(rows: Sequence[Row]) -> list[list[Row]]:
     return made
 
 
-def _page(pdf: FPDF, made: Made, rows: Sequence[Row], number: int) -> None:
+def _page(pdf: Pdf, made: Made, rows: Sequence[Row], number: int) -> None:
     y = TOP
     if number == 1:
         pdf.set_font("Title", "", 24)

@@ -1,10 +1,8 @@
 """The words tags may use, and the data around the library: positions, cautions, schools, wording."""
 
 from pathlib import Path
-from typing import Any
 
 import msgspec
-import rtoml
 
 from yewhour.core.checks.every import verified
 from yewhour.core.finding import Rules
@@ -15,6 +13,7 @@ from yewhour.core.problem import Problem
 from yewhour.core.script.speech import Voice
 from yewhour.core.script.wording import Wording
 from yewhour.store.paths import DATA
+from yewhour.store.toml import read_toml
 
 
 class Caution(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -35,16 +34,6 @@ class Terms(msgspec.Struct, frozen=True):
     props: dict[str, str]
     cautions: dict[str, Caution]
     positions: tuple[str, ...]
-
-
-def read_toml(path: Path) -> dict[str, Any]:
-    """A data file's tables; raises Problem with its path when it can't be read."""
-    try:
-        return rtoml.loads(path.read_text(encoding="utf-8"))
-    except (OSError, UnicodeDecodeError, rtoml.TomlParsingError) as error:
-        raise Problem(
-            f"This file can't be read: {error}.", str(path), "Mend it, or install Yew Hour again."
-        ) from error
 
 
 def load_terms(positions: Positions, data: Path = DATA) -> Terms:

@@ -16,6 +16,7 @@ def number_word(number: int) -> str:
     """`twenty-one` for 21."""
     if 0 <= number < len(_small()):
         return _small()[number]
+    # Numbers of a thousand and more hardly ever come up in a class.
     from num2words import num2words
 
     return str(num2words(number))

@@ -45,6 +45,7 @@ def _look_up(word: bytes) -> int:
 
 @cache
 def _hyphens() -> Any:
+    # Only for words that the dictionary lacks; it reads a hyphenation file.
     import pyphen
 
     return pyphen.Pyphen(lang="en_US")

@@ -25,6 +25,7 @@ def vtt(made: Made) -> str:
 
 
 def _captions(made: Made) -> Any:
+    # 40 ms; only captions need it.
     import pysubs2
 
     events, free = [], 0

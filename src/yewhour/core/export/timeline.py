@@ -9,6 +9,7 @@ COLOURS = {"right": "GREEN", "left": "BLUE"}
 
 def timeline(made: Made) -> bytes:
     """The timeline as .otio JSON."""
+    # 200 ms and a shared library; only a timeline needs it.
     import opentimelineio as otio
 
     def time(ticks: int) -> "otio.opentime.RationalTime":

@@ -40,13 +40,16 @@ def with_ways(unfolded: Unfolded, positions: Positions, saying: Saying) -> tuple
 def _before(turns: Sequence[Turn], index: int, groups: Groups) -> Iterator[Turn | None]:
     """Every turn that this one may follow, whatever the rounds; None for the start of the class."""
     turn = turns[index]
-    between: list[Turn] = []  # what may be absent
-    for one in reversed(turns[:index]):
-        if not any(later.within == one.within or certain(later, one, groups) for later in between):
+    between: dict[tuple[tuple[str, int], ...], Turn] = {}  # what may be absent, one for each round it is in
+    for at in range(index - 1, -1, -1):
+        one = turns[at]
+        if one.within in between:  # what is nearer is there whenever this is
+            continue
+        if not any(certain(later, one, groups) for later in between.values()):
             yield one
             if certain(one, turn, groups):
                 return
-        between.append(one)
+        between[one.within] = one
     yield None
 
 

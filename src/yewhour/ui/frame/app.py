@@ -1,5 +1,6 @@
 """Starting the window, and having several."""
 
+import atexit
 import gc
 import sys
 from pathlib import Path
@@ -22,17 +23,24 @@ def application() -> QApplication:
         made = QApplication([*sys.argv[:1], "-style", "Fusion"])  # quicker than setStyle, which returns one
     else:
         made.setStyle("Fusion")
+    atexit.register(_leave_clipboard)
     made.setApplicationName("Yew Hour")
     made.setDesktopFileName("yewhour")
     look.load_fonts()
     return made
 
 
+def _leave_clipboard() -> None:
+    """Leaves only text on the clipboard: what Python put there can't be let go of when Python is gone."""
+    if QApplication.instance() is not None and QApplication.clipboard().ownsClipboard():
+        QApplication.clipboard().setText(QApplication.clipboard().text())
+
+
 def first_window(dark: bool | None = None) -> Window:
     """A window with no class in it yet; not yet shown."""
     window = Window(Session(), dark)
     window.setWindowIcon(look.icon("yewhour", ""))
-    window.another_wanted.connect(lambda: another_window(window.dark))
+    window.another_wanted.connect(another_window)
     return window
 
 

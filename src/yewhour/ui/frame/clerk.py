@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog
-
 from yewhour.core.plan.outline_write import write_outline
 from yewhour.core.plan.plan import Brief, Plan, Section
 from yewhour.core.problem import Problem
@@ -15,9 +13,7 @@ from yewhour.store.own import id_for
 from yewhour.store.versions import versions_of
 from yewhour.ui.desk.files import Files
 from yewhour.ui.desk.session import Session
-from yewhour.ui.frame.exporting import Exporting
 from yewhour.ui.frame.shell import Shell
-from yewhour.ui.frame.versions import Versions
 
 OUTLINES = "Outlines (*.txt *.outline *.md)"
 CLASSES = "Classes (*.yewhour)"
@@ -52,7 +48,9 @@ class Clerk:
         self._ask_and_open("From an outline", OUTLINES)
 
     def _ask_and_open(self, title: str, kinds: str) -> None:
-        name, _ = QFileDialog.getOpenFileName(self.window, title, str(self._folder()), kinds)
+        name, _ = self.window.later.QFileDialog.getOpenFileName(
+            self.window, title, str(self._folder()), kinds
+        )
         if name:
             self.open_file(Path(name))
 
@@ -79,7 +77,7 @@ class Clerk:
 
     def new_window(self) -> None:
         """Another window, on the first page."""
-        self.window.another_wanted.emit()
+        self.window.another_wanted.emit(self.window.dark)
 
     # --- saving ----------------------------------------------------------------------------------
 
@@ -97,9 +95,16 @@ class Clerk:
         if self.session.plan is None:
             return
         start = self._folder() / f"{self._stem()}.yewhour"
-        name, _ = QFileDialog.getSaveFileName(self.window, "Save the class", str(start), CLASSES)
+        name, _ = self.window.later.QFileDialog.getSaveFileName(
+            self.window, "Save the class", str(start), CLASSES
+        )
         if name:
             self.save_to(Path(name) if Path(name).suffix == ".yewhour" else Path(f"{name}.yewhour"))
+
+    def _ask_where(self, title: str, start: Path, kinds: str) -> str:
+        """Where to save; "" when the teacher thought better of it."""
+        name, _ = self.window.later.QFileDialog.getSaveFileName(self.window, title, str(start), kinds)
+        return str(name)
 
     def save_to(self, path: Path) -> bool:
         """Saves to a path, whole or not at all; says why when it can't."""
@@ -115,7 +120,9 @@ class Clerk:
         if self.session.plan is None:
             return
         start = self._folder() / f"{self._stem()}.txt"
-        name, _ = QFileDialog.getSaveFileName(self.window, "Save as an outline", str(start), OUTLINES)
+        name, _ = self.window.later.QFileDialog.getSaveFileName(
+            self.window, "Save as an outline", str(start), OUTLINES
+        )
         if not name:
             return
         try:
@@ -137,7 +144,7 @@ class Clerk:
         if session.plan is None:
             return
         found = versions_of(session.path) if session.path is not None else []
-        dialog = Versions(session.plan, found, session.words.library, self.window.theme)
+        dialog = self.window.later.Versions(session.plan, found, session.words.library, self.window.theme)
         dialog.brought.connect(lambda plan, when: session.do(f"Go on from {when}", plan))
         self.window.keep_open(dialog)
 
@@ -146,7 +153,7 @@ class Clerk:
         if self.session.made is None:
             self.window.tell(Problem("There is no class to export yet.", do="Add a movement first."))
             return
-        dialog = Exporting(self.session.made, self._stem(), self._folder())
+        dialog = self.window.later.Exporting(self.session.made, self._stem(), self._folder())
         dialog.written.connect(self._tell_written)
         self.window.keep_open(dialog)
 

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from abc import abstractmethod
+from functools import cached_property
+from types import ModuleType
 
 from PySide6.QtCore import Signal
 from PySide6.QtGui import QAction
@@ -14,13 +16,21 @@ from yewhour.ui.sprig.sprig import Sprig
 
 
 class Shell(QMainWindow):
-    """A window with a sprig in it. another_wanted: one more window, in the same colours."""
+    """A window with a sprig in it. another_wanted: one more window, dark or light."""
 
-    another_wanted = Signal()
+    another_wanted = Signal(bool)
 
     dark: bool
     sprig: Sprig
     actions_by_name: dict[str, QAction]
+
+    @cached_property
+    def later(self) -> ModuleType:
+        """The stations and dialogs that are not there at the start."""
+        # 60 ms of importing widgets that a window at its start does not show.
+        from yewhour.ui.frame import later
+
+        return later
 
     @property
     @abstractmethod

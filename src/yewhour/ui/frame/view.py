@@ -3,17 +3,13 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QInputDialog, QMessageBox
 
 from yewhour import __version__
 from yewhour.store.habits import change_habits
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.shell import Shell
 from yewhour.ui.kit import theme as look
-from yewhour.ui.kit.keys import Keys
-from yewhour.ui.library.view import LibraryView
 from yewhour.ui.sprig.sprig import MINUTE_S, STEP_S
-from yewhour.ui.words.reading import Stand
 
 ABOUT = (
     f"<p>Yew Hour {__version__} times and words a class. It does not clear anyone to take it.</p>"
@@ -100,29 +96,31 @@ class View:
             self.window.say("Nothing was changed yet.")
             return
         prompt = "Go back to before:"
-        chosen, ok = QInputDialog.getItem(self.window, "What was done", prompt, titles, 0, False)
+        chosen, ok = self.window.later.QInputDialog.getItem(
+            self.window, "What was done", prompt, titles, 0, False
+        )
         if ok and chosen in titles:
             self.session.undo(titles.index(chosen) + 1)
 
     def show_library(self) -> None:
         """The library of movements."""
-        self.window.keep_open(LibraryView(self.session, self.window.theme))
+        self.window.keep_open(self.window.later.LibraryView(self.session, self.window.theme))
 
     def show_stand(self) -> None:
         """The reading view."""
         if self.session.made is not None:
-            self.stand = Stand(self.session.made, self.window.theme)
+            self.stand = self.window.later.Stand(self.session.made, self.window.theme)
             self.stand.setWindowFlag(Qt.WindowType.Window)
             self.stand.resize(self.window.size())
             self.stand.show()
 
     def show_keys(self) -> None:
         """Every action and its keys, and the way to any of them by name."""
-        self.window.keep_open(Keys(self.window.actions_by_name))
+        self.window.keep_open(self.window.later.Keys(self.window.actions_by_name))
 
     def show_about(self) -> None:
         """What this program is, and what it is not."""
-        box = QMessageBox(self.window)
+        box = self.window.later.QMessageBox(self.window)
         box.setWindowTitle("About Yew Hour")
         box.setTextFormat(Qt.TextFormat.RichText)
         box.setText(ABOUT)

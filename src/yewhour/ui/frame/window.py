@@ -39,12 +39,10 @@ from yewhour.ui.frame.shell import Shell
 from yewhour.ui.frame.view import View
 from yewhour.ui.kit import theme as look
 from yewhour.ui.kit.deeds import DEEDS
-from yewhour.ui.promise.page import Promise
 from yewhour.ui.sprig.finder import FinderPane
 from yewhour.ui.sprig.hand import Hand
 from yewhour.ui.sprig.inspector import Inspector
 from yewhour.ui.sprig.sprig import Sprig
-from yewhour.ui.words.page import Words
 
 ROOMY = 900  # pixels of a window, at the usual text size, that has room for every word
 ABOUT = {deed.name: f"{deed.about} ({deed.keys[0]})" for deed in DEEDS if deed.keys}
@@ -146,17 +144,17 @@ class Window(Shell):
         self.setCentralWidget(middle)
 
     @cached_property
-    def promise_page(self) -> Promise:
+    def promise_page(self) -> Any:
         """The promise."""
-        made = Promise(self.session, self.theme)
+        made = self.later.Promise(self.session, self.theme)
         self._dressed.append(made)
         self.stations.addWidget(made)
         return made
 
     @cached_property
-    def words(self) -> Words:
+    def words(self) -> Any:
         """The script."""
-        made = Words(self.session, self.theme)
+        made = self.later.Words(self.session, self.theme)
         made.told.connect(self.say)
         for action in self._letters["script"]:
             made.script.addAction(action)

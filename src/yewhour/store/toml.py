@@ -1,0 +1,33 @@
+"""TOML files: the data that ships, and the teacher's own."""
+
+import re
+from pathlib import Path
+from typing import Any
+
+from yewhour.core.problem import Problem
+
+Table = dict[str, Any]
+
+
+def read_toml(path: Path, do: str = "Mend it, or install Yew Hour again.") -> Table:
+    """A file's tables. Raises Problem, with the line if that is known, when it can't be read; `do`: then."""
+    # 30 ms to import; nothing is read before the window is on screen.
+    import rtoml
+
+    try:
+        return dict(rtoml.loads(path.read_text(encoding="utf-8")))
+    except (OSError, UnicodeDecodeError, rtoml.TomlParsingError) as error:
+        found = re.search(r"line (\d+)", str(error))
+        where = f"{path}, line {found.group(1)}" if found else str(path)
+        what = (str(error).splitlines() or [type(error).__name__])[0].rstrip(".")
+        raise Problem(f"This file can't be read: {what}.", where, do) from error
+
+
+def with_table(text: str, name: str, table: Table | None) -> str:
+    """The text of a file with one table put in or replaced (None takes it out); comments and order stay."""
+    # Pure Python and slow to import; needed only when she changes a movement of her own.
+    import tomlkit
+
+    document = tomlkit.parse(text)
+    document.pop(name, None) if table is None else document.update({name: table})
+    return tomlkit.dumps(document)

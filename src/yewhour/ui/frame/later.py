@@ -1,0 +1,27 @@
+"""What a window does without at its start: two stations and the dialogs. Loaded when the first is asked for.
+
+They bring in a hundred kinds of widget and of export; `Shell.later` is the one way to them.
+"""
+
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
+
+from yewhour.ui.frame.exporting import Exporting
+from yewhour.ui.frame.versions import Versions
+from yewhour.ui.kit.keys import Keys
+from yewhour.ui.library.view import LibraryView
+from yewhour.ui.promise.page import Promise
+from yewhour.ui.words.page import Words
+from yewhour.ui.words.reading import Stand
+
+__all__ = [
+    "Exporting",
+    "Keys",
+    "LibraryView",
+    "Promise",
+    "QFileDialog",
+    "QInputDialog",
+    "QMessageBox",
+    "Stand",
+    "Versions",
+    "Words",
+]
