@@ -44,3 +44,24 @@ def test_a_real_window_opens_on_a_virtual_screen(tmp_path):
     finally:
         screen.terminate()
         screen.wait()
+
+
+COPIED = """
+from PySide6.QtWidgets import QApplication
+from yewhour.ui.frame.app import application, first_window
+from yewhour.core.plan.nodes import Step
+from yewhour.core.plan.plan import Plan, Section, with_ids
+qt = application()
+window = first_window()
+window.session.begin(with_ids(Plan(sections=(Section(title="All", body=(Step(movement="child"),)),))))
+window.session.pick("n1")
+window.hand.copy()
+window.close()
+assert QApplication.clipboard().text()
+"""
+
+
+def test_the_program_ends_well_with_something_on_the_clipboard():
+    env = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
+    done = subprocess.run([sys.executable, "-c", COPIED], env=env, capture_output=True, text=True, timeout=60)
+    assert (done.returncode, done.stderr) == (0, "")

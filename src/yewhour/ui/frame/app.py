@@ -32,7 +32,7 @@ def application() -> QApplication:
 
 def _leave_clipboard() -> None:
     """Leaves only text on the clipboard: what Python put there can't be let go of when Python is gone."""
-    if QApplication.instance() is not None and QApplication.clipboard().ownsClipboard():
+    if QApplication.instance() is not None:
         QApplication.clipboard().setText(QApplication.clipboard().text())
 
 
