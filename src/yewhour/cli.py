@@ -3,6 +3,7 @@
 import argparse
 import gc
 import sys
+import traceback
 from pathlib import Path
 
 import msgspec
@@ -50,6 +51,14 @@ def main(arguments: list[str] | None = None) -> int:
     except BrokenPipeError:
         sys.stderr.close()
         return 0
+    except OSError as error:  # standard output is closed or its disk is full
+        reason = (error.strerror or str(error)).lower()
+        print(f"yewhour: this can't be written: {reason}. Choose another place, with --out.", file=sys.stderr)
+        return USAGE
+    except Exception:  # never with the exit code of a class that can't be what was asked
+        traceback.print_exc()
+        print("yewhour: this is a fault of the program: please send what stands above", file=sys.stderr)
+        return USAGE
 
 
 def _parser() -> argparse.ArgumentParser:

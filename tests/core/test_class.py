@@ -172,7 +172,7 @@ def test_a_caution_comes_before_the_movement_it_is_for():
     ("node", "words_of_it"),
     [
         (Step(movement="no-such-thing"), "not in the library"),
-        (Step(movement="downward-dog", amount=-2), "can't be done"),
+        (Step(movement="downward-dog", amount=-2), "amount can't be -2"),
         (Step(movement="downward-dog", least=6, amount=3), "out of order"),
         (Rounds(body=(Step(movement="cow"),), times=2, least=4), "out of order"),
     ],

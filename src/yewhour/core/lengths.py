@@ -1,5 +1,6 @@
 """Lengths of time: ticks of a tenth of a second inside, `M:SS` or `H:MM:SS` outside."""
 
+import math
 import re
 
 from yewhour.core.problem import Problem
@@ -53,3 +54,11 @@ def show_length(total_s: float, tenths: bool = False) -> str:
 def shown_number(value: float) -> str:
     """A number as it is written: `4`, `4.5`."""
     return f"{value:g}"
+
+
+def finite(text: str) -> float:
+    """A written number. Raises ValueError for one that is none, or without end."""
+    number = float(text)
+    if not math.isfinite(number):
+        raise ValueError(text)
+    return number

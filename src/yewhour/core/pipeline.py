@@ -55,6 +55,8 @@ def solve(plan: Plan, words: Words, keep: bool = True, stage: Stage = silent) ->
 
     setting = set_up(plan, words)
     unfolded = unfold(setting.plan, words.library, setting.school, words.blocks)
+    if not unfolded.turns:
+        raise Problem("Nothing in this class is ever done.", do="Add a movement that every round has.")
     entries = Entries(_manner(setting), unfolded.turns, setting.plan.edits)
     turns = with_ways(unfolded, words.positions, entries.saying)
     model = modelled(turns, len(unfolded.nodes), unfolded.groups, entries.needs)
@@ -181,6 +183,10 @@ def _duration(words: Words, rate: float) -> Duration:
 
 def _check_sum(segments: tuple[Segment, ...], choice: Choice) -> None:
     """What was laid out must be as long as what was fitted; if it is not, that is our fault."""
+    if not segments:
+        raise Problem(
+            "Nothing in this class lasts any time.", do="Add a movement that is done in every round."
+        )
     if segments[-1].end != choice.length:
         raise Problem(
             f"The parts of this class add up to {seconds(segments[-1].end)} s, "

@@ -5,7 +5,7 @@ import msgspec
 from yewhour.core.plan.nodes import Block
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.plan.school import School, school_of
-from yewhour.core.plan.sound import check_sound
+from yewhour.core.plan.sound import check_school, check_sound
 from yewhour.core.problem import Problem
 from yewhour.core.words import Words
 
@@ -22,8 +22,9 @@ def set_up(plan: Plan, words: Words) -> Setting:
     """The setting of a plan. Raises Problem for one that can't be a class at any length."""
     if not any(section.body for section in plan.sections):
         raise Problem("This class has no steps yet.", do="Add a first one.")
-    check_sound(plan)
+    check_sound(plan, words.blocks)
     school = school_of(plan.brief, words.schools)
+    check_school(school)
     return Setting(_closed(plan, school), school, words)
 
 

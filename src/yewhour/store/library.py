@@ -11,6 +11,7 @@ from typing import Any
 
 import msgspec
 
+from yewhour.core.lengths import LONGEST_S
 from yewhour.core.plan.movement import MEASURES, Kind, Library, Movement, Wordings, parse_wordings
 from yewhour.core.plan.pace import Rhythm, parse_rhythm
 from yewhour.core.plan.purpose import LINE_PURPOSES
@@ -22,6 +23,9 @@ from yewhour.store.toml import Table, read_toml
 COUNTED: frozenset[Kind] = frozenset(kind for kind, measure in MEASURES.items() if measure.unit)
 LINE_TOKENS = SIDE_TOKENS | {"name", "Name", "breath", "Breath", "n", "N", "prop", "title", "audience"}
 LONGEST_LINE = 22  # words
+BOUNDS: dict[str, tuple[float, float]] = {
+    "by": (1, 3600), "weight": (0.001, 1000), "count_s": (0, 60), "moving_s": (0, 600), "effort": (0, 5),
+}  # fmt: skip
 Wrong = Callable[[str, str, str], Problem]  # (field, what, what to do)
 
 
@@ -96,8 +100,14 @@ def movement_of(name: str, table: Any, path: Path, terms: Terms) -> Movement:
         raise wrong("", "an id has small letters, digits and hyphens only.", "Rename it.")
     if entry.kind in COUNTED and "dose" not in rest:
         raise wrong("", "it has no dose.", "Add dose = [least, preferred, most].")
-    if not 0 < entry.dose[0] <= entry.dose[1] <= entry.dose[2]:
+    if not 0 < entry.dose[0] <= entry.dose[1] <= entry.dose[2] <= LONGEST_S:
         raise wrong("dose", "its dose is not in order.", "Write it as [least, preferred, most], from 1.")
+    for key, (low, high) in BOUNDS.items():
+        number = getattr(entry, key)
+        if not low <= number <= high:  # not a number is in no bounds
+            raise wrong(key, f"{number:g} can't be a {key}.", f"Use a number from {low:g} to {high:g}.")
+    if any(not 0 < counts <= 1000 for rhythm in (entry.rhythm, *entry.stages) for _, counts in rhythm):
+        raise wrong("rhythm", "a phase lasts nothing, or over 1000 counts.", "Write it as exhale 4 inhale 4.")
     if entry.kind in ("reps", "cycles") and not entry.rhythm and not entry.stages:
         raise wrong("", "it has no rhythm.", 'Add, for instance, rhythm = "exhale 4 inhale 4".')
     needed = "say" if entry.kind == "talk" else "call"

@@ -3,6 +3,7 @@
 import math
 import re
 from collections.abc import Iterator, Sequence
+from itertools import zip_longest
 
 import msgspec
 
@@ -107,7 +108,7 @@ def long_silence(made: Made, setting: Setting) -> Iterator[Notice]:
     """Silence in a movement, rests apart, with nobody told how long it will be."""
     by_id = _by_id(made)
     orientation = False
-    for cue, after in zip(made.cues, [*made.cues[1:], None], strict=True):
+    for cue, after in zip_longest(made.cues, made.cues[1:]):
         segment = by_id[cue.segment]
         gap = seconds((after.start if after else made.length) - cue.end)
         orientation = cue.purpose in ("time", "count") or "minute" in cue.text.lower()

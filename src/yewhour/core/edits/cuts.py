@@ -20,7 +20,9 @@ def span_of(solved: Solved, step: Step) -> Range:
 
 def name_of(node: Node, solved: Solved) -> str:
     """What a node is called: its first movement, and how many others are in it."""
-    names = [solved.words.library[n.movement].name for n in walk((node,)) if isinstance(n, Step)]
+    library = solved.words.library
+    steps = [n for n in walk((node,)) if isinstance(n, Step)]
+    names = [library[n.movement].name if n.movement in library else n.movement for n in steps]
     if not names:
         return "the block"
     rest = f" and {len(names) - 1} other{'s' if len(names) > 2 else ''}" if len(names) > 1 else ""

@@ -58,7 +58,8 @@ def _spans(solved: Solved) -> Iterator[tuple[Step, str, str, Range]]:
     seen = set()
     for section in solved.plan.sections:
         for node in walk(section.body):
-            if isinstance(node, Step) and node.id not in seen:
+            known = isinstance(node, Step) and node.movement in solved.words.library
+            if known and isinstance(node, Step) and node.id not in seen:
                 seen.add(node.id)
                 movement = solved.words.library[node.movement]
                 kind = kind_of(node, movement, solved.setting.school)

@@ -2,6 +2,7 @@
 
 import math
 import re
+from itertools import zip_longest
 from typing import Any
 
 from yewhour.core.made import Made
@@ -29,7 +30,7 @@ def _captions(made: Made) -> Any:
     import pysubs2
 
     events, free = [], 0
-    for cue, following in zip(made.cues, [*made.cues[1:], None], strict=True):
+    for cue, following in zip_longest(made.cues, made.cues[1:]):
         # A caption may stay a little after its line, to be read, but not into the next one.
         limit = following.start if following else made.length
         for start, end, shown in _parts(cue, limit, free):

@@ -73,12 +73,12 @@ WORDS: tuple[Word, ...] = (
     _word("no options", lambda m: {"offer": False}, lambda s: "" if s.offer else "no options"),
     _word("halves", lambda m: {"halves": True}, lambda s: "halves" if s.halves else ""),
     _word(
-        r"last (\d+)",
+        r"last (\d{1,6})",
         lambda m: {"countdown": int(m[1])},
         lambda s: f"last {s.countdown}" if s.countdown else "",
     ),
     _word(
-        r"from round (\d+)",
+        r"from round (\d{1,6})",
         lambda m: {"from_round": int(m[1])},
         lambda s: f"from round {s.from_round}" if s.from_round > 1 else "",
     ),
@@ -103,7 +103,7 @@ WORDS: tuple[Word, ...] = (
         lambda s: _second(s) if s.second and s.second.leave_out else "",
     ),
     _word(
-        r"second ([+-]\d+)",
+        r"second ([+-]\d{1,6})",
         lambda m: {"second": Difference(more=int(m[1]))},
         lambda s: _second(s) if s.second and not s.second.leave_out else "",
     ),
@@ -115,8 +115,8 @@ WORDS: tuple[Word, ...] = (
     _word(r"mat (front|back)", lambda m: {"mat": m[1].lower()}, lambda s: f"mat {s.mat}" if s.mat else ""),
 )
 
-_AMOUNT = re.compile(r"(?:^|\s+)(\d+)([bxns])$", re.IGNORECASE)
-_CLOCK = re.compile(r"(?:^|\s+)(\d+:[0-5]\d)$")
+_AMOUNT = re.compile(r"(?:^|\s+)(\d{1,9})([bxns])$", re.IGNORECASE)
+_CLOCK = re.compile(r"(?:^|\s+)(\d{1,4}:[0-5]\d)$")
 PAIR = re.compile(r"(?:^|\s+)pair(?:\s+(right|left))?$", re.IGNORECASE)
 
 

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from yewhour.core.lengths import parse_length, show_length, shown_number
+from yewhour.core.lengths import finite, parse_length, show_length, shown_number
 from yewhour.core.plan.pace import read_pace, show_pace
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
@@ -30,7 +30,7 @@ def read_brief_line(key: str, value: str) -> dict[str, Any]:
         return {key: tuple(part.strip() for part in value.split(",") if part.strip())}
     if key in _NUMBERS:
         try:
-            return {_NUMBERS[key]: float(value)}
+            return {_NUMBERS[key]: finite(value)}
         except ValueError:
             raise Problem(f"{value!r} is not a number.", do=f"Write {key}: 1.1, for instance.") from None
     if key in _TEXTS:
@@ -47,7 +47,7 @@ def _way(value: str) -> Any:
     if value.lower() in ("yes", "no"):
         return value.lower() == "yes"
     try:
-        return float(value)
+        return finite(value)
     except ValueError:
         return value
 

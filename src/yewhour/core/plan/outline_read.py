@@ -13,13 +13,15 @@ from yewhour.core.plan.outline_brief import read_brief_line
 from yewhour.core.plan.pace import read_pace
 from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
 from yewhour.core.plan.purpose import LINE_PURPOSES
+from yewhour.core.plan.sound import MOST_DEEP, checked_types
 from yewhour.core.problem import Problem
 
 _ROUNDS = re.compile(
-    r"rounds (\d+)(?: \((\d+)-(\d+)\))?(!)?( alternate| same side)?(?: teach (\d+))?(?: from round (\d+))?$",
+    r"rounds (\d{1,6})(?: \((\d{1,6})-(\d{1,6})\))?(!)?"
+    r"( alternate| same side)?(?: teach (\d{1,6}))?(?: from round (\d{1,6}))?$",
     re.IGNORECASE,
 )
-_PAIR = re.compile(r"pair(?: (right|left))?(?: from round (\d+))?$", re.IGNORECASE)
+_PAIR = re.compile(r"pair(?: (right|left))?(?: from round (\d{1,6}))?$", re.IGNORECASE)
 _SECTION_WORDS = {
     "role": lambda text: {"role": text},
     "pace": lambda text: {"pace": read_pace(text)},
@@ -27,7 +29,9 @@ _SECTION_WORDS = {
     "mat": lambda text: {"mat": text},
     "priority": lambda text: {"priority": int(text)},
 }
-_SECTION_WORD = re.compile(rf"(role [a-z ]+|pace {PACE}|glide [\d.]+|mat (?:front|back)|priority \d+)")
+_SECTION_WORD = re.compile(
+    rf"(role [a-z ]+|pace {PACE}|glide \d+(?:\.\d+)?|mat (?:front|back)|priority \d\d?\d?)"
+)
 
 
 @dataclass
@@ -40,7 +44,12 @@ class _Line:
 
 def read_outline(text: str, library: Library, where: str = "outline") -> Plan:
     """The plan an outline describes. Raises Problem (file and line, what to do) at the first mistake."""
-    return with_ids(_Reader(library, where).plan(text))
+    plan = _Reader(library, where).plan(text)
+    try:
+        return with_ids(checked_types(plan))
+    except Problem as problem:
+        problem.where = f"{where}, {problem.where}".removesuffix(", ")
+        raise
 
 
 def read_nodes(text: str, library: Library, where: str = "outline") -> tuple[Node, ...]:
@@ -103,6 +112,8 @@ class _Reader:
                 top.append(line)
                 open_lines = [line]
                 continue
+            if len(blank) > MOST_DEEP * INDENT:
+                raise self._wrong(line, f"This is more than {MOST_DEEP} steps in.", "Take some groups apart.")
             level = line.depth // INDENT + (1 if open_lines and open_lines[0].text.startswith("#") else 0)
             if level > len(open_lines):
                 raise self._wrong(

@@ -7,11 +7,12 @@ from typing import Literal
 
 import msgspec
 
-from yewhour.core.lengths import TICKS_PER_S, shown_number
+from yewhour.core.lengths import TICKS_PER_S, finite, shown_number
 from yewhour.core.problem import Problem
 
 Phase = Literal["inhale", "full", "exhale", "empty"]
 SLOWEST, FASTEST = 1.0, 60.0
+MOST_SHARE = 1000.0
 
 
 class Pace(msgspec.Struct, frozen=True, omit_defaults=True):
@@ -29,9 +30,12 @@ def check_pace(pace: Pace, where: str = "") -> Pace:
             where,
             f"Choose between {SLOWEST:g} and {FASTEST:g}; a calm class has 4 to 10.",
         )
-    if min(pace.ratio) < 0 or pace.ratio[0] <= 0 or pace.ratio[2] <= 0:
+    fit = all(0 <= share <= MOST_SHARE for share in pace.ratio)  # not a number is no share either
+    if not fit or pace.ratio[0] <= 0 or pace.ratio[2] <= 0:
         raise Problem(
-            "A breath needs an inhale and an exhale longer than zero.", where, "Write the ratio as 4:0:5:0."
+            "A breath needs an inhale and an exhale longer than zero, and no share over 1000.",
+            where,
+            "Write the ratio as 4:0:5:0.",
         )
     return pace
 
@@ -88,10 +92,10 @@ def show_pace(pace: Pace) -> str:
 def read_pace(text: str) -> Pace:
     """As show_pace writes it."""
     rate, _, ratio = text.partition("/")
-    parts = [float(part) for part in ratio.split(":")] if ratio else list(Pace().ratio)
+    parts = [finite(part) for part in ratio.split(":")] if ratio else list(Pace().ratio)
     if len(parts) != 4:
         raise ValueError(text)
-    return Pace(float(rate), (parts[0], parts[1], parts[2], parts[3]))
+    return Pace(finite(rate), (parts[0], parts[1], parts[2], parts[3]))
 
 
 def tapped_rate(taps_s: Sequence[float]) -> float:

@@ -9,6 +9,8 @@ from yewhour.core.plan.pace import Pace, breath_ticks
 from yewhour.core.plan.school import School
 from yewhour.core.problem import Problem
 
+MOST_OPTIONS = 250  # of one number; a wider range is taken in larger steps
+
 
 class Range(msgspec.Struct, frozen=True):
     """The whole numbers a step may have, and how unwilling it is to leave the preferred one."""
@@ -73,10 +75,14 @@ def amounts_of(span: Range, least: int) -> tuple[int, ...]:
     """
     if span.least == span.most:
         return (span.preferred,)
-    low = max(span.least, least)
-    numbers = [n for n in range(span.preferred % span.by, span.most + 1, span.by) if n >= low and n > 0]
+    low = max(span.least, least, 1)
+    first = low + (span.preferred - low) % span.by
+    numbers = range(first, span.most + 1, span.by)
     if not numbers:
         return (max(1, -(-low // span.by) * span.by),)
+    if len(numbers) > MOST_OPTIONS:  # every so many of them, the preferred one among them
+        stride = -(-len(numbers) // MOST_OPTIONS) * span.by
+        numbers = range(first + (span.preferred - first) % stride, span.most + 1, stride)
     return tuple(numbers)
 
 

@@ -92,7 +92,7 @@ def lay_out(
             )
         )
         now += length
-    if choice.amounts.get(PAUSE):
+    if segments and choice.amounts.get(PAUSE):
         last = segments[-1]
         segments.append(_pause(last, choice.amounts[PAUSE]))
     return tuple(segments)

@@ -4,13 +4,16 @@ from collections.abc import Callable, Sequence
 
 import msgspec
 
-from yewhour.core.lengths import TICKS_PER_S, ticks
+from yewhour.core.lengths import LONGEST_S, TICKS_PER_S, ticks
+from yewhour.core.problem import Problem
 from yewhour.core.timing.doses import amounts_of, range_of
-from yewhour.core.timing.numbers import PAUSE, Number, Repeat, Slack, Stretch, option_costs
+from yewhour.core.timing.numbers import PAUSE, Number, Repeat, Slack, Stretch, least_ticks, option_costs
 from yewhour.core.timing.turn import Groups, Turn
 
 PAUSE_MOST = ticks(15.0)
 PAUSE_WEIGHT = 4.0
+LONGEST = ticks(LONGEST_S)
+MOST_WORK = 3_000_000_000  # options times points of a table, on the finest grid; some five seconds
 
 Needs = Callable[[Turn], int]  # ticks that what must be said inside a turn takes
 
@@ -30,9 +33,43 @@ def modelled(turns: Sequence[Turn], nodes: int, groups: Groups, needs: Needs) ->
         by_node[turn.node].append(turn)
     gatherer = _Gatherer(slack_key, groups, needs)
     parts = [gatherer.stretch(part, 0) for part in by_node]
+    _check_work(parts)
     if slack_key == PAUSE:
         parts.append(Stretch(0, (Slack(PAUSE, 0, 0, PAUSE_MOST, PAUSE_WEIGHT),)))
     return Model(tuple(parts), slack_key)
+
+
+def _check_work(parts: Sequence[Stretch]) -> None:
+    """Raises Problem for more choices than tables can weigh in a few seconds."""
+    width, work = 0, 0
+    for part in reversed(parts):
+        spread, more = _work(part, width)
+        width, work = min(width + spread, LONGEST), work + more
+    if work > MOST_WORK:
+        raise Problem(
+            "There is more to choose from in this class than can be weighed in a few seconds.",
+            "the numbers that may change",
+            "Keep some of them as they are (L), or give them a smaller most.",
+        )
+
+
+def _work(stretch: Stretch, width: int) -> tuple[int, int]:
+    """(ticks between the shortest and the longest, steps of work) of a stretch before a table so wide."""
+    spread = work = 0
+    for number in reversed(stretch.numbers):
+        behind = min(width + spread, LONGEST)
+        if isinstance(number, Repeat):
+            inner = [_work(one, behind) for _, _, one in number.options]
+            work += sum(more for _, more in inner)
+            shortest = min(least_ticks(one) for _, _, one in number.options)
+            spread += max(
+                least_ticks(one) + wide - shortest
+                for (_, _, one), (wide, _) in zip(number.options, inner, strict=True)
+            )
+        elif isinstance(number, Number):
+            spread += (number.options[-1] - number.options[0]) * number.unit
+            work += len(number.options) * min(width + spread, LONGEST)
+    return spread, work
 
 
 def _slack(turns: Sequence[Turn]) -> str:

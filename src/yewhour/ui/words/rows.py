@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from itertools import zip_longest
 
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
@@ -89,7 +90,7 @@ def _headed(row: Row, heading: str, section: str) -> Row:
 
 def _lines(made: Made, segments: dict[str, Segment]) -> list[Row]:
     found = []
-    for cue, after in zip(made.cues, [*made.cues[1:], None], strict=True):
+    for cue, after in zip_longest(made.cues, made.cues[1:]):
         until = after.start if after else made.length
         found.append(
             Row(
