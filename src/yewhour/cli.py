@@ -2,6 +2,7 @@
 
 import argparse
 import gc
+import re
 import sys
 import traceback
 from pathlib import Path
@@ -27,6 +28,7 @@ from yewhour.store.paths import FIRST_DEMO, own_data
 from yewhour.store.words import load_words
 
 CANNOT, USAGE = 1, 2
+_CONTROL = re.compile(rb"[\x00-\x08\x0b-\x1f\x7f]|\xc2[\x80-\x9f]")  # what would steer a terminal
 # The names of store.formats, which is not imported before it is needed (a test compares them).
 FORMAT_NAMES = (
     "text", "pdf", "markdown", "csv", "srt", "vtt", "chapters", "ffmetadata", "podcast", "labels",
@@ -93,6 +95,7 @@ def _parser() -> argparse.ArgumentParser:
     export = commands.add_parser("export", help="write a class in every format, or in those named")
     _file_and_length(export)
     export.add_argument("--to", type=Path, required=True, metavar="FOLDER")
+    export.add_argument("--replace", action="store_true", help="write over files that are there already")
     export.add_argument(
         "--format", action="append", choices=FORMAT_NAMES, help="may be given again; default: all"
     )
@@ -246,11 +249,19 @@ def _check(options: argparse.Namespace) -> int:
 
 
 def _export(options: argparse.Namespace) -> None:
-    made = _made(options)
     if not options.to.is_dir():
         raise Problem("There is no such folder.", str(options.to), "Make it first, or name another.")
-    for name in options.format or FORMATS:
-        path = options.to / f"{options.class_file.stem}{FORMATS[name].suffix}"
+    stem = options.class_file.stem
+    paths = {name: options.to / f"{stem}{FORMATS[name].suffix}" for name in options.format or FORMATS}
+    for path in paths.values():
+        if path.exists() and path.samefile(options.class_file):
+            do = "Write into another folder, or name the formats you want with --format."
+            raise Problem("This is the class itself; it is not written over.", str(path), do)
+        if path.exists() and not options.replace:
+            do = "Write into another folder, or say --replace."
+            raise Problem("This is there already; nothing was written.", str(path), do)
+    made = _made(options)
+    for name, path in paths.items():
         print(f"yewhour: writing {FORMATS[name].about}", file=sys.stderr)
         write_whole(path, FORMATS[name].write(made))
         print(path)
@@ -262,25 +273,33 @@ def _put_json(value: object) -> None:
 
 def _script(options: argparse.Namespace) -> None:
     content = FORMATS[options.format].write(_made(options))
-    _put(content, options.out)
+    _put(content, options.out, options.class_file)
 
 
-def _put(content: bytes, out: Path | None) -> None:
-    """Writes to a path, whole or not at all, or to standard output."""
+def _put(content: bytes, out: Path | None, source: Path | None = None) -> None:
+    """Writes to a path, whole or not at all, or to standard output; never over what it was made from."""
+    if out and source and out.exists() and out.samefile(source):
+        raise Problem("This is the class itself; it is not written over.", str(out), "Name another file.")
     if out:
         write_whole(out, content)
+    elif sys.stdout is None:
+        raise Problem("Standard output is closed.", do="Name a file, with --out.")
     else:
-        sys.stdout.buffer.write(content)
+        sys.stdout.buffer.write(_CONTROL.sub(b"", content) if sys.stdout.isatty() else content)
         sys.stdout.flush()
 
 
 def _outline(options: argparse.Namespace) -> None:
     library = _words().library
-    _put(write_outline(read_class(options.class_file, library), library).encode(), options.out)
+    _put(
+        write_outline(read_class(options.class_file, library), library).encode(),
+        options.out,
+        options.class_file,
+    )
 
 
 def _convert(options: argparse.Namespace) -> None:
-    _put(plan_bytes(read_class(options.class_file, _words().library)), options.out)
+    _put(plan_bytes(read_class(options.class_file, _words().library)), options.out, options.class_file)
 
 
 def _list(options: argparse.Namespace) -> None:

@@ -34,6 +34,11 @@ def fill(text: str, side: Side, **words: str) -> str:
     return _filled(text, side, tuple(words.items())) if "{" in text else text
 
 
+def unmarked(text: str) -> str:
+    """The line with tokens that nothing filled as plain words: nobody speaks a brace."""
+    return _TOKEN.sub(r"\1", text) if "{" in text else text
+
+
 @lru_cache(4000)
 def _filled(text: str, side: Side, words: tuple[tuple[str, str], ...]) -> str:
     known = dict(words)

@@ -1,11 +1,20 @@
 """The desktop: an entry in its menus, the icon, and the kind of file a class is."""
 
+import re
 import shutil
 import subprocess
 from pathlib import Path
 
 from yewhour.store.atomic import write_whole
 from yewhour.store.paths import DATA, ICONS
+
+
+def _quoted(command: str) -> str:
+    """A command as a desktop entry wants it: quoted where it must be, its own signs escaped twice."""
+    if re.fullmatch(r"[\w/.+-]+", command, re.ASCII):
+        return command
+    inner = re.sub(r'(["`$\\])', r"\\\1", command).replace("\\", "\\\\")
+    return f'"{inner}"'.replace("%", "%%")
 
 
 def install(share: Path, command: str) -> list[Path]:
@@ -15,7 +24,7 @@ def install(share: Path, command: str) -> list[Path]:
     that are there. Raises Problem when a file can't be written.
     """
     entry = (DATA / "desktop/yewhour.desktop").read_text(encoding="utf-8")
-    quoted = f'"{command}"' if " " in command else command
+    quoted = _quoted(command)
     files = {
         share / "applications/yewhour.desktop": entry.replace("Exec=yewhour", f"Exec={quoted}").encode(),
         share / "icons/hicolor/scalable/apps/yewhour.svg": (ICONS / "yewhour.svg").read_bytes(),

@@ -16,15 +16,27 @@ import msgspec
 
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
-from yewhour.store.atomic import write_whole
+from yewhour.store.atomic import PART, make_folder, write_whole
 from yewhour.store.classfile import plan_bytes, read_plan
 from yewhour.store.paths import kept_classes, own_data
 
+OLD_S = 3600.0  # what is older is nobody's work in progress
+
 
 def locked(path: Path) -> IO[bytes] | None:
-    """A lock on a lock file, held until it is closed or the program ends; None when another has it."""
-    path.parent.mkdir(parents=True, exist_ok=True)
-    handle = path.open("ab")
+    """A lock on a lock file, held until it is closed or the program ends; None when another has it.
+
+    Raises Problem when there can be no such file.
+    """
+    make_folder(path.parent)
+    try:
+        handle = path.open("ab")
+        os.utime(path)
+    except OSError as error:
+        reason = (error.strerror or str(error)).lower()
+        raise Problem(
+            f"This can't be locked: {reason}.", str(path), "Save the class, with Ctrl+S."
+        ) from error
     try:
         fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
     except OSError:
@@ -88,13 +100,9 @@ class Keeper:
         if self._lock is None:
             try:
                 self._lock = locked(self.file.with_suffix(".lock"))
-            except OSError as error:
-                reason = (error.strerror or str(error)).lower()
-                raise Problem(
-                    f"Your changes can't be kept safe: {reason}.",
-                    str(self.file.parent),
-                    "Save the class now, with Ctrl+S.",
-                ) from error
+            except Problem as problem:
+                what = f"Your changes can't be kept safe. {problem.what}"
+                raise Problem(what, str(self.file.parent), "Save the class now, with Ctrl+S.") from problem
         about = About(str(path) if path else "", plan.brief.title)
         if about != self._about:
             write_whole(self.file.with_suffix(".about"), msgspec.json.encode(about))
@@ -119,10 +127,8 @@ def kept_work() -> list[Kept]:
     """What was kept and not saved, and is not being worked on now, the latest first."""
     found: list[tuple[float, Kept]] = []
     for file in kept_classes().glob("*.yewhour"):
-        lock = locked(file.with_suffix(".lock"))
-        if lock is None:
+        if _in_use(file.with_suffix(".lock")):
             continue
-        lock.close()
         try:
             about = msgspec.json.decode(file.with_suffix(".about").read_bytes(), type=About)
         except (OSError, msgspec.DecodeError):
@@ -130,3 +136,30 @@ def kept_work() -> list[Kept]:
         with contextlib.suppress(OSError):
             found.append((os.stat(file).st_mtime, Kept(file, about)))
     return [kept for _, kept in sorted(found, key=lambda one: one[0], reverse=True)]
+
+
+def _in_use(lock: Path) -> bool:
+    """Whether a program that is running holds a lock. Where none can be made, nobody does."""
+    try:
+        handle = locked(lock)
+    except Problem:
+        return False
+    if handle is None:
+        return True
+    handle.close()
+    return False
+
+
+def sweep(now_s: float) -> None:
+    """Takes away what programs that were killed left behind: parts, and locks that stand for nothing.
+
+    now_s: seconds since the epoch; what is younger than an hour stays.
+    """
+    left = [*own_data().rglob(f".*{PART}"), *(own_data() / "open").glob("*.lock")]
+    for end in ("*.lock", "*.about"):
+        left += [file for file in kept_classes().glob(end) if not file.with_suffix(".yewhour").exists()]
+    for file in left:
+        with contextlib.suppress(OSError):
+            old = now_s - file.stat().st_mtime > OLD_S
+            if old and not (file.suffix == ".lock" and _in_use(file)):
+                file.unlink()

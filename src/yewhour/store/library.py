@@ -141,7 +141,9 @@ def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong
     def parted(key: str, text: object) -> Wordings:
         if not isinstance(text, str):
             raise wrong(key, "a line is text in quotes.", f'Write it as {key} = "...".')
-        return parse_wordings(text)
+        if not (wordings := parse_wordings(text)):
+            raise wrong(key, "a line says nothing.", "Write it, or take it out.")
+        return wordings
 
     made = {key: value for key, value in table.items() if not key.endswith("_is")}
     for key in ("gentler", "stronger"):

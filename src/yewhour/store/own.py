@@ -1,6 +1,8 @@
 """The teacher's own movements: one file of hers, over the library that ships."""
 
 import re
+import unicodedata
+import zlib
 from pathlib import Path
 from typing import Any
 
@@ -18,14 +20,29 @@ from yewhour.store.toml import Table, read_toml, with_table
 SAMPLE = {"breath": "inhale", "n": "three", "prop": "block", "title": "this class", "audience": "everyone"}
 
 
+MOST_STEM = 120  # bytes
+
+
 def own_file() -> Path:
     """The file her movements are written to."""
     return own_data() / "movements" / "mine.toml"
 
 
 def id_for(name: str) -> str:
-    """The id of a movement with this name: small letters, digits and hyphens."""
-    return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "movement"
+    """The id of a movement with this name: small letters, digits and hyphens.
+
+    A name in other letters than these has an id of its own by a number made from it.
+    """
+    plain = unicodedata.normalize("NFKD", name.casefold()).encode("ascii", "ignore").decode()
+    return re.sub(r"[^a-z0-9]+", "-", plain).strip("-") or f"movement-{zlib.crc32(name.encode())}"
+
+
+def stem_for(title: str) -> str:
+    """A file's name for a class with this title, in the title's own letters, short enough for any disk."""
+    stem = re.sub(r"[^\w]+", "-", title.lower()).strip("-")
+    while len(stem.encode()) > MOST_STEM:
+        stem = stem[:-1]
+    return stem or "class"
 
 
 def table_of(movement: Movement) -> Table:

@@ -5,6 +5,7 @@ It lies in `store` because it reads the fonts that ship.
 
 from __future__ import annotations
 
+import unicodedata
 from collections.abc import Sequence
 from typing import Any
 
@@ -19,6 +20,7 @@ Pdf = Any  # fpdf.FPDF, which ships no types
 SIZE, LEADING = 17.0, 8.6  # points; millimetres from line to line
 HEAD = 1.6  # lines that a heading takes, with the space above it
 TOP, BOTTOM, LEFT, WIDTH = 18.0, 279.0, 40.0, 155.0  # millimetres on A4
+TITLE_SIZE, MOST_TITLE = 24, 4  # points; lines
 QUIET_S = 3.0  # a page may be turned in a silence this long
 SEARCHED = 0.35  # of a page is given up at most, to turn it in a better silence
 INK, SIDE_INK = (31, 42, 36), {"right": (44, 106, 75), "left": (45, 92, 125)}
@@ -47,9 +49,11 @@ def stand_pdf(made: Made) -> bytes:
     pdf.set_title(made.plan.brief.title)
     pdf.set_creator("Yew Hour")
     rows = _rows(made, measure)
-    for number, page in enumerate(pages(rows)):
+    measure.set_font("Title", "", TITLE_SIZE)
+    title = _lines(measure, f"{made.plan.brief.title}, {show_length(made.length_s)}")[:MOST_TITLE]
+    for number, page in enumerate(pages(rows, LEADING * (1 + 1.2 * len(title)))):
         pdf.add_page()
-        _page(pdf, made, page, number + 1)
+        _page(pdf, title, page, number + 1)
     return bytes(pdf.output())
 
 
@@ -63,6 +67,37 @@ def _sheet(pdf: Pdf) -> Pdf:
     return pdf
 
 
+def _printed(pdf: Pdf, text: str) -> str:
+    """A text in signs that the font has: others in their plain form where there is one, else a mark."""
+    known = pdf.current_font.cmap if hasattr(pdf.current_font, "cmap") else {}
+    result = []
+    for sign in " ".join(text.split()):
+        plain = unicodedata.normalize("NFKD", sign)
+        if ord(sign) in known:
+            result.append(sign)
+        elif plain and all(ord(one) in known or unicodedata.combining(one) for one in plain):
+            result.append("".join(one for one in plain if ord(one) in known))
+        elif unicodedata.category(sign) not in ("So", "Cf", "Cn", "Mn", "Sk"):
+            result.append("?")
+    return "".join(result).strip()
+
+
+def _lines(pdf: Pdf, text: str) -> list[str]:
+    """A text in lines of the page's width."""
+    printed = _printed(pdf, text)
+    found = pdf.multi_cell(WIDTH, LEADING, printed, dry_run=True, output="LINES")
+    return found if isinstance(found, list) else [printed]
+
+
+def _cut(pdf: Pdf, text: str) -> str:
+    """A heading, cut where it would leave the page; it is set at 0.72 of the size of lines."""
+    if pdf.get_string_width(text) * 0.72 <= WIDTH:
+        return text
+    while text and pdf.get_string_width(f"{text}…") * 0.72 > WIDTH:
+        text = text[:-1]
+    return f"{text}…"
+
+
 def _rows(made: Made, pdf: Pdf) -> list[Row]:
     rows: list[Row] = []
     shown = ""
@@ -72,21 +107,23 @@ def _rows(made: Made, pdf: Pdf) -> list[Row]:
         key = segment.turn.flow or segment.id
         for cue in cues:
             dose = f"{segment.turn.rounds} rounds" if segment.turn.flow else segment.dose
-            heading = f"{segment.name}, {dose}" if key != shown else ""
+            heading = _cut(pdf, _printed(pdf, f"{segment.name}, {dose}")) if key != shown else ""
             shown = key
-            text = pdf.multi_cell(WIDTH, LEADING, cue.text, dry_run=True, output="LINES")
-            lines = text if isinstance(text, list) else [cue.text]
+            lines = _lines(pdf, cue.text)
             rows.append(Row(segment, cue, heading, seconds(after[cue.start] - cue.end), lines))
     return rows
 
 
-def pages(rows: Sequence[Row]) -> list[list[Row]]:
-    """The rows in pages; of the places near a page's end where it could be turned, the quietest."""
+def pages(rows: Sequence[Row], head: float = LEADING * 2.2) -> list[list[Row]]:
+    """The rows in pages, `head` millimetres of the first for the title.
+
+    Of the places near a page's end where it could be turned, the quietest.
+    """
     made: list[list[Row]] = []
     start = 0
     while start < len(rows):
         height, end = 0.0, start
-        room = BOTTOM - TOP - (LEADING * 2.2 if not made else 0)
+        room = BOTTOM - TOP - (head if not made else 0)
         while end < len(rows) and height + rows[end].height <= room:
             height += rows[end].height
             end += 1
@@ -100,13 +137,15 @@ def pages(rows: Sequence[Row]) -> list[list[Row]]:
     return made
 
 
-def _page(pdf: Pdf, made: Made, rows: Sequence[Row], number: int) -> None:
+def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[Row], number: int) -> None:
     y = TOP
     if number == 1:
-        pdf.set_font("Title", "", 24)
+        pdf.set_font("Title", "", TITLE_SIZE)
         pdf.set_text_color(*INK)
-        pdf.text(LEFT, y + 2, f"{made.plan.brief.title}, {show_length(made.length_s)}")
-        y += LEADING * 2.2
+        for line in title:
+            pdf.text(LEFT, y + 2, line)
+            y += LEADING * 1.2
+        y += LEADING
     for row in rows:
         colour = SIDE_INK.get(row.segment.side, INK)
         if row.heading:

@@ -1,25 +1,29 @@
 """Versions: every saved state of a class, kept in the teacher's own folder."""
 
 import contextlib
+import re
 from datetime import datetime
 from pathlib import Path
 
 import msgspec
 
 from yewhour.core.plan.plan import Plan
-from yewhour.store.atomic import write_whole
+from yewhour.store.atomic import make_folder, write_whole
 from yewhour.store.classfile import read_plan
 from yewhour.store.keeping import name_for
 from yewhour.store.paths import own_data
 
 MOST = 60  # of one class
 _STAMP = "%Y-%m-%d %H.%M.%S"
+# `000012 2026-05-04 18.30.00`; without the number, as it was before there were numbers.
+_NAME = re.compile(r"(?:(?P<number>\d{6,9}) )?(?P<when>\d{4}-\d\d-\d\d \d\d\.\d\d\.\d\d)")
 
 
 class Version(msgspec.Struct, frozen=True):
-    """One saved state of a class, and when it was saved."""
+    """One saved state of a class, which one it is, and when it was saved by the clock of then."""
 
     file: Path
+    number: int
     when: datetime
 
     def plan(self) -> Plan:
@@ -33,12 +37,17 @@ def folder_for(path: Path) -> Path:
 
 
 def versions_of(path: Path) -> list[Version]:
-    """The versions of a class file, the latest first."""
+    """The versions of a class file, the latest first: by what came after what, whatever the clock said."""
     found = []
     for file in folder_for(path).glob("*.yewhour"):
+        named = _NAME.match(file.stem)
         with contextlib.suppress(ValueError):
-            found.append(Version(file, datetime.strptime(file.stem[:19], _STAMP)))
-    return sorted(found, key=lambda one: (one.when, len(one.file.name), one.file.name), reverse=True)
+            if named:
+                when = datetime.strptime(named["when"], _STAMP)
+                found.append(Version(file, int(named["number"] or 0), when))
+    return sorted(
+        found, key=lambda one: (one.number, one.when, len(one.file.name), one.file.name), reverse=True
+    )
 
 
 def keep_version(path: Path, content: bytes, when: datetime) -> None:
@@ -47,15 +56,13 @@ def keep_version(path: Path, content: bytes, when: datetime) -> None:
     Raises Problem when it can't be written.
     """
     folder = folder_for(path)
-    folder.mkdir(parents=True, exist_ok=True)
+    make_folder(folder)
     known = versions_of(path)
     with contextlib.suppress(OSError):
         if known and known[0].file.read_bytes() == content:
             return
-    name, number = when.strftime(_STAMP), 2
-    while (folder / f"{name}.yewhour").exists():
-        name, number = f"{when.strftime(_STAMP)} {number}", number + 1
-    write_whole(folder / f"{name}.yewhour", content)
+    number = known[0].number + 1 if known else 1
+    write_whole(folder / f"{number:06} {when.strftime(_STAMP)}.yewhour", content)
     for old in known[MOST - 1 :]:
         with contextlib.suppress(OSError):
             old.file.unlink()

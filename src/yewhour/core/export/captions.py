@@ -12,6 +12,7 @@ WIDTH = 42
 LINES = 2
 READ_PER_S = 20  # characters a second a viewer can read
 EARLY_MS = 1000  # a caption may start this long before its line
+_PAUSE = re.compile(r"\[\d+(?:\.\d+)?s\]")
 _CLAUSE = re.compile(r"(?<=[,;:.!?])\s+")
 
 
@@ -30,7 +31,8 @@ def _captions(made: Made) -> Any:
     import pysubs2
 
     events, free = [], 0
-    for cue, following in zip_longest(made.cues, made.cues[1:]):
+    spoken = [cue for cue in made.cues if _spoken(cue.text)]
+    for cue, following in zip_longest(spoken, spoken[1:]):
         # A caption may stay a little after its line, to be read, but not into the next one.
         limit = following.start if following else made.length
         for start, end, shown in _parts(cue, limit, free):
@@ -66,7 +68,7 @@ def _parts(cue: Cue, limit: int, free: int) -> list[tuple[int, int, str]]:
 def _pieces(text: str) -> list[str]:
     """The text in pieces that fit two lines, parted at clauses where that is possible."""
     pieces = [""]
-    for clause in _CLAUSE.split(re.sub(r"\s*\[\d+(?:\.\d+)?s\]\s*", " ", text).strip()):
+    for clause in _CLAUSE.split(_spoken(text)):
         for word in [clause] if len(clause) <= WIDTH * LINES - 4 else clause.split():
             joined = f"{pieces[-1]} {word}".strip()
             if pieces[-1] and _wrapped(joined) is None:
@@ -74,6 +76,11 @@ def _pieces(text: str) -> list[str]:
             else:
                 pieces[-1] = joined
     return pieces
+
+
+def _spoken(text: str) -> str:
+    """What is said of a line, without pauses, on one line; a backslash would be a sign of the format's."""
+    return " ".join(_PAUSE.sub(" ", text).replace("\\", "/").split())
 
 
 def _wrapped(text: str) -> list[str] | None:

@@ -7,7 +7,8 @@ from yewhour.core.lengths import seconds, show_length
 from yewhour.core.made import Made
 
 COLUMNS = ("start", "start_s", "end_s", "side", "section", "movement", "purpose", "line", "seconds")
-_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+_FORMULA = tuple("=+-@\t\r＝＋－＠")
+_UNSEEN = " \u00a0\ufeff\u200b\u200c\u200d\u2060\u3000"  # a spreadsheet may look behind these
 
 
 def cue_sheet(made: Made) -> str:
@@ -30,4 +31,4 @@ def cue_sheet(made: Made) -> str:
 
 
 def _harmless(cell: str) -> str:
-    return f"'{cell}" if cell.startswith(_FORMULA) else cell
+    return f"'{cell}" if cell.lstrip(_UNSEEN).startswith(_FORMULA) else cell

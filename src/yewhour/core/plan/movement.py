@@ -51,8 +51,8 @@ Lines = dict[str, tuple[Wordings, ...]]  # purpose -> lines
 
 
 def parse_wordings(text: str) -> Wordings:
-    """`full | short | bare` as its wordings."""
-    return tuple(part.strip() for part in text.split("|"))
+    """`full | short | bare` as its wordings; none for a text that says nothing."""
+    return tuple(part.strip() for part in text.split("|") if part.strip())
 
 
 class Option(msgspec.Struct, frozen=True):

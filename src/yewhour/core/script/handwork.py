@@ -8,7 +8,7 @@ from yewhour.core.lengths import ticks
 from yewhour.core.plan.plan import LineEdit, Plan
 from yewhour.core.script.cue import Candidate, Cue, Dropped
 from yewhour.core.script.directions import tokenised
-from yewhour.core.sides import fill
+from yewhour.core.sides import fill, unmarked
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
 
@@ -24,8 +24,8 @@ def said(edit: LineEdit, turn: Turn) -> str:
     """The words of an edit on a turn: mirrored when the turn is on the other side."""
     side = turn.side if turn.side in ("left", "right") else turn.lead
     if edit.both and edit.side in ("left", "right"):
-        return fill(tokenised(edit.text, edit.side), side)
-    return fill(edit.text, side)
+        return unmarked(fill(tokenised(edit.text, edit.side), side, name=turn.name))
+    return unmarked(fill(edit.text, side, name=turn.name))
 
 
 def edit_behind(plan: Plan, segment: Segment, line: Cue | Dropped) -> LineEdit | None:

@@ -9,7 +9,7 @@ from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.school import School
 from yewhour.core.script.cue import Duration
 from yewhour.core.script.wording import Wording
-from yewhour.core.sides import Side, fill
+from yewhour.core.sides import Side, fill, unmarked
 from yewhour.core.timing.turn import Turn
 
 NumberWord = Callable[[int], str]
@@ -46,12 +46,14 @@ def from_tier(tier: int, wordings: Wordings) -> Wordings:
 def lines_of(turn: Turn, purpose: str) -> tuple[Wordings, ...]:
     """A step's own lines for a purpose, or else its movement's."""
     own = turn.step.lines.get(purpose)
-    return tuple(parse_wordings(text) for text in own) if own is not None else turn.movement.said(purpose)
+    if own is None:
+        return turn.movement.said(purpose)
+    return tuple(wordings for text in own if (wordings := parse_wordings(text)))
 
 
 def filled(line: Wordings, turn: Turn, side: Side | None = None, **words: str) -> Wordings:
     """A line's wordings with their tokens filled for a turn."""
-    return tuple(fill(text, side or turn.side, name=turn.name, **words) for text in line)
+    return tuple(unmarked(fill(text, side or turn.side, name=turn.name, **words)) for text in line)
 
 
 def pick(lines: tuple[Wordings, ...], turn: Turn) -> Wordings:

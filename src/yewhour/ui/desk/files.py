@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 from datetime import datetime
 from pathlib import Path
 from typing import IO
@@ -99,15 +100,20 @@ class Files(QObject):
         if unsaved:
             self.said.emit(f"{unsaved} was not saved; it is kept, and waits on the first page (Ctrl+Home).")
         if path is not None and not self.is_demo(path):
+            self._take_lock(path)
+
+    def _take_lock(self, path: Path) -> None:
+        """Marks a class as open here; tells when it is open elsewhere, or when that can't be known."""
+        self._let_go()
+        try:
             self._lock = lock_class(path)
-            if self._lock is None:
-                self.troubled.emit(
-                    Problem(
-                        "This class is open in another window too.",
-                        str(path),
-                        "Close one of them, or save this one under another name.",
-                    )
-                )
+        except Problem as problem:
+            what = "Nothing can be kept safe here: changes are lost unless you save them."
+            self.troubled.emit(Problem(what, problem.where, problem.what))
+            return
+        if self._lock is None:
+            do = "Close one of them, or save this one under another name."
+            self.troubled.emit(Problem("This class is open in another window too.", str(path), do))
 
     def _let_go(self) -> None:
         if self._lock is not None:
@@ -157,25 +163,26 @@ class Files(QObject):
             return
         there = stamp_of(path)
         ours = session.path is not None and path.resolve() == session.path.resolve()
-        if ours and there and there != self.stamp:
-            if self._warned != there:
-                self._warned = there
-                raise Problem(
-                    "Somebody else has changed this file since you opened it.",
-                    str(path),
-                    "Save again to write over it (theirs is kept as a version), or save under another name.",
-                )
-            keep_version(path, path.read_bytes(), datetime.now())
+        theirs = bool(there) and (not ours or there != self.stamp)
+        if theirs and ours and self._warned != there:
+            self._warned = there
+            raise Problem(
+                "Somebody else has changed this file since you opened it.",
+                str(path),
+                "Save again to write over it (theirs is kept as a version), or save under another name.",
+            )
+        if theirs:
+            with contextlib.suppress(Problem, OSError):
+                keep_version(path, path.read_bytes(), datetime.now())
         content = plan_bytes(session.plan)
         try:
             write_whole(path, content)
         except Problem:
             self.keep()  # it can't be lost
             raise
-        if not ours:
-            self._let_go()
-            self._lock = lock_class(path)
         session.path, session.saved = path, session.plan
+        if not ours:
+            self._take_lock(path)
         self.stamp, self._warned = stamp_of(path), ""
         self.keeper.saved()
         if self._brought is not None:

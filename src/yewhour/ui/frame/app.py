@@ -3,11 +3,13 @@
 import atexit
 import gc
 import sys
+import time
 from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
 
 from yewhour.store.habits import read_habits
+from yewhour.store.keeping import sweep
 from yewhour.store.paths import FIRST_DEMO
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.window import Window
@@ -72,6 +74,7 @@ def run(path: Path | None = None) -> int:
     window.show()
     qt.processEvents()  # on screen first, then the class
     open_first(window, path)
+    sweep(time.time())
     gc.freeze()  # what start-up made stays; it need not be looked through again
     gc.enable()
     return qt.exec()

@@ -9,7 +9,7 @@ from yewhour.core.plan.plan import Brief, Plan, Section
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.keeping import Kept
-from yewhour.store.own import id_for
+from yewhour.store.own import stem_for
 from yewhour.store.versions import versions_of
 from yewhour.ui.desk.files import Files
 from yewhour.ui.desk.session import Session
@@ -98,8 +98,14 @@ class Clerk:
         name, _ = self.window.later.QFileDialog.getSaveFileName(
             self.window, "Save the class", str(start), CLASSES
         )
-        if name:
-            self.save_to(Path(name) if Path(name).suffix == ".yewhour" else Path(f"{name}.yewhour"))
+        if not name:
+            return
+        path = Path(name) if Path(name).suffix == ".yewhour" else Path(f"{name}.yewhour")
+        if path.exists() and path != Path(name):  # she was asked about another name than this
+            do = f"To write over it, save again and choose {path.name} itself."
+            self.window.tell(Problem(f"There is a {path.name} already.", str(path.parent), do))
+            return
+        self.save_to(path)
 
     def _ask_where(self, title: str, start: Path, kinds: str) -> str:
         """Where to save; "" when the teacher thought better of it."""
@@ -134,7 +140,7 @@ class Clerk:
 
     def _stem(self) -> str:
         path, plan = self.session.path, self.session.plan
-        return path.stem if path is not None else id_for(plan.brief.title) if plan is not None else "class"
+        return path.stem if path is not None else stem_for(plan.brief.title) if plan is not None else "class"
 
     # --- versions and exports --------------------------------------------------------------------
 

@@ -30,6 +30,14 @@ from yewhour.ui.kit.theme import scale
 MOST_SHOWN = 30_000  # characters of a preview
 
 
+def _there(path: Path) -> bool:
+    """Whether a file is there; one whose name no disk can hold is not."""
+    try:
+        return path.exists()
+    except OSError:
+        return False
+
+
 class Exporting(QDialog):
     """The dialog. `written` tells the paths when they are there."""
 
@@ -119,7 +127,7 @@ class Exporting(QDialog):
 
     def _show_names(self) -> None:
         names = [path.name for _, path in self.paths()]
-        there = [path.name for _, path in self.paths() if path.exists()]
+        there = [path.name for _, path in self.paths() if _there(path)]
         words = f"Writes {', '.join(names)}." if names else "Nothing is ticked."
         if there:
             words += f" Already there, and written anew: {', '.join(there)}."
@@ -158,6 +166,10 @@ class Exporting(QDialog):
                 write_whole(path, self.formats[key].write(self.made))
             except Problem as error:
                 problem = error
+                break
+            except Exception as error:  # a fault of one format must not leave the dialog waiting for good
+                what = f"{path.name} could not be written: {error!r}."
+                problem = Problem(what, do="Untick it; please send the class to the makers of this program.")
                 break
             done.append(path)
         self._ended.emit(done, problem)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from html import escape
 
 from PySide6.QtCore import QEvent, QObject, QPoint, QRect, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
@@ -30,14 +31,19 @@ def label(words: str, name: str = "") -> QLabel:
     return made
 
 
+def plain_tip(words: str) -> str:
+    """A tool tip that shows words as they are: Qt takes some for rich text."""
+    return f"<qt>{escape(words)}</qt>" if "<" in words else words
+
+
 def button(words: str, do: Callable[[], object], about: str = "", name: str = "small") -> QPushButton:
     """A button that does something."""
-    made = QPushButton(words)
+    made = QPushButton(words.replace("&", "&&"))
     made.setObjectName(name)
     made.setAutoDefault(False)
     made.clicked.connect(lambda: do())
     if about:
-        made.setToolTip(about)
+        made.setToolTip(plain_tip(about))
         made.setAccessibleDescription(about)
     return made
 

@@ -23,6 +23,7 @@ from yewhour.core.plan.nodes import children
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
+from yewhour.ui.kit.controls import plain_tip
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.sprig.needles import Needle
 from yewhour.ui.sprig.paint import SprigPainter
@@ -122,7 +123,7 @@ class Sprig(Scene):
                 side = f", {segment.side}" if segment.side in ("left", "right") else ""
                 start = show_length(segment.start / TICKS_PER_S)
                 words = f"{segment.name}{side} · {segment.dose} · {start}"
-            self.setToolTip(words)
+            self.setToolTip(plain_tip(words))
 
     def _pull(self, y: float) -> None:
         """More or fewer breaths as the end of the needle goes down or up; whole ones."""
