@@ -1,6 +1,8 @@
 """The command line, in this process; the launcher itself is tried in test_launcher.py."""
 
 import json
+import subprocess
+import sys
 
 import pytest
 
@@ -78,3 +80,58 @@ def test_an_older_output_stays_when_the_class_cannot_be_that_long(capsysbinary, 
     path.write_text("before")
     run(capsysbinary, "script", DEMO, "--length", "2:00", "--out", str(path))
     assert path.read_text() == "before"
+
+
+OUTLINE = "title: A <b>\nlength: 8:00\nstyle: hatha\n# All\nchild 5b\nfinal rest 5:00\n"
+
+
+def test_an_export_never_writes_over_the_class_or_over_what_was_not_named(capsysbinary, tmp_path):
+    source = tmp_path / "my-class.txt"
+    source.write_text(OUTLINE)
+    code, _, err = run(capsysbinary, "export", str(source), "--to", str(tmp_path))
+    assert code == 2
+    assert "the class itself" in err
+    assert source.read_text() == OUTLINE
+    (tmp_path / "my-class.csv").write_text("hers")
+    code, _, err = run(capsysbinary, "export", str(source), "--to", str(tmp_path), "--format", "csv")
+    assert code == 2
+    assert "--replace" in err
+    assert (tmp_path / "my-class.csv").read_text() == "hers"
+    again = ("export", str(source), "--to", str(tmp_path), "--format", "csv", "--replace")
+    assert run(capsysbinary, *again)[0] == 0
+    assert (tmp_path / "my-class.csv").read_text() != "hers"
+    for command in ("script", "outline", "convert"):
+        code, _, err = run(capsysbinary, command, str(source), "--out", str(source))
+        assert (code, source.read_text()) == (2, OUTLINE)
+
+
+def test_a_traceback_never_has_the_exit_code_of_a_class_that_cannot_fit(capsysbinary, monkeypatch):
+    def broken(*_):
+        raise IndexError("oh")
+
+    monkeypatch.setattr("yewhour.cli.solve", broken)
+    code, _, err = run(capsysbinary, "fit", DEMO)
+    assert code == 2
+    assert "fault of the program" in err
+
+
+@pytest.mark.parametrize("line", ["voice rate: inf", "tolerance: nan", "target counts: maybe"])
+def test_nothing_is_converted_that_could_not_be_opened_again(capsysbinary, tmp_path, line):
+    source, out = tmp_path / "a.txt", tmp_path / "a.yewhour"
+    source.write_text(OUTLINE.replace("style", f"{line}\nstyle"))
+    code, _, err = run(capsysbinary, "convert", str(source), "--out", str(out))
+    assert (code, out.exists()) == (2, False)
+    assert "a.txt" in err
+
+
+def test_a_closed_or_full_standard_output_is_told():
+    full = subprocess.run(
+        f"exec {sys.executable} -m yewhour script {DEMO} > /dev/full", shell=True, capture_output=True
+    )
+    assert full.returncode == 2
+    assert b"can't be written" in full.stderr
+    closed = subprocess.run(
+        f"exec {sys.executable} -m yewhour script {DEMO} >&-", shell=True, capture_output=True
+    )
+    assert closed.returncode == 2
+    assert b"Traceback" not in full.stderr + closed.stderr

@@ -8,6 +8,8 @@ import time
 
 import pytest
 
+from tests.conftest import ROOT
+
 SCREEN = """
 import sys
 from PySide6.QtCore import QTimer
@@ -65,3 +67,38 @@ def test_the_program_ends_well_with_something_on_the_clipboard():
     env = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
     done = subprocess.run([sys.executable, "-c", COPIED], env=env, capture_output=True, text=True, timeout=60)
     assert (done.returncode, done.stderr) == (0, "")
+
+
+PYTHON = """#!/usr/bin/env bash
+case "$*" in
+"-m venv "*)
+    echo made >>"$NOTES"
+    sleep 1
+    mkdir -p "$3/bin"
+    for name in python pip yewhour; do printf '#!/bin/sh\\nexit 0\\n' >"$3/bin/$name"; done
+    chmod +x "$3"/bin/*
+    touch "$3/whole"
+    ;;
+-V) echo "Python $VERSION" ;;
+esac
+"""
+
+
+def test_two_first_starts_make_one_environment_and_another_python_leaves_it(tmp_path):
+    """The launcher with a python3 that only notes what it is asked; the real one takes a minute."""
+    house, shims = tmp_path / "a house", tmp_path / "shims"
+    house.mkdir()
+    shims.mkdir()
+    shutil.copy(ROOT / "yew", house)
+    for name in ("requirements.lock", "requirements-test.lock"):
+        (house / name).write_text("")
+    (shims / "python3").write_text(PYTHON)
+    (shims / "python3").chmod(0o755)
+    notes = tmp_path / "notes"
+    env = {**os.environ, "PATH": f"{shims}:{os.environ['PATH']}", "NOTES": str(notes), "VERSION": "3.11.7"}
+    starts = [subprocess.Popen([house / "yew", "list"], env=env, stderr=subprocess.DEVNULL) for _ in range(2)]
+    assert [start.wait(timeout=30) for start in starts] == [0, 0]
+    assert notes.read_text() == "made\n"
+    assert (house / ".venv/whole").exists()
+    subprocess.run([house / "yew", "list"], env={**env, "VERSION": "3.13.1"}, check=True)
+    assert notes.read_text() == "made\n"

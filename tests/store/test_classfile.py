@@ -12,6 +12,7 @@ from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.classfile import parse_plan, plan_bytes, read_plan, write_plan
+from yewhour.store.migrate import VERSION
 from yewhour.store.paths import FIRST_DEMO
 
 
@@ -107,3 +108,22 @@ def test_nodes_of_every_kind_come_back():
     step = Step(movement="cat", id="s", locked=True, lines={"call": ["Go. | Go."]})
     plan = Plan(sections=(), blocks={"end": (Pair(id="p", body=(Rounds(id="r", times=3, body=(step,)),)),)})
     assert parse_plan(plan_bytes(plan)) == plan
+
+
+def test_what_we_do_not_know_is_kept_at_every_level_whatever_it_is_called():
+    document = {
+        "yewhour": VERSION,
+        "later": 1,
+        "extra": {"a": 2},
+        "brief": {"title": "A", "pace": {"breaths_per_min": 7.0, "swell": 3, "extra": [4]}, "extra": "five"},
+        "sections": [
+            {"title": "All", "mood": 6, "body": [
+                {"is": "step", "movement": "child", "id": "n1",
+                 "pace": {"breaths_per_min": 6.0, "tide": 7}, "extra": 8},
+                {"is": "rounds", "id": "n2", "times": 2, "wave": 9,
+                 "body": [{"is": "step", "movement": "cow", "id": "n3"}]},
+            ]},
+        ],
+    }  # fmt: skip
+    again = msgspec.json.decode(plan_bytes(parse_plan(msgspec.json.encode(document))))
+    assert again == document

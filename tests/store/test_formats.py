@@ -5,6 +5,7 @@ import io
 import json
 
 import msgspec
+import pysubs2
 import pytest
 
 from tests.conftest import demo_maker
@@ -91,3 +92,42 @@ def test_pages_are_turned_in_quiet_moments_where_there_are_any():
     turned = pages(rows)
     assert sum(len(page) for page in turned) == 200
     assert all(page[-1].quiet_s >= QUIET_S for page in turned[:-1])
+
+
+def with_lines(*texts):
+    """The class with other words in its first lines."""
+    cues = [msgspec.structs.replace(cue, text=text) for cue, text in zip(RINGERS.cues, texts, strict=False)]
+    return msgspec.structs.replace(RINGERS, cues=(*cues, *RINGERS.cues[len(cues) :]))
+
+
+def test_captions_hold_whatever_a_line_holds():
+    made = with_lines("[5s]", "One\n\ntwo.", "A \\N sign | and {another}.", "   ", "Breathe [3s] in.")
+    for form in ("srt", "vtt"):
+        text = FORMATS[form].write(made).decode()
+        parsed = pysubs2.SSAFile.from_string(text, format_=form)
+        assert all(event.plaintext.strip() for event in parsed)
+        words = " ".join(event.plaintext.replace("\n", " ") for event in parsed)
+        assert "One two." in words
+        assert len(parsed) >= len(RINGERS.cues) - 2
+
+
+@pytest.mark.parametrize("cell", ["=1+1", " =1+1", "\ufeff=1", "\u200b@a", "＝1", "+1", "\t-1"])
+def test_no_cell_is_a_formula_however_it_hides(cell):
+    made = with_lines(cell)
+    rows = list(csv.DictReader(io.StringIO(FORMATS["csv"].write(made).decode())))
+    assert rows[0]["line"].startswith("'")
+
+
+@pytest.mark.parametrize("title", ["Oars " * 60, "樹のポーズ", "Tide 🌊 & <b>salt</b>", "x" * 400])
+def test_every_format_holds_every_title(title):
+    brief = msgspec.structs.replace(RINGERS.plan.brief, title=title)
+    plan = msgspec.structs.replace(RINGERS.plan, brief=brief)
+    made = msgspec.structs.replace(RINGERS, plan=plan)
+    for form in FORMATS.values():
+        assert form.write(made)
+
+
+def test_every_line_may_be_muted():
+    made = msgspec.structs.replace(RINGERS, cues=())
+    for form in FORMATS.values():
+        form.write(made)

@@ -8,7 +8,7 @@ from tests.conftest import plan_of
 from yewhour.core.plan.nodes import Step
 from yewhour.core.problem import Problem
 from yewhour.store.habits import change_habits, opened, read_habits, recent_classes
-from yewhour.store.keeping import Keeper, kept_work, lock_class, stamp_of
+from yewhour.store.keeping import Keeper, kept_work, lock_class, stamp_of, sweep
 from yewhour.store.paths import kept_classes, own_data
 
 
@@ -83,3 +83,39 @@ def test_damaged_habits_are_as_usual():
     assert read_habits().scale == 1.5
     (own_data() / "habits.json").write_text("{")
     assert read_habits().scale == 1.0
+
+
+def test_what_killed_programs_left_is_swept_and_nothing_else(plan, tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
+    keeper = Keeper()
+    keeper.keep(plan, None)
+    folder = keeper.file.parent
+    old = [
+        folder / "gone.lock",
+        folder / "gone.about",
+        folder / ".x.yewhour.abc.part",
+        own_data() / "open/a.lock",
+    ]
+    for file in old:
+        file.parent.mkdir(parents=True, exist_ok=True)
+        file.write_bytes(b"")
+    young = folder / ".y.yewhour.abc.part"
+    young.write_bytes(b"")
+    now_s = young.stat().st_mtime
+    sweep(now_s)
+    assert all(file.exists() for file in [*old, young, keeper.file])
+    sweep(now_s + 2 * 3600)
+    assert not any(file.exists() for file in [*old, young])
+    assert keeper.file.exists()
+    assert keeper.file.with_suffix(".lock").exists()
+
+
+def test_where_nothing_can_be_kept_it_is_told_and_nothing_breaks(plan, tmp_path, monkeypatch):
+    (tmp_path / "file").write_text("no folder")
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "file" / "data"))
+    assert kept_work() == []
+    sweep(0.0)
+    with pytest.raises(Problem, match="can't be kept safe"):
+        Keeper().keep(plan, None)
+    with pytest.raises(Problem, match="can't be made"):
+        lock_class(tmp_path / "a.yewhour")

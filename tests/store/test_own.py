@@ -1,5 +1,7 @@
 """A teacher's own movements: written as she has them, refused with a reason when something is wrong."""
 
+import re
+
 import pytest
 
 from tests.conftest import shipped
@@ -12,6 +14,7 @@ from yewhour.store.own import (
     own_file,
     read_lines,
     spoken_on,
+    stem_for,
     table_of,
     write_own,
 )
@@ -94,4 +97,23 @@ def test_a_damaged_file_of_hers_is_kept_as_it_is(terms):
 
 def test_ids_are_made_of_names():
     assert id_for("Größe 2: Oar & Pull!") == "grosse-2-oar-pull"
-    assert id_for("???") == "movement"
+    others = {id_for(name) for name in ("樹", "木のポーズ", "Лодка", "???")}
+    assert len(others) == 4  # each its own, although none has a letter that an id may have
+    assert all(re.fullmatch(r"[a-z0-9]+(-[a-z0-9]+)*", name) for name in others)
+
+
+def test_a_file_is_named_by_its_title_in_any_letters_and_never_too_long():
+    assert stem_for("Лодка & Salt") == "лодка-salt"
+    assert stem_for("???") == "class"
+    assert len(stem_for("樹" * 300).encode()) <= 120
+
+
+def test_her_comments_and_her_other_movements_stay_as_they_are(terms):
+    own_file().parent.mkdir(parents=True)
+    own_file().write_text('# Mine, from the slip.\n[oar]\nname = "Oar" # as she says it\n')
+    write_own("oar-pull", MINE, terms)
+    text = own_file().read_text()
+    assert text.startswith('# Mine, from the slip.\n[oar]\nname = "Oar" # as she says it\n')
+    assert "[oar-pull]" in text
+    forget_own("oar-pull")
+    assert own_file().read_text().strip() == '# Mine, from the slip.\n[oar]\nname = "Oar" # as she says it'

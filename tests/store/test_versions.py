@@ -43,3 +43,14 @@ def test_the_oldest_go_when_there_are_many(tmp_path):
     found = versions_of(tmp_path / "a.yewhour")
     assert len(found) == MOST
     assert found[0].plan() == state(MOST + 5)
+
+
+def test_versions_go_by_what_came_after_what_even_when_a_clock_was_ahead(tmp_path):
+    path = tmp_path / "a.yewhour"
+    for number in range(MOST):
+        keep_version(path, plan_bytes(state(number + 1)), NOON + timedelta(days=4000, minutes=number))
+    for number in range(10):
+        keep_version(path, plan_bytes(state(100 + number)), NOON + timedelta(minutes=number))
+    found = versions_of(path)
+    assert len(found) == MOST
+    assert [version.plan() for version in found[:10]] == [state(109 - number) for number in range(10)]

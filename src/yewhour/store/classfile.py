@@ -8,7 +8,6 @@ from typing import Any, get_args, get_origin, get_type_hints
 
 import msgspec
 
-from yewhour.core.plan.nodes import Value
 from yewhour.core.plan.plan import Plan, with_ids
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import read_all, write_whole
@@ -102,7 +101,9 @@ def _absorbed(raw: Any, kind: Any) -> Any:
     known = {
         key: _absorbed(value, hints[key]) for key, value in raw.items() if key in hints and key != "extra"
     }
-    unknown = {key: value for key, value in raw.items() if key not in hints and key != tag}
+    unknown = {
+        key: value for key, value in raw.items() if (key not in hints or key == "extra") and key != tag
+    }
     if tag and tag in raw:
         known[tag] = raw[tag]
     if unknown:
@@ -110,9 +111,11 @@ def _absorbed(raw: Any, kind: Any) -> Any:
     return known
 
 
-def _struct_for(raw: dict[str, Any], kind: Any) -> type[Value] | None:
+def _struct_for(raw: dict[str, Any], kind: Any) -> type[msgspec.Struct] | None:
     """The struct a raw object stands for, found by its tag where there are several."""
-    choices = [one for one in (get_args(kind) or (kind,)) if isinstance(one, type) and issubclass(one, Value)]
+    choices: list[type[msgspec.Struct]] = [
+        one for one in (get_args(kind) or (kind,)) if "extra" in getattr(one, "__struct_fields__", ())
+    ]
     for one in choices:
         config = one.__struct_config__
         if not config.tag_field or raw.get(config.tag_field) == config.tag:
@@ -123,7 +126,7 @@ def _struct_for(raw: dict[str, Any], kind: Any) -> type[Value] | None:
 _HINTS: dict[type, dict[str, Any]] = {}
 
 
-def _hints(struct: type[Value]) -> dict[str, Any]:
+def _hints(struct: type[msgspec.Struct]) -> dict[str, Any]:
     if struct not in _HINTS:
         _HINTS[struct] = get_type_hints(struct)
     return _HINTS[struct]

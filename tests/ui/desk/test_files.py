@@ -7,10 +7,12 @@ import sys
 import time
 from pathlib import Path
 
+import msgspec
 import pytest
 from PySide6.QtWidgets import QApplication
 
 from tests.conftest import ROOT
+from tests.ui.conftest import Desk
 from yewhour.core.plan.edit import with_brief
 from yewhour.store.atomic import write_whole
 from yewhour.store.classfile import plan_bytes, read_plan
@@ -253,3 +255,52 @@ def test_what_is_wrong_with_her_own_movements_is_told_when_the_window_opens(qtbo
     assert "mine.toml, line 1: oar: it has no dose" in desk.window.foot.message.text()
     assert desk.made is not None
     desk.leave()
+
+
+def test_a_name_typed_without_its_ending_never_writes_over_a_class_unasked(desk, mine, monkeypatch, tmp_path):
+    from PySide6.QtWidgets import QFileDialog
+
+    there = mine
+    before = there.read_bytes()
+    rename(desk, "Another")
+    answers = [str(tmp_path / "ebb"), str(there)]
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (answers.pop(0), ""))
+    desk.press("save_class_as")
+    assert "ebb.yewhour is there already" in desk.window.foot.message.text()
+    assert there.read_bytes() == before
+    desk.press("save_class_as")  # and now by its whole name, which the dialog asks about
+    assert read_plan(there).brief.title == "Another"
+    assert "Four minutes at the slip" in [version.plan().brief.title for version in versions_of(there)]
+
+
+def test_where_nothing_of_hers_can_be_kept_the_program_works_and_says_so(qtbot, monkeypatch, tmp_path):
+    (tmp_path / "file").write_text("in the place of a folder")
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "file" / "data"))
+    path = tmp_path / "mine.yewhour"
+    path.write_bytes((DEMO / "four-at-the-slip.yewhour").read_bytes())
+    desk = Desk(qtbot, path)
+    assert desk.made is not None
+    assert "Nothing can be kept safe here" in desk.window.foot.message.text()
+    assert str(tmp_path / "file" / "data") in desk.window.foot.message.text()
+    rename(desk, "Saved all the same")
+    desk.press("show_start")
+    desk.press("to_sprig")
+    other = tmp_path / "other.yewhour"
+    assert desk.window.clerk.save_to(other)
+    assert desk.session.path == other
+    assert not desk.session.changed
+    assert read_plan(other).brief.title == "Saved all the same"
+    desk.leave()
+
+
+def test_a_format_that_fails_does_not_leave_the_export_waiting(desk, monkeypatch, tmp_path):
+    desk.press("export_script")
+    dialog = desk.window._dialogs[-1]
+    dialog.folder.setText(str(tmp_path))
+    broken = msgspec.structs.replace(dialog.formats["text"], write=lambda made: [][0])
+    monkeypatch.setitem(dialog.formats, "text", broken)
+    dialog.write()
+    desk.qtbot.waitUntil(lambda: dialog._thread is None, timeout=10_000)
+    assert "could not be written" in dialog.names.text()
+    assert dialog.write_button.isEnabled()
+    dialog.close()

@@ -3,7 +3,7 @@
 import re
 from collections.abc import Sequence
 from itertools import pairwise
-from typing import Literal
+from typing import Any, Literal
 
 import msgspec
 
@@ -20,6 +20,7 @@ class Pace(msgspec.Struct, frozen=True, omit_defaults=True):
 
     breaths_per_min: float = 8.0
     ratio: tuple[float, float, float, float] = (4.0, 0.0, 4.0, 0.0)
+    extra: dict[str, Any] = {}  # fields of the file that we don't know, kept
 
 
 def check_pace(pace: Pace, where: str = "") -> Pace:

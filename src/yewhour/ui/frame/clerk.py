@@ -103,7 +103,7 @@ class Clerk:
         path = Path(name) if Path(name).suffix == ".yewhour" else Path(f"{name}.yewhour")
         if path.exists() and path != Path(name):  # she was asked about another name than this
             do = f"To write over it, save again and choose {path.name} itself."
-            self.window.tell(Problem(f"There is a {path.name} already.", str(path.parent), do))
+            self.window.tell(Problem(f"{path.name} is there already.", str(path.parent), do))
             return
         self.save_to(path)
 
