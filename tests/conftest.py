@@ -5,6 +5,7 @@ import tempfile
 from functools import cache
 from pathlib import Path
 
+import hypothesis
 import pytest
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -19,6 +20,8 @@ from yewhour.store.classfile import read_plan
 from yewhour.store.paths import DEMO, FIRST_DEMO
 from yewhour.store.words import load_words
 
+hypothesis.settings.register_profile("house", deadline=None)  # other programs run on the machine too
+hypothesis.settings.load_profile("house")
 ROOT = Path(__file__).resolve().parent.parent
 
 

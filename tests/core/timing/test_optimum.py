@@ -8,6 +8,8 @@ from tests.conftest import plan_of, shipped
 from tools.milp import optimum
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair, Rounds, Step
+from yewhour.core.timing.fit import slack_costs
+from yewhour.core.timing.numbers import Repeat, Slack
 
 WORDS = shipped()
 HELD = ["downward-dog", "cobra", "child", "seated-breath", "knees-to-chest"]
@@ -37,6 +39,20 @@ rounds = st.builds(
 plans = st.lists(st.one_of(free, free, rounds), min_size=1, max_size=6)
 
 
+def cost_of(stretch, choice):
+    """What the numbers of a choice cost in one part, added up anew."""
+    total = 0.0
+    for number in stretch.numbers:
+        if isinstance(number, Repeat):
+            _, cost, inner = next(o for o in number.options if o[0] == choice.rounds[number.key])
+            total += cost + cost_of(inner, choice)
+        elif isinstance(number, Slack):
+            total += float(slack_costs(number)[choice.amounts[number.key] - number.least])
+        else:
+            total += number.costs[number.options.index(choice.amounts[number.key])]
+    return total
+
+
 @settings(max_examples=200, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(plans, st.floats(0, 1))
 def test_no_solver_finds_a_better_class(nodes, share):
@@ -48,7 +64,8 @@ def test_no_solver_finds_a_better_class(nodes, share):
     best = optimum(solved.fit.parts, length)
     assert best is not None
     assert choice.cost <= best + 1e-5
-    assert choice.cost == pytest.approx(best, abs=1e-5)
+    # milp stops short of its optimum now and then; ours is then the better of the two, and no mistake:
+    assert choice.cost == pytest.approx(sum(cost_of(part, choice) for part in solved.fit.parts), abs=1e-5)
     made = solved.laid_out(choice)
     assert made[-1].end == length
     lengths = {}

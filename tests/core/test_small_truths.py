@@ -1,0 +1,143 @@
+"""The small truths that no total shows: phases, sides, counts, and who a caution is for."""
+
+import re
+
+import pytest
+
+from tests.conftest import made_of, plan_of, said, shipped
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.nodes import Rounds, Step
+from yewhour.core.plan.pace import Pace, phase_ticks
+from yewhour.core.timing.doses import range_of
+from yewhour.core.timing.numbers import Number
+
+WORDS = shipped()
+REST = Step(movement="final-rest")
+UNEVEN = Pace(6.0, (2, 0, 3, 0))  # 4 s in, 6 s out
+ENTERED_OUT = sorted(m.id for m in WORDS.library.values() if m.enter == "exhale" and m.kind == "hold")
+ENTERED_IN = sorted(m.id for m in WORDS.library.values() if m.enter != "exhale" and m.kind == "hold")
+
+
+def held(made, movement):
+    return next(s for s in made.segments if s.turn.movement.id == movement and s.kind == "hold")
+
+
+@pytest.mark.parametrize("movement", ENTERED_OUT[:6])
+def test_a_hold_entered_on_the_exhale_begins_with_it(movement):
+    segment = held(made_of(Step(movement=movement, amount=4, pace=UNEVEN), REST), movement)
+    assert [(s.phase, s.end - s.start) for s in segment.spans[:4]] == [
+        ("exhale", 60), ("inhale", 40), ("exhale", 60), ("inhale", 40),
+    ]  # fmt: skip
+    assert len(segment.spans) == 2 * segment.amount
+    assert (segment.spans[0].start, segment.spans[-1].end) == (segment.start, segment.end)
+
+
+@pytest.mark.parametrize("movement", ENTERED_IN[:6])
+def test_any_other_hold_begins_with_the_inhale(movement):
+    segment = held(made_of(Step(movement=movement, amount=4, pace=UNEVEN), REST), movement)
+    assert [(s.phase, s.end - s.start) for s in segment.spans[:2]] == [("inhale", 40), ("exhale", 60)]
+
+
+def test_phases_of_a_breath_are_in_their_order_and_add_up():
+    assert phase_ticks(Pace(6.0, (3, 1, 5, 1))) == (30, 10, 50, 10)
+    assert sum(phase_ticks(Pace(7.0, (1, 0, 2, 0)))) == 86
+
+
+def test_the_last_breath_of_a_hold_is_kept_free_for_its_own_lines():
+    made = made_of(Step(movement="low-lunge", amount=6), Step(movement="downward-dog", amount=6), REST)
+    seen = 0
+    for segment in made.segments:
+        if segment.kind == "hold" and segment.amount >= 3:
+            last = segment.end - segment.turn.unit
+            for cue in made.cues:
+                if cue.segment == segment.id and cue.purpose in ("align", "stay", "option"):
+                    seen += 1
+                    assert cue.end <= last
+    assert seen > 4
+
+
+def test_a_line_of_a_flow_starts_before_its_breath_and_never_a_second_before():
+    steps = tuple(
+        Step(movement=name, phase=phase)
+        for name, phase in (
+            ("arms-up", "inhale"),
+            ("fold", "exhale"),
+            ("half-lift", "inhale"),
+            ("fold", "exhale"),
+        )
+    )
+    made = made_of(Rounds(body=steps, times=4), REST)
+    segments = {segment.id: segment for segment in made.segments}
+    early = [segments[c.segment].start - c.start for c in made.cues if c.purpose == "flow" and c.start > 30]
+    assert len(early) > 10
+    assert all(0 <= ticks <= 10 for ticks in early)
+    assert sum(ticks > 0 for ticks in early) > len(early) / 2
+
+
+def test_the_most_rounds_a_group_may_have_are_among_those_it_can_have():
+    solved = solve(
+        plan_of(Rounds(body=(Step(movement="cobra", amount=3),), times=3, least=2, most=5), REST), WORDS
+    )
+    (group,) = solved.unfolded.groups.values()
+    assert group.options == (2, 3, 4, 5)
+    assert max(turn.round for turn in solved.turns) == 5
+    assert solved.make(solved.longest_s).choice.rounds == {group.key: 5}
+    assert solved.make(solved.shortest_s).choice.rounds == {group.key: 2}
+
+
+def test_a_dose_of_breaths_held_by_the_clock_is_taken_at_seven_and_a_half_seconds():
+    movement = WORDS.library["low-lunge"]
+    span = range_of(Step(movement="low-lunge"), movement, "clock")
+    expected = [int(breaths * 7.5 // 5) * 5 for breaths in movement.dose]
+    assert [span.least, span.preferred, span.most] == expected
+    assert span.by == 5
+
+
+@pytest.mark.parametrize("amount", [6, 9, 12])
+def test_a_countdown_says_each_number_when_so_many_are_left(amount):
+    movement = next(m.id for m in WORDS.library.values() if m.kind == "reps" and m.sides in ("both", "none"))
+    made = made_of(Step(movement=movement, amount=amount, locked=True, countdown=4), REST)
+    segment = next(s for s in made.segments if s.turn.movement.id == movement and s.kind == "reps")
+    numbers = {"One.": 1, "Two.": 2, "Three.": 3, "Four.": 4}
+    told = {
+        numbers[cue.text]: (segment.end - cue.start) / segment.turn.unit
+        for cue in made.cues
+        if cue.segment == segment.id and cue.text in numbers
+    }
+    assert set(told) == {1, 2, 3, 4}
+    for number, left in told.items():
+        assert number - 0.5 <= left <= number + 0.6
+
+
+@pytest.mark.parametrize("tag", sorted(WORDS.cautions))
+def test_a_caution_speaks_to_those_it_is_for(tag):
+    found = [m for m in WORDS.library.values() if tag in m.cautions and (m.said("caution") or m.gentler)]
+    for movement in found[:4]:
+        made = made_of(Step(movement=movement.id), REST, cautions=(tag,))
+        lines = said(made, "caution")
+        assert lines, movement.id
+        others = {whom for other, whom in WORDS.cautions.items() if whom != WORDS.cautions[tag]}
+        own_words = " ".join(" ".join(line) for line in movement.said("caution")).lower()
+        for whom in others:
+            if not re.search(re.escape(whom), own_words):
+                assert not any(whom in line for line in lines), (movement.id, whom)
+        if not any(" if " in f" {line.lower()}" for line in lines):
+            assert any(WORDS.cautions[tag] in line for line in lines), movement.id
+
+
+def test_what_is_unwilling_changes_less():
+    def plan(weights):
+        names = ("downward-dog", "child")
+        steps = [
+            Step(movement=n, amount=8, least=2, most=14, weight=w)
+            for n, w in zip(names, weights, strict=True)
+        ]
+        return solve(plan_of(*steps), WORDS)
+
+    for weights in ((1.0, 9.0), (9.0, 1.0)):
+        solved = plan(weights)
+        numbers = [n for part in solved.model.parts for n in part.numbers if isinstance(n, Number)]
+        assert [round(n.costs[0] / ((n.options[0] - 8) / 8) ** 2) for n in numbers] == list(weights)
+        choice = solved.fit.at(solved.fit.nearest(solved.fit.preferred - 300))
+        moved = [abs(amount - 8) for key, amount in choice.amounts.items() if key.startswith("n")]
+        assert moved[weights.index(1.0)] > moved[weights.index(9.0)]
