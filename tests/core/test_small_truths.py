@@ -4,12 +4,14 @@ import re
 
 import pytest
 
-from tests.conftest import made_of, plan_of, said, shipped
+from tests.conftest import demo_maker, made_of, plan_of, said, shipped
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Rounds, Step
 from yewhour.core.plan.pace import Pace, phase_ticks
-from yewhour.core.timing.doses import range_of
+from yewhour.core.plan.plan import Plan, Section, with_ids
+from yewhour.core.timing.doses import MOST_OPTIONS, Range, amounts_of, range_of
 from yewhour.core.timing.numbers import Number
+from yewhour.store.paths import demo_classes
 
 WORDS = shipped()
 REST = Step(movement="final-rest")
@@ -141,3 +143,42 @@ def test_what_is_unwilling_changes_less():
         choice = solved.fit.at(solved.fit.nearest(solved.fit.preferred - 300))
         moved = [abs(amount - 8) for key, amount in choice.amounts.items() if key.startswith("n")]
         assert moved[weights.index(1.0)] > moved[weights.index(9.0)]
+
+
+def test_a_way_lasts_as_long_as_what_is_said_on_it_on_both_sides_of_a_pair_alike():
+    for path in demo_classes():
+        solved = demo_maker(path.stem)
+        alike = {}
+        for turn in solved.turns:
+            if turn.setup_for and turn.step.phase is None and turn.kind == "setup":
+                assert turn.fixed >= solved.entries.saying(turn), (path.stem, turn.key)
+                if turn.pair and "+" not in turn.pair:
+                    alike.setdefault((turn.pair, turn.number, turn.round), []).append(turn.fixed)
+        assert all(len(set(lengths)) == 1 for lengths in alike.values())
+
+
+@pytest.mark.parametrize(
+    ("way", "effort", "ease"), [("exhale", "exhale", "inhale"), ("inhale", "inhale", "exhale")]
+)
+def test_effort_and_ease_fall_on_the_breath_the_school_says(way, effort, ease):
+    movement = next(m.id for m in WORDS.library.values() if [b for b, _ in m.rhythm] == ["effort", "ease"])
+    made = made_of(Step(movement=movement, amount=6), REST, ways={"effort_breath": way})
+    segment = next(s for s in made.segments if s.turn.movement.id == movement and s.kind == "reps")
+    assert [(span.beat, span.phase) for span in segment.spans[:2]] == [("effort", effort), ("ease", ease)]
+
+
+def test_a_gliding_pace_begins_at_the_sections_and_ends_where_it_glides_to():
+    body = tuple(Step(movement=name) for name in ("child", "cobra", "downward-dog"))
+    section = Section(title="All", body=body, pace=Pace(8.0), glide_to=5.0)
+    solved = solve(with_ids(Plan(sections=(section,))), WORDS)
+    paces = [turn.pace.breaths_per_min for turn in solved.turns if turn.kind == "hold"]
+    assert paces == [8.0, 6.5, 5.0]
+
+
+def test_a_range_too_wide_to_weigh_one_by_one_keeps_what_is_preferred_and_both_its_ends_near():
+    for preferred in (7, 500, 1203):
+        options = amounts_of(Range(1, preferred, 5000, 1, 1.0), 1)
+        assert len(options) <= MOST_OPTIONS + 1
+        assert preferred in options
+        assert options[0] < 25
+        assert options[-1] > 4975
