@@ -4,9 +4,12 @@ import msgspec
 import pysubs2
 import pytest
 
+from tests.conftest import made_of
 from yewhour.core.export.captions import LINES, READ_PER_S, WIDTH
+from yewhour.core.export.chapters import chapters
 from yewhour.core.export.reading import text
 from yewhour.core.pipeline import solve
+from yewhour.core.plan.nodes import Step
 from yewhour.store.formats import FORMATS
 
 
@@ -62,3 +65,9 @@ def test_markdown_marks_in_a_title_are_harmless(ringers):
     brief = msgspec.structs.replace(made.plan.brief, title="*Ropes* <b>[x](y)")
     renamed = msgspec.structs.replace(made, plan=msgspec.structs.replace(made.plan, brief=brief))
     assert "# \\*Ropes\\* \\<b\\>\\[x\\](y)" in FORMATS["markdown"].write(renamed).decode()
+
+
+def test_a_class_of_ways_alone_can_be_written_in_every_way():
+    made = made_of(Step(movement="floor-down"))
+    assert chapters(made)
+    assert made.cues[0].text in text(made)

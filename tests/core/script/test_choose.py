@@ -1,10 +1,13 @@
 """The lines chosen for a stretch of time are the best set there is."""
 
+import time
 from itertools import product
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.conftest import made_of
+from yewhour.core.plan.nodes import Step
 from yewhour.core.script.choose import Wish, best_set
 from yewhour.core.script.place import GAP, Track
 
@@ -70,3 +73,12 @@ def test_one_line_that_explains_comes_before_two_that_keep_company():
     earliest = finder(Track())
     assert best_set([company, explains, company], 70, GAP, earliest) == (-1, 0, -1)
     assert best_set([company, explains, company], 80, GAP, earliest) != (-1, 0, -1)
+
+
+def test_a_hundred_lines_in_one_posture_are_chosen_from_in_a_moment():
+    lines = [f"Let breath number {n} come and go as it likes. | Breath {n}. | {n}." for n in range(100)]
+    start = time.perf_counter()
+    made = made_of(Step(movement="child", amount=20, lines={"stay": lines}), target_s=300.0)
+    assert time.perf_counter() - start < 4.0  # 20 s when all were weighed against each other
+    assert len(made.cues) > 5
+    assert len(made.dropped) > 50

@@ -27,7 +27,8 @@ def chapters(made: Made) -> list[Chapter]:
     """
     found = _joined([(s.section, s.start) for s in made.segments], made.length)
     if len(found) < FEWEST:
-        found = _joined([(s.turn.name, s.start) for s in made.segments if s.kind != "setup"], made.length)
+        parted = _joined([(s.turn.name, s.start) for s in made.segments if s.kind != "setup"], made.length)
+        found = parted or found
     while len(found) < FEWEST and max(c.end - c.start for c in found) >= 2 * LEAST:
         found = _halved(found)
     return found
@@ -43,6 +44,8 @@ def _halved(found: list[Chapter]) -> list[Chapter]:
 
 
 def _joined(marks: list[tuple[str, int]], end: int) -> list[Chapter]:
+    if not marks:
+        return []
     starts: list[tuple[str, int]] = []
     for title, start in marks:
         if not starts or (title != starts[-1][0] and start - starts[-1][1] >= LEAST):

@@ -21,6 +21,8 @@ def blocks(made: Made) -> Iterator[tuple[Segment, list[Cue]]]:
         if segment.kind != "setup":
             yield segment, waiting
             waiting = []
+    if waiting:  # a class may end on its way somewhere
+        yield made.segments[-1], waiting
 
 
 def text(made: Made) -> str:

@@ -62,6 +62,7 @@ class Track:
         return max(best, end - low, 0)
 
 
+MOST_LINES = 40  # of one segment; nobody says more in a held posture
 REST_SHARE, CLOCK_SHARE = 0.12, 0.7  # of a stillness; of what a held posture may have, held by the clock
 
 
@@ -185,6 +186,9 @@ class _Placer:
     def _spread(self, index: int, lines: list[Candidate]) -> None:
         """The best set of a segment's body lines within its share of speech, spread over its silence."""
         segment = self.segments[index]
+        lines, more = _foremost(lines)
+        for line in more:
+            self._drop(line, enough=True)
         budget = int(self.share(segment) * segment.length) - self._spoken[index]
         wordings = self._fresh(lines)
         wishes = [self._wish(line, texts) for line, texts in zip(lines, wordings, strict=True)]
@@ -245,6 +249,18 @@ class _Placer:
             result.append(fresh or texts)
             taken.update(result[-1][:1])
         return result
+
+
+def _foremost(lines: list[Candidate]) -> tuple[list[Candidate], list[Candidate]]:
+    """As many lines as the best set can be searched among at once, what is kept first first; and the rest."""
+    if len(lines) <= MOST_LINES:
+        return lines, []
+    ranked = sorted(range(len(lines)), key=lambda n: (-lines[n].rank, n))
+    there = set(ranked[:MOST_LINES])
+    return (
+        [line for n, line in enumerate(lines) if n in there],
+        [line for n, line in enumerate(lines) if n not in there],
+    )
 
 
 def _remedy(segment: Segment, short: int) -> str:

@@ -10,6 +10,7 @@ from yewhour.core.plan.school import School
 from yewhour.core.problem import Problem
 
 MOST_OPTIONS = 250  # of one number; a wider range is taken in larger steps
+MOST_ROUNDS = 60  # numbers of rounds that a group is tried with
 
 
 class Range(msgspec.Struct, frozen=True):
@@ -98,4 +99,5 @@ def round_options(group: Rounds, alternate: bool) -> tuple[int, ...]:
         )
     if group.locked:
         return (group.times,)
+    by *= max(1, -(-(most - least) // (by * MOST_ROUNDS)))  # a wide range is taken in larger steps
     return tuple(range(group.times - (group.times - least) // by * by, most + 1, by))
