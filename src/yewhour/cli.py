@@ -6,6 +6,7 @@ import re
 import sys
 import traceback
 from pathlib import Path
+from typing import TextIO
 
 import msgspec
 
@@ -28,6 +29,7 @@ from yewhour.store.paths import FIRST_DEMO, own_data
 from yewhour.store.words import load_words
 
 CANNOT, USAGE = 1, 2
+_STEERING = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f]")
 _CONTROL = re.compile(rb"[\x00-\x08\x0b-\x1f\x7f]|\xc2[\x80-\x9f]")  # what would steer a terminal
 # The names of store.formats, which is not imported before it is needed (a test compares them).
 FORMAT_NAMES = (
@@ -45,22 +47,27 @@ def main(arguments: list[str] | None = None) -> int:
             options.length = parse_length(options.length)
         return int(options.run(options) or 0)
     except CannotFit as problem:
-        print(f"yewhour: {problem}", file=sys.stderr)
+        _say(f"yewhour: {problem}", file=sys.stderr)
         return CANNOT
     except Problem as problem:
-        print(f"yewhour: {problem}", file=sys.stderr)
+        _say(f"yewhour: {problem}", file=sys.stderr)
         return USAGE
     except BrokenPipeError:
         sys.stderr.close()
         return 0
     except OSError as error:  # standard output is closed or its disk is full
         reason = (error.strerror or str(error)).lower()
-        print(f"yewhour: this can't be written: {reason}. Choose another place, with --out.", file=sys.stderr)
+        _say(f"yewhour: this can't be written: {reason}. Choose another place, with --out.", file=sys.stderr)
         return USAGE
     except Exception:  # never with the exit code of a class that can't be what was asked
         traceback.print_exc()
-        print("yewhour: this is a fault of the program: please send what stands above", file=sys.stderr)
+        _say("yewhour: this is a fault of the program: please send what stands above", file=sys.stderr)
         return USAGE
+
+
+def _say(text: object, file: TextIO | None = None) -> None:
+    """A line on the terminal; what is in a file can't steer it."""
+    print(_STEERING.sub("", str(text)), file=file or sys.stdout)
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -144,13 +151,13 @@ def _open(options: argparse.Namespace) -> int:
 
 def _desktop(options: argparse.Namespace) -> None:
     for path in install(own_data().parent, str(Path(options.command).resolve())):
-        print(path)
+        _say(path)
 
 
 def _words() -> "Words":
     words, problems = load_words()
     for problem in problems:
-        print(f"yewhour: {problem}", file=sys.stderr)
+        _say(f"yewhour: {problem}", file=sys.stderr)
     return words
 
 
@@ -182,9 +189,9 @@ def _fit(options: argparse.Namespace) -> int:
         given = cuts.with_given_pace(solved, length_s)
         made = given.make(length_s)
     except CannotFit as problem:
-        print(f"yewhour: {problem}", file=sys.stderr)
+        _say(f"yewhour: {problem}", file=sys.stderr)
         for remedy in report.remedies(solved, length_s):
-            print(f"yewhour:   {remedy.title}: {show_length(remedy.gives_s, True)}", file=sys.stderr)
+            _say(f"yewhour:   {remedy.title}: {show_length(remedy.gives_s, True)}", file=sys.stderr)
         return CANNOT
     if options.format == "json":
         _put_json(
@@ -196,20 +203,20 @@ def _fit(options: argparse.Namespace) -> int:
             }
         )  # fmt: skip
         return 0
-    print(f"{solved.plan.brief.title}: {show_length(made.length_s, True)}")
+    _say(f"{solved.plan.brief.title}: {show_length(made.length_s, True)}")
     if given is not solved:
-        print(f"pace given: {given.setting.school.pace.breaths_per_min:.2f} breaths a minute")
+        _say(f"pace given: {given.setting.school.pace.breaths_per_min:.2f} breaths a minute")
     if options.explain:
-        print(report.explain(given, made.choice))
+        _say(report.explain(given, made.choice))
     else:
-        print(
+        _say(
             f"shortest {show_length(solved.shortest_s, True)}   "
             f"preferred {show_length(solved.preferred_s, True)}   "
             f"longest {show_length(solved.longest_s, True)}"
         )
     for segment in made.segments:
         side = "" if segment.side == "both" else segment.side
-        print(f"{show_length(segment.start / 10, True):>9}  {segment.dose:>10}  {side:11}  {segment.name}")
+        _say(f"{show_length(segment.start / 10, True):>9}  {segment.dose:>10}  {side:11}  {segment.name}")
     return 0
 
 
@@ -217,17 +224,17 @@ def _family(solved: "Solved", options: argparse.Namespace) -> int:
     code, found = 0, []
     for text in options.family.split(","):
         length_s = parse_length(text)
-        print(f"yewhour: cutting to {show_length(length_s)}", file=sys.stderr)
+        _say(f"yewhour: cutting to {show_length(length_s)}", file=sys.stderr)
         try:
             cut = cuts.cut(solved.plan, solved, length_s)
         except CannotFit as problem:
-            print(f"yewhour: {problem}", file=sys.stderr)
+            _say(f"yewhour: {problem}", file=sys.stderr)
             code = CANNOT
             continue
         found.append({"length_s": length_s, "left_out": cut.left_out})
         if options.format == "text":
             left = "; ".join(cut.left_out) or "nothing"
-            print(f"{show_length(length_s)}  without: {left}")
+            _say(f"{show_length(length_s)}  without: {left}")
     if options.format == "json":
         _put_json(found)
     return code
@@ -242,9 +249,9 @@ def _check(options: argparse.Namespace) -> int:
     for finding in made.findings:
         segment = names.get(finding.segment)
         at = show_length(segment.start / 10) if segment else "-"
-        print(f"{at:>7}  {finding.severity:5}  {finding.code}: {finding.message}")
-        print(f"{'':16}{finding.fix}.{' [can be applied]' if options.explain and finding.edit else ''}")
-    print(f"{len(made.findings)} found" if made.findings else "Nothing to say about it.")
+        _say(f"{at:>7}  {finding.severity:5}  {finding.code}: {finding.message}")
+        _say(f"{'':16}{finding.fix}.{' [can be applied]' if options.explain and finding.edit else ''}")
+    _say(f"{len(made.findings)} found" if made.findings else "Nothing to say about it.")
     return 0
 
 
@@ -262,9 +269,9 @@ def _export(options: argparse.Namespace) -> None:
             raise Problem("This is there already; nothing was written.", str(path), do)
     made = _made(options)
     for name, path in paths.items():
-        print(f"yewhour: writing {FORMATS[name].about}", file=sys.stderr)
+        _say(f"yewhour: writing {FORMATS[name].about}", file=sys.stderr)
         write_whole(path, FORMATS[name].write(made))
-        print(path)
+        _say(path)
 
 
 def _put_json(value: object) -> None:
@@ -307,4 +314,4 @@ def _list(options: argparse.Namespace) -> None:
     if options.format == "json":
         _put_json(found)
     else:
-        print(listing_text(found))
+        _say(listing_text(found))

@@ -135,3 +135,12 @@ def test_a_closed_or_full_standard_output_is_told():
     )
     assert closed.returncode == 2
     assert b"Traceback" not in full.stderr + closed.stderr
+
+
+def test_what_is_in_a_file_cannot_steer_a_terminal(capsysbinary, tmp_path):
+    source = tmp_path / "a.txt"
+    source.write_text(OUTLINE.replace("A <b>", "A \x1b[2J\x07 title"))
+    code, out, err = run(capsysbinary, "fit", str(source))
+    assert code == 0
+    assert "title" in out
+    assert "\x1b" not in out + err

@@ -47,6 +47,15 @@ def test_no_side_word_where_there_is_no_side_and_no_line_is_long(movement):
         (GOOD.replace('call = "Nod."\n', ""), 1, "no 'call' line"),
         (GOOD.replace('"hold"', '"reps"'), 1, "no rhythm"),
         ("[nod\n", 1, "can't be read"),
+        (GOOD + "count_s = nan\n", 6, "count_s"),
+        (GOOD + "moving_s = inf\n", 6, "moving_s"),
+        (GOOD + "weight = 0\n", 6, "weight"),
+        (GOOD + "effort = 9\n", 6, "effort"),
+        (GOOD + 'rhythm = "exhale 0 inhale 4"\n', 6, "lasts nothing"),
+        (GOOD + "rhythm = 4\n", 6, "text in quotes"),
+        (GOOD + "setup = 4\n", 6, "text in quotes"),
+        (GOOD + 'setup = " | "\n', 6, "says nothing"),
+        (GOOD.replace("[1, 2, 3]", "[1, 2, 999999]"), 4, "not in order"),
     ],
 )
 def test_what_is_wrong_is_named_with_file_and_line_and_the_rest_loads(tmp_path, text, line, says):

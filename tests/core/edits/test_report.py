@@ -7,7 +7,7 @@ from tests.conftest import demo_maker, plan_of, shipped
 from yewhour.core.edits.cuts import cut, with_given_pace
 from yewhour.core.edits.report import changes, explain, remedies
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Step
+from yewhour.core.plan.nodes import Step, Variant
 from yewhour.core.problem import CannotFit
 
 RINGERS = demo_maker("bell-ringers")
@@ -72,3 +72,11 @@ def test_the_pace_gives_only_where_asked_and_only_where_it_helps():
         abs(given.setting.school.pace.breaths_per_min / giving.setting.school.pace.breaths_per_min - 1) <= 0.1
     )
     assert with_given_pace(giving, giving.preferred_s) is giving
+
+
+def test_a_movement_that_is_gone_in_a_way_that_is_not_chosen_is_no_trouble():
+    ways = {"ours": (Step(movement="cobra"),), "theirs": (Step(movement="gone-from-the-library"),)}
+    solved = solve(plan_of(Variant(ways=ways, chosen="ours"), Step(movement="child")), shipped())
+    assert explain(solved, solved.make(solved.preferred_s).choice)
+    assert changes(solved, solved.make(solved.shortest_s).choice) is not None
+    assert isinstance(remedies(solved, solved.shortest_s / 2), list)

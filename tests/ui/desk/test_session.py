@@ -233,3 +233,14 @@ def test_stopping_takes_back_the_change_that_was_waited_for_and_no_other(qtbot, 
     assert session.plan.brief.title == "Called"
     assert session.made.plan.brief.title == "Called"
     assert session.past.redo_titles == ["Too much"]
+
+
+def test_a_number_that_nobody_could_mean_is_refused_at_once_and_the_class_stays(desk):
+    before = desk.session.plan
+    start = time.perf_counter()
+    desk.window.finder.field.setText("child 200000b")
+    desk.window.finder.add()
+    desk.settle()
+    assert time.perf_counter() - start < 3.0
+    assert desk.session.plan == before
+    assert "amount can't be 200000" in desk.window.foot.message.text()

@@ -86,7 +86,7 @@ def test_a_change_that_leaves_no_class_is_taken_back_and_told(desk):
     desk.session.do("Nothing of it", with_node(plan, step.id, amount=0))
     desk.settle()
     assert desk.session.plan == plan
-    assert "can't be done 0 times" in desk.window.foot.message.text()
+    assert "amount can't be 0" in desk.window.foot.message.text()
     assert desk.session.past.undo_titles == []
 
 

@@ -1,5 +1,6 @@
 """The words: read, reworded in their place, left unsaid, taken in, found and replaced."""
 
+import msgspec
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
@@ -191,3 +192,8 @@ def test_the_reading_view_turns_pages_and_says_the_side(desk):
     QTest.keyClick(stand.text, KEY.Key_Escape)
     assert not stand.isVisible()
     assert QPoint(0, 0) is not None
+
+
+def test_a_class_with_every_line_unsaid_can_still_be_looked_at(desk):
+    made = msgspec.structs.replace(desk.made, cues=())
+    assert rows_of(made)

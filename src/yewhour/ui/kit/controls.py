@@ -123,6 +123,10 @@ def emptied(layout: QLayout) -> None:
 class OneLine(QLabel):
     """Words on one line, cut with dots where there is no room; all of them in its tip."""
 
+    def __init__(self) -> None:
+        super().__init__()
+        self.setTextFormat(Qt.TextFormat.PlainText)
+
     def minimumSizeHint(self) -> QSize:
         return QSize(60, super().minimumSizeHint().height())
 
@@ -133,7 +137,7 @@ class OneLine(QLabel):
         painter = QPainter(self)
         painter.setPen(self.palette().color(self.foregroundRole()))
         shown = self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, self.width())
-        self.setToolTip(self.text() if shown != self.text() else "")
+        self.setToolTip(plain_tip(self.text()) if shown != self.text() else "")
         painter.drawText(self.rect(), self.alignment(), shown)
 
 
