@@ -17,7 +17,7 @@ from yewhour.core.plan.purpose import PURPOSES
 from yewhour.core.plan.school import School
 from yewhour.core.problem import Problem
 
-MOST_TURNS = 6000  # uses of steps in a class, every round counted; four hours of a flow have about 2,500
+MOST_TURNS = 4500  # uses of steps, every round counted; four hours of a flow have some 3,800
 MOST_DEEP = 40  # groups in groups
 Bounds = tuple[float, float]
 
