@@ -1,4 +1,7 @@
-"""The command line. Exit 0 done, 1 the class can't be what was asked, 2 bad usage or a file trouble."""
+"""The command line. Exit 0 done, 1 the class can't be what was asked, 2 bad usage or a file trouble.
+
+One short function a command, beside the options they share: a newcomer reads it from top to bottom.
+"""
 
 import argparse
 import gc

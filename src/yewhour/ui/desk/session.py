@@ -3,6 +3,8 @@
 A change is a new plan. It is there at once; the class made from it follows from the workshop. What is
 only looked at (a dragged length, a needle being pulled, a fix being considered) is a trial: it is shown
 in place of the class and kept or dropped.
+
+It is long because all that others listen to is here; what needs no signals is in `past` and `choosing`.
 """
 
 from __future__ import annotations

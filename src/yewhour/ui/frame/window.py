@@ -1,4 +1,8 @@
-"""The window: the promise in the head, the sprig at the left, a station at the right, what is next below."""
+"""The window: the promise in the head, the sprig at the left, a station at the right, what is next below.
+
+It is long because it is the one place that knows all parts: it makes them, connects them and passes each deed
+on to the part that does it. What a part does is in the part's own file.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""The inspector: what is chosen on the sprig, in numbers that can be changed; or the whole class."""
+"""The inspector: what is chosen on the sprig, in numbers that can be changed; or the whole class.
+
+One method for each kind of thing that can be chosen (a section is in `part`); they share its layout and acts.
+"""
 
 from __future__ import annotations
 
