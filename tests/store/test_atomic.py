@@ -92,3 +92,12 @@ def test_an_endless_file_is_not_read_to_its_end(tmp_path):
         file.truncate(100 * 1024 * 1024)
     with pytest.raises(Problem, match="too large"):
         read_all(path)
+
+
+@pytest.mark.skipif(os.geteuid() != 0, reason="only root may give a file to somebody else")
+def test_a_file_stays_its_owners(tmp_path):
+    path = tmp_path / "a"
+    path.write_bytes(b"old")
+    os.chown(path, 1234, 1234)
+    write_whole(path, b"new")
+    assert (path.stat().st_uid, path.stat().st_gid) == (1234, 1234)

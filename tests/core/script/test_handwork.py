@@ -121,3 +121,19 @@ def test_a_muted_line_of_a_talk_gives_its_time_back():
     plain = solve(plan_of(talk, *NODES), shipped())
     edits = (LineEdit(step="hello", purpose="say", do="mute"),)
     assert solve(msgspec.structs.replace(plain.plan, edits=edits), shipped()).shortest_s < plain.shortest_s
+
+
+@pytest.mark.parametrize(
+    "text", ["{n} more.", "Stay in {name}, {whoever}.", "{Breath} and {side}.", "{prop}"]
+)
+def test_no_line_of_hers_is_spoken_with_a_brace(text):
+    own = LineEdit(step="n1", purpose="align", do="add", text=text)
+    plan = msgspec.structs.replace(
+        plan_of(Step(movement="child", amount=6, lines={"call": [text]}), Step(movement="final-rest")),
+        edits=(own,),
+    )
+    solved = solve(plan, shipped())
+    cues = solved.make(solved.preferred_s).cues
+    assert not any("{" in cue.text or "}" in cue.text for cue in cues)
+    if "{name}" in text:
+        assert sum("Stay in Child" in cue.text for cue in cues) == 2

@@ -28,15 +28,22 @@ def steps(draw, names):
 
 pairs = st.builds(Pair, body=st.lists(steps(SIDED), min_size=1, max_size=3).map(tuple))
 free = st.one_of(steps(HELD), steps(COUNTED), pairs)
-rounds = st.builds(
-    lambda body, times, wide: Rounds(
-        body=tuple(body), times=times, least=max(1, times - wide), most=times + wide
-    ),
-    st.lists(free, min_size=1, max_size=2),
-    st.integers(1, 4),
-    st.integers(0, 2),
-)
-plans = st.lists(st.one_of(free, free, rounds), min_size=1, max_size=6)
+
+
+def rounds_of(nodes, most):
+    return st.builds(
+        lambda body, times, wide: Rounds(
+            body=tuple(body), times=times, least=max(1, times - wide), most=times + wide
+        ),
+        st.lists(nodes, min_size=1, max_size=2),
+        st.integers(1, most),
+        st.integers(0, 2),
+    )
+
+
+rounds = rounds_of(free, 4)
+nested = rounds_of(st.one_of(free, rounds_of(free, 2)), 2)
+plans = st.lists(st.one_of(free, free, rounds, nested), min_size=1, max_size=6)
 
 
 def cost_of(stretch, choice):
