@@ -39,7 +39,7 @@ def long_class(times: int = 1, parts: int = 6):
             ]
         body.append(Step(movement="final-rest", amount=300))
         sections.append(Section(title=f"Hour {number + 1}", body=tuple(body)))
-    return with_ids(Plan(brief=Brief(target_s=3600.0 * times), sections=tuple(sections)))
+    return with_ids(Plan(brief=Brief(target_s=min(14_400.0, 3600.0 * times)), sections=tuple(sections)))
 
 
 def ninety_minutes():
