@@ -34,12 +34,15 @@ _OURS = {"id", "family", "source", "lines"}
 FIELDS = frozenset(Movement.__struct_fields__) - _OURS | {"gentler_is", "stronger_is"}
 
 
-def load_library(folders: Iterable[Path], terms: Terms) -> tuple[Library, list[Problem]]:
+def load_library(
+    folders: Iterable[Path], terms: Terms, before: Library | None = None
+) -> tuple[Library, list[Problem]]:
     """Every movement of the folders' .toml files, and what was wrong. Later folders win by id.
 
-    Within one folder, a second movement with the same id is reported and the first is kept.
+    before: a library that the folders come on top of. Within one folder, a second movement with the same id
+    is reported and the first is kept.
     """
-    library: Library = {}
+    library: Library = dict(before or {})
     problems: list[Problem] = []
     for folder in folders:
         here: dict[str, Path] = {}
