@@ -101,3 +101,17 @@ def test_a_file_stays_its_owners(tmp_path):
     os.chown(path, 1234, 1234)
     write_whole(path, b"new")
     assert (path.stat().st_uid, path.stat().st_gid) == (1234, 1234)
+
+
+def test_the_folder_is_flushed_after_the_file_is_in_its_place(tmp_path, monkeypatch):
+    done, replace, fsync = [], os.replace, os.fsync
+    monkeypatch.setattr(os, "replace", lambda *a: (replace(*a), done.append("replace")))
+    monkeypatch.setattr(
+        os, "fsync", lambda handle: (fsync(handle), done.append("folder" if _is_folder(handle) else "file"))
+    )
+    write_whole(tmp_path / "a", b"new")
+    assert done == ["file", "replace", "folder"]
+
+
+def _is_folder(handle):
+    return stat.S_ISDIR(os.fstat(handle).st_mode)
