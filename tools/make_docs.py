@@ -70,7 +70,7 @@ def cautions() -> str:
         "| tag | who | what is kept in mind | what usually helps |",
         "|---|---|---|---|",
     ]
-    for tag, caution in load_terms(load_positions()).cautions.items():
+    for tag, caution in load_terms(load_positions()[0]).cautions.items():
         lines.append(f"| `{tag}` | {caution.name} | {caution.about} | {caution.watch} |")
     return "\n".join(lines) + "\n"
 

@@ -190,8 +190,8 @@ def test_a_target_of_three_hours_is_refused_with_what_can_be():
 
 def test_contradicting_locks_are_refused_with_the_only_length_there_is():
     steps = (
-        Step(movement="downward-dog", amount=5, locked=True),
-        Step(movement="final-rest", amount=60, locked=True),
+        Step(movement="downward-dog", amount=5, locked=True, teach=10),
+        Step(movement="final-rest", amount=60, locked=True, teach=10),
     )
     solved = solve(plan_of(*steps), WORDS)
     assert solved.longest_s - solved.shortest_s <= 15

@@ -7,7 +7,7 @@ from yewhour.core.sides import SIDE_TOKENS, fill, tokens
 from yewhour.store.library import load_library
 from yewhour.store.terms import load_positions, load_terms
 
-TERMS = load_terms(load_positions())
+TERMS = load_terms(load_positions()[0])
 GOOD = '[nod]\nname = "Nod"\nkind = "hold"\ndose = [1, 2, 3]\ncall = "Nod."\n'
 
 

@@ -72,7 +72,7 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     assert [step.phase for step in group.body] == ["inhale", "exhale", "inhale"]
     desk.click(button(window.inspector, "Rounds: one more"))
     assert desk.made.choice.rounds.get(group.id, 4) == 4
-    assert len([s for s in desk.made.segments if s.name == "Arms overhead"]) == 4
+    assert len([s for s in desk.made.segments if s.name == "Upward salute"]) == 4
 
     # A counted set, and a rest.
     desk.click(window.sprig, QPoint(window.sprig.width() // 2, 8))
@@ -90,7 +90,9 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     desk.drag(sprig, start, start + QPoint(0, more))
     assert desk.segment("downward-dog").amount == segment.amount + 2
     assert desk.segment("downward-dog").turn.step.locked
-    assert window.actions_by_name["undo"].text() == f"Undo: {segment.amount + 2} breaths in Downward dog"
+    assert (
+        window.actions_by_name["undo"].text() == f"Undo: {segment.amount + 2} breaths in Downward-facing dog"
+    )
 
     # A needle is carried into the pair, and out of it again.
     order = [s.turn.movement.id for s in desk.made.segments if not s.turn.setup_for]

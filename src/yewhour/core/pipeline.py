@@ -27,6 +27,7 @@ from yewhour.core.script.manner import Manner
 from yewhour.core.script.place import placed
 from yewhour.core.script.write import written
 from yewhour.core.setting import Setting, set_up
+from yewhour.core.sides import evened
 from yewhour.core.timing.choice import Choice
 from yewhour.core.timing.layout import Segment, lay_out
 from yewhour.core.timing.model import Model, modelled
@@ -58,7 +59,8 @@ def solve(plan: Plan, words: Words, keep: bool = True, stage: Stage = silent) ->
     if not unfolded.turns:
         raise Problem("Nothing in this class is ever done.", do="Add a movement that every round has.")
     entries = Entries(_manner(setting), unfolded.turns, setting.plan.edits)
-    turns = with_ways(unfolded, words.positions, entries.saying)
+    level = setting.plan.brief.level
+    turns = with_ways(unfolded, words.positions, entries, setting.school, level)
     model = modelled(turns, len(unfolded.nodes), unfolded.groups, entries.needs)
     stage("fitting")
     return Solved(setting, unfolded, turns, entries, model, Fit(model.parts, keep), stage)
@@ -164,7 +166,9 @@ class Solved(msgspec.Struct, frozen=True, eq=False):
 def _manner(setting: Setting) -> Manner:
     words, brief = setting.words, setting.plan.brief
     duration = _duration(words, brief.voice_rate)
-    return Manner(brief, setting.school, words.wording, words.cautions, words.number_word, duration)
+    return Manner(
+        brief, setting.school, words.wording, words.cautions, words.number_word, duration, words.positions
+    )
 
 
 def _duration(words: Words, rate: float) -> Duration:
@@ -174,7 +178,7 @@ def _duration(words: Words, rate: float) -> Duration:
     def duration(text: str, purpose: str) -> int:
         key = (text, purpose)
         if key not in known:
-            said = words.seconds(text, PURPOSES[purpose].delivery, rate)
+            said = words.seconds(evened(text), PURPOSES[purpose].delivery, rate)
             known[key] = max(1, math.ceil(said * 10))
         return known[key]
 

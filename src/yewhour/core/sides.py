@@ -34,6 +34,11 @@ def fill(text: str, side: Side, **words: str) -> str:
     return _filled(text, side, tuple(words.items())) if "{" in text else text
 
 
+def evened(text: str) -> str:
+    """The line with its side words alike, so that it takes as long on one side as on the other."""
+    return text.replace("left", "right").replace("Left", "Right") if "eft" in text else text
+
+
 def unmarked(text: str) -> str:
     """The line with tokens that nothing filled as plain words: nobody speaks a brace."""
     return _TOKEN.sub(r"\1", text) if "{" in text else text

@@ -13,6 +13,7 @@ import msgspec
 
 from yewhour.core.lengths import LONGEST_S
 from yewhour.core.plan.movement import MEASURES, Kind, Library, Movement, Wordings, parse_wordings
+from yewhour.core.plan.names import shared
 from yewhour.core.plan.pace import Rhythm, parse_rhythm
 from yewhour.core.plan.purpose import LINE_PURPOSES
 from yewhour.core.problem import Problem
@@ -22,9 +23,11 @@ from yewhour.store.toml import Table, read_toml
 
 COUNTED: frozenset[Kind] = frozenset(kind for kind, measure in MEASURES.items() if measure.unit)
 LINE_TOKENS = SIDE_TOKENS | {"name", "Name", "breath", "Breath", "n", "N", "prop", "title", "audience"}
+ONCE = {"squat-low": "squat"}  # what positions were once called
 LONGEST_LINE = 22  # words
 BOUNDS: dict[str, tuple[float, float]] = {
-    "by": (1, 3600), "weight": (0.001, 1000), "count_s": (0, 60), "moving_s": (0, 600), "effort": (0, 5),
+    "by": (1, 3600), "weight": (0.001, 1000), "count_s": (0, 60), "moving_s": (0, 600), "teach": (0, 600),
+    "effort": (0, 5),
 }  # fmt: skip
 Wrong = Callable[[str, str, str], Problem]  # (field, what, what to do)
 
@@ -60,6 +63,7 @@ def load_library(
                 here[movement.id] = path
                 library[movement.id] = movement
     _check_references(library, problems)
+    _check_names(library, problems)
     return library, problems
 
 
@@ -127,11 +131,19 @@ def movement_of(name: str, table: Any, path: Path, terms: Terms) -> Movement:
                 )
     for key in ("start", "end"):
         place = getattr(entry, key).replace("{side}", "right").replace("{other}", "left")
-        if place and place not in terms.positions:
-            raise wrong(key, f"{place!r} is not a position.", f"Use one of: {', '.join(terms.positions)}.")
+        for one in place.split(" or ") if place else ():
+            if one in terms.positions:
+                continue
+            raise wrong(key, f"{one!r} is not a position.", f"Use one of: {', '.join(terms.positions)}.")
+    for base in entry.flow_from:
+        if base not in terms.positions:
+            raise wrong("flow_from", f"{base!r} is not a base.", "Use the first word of a position.")
     for key, texts in entry.lines.items():
         for line in texts:
             _check_line(line, key, entry, wrong)
+    for words in entry.flow_from.values():
+        if words not in (("flow",), ("way",)):
+            _check_line(words, "flow_from", entry, wrong)
     for key, option in (("gentler", entry.gentler), ("stronger", entry.stronger)):
         if option is not None:
             _check_line(option.line, key, entry, wrong)
@@ -152,6 +164,10 @@ def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong
     for key in ("gentler", "stronger"):
         if key in table:
             made[key] = {"line": parted(key, table[key]), "movement": table.get(f"{key}_is", "")}
+    if isinstance(table.get("flow_from"), dict):
+        made["flow_from"] = {base: parted("flow_from", text) for base, text in table["flow_from"].items()}
+    for key in ("start", "end"):
+        made |= {key: ONCE.get(table[key], table[key])} if isinstance(table.get(key), str) else {}
     for key in ("rhythm", "stages"):
         if key in table:
             found = [_rhythm(text, key, wrong) for text in _several(table[key])]
@@ -194,7 +210,7 @@ def _rhythm(text: object, key: str, wrong: Wrong) -> Rhythm:
 def _check_references(library: Library, problems: list[Problem]) -> None:
     """Reports every movement named by another that isn't there; the reference is left out."""
     for movement in list(library.values()):
-        for key in ("prepared_by", "neutralised_by"):
+        for key in ("prepared_by", "neutralised_by", "follows"):
             missing = [name for name in getattr(movement, key) if name not in library]
             if missing:
                 problems.append(_missing(movement, key, missing[0]))
@@ -206,6 +222,18 @@ def _check_references(library: Library, problems: list[Problem]) -> None:
                 problems.append(_missing(movement, f"{key}_is", option.movement))
                 alone = msgspec.structs.replace(option, movement="")
                 library[movement.id] = movement = msgspec.structs.replace(movement, **{key: alone})
+
+
+def _check_names(library: Library, problems: list[Problem]) -> None:
+    """Reports every name that two movements go by; the first keeps it."""
+    for movement, name, owner in shared(library):
+        problems.append(
+            Problem(
+                f"{movement.id}: {name!r} is already a name of {owner.id}.",
+                _line(Path(movement.source), movement.id, "name" if name == movement.name else "aliases"),
+                "Give one of them another; until then it means the first.",
+            )
+        )
 
 
 def _missing(movement: Movement, key: str, name: str) -> Problem:

@@ -7,7 +7,7 @@ import msgspec
 from yewhour.core.checks.every import verified
 from yewhour.core.finding import Rules
 from yewhour.core.plan.movement import parse_wordings
-from yewhour.core.plan.position import Positions, position_graph
+from yewhour.core.plan.position import Change, Positions, changes_of, needs_of, places_of
 from yewhour.core.plan.school import School, Schools
 from yewhour.core.problem import Problem
 from yewhour.core.script.speech import Voice
@@ -42,18 +42,77 @@ def load_terms(positions: Positions, data: Path = DATA) -> Terms:
     cautions = msgspec.convert(read_toml(data / "cautions.toml"), dict[str, Caution])
     return Terms(
         areas=tables["areas"], loads=tables["loads"], marks=tables["marks"], props=tables["props"],
-        cautions=cautions, positions=positions.names,
+        cautions=cautions, positions=needs_of(positions.places),
     )  # fmt: skip
 
 
-def load_positions(data: Path = DATA) -> Positions:
-    """The position graph, from data/positions.toml."""
-    tables = read_toml(data / "positions.toml")
-    edges = {}
-    for line, moving_s in tables["changes"].items():
-        start, _, end = line.partition(" - ")
-        edges[start, end] = float(moving_s)
-    return position_graph(edges, frozenset(tables["floor"]), frozenset(tables["facing_down"]))
+class _Way(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A way as a file has it: [usual, least] seconds, and its words."""
+
+    seconds: tuple[float, float]
+    say: str
+    breath: bool = False
+
+
+def load_positions(own: Path | None = None, data: Path = DATA) -> tuple[Positions, list[Problem]]:
+    """The positions and the ways between them, from data/positions.toml and the teacher's own such file.
+
+    Her ways come on top of ours. What is wrong with one is told, with its file, and the rest still loads.
+    """
+    paths = [data / "positions.toml"] + ([own / "positions.toml"] if own else [])
+    bases: dict[str, list[str]] = {}
+    ways: dict[str, tuple[Path, object]] = {}
+    tags: dict[str, list[str]] = {}
+    problems: list[Problem] = []
+    for path in paths:
+        if not path.is_file():
+            continue
+        try:
+            tables = read_toml(path, "Mend that line; the positions that ship are there.")
+        except Problem as problem:
+            problems.append(problem)
+            continue
+        bases |= tables.get("bases", {})
+        tags = tables.get("tags", tags)
+        ways |= {line: (path, way) for line, way in tables.get("ways", {}).items()}
+    places = places_of(bases)
+    changes: list[Change] = []
+    for line, (path, way) in ways.items():
+        try:
+            changes += _changes(line, way, places, tags.get("apart", []))
+        except (Problem, msgspec.ValidationError) as error:
+            what = error.what if isinstance(error, Problem) else str(error)
+            do = 'Write it as "seated long -> supine long" = { seconds = [13, 6], say = "..." }.'
+            problems.append(Problem(f"The way {line!r}: {what}", f"{path}, {line!r}", do))
+    floor, down = frozenset(tags.get("floor", ())), frozenset(tags.get("facing_down", ()))
+    positions = Positions(places, changes, floor, down)
+    if own and (own / "positions.toml").is_file():  # ours are known to hang together: a test holds them to it
+        problems += unreachable(positions, own / "positions.toml")
+    return positions, problems
+
+
+def _changes(line: str, table: object, places: tuple[str, ...], apart: list[str]) -> list[Change]:
+    start, arrow, end = (part.strip() for part in line.partition("->"))
+    if not arrow:
+        raise Problem("it has no arrow.")
+    way = msgspec.convert(table, _Way)
+    if not 0 < way.seconds[1] <= way.seconds[0] <= 600:
+        raise Problem("its seconds are not in order: [usual, least], over 0.")
+    say = parse_wordings(way.say)
+    if not say:
+        raise Problem("it says nothing.")
+    return list(changes_of(start, end, way.seconds, say, way.breath, places, apart))
+
+
+def unreachable(positions: Positions, path: Path) -> list[Problem]:
+    """What is wrong with positions that can't be reached from standing, or not be left for it."""
+    first, *others = positions.places
+    ways = [way for place in others for way in ((first, place), (place, first))]
+    return [
+        Problem(f"There is no way from {start} to {end}.", str(path), "Add a way between them.")
+        for start, end in ways
+        if not positions.reaches(start, end)
+    ]
 
 
 def load_schools(data: Path = DATA) -> Schools:

@@ -35,7 +35,7 @@ def _shipped(terms: Terms) -> tuple[Library, list[Problem]]:
 
 def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
     """The data that ships and the teacher's own movements over it, and what was wrong with hers."""
-    positions = load_positions()
+    positions, unclear = load_positions(own or own_data())
     terms = load_terms(positions)
     shipped, problems = _shipped(terms)
     library, hers = load_library([(own or own_data()) / "movements"], terms, shipped)
@@ -54,4 +54,4 @@ def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
         Speaker(load_voice()),
         number_word,
     )
-    return words, problems + troubles
+    return words, unclear + problems + troubles

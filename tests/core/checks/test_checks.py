@@ -113,12 +113,8 @@ SPEAKS = {
         of(nodes=[Step(movement="downward-dog", amount=8)]),
     ),
     "up-and-down": (
-        of(nodes=[Step(movement=name) for name in ["mountain", "staff"] * 4]),
+        of(nodes=[Step(movement=name) for name in ["mountain", "staff"] * 5]),
         of(nodes=[Step(movement=name) for name in ["mountain"] * 4 + ["staff"] * 4]),
-    ),
-    "far-start": (
-        of(nodes=[Rounds(body=(FLOW[0], BRIDGE_OUT), times=2)], pace=Pace(12)),
-        of(nodes=[Rounds(body=FLOW, times=2)], pace=Pace(12)),
     ),
     "pace-jump": (
         of(nodes=[Step(movement="cobra", pace=Pace(12)), Step(movement="child")], pace=Pace(6)),
@@ -129,12 +125,15 @@ SPEAKS = {
         of(nodes=[Step(movement="box-breath")]),
     ),
     "caution": (of(nodes=[Step(movement="cow")], cautions=("knees",)), of(nodes=[Step(movement="cow")])),
-    "no-rest": (of(nodes=[WARM], rest=False), of(nodes=[WARM])),
+    "no-rest": (of(nodes=[LONG] * 4, rest=False), of(nodes=[WARM], rest=False)),
     "short-rest": (
+        of(nodes=[LONG, LONG, LONG, Step(movement="final-rest", amount=60)], rest=False),
         of(nodes=[LONG, Step(movement="final-rest", amount=60)], rest=False),
-        of(nodes=[WARM]),
     ),
-    "quick-close": (of(nodes=[WARM, REST], rest=False), of(nodes=[WARM])),
+    "quick-close": (
+        of(nodes=[WARM, REST], rest=False),
+        of(nodes=[WARM, REST, Step(movement="sit", amount=2)], rest=False),
+    ),
     "turned-away": (
         of(nodes=[Step(movement="downward-dog", facing="back")]),
         of(nodes=[Step(movement="downward-dog", facing="side")]),

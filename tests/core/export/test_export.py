@@ -20,8 +20,8 @@ def test_the_json_script_has_the_fields_of_the_contract(ringers):
         "title", "target_s", "length_s", "tolerance_s", "props", "segments", "cues", "dropped", "findings",
     }  # fmt: skip
     assert set(script["segments"][0]) == {
-        "id", "name", "movement", "section", "kind", "side", "pair", "round", "start_s", "end_s", "breaths",
-        "reps", "phases",
+        "id", "name", "movement", "section", "kind", "side", "pair", "round", "from", "to", "start_s",
+        "end_s", "teach_s", "breaths", "reps", "phases",
     }  # fmt: skip
     assert set(script["cues"][0]) == {"start_s", "end_s", "text", "purpose", "side", "segment", "must"}
 

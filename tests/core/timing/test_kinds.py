@@ -142,7 +142,7 @@ def test_the_second_side_is_said_in_full_where_the_school_has_it_so():
 
 def test_names_are_said_as_the_school_says_them():
     both = made_of(Step(movement="downward-dog"), REST, ways={"names": "both"})
-    assert work(both)[0].name == "Downward dog (Adho Mukha Svanasana)"
+    assert work(both)[0].name == "Downward-facing dog (Adho Mukha Svanasana)"
 
 
 @pytest.mark.parametrize(("time", "side"), [("morning", "right"), ("evening", "left")])

@@ -12,13 +12,14 @@ from yewhour.core.lengths import seconds, show_length
 from yewhour.core.made import Made
 from yewhour.core.plan.edit import Edit
 from yewhour.core.plan.pace import breath_ticks
+from yewhour.core.plan.position import base_of
 from yewhour.core.setting import Setting
 from yewhour.core.timing.layout import Segment
 
 NEUTRALISES_WITHIN = 4  # movements
 WARM_AFTER_S = 240.0  # a body that has moved this long counts as warm
 WRIST_S = 240.0
-FLOOR_CHANGES = 5
+FLOOR_CHANGES = 8  # down and up again five times are ten
 PACE_JUMP = 1.5
 GENTLE_LEVELS = ("gentle", "beginners")
 
@@ -90,10 +91,17 @@ def not_neutralised(made: Made, setting: Setting) -> Iterator[Notice]:
             continue
         after = segments[index + 1 : index + 1 + NEUTRALISES_WITHIN]
         wanted = set(movement.neutralised_by)
-        if not any(s.turn.movement.id in wanted or "neutralising" in s.turn.movement.marks for s in after):
+        if not any(s.turn.movement.id in wanted or _neutral(s) for s in after):
             what = next(iter(movement.neutralised_by), "knees-to-chest")
             edit = Edit("insert after", segment.turn.step.id, f"Neutralise {segment.name}", what)
             yield Notice(segment.id, {"name": segment.name, "movement": _name(setting, what)}, edit)
+
+
+def _neutral(segment: Segment) -> bool:
+    """Whether a back is let go of: said to be so, a rest, or easy on the back or over the heels."""
+    movement = segment.turn.movement
+    eased = movement.effort <= 1 and segment.turn.end.startswith(("supine", "kneeling child"))
+    return "neutralising" in movement.marks or segment.kind == "stillness" or eased
 
 
 @check("cold")
@@ -161,7 +169,7 @@ def up_and_down(made: Made, setting: Setting) -> Iterator[Notice]:
     stays: list[list[Segment]] = []  # runs of segments up, and of segments down
     down = None
     for segment in made.segments:
-        place = segment.turn.end
+        place = base_of(segment.turn.end)
         if segment.turn.flow or not place or place in ("wall", "split", "four-point", "plank", "inverted"):
             continue
         here = place in floor or place.startswith("on-")
@@ -175,20 +183,6 @@ def up_and_down(made: Made, setting: Setting) -> Iterator[Notice]:
         steps = dict.fromkeys((s.turn.step.id, s.turn.movement.name) for s in least)
         drops = [Edit("drop", step, f"Leave out {name}") for step, name in steps]
         yield Notice("", {"times": changes}, msgspec.structs.replace(drops[0], also=tuple(drops[1:])))
-
-
-@check("far-start")
-def far_start(made: Made, setting: Setting) -> Iterator[Notice]:
-    """One phase of a flow that has to bring the body further than a breath can."""
-    told = set()
-    for before, segment in pairwise(made.segments):
-        if segment.kind != "phase" or before.kind != "phase" or segment.turn.flow != before.turn.flow:
-            continue
-        moving = setting.words.positions.between(before.turn.end, segment.turn.start)
-        if moving > seconds(segment.length) + 3.0 and segment.turn.step.id not in told:
-            told.add(segment.turn.step.id)
-            words = {"name": segment.name, "start": before.turn.end, "end": segment.turn.start}
-            yield Notice(segment.id, words, Edit("drop", segment.turn.step.id, f"Leave out {segment.name}"))
 
 
 @check("pace-jump")

@@ -6,6 +6,7 @@ import msgspec
 
 from yewhour.core.lengths import seconds
 from yewhour.core.made import Made
+from yewhour.core.plan.position import START, base_of
 from yewhour.core.timing.layout import Segment
 
 
@@ -48,8 +49,11 @@ def _segment(segment: Segment) -> dict[str, Any]:
         # A movement whose second side is meant to differ has no partner to be equal to.
         "pair": None if segment.turn.step.second else segment.turn.pair or None,
         "round": segment.turn.round or None,
+        "from": base_of(segment.turn.start) if segment.turn.start != START else "",
+        "to": base_of(segment.turn.end) if segment.turn.end != START else "",
         "start_s": seconds(segment.start),
         "end_s": seconds(segment.end),
+        "teach_s": seconds(segment.amount * segment.turn.unit) if segment.turn.setup_for else 0.0,
         "breaths": segment.breaths,
         "reps": segment.reps,
         "phases": [

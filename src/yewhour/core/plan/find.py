@@ -10,13 +10,16 @@ from collections.abc import Iterable, Sequence
 import msgspec
 
 from yewhour.core.plan.movement import Library, Movement
+from yewhour.core.plan.names import Names
 from yewhour.core.plan.nodes import Node, Pair
-from yewhour.core.plan.outline import Names, dose_split, read_step
+from yewhour.core.plan.outline import dose_split, read_step
 from yewhour.core.plan.position import Positions
+from yewhour.core.sides import fill
 
 _UNFINISHED = re.compile(r"\s+\d+$")  # a dose whose unit is still to be typed
 _WORD = re.compile(r"[^\W_]+")
 FOCUS_WORTH = 0.4
+EXACT = 8.0  # what a name typed in full is worth
 SETUP_WORTH = 0.12  # a second of set-up weighs as much as this much of a match
 
 
@@ -60,18 +63,16 @@ class Finder:
         name, dose = dose_split(typed.strip())
         name = _UNFINISHED.sub("", name)
         words = [word.lower() for word in _WORD.findall(name)]
+        exact = self.names.find(name)
         room, about = set(cautions), set(focus)
         hits = []
         for movement, fields in self._entries:
-            found = _matched(words, fields)
+            found = (3.0, "name") if movement.id == exact else _matched(words, fields)
             if found is None:
                 continue
             match, by = found
-            setup_s = self.positions.between(here, movement.start) if here and movement.start else 0.0
-            exact = (
-                4.0 if name and name.lower() in (movement.name.lower(), movement.traditional.lower()) else 0.0
-            )
-            score = match + exact - SETUP_WORTH * setup_s
+            setup_s = self.positions.between(here, fill(movement.start, "right"))
+            score = match + EXACT * (movement.id == exact) - SETUP_WORTH * setup_s
             if about & {*movement.works, *movement.opens}:
                 score += FOCUS_WORTH
             if not words:
@@ -106,6 +107,7 @@ def _fields(movement: Movement) -> tuple[tuple[float, str, str], ...]:
         for worth, what, text in (
             (3.0, "name", movement.name),
             (2.8, "name", movement.id.replace("-", " ")),
+            (2.7, "name", "; ".join(movement.aliases)),
             (2.6, "traditional name", movement.traditional),
             (1.6, "opens", " ".join(movement.opens)),
             (1.5, "works", " ".join(movement.works)),
@@ -128,7 +130,9 @@ def _matched(words: Sequence[str], fields: tuple[tuple[float, str, str], ...]) -
             at = text.find(word)
             if at < 0 or (at and text[at - 1].isalnum() and len(word) < 4):
                 continue
+            whole = not text[at + len(word) : at + len(word) + 1].isalnum()
             worth += 0.5 if at == 0 else 0.25 if not text[at - 1].isalnum() else 0.0
+            worth += 0.4 * whole
             total += worth
             if worth < least:
                 weakest, least = what, worth

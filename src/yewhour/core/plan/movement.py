@@ -69,6 +69,11 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True):
     doses. weight: how unwilling the dose is to change (1 is ordinary). enter: the phase it is entered
     on. rhythm: phases and counts of one repetition or cycle. stages: rhythms a practice climbs
     through, each for the whole dose. count_s: seconds of one count, 0 for the school's. effort 0-5.
+
+    start: the position it needs, as far as it matters; end: the one it leaves, "" for the one it began in.
+    moving_s: the least seconds of building it, with props. teach: seconds it is taught in the first time, 0
+    for what its kind usually takes. follows: movements it is entered from without coming out of them.
+    flow_from: base -> its line in a flow when it is entered from there; "way": what that way says.
     """
 
     id: str
@@ -76,6 +81,7 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True):
     kind: Kind
     family: str = ""
     traditional: str = ""
+    aliases: tuple[str, ...] = ()
     sides: Behaviour = "both"
     side_by: str = ""
     start: str = ""
@@ -88,6 +94,9 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True):
     stages: tuple[Rhythm, ...] = ()
     count_s: float = 0.0
     moving_s: float = 0.0
+    teach: int = 0
+    follows: tuple[str, ...] = ()
+    flow_from: dict[str, Wordings] = {}
     effort: int = 0
     works: tuple[str, ...] = ()
     opens: tuple[str, ...] = ()

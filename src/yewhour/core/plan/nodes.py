@@ -32,7 +32,10 @@ class Difference(Value, frozen=True):
 
 
 class Step(Value, frozen=True, tag_field="is", tag="step"):
-    """One use of a movement, with what it overrides. Amounts are in the unit of the movement's kind."""
+    """One use of a movement, with what it overrides. Amounts are in the unit of the movement's kind.
+
+    teach: seconds it is taught in, after the way to it; None leaves it to the class.
+    """
 
     movement: str
     id: str = ""
@@ -50,6 +53,7 @@ class Step(Value, frozen=True, tag_field="is", tag="step"):
     offer: bool = True
     halves: bool = False
     countdown: int = 0
+    teach: int | None = None
     from_round: int = 1
     second: Difference | None = None
     facing: str = ""

@@ -6,13 +6,13 @@ so an outline that was read is written back the same.
 
 import re
 from collections.abc import Callable
-from difflib import get_close_matches
 from typing import Any
 
 import msgspec
 
 from yewhour.core.lengths import parse_length, show_length, shown_number
 from yewhour.core.plan.movement import MEASURES, Library, Movement
+from yewhour.core.plan.names import Names
 from yewhour.core.plan.nodes import Difference, Step
 from yewhour.core.plan.pace import read_pace, show_pace
 from yewhour.core.problem import Problem
@@ -78,6 +78,11 @@ WORDS: tuple[Word, ...] = (
         lambda s: f"last {s.countdown}" if s.countdown else "",
     ),
     _word(
+        r"teach (\d{1,3})s?",
+        lambda m: {"teach": int(m[1])},
+        lambda s: f"teach {s.teach}s" if s.teach is not None else "",
+    ),
+    _word(
         r"from round (\d{1,6})",
         lambda m: {"from_round": int(m[1])},
         lambda s: f"from round {s.from_round}" if s.from_round > 1 else "",
@@ -118,26 +123,6 @@ WORDS: tuple[Word, ...] = (
 _AMOUNT = re.compile(r"(?:^|\s+)(\d{1,9})([bxns])$", re.IGNORECASE)
 _CLOCK = re.compile(r"(?:^|\s+)(\d{1,4}:[0-5]\d)$")
 PAIR = re.compile(r"(?:^|\s+)pair(?:\s+(right|left))?$", re.IGNORECASE)
-
-
-class Names:
-    """Finds a movement by its id, its English or its traditional name, whatever the case."""
-
-    def __init__(self, library: Library) -> None:
-        self.known: dict[str, str] = {}
-        for movement in library.values():
-            for name in (movement.id, movement.id.replace("-", " "), movement.name, movement.traditional):
-                if name:
-                    self.known.setdefault(name.lower(), movement.id)
-
-    def find(self, name: str) -> str | None:
-        """A movement's id."""
-        return self.known.get(" ".join(name.lower().split()))
-
-    def nearest(self, name: str, most: int = 3) -> list[str]:
-        """Names much like one that is not there."""
-        close = get_close_matches(name.lower(), self.known, most * 2, 0.6)
-        return list(dict.fromkeys(self.known[one].replace("-", " ") for one in close))[:most]
 
 
 def read_step(line: str, names: Names, library: Library) -> tuple[Step, str | None]:

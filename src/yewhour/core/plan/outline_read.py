@@ -7,8 +7,9 @@ from typing import Any
 import msgspec
 
 from yewhour.core.plan.movement import Library
+from yewhour.core.plan.names import Names
 from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, Step, Variant
-from yewhour.core.plan.outline import COMMENT, INDENT, PACE, Names, read_step
+from yewhour.core.plan.outline import COMMENT, INDENT, PACE, read_step
 from yewhour.core.plan.outline_brief import read_brief_line
 from yewhour.core.plan.pace import read_pace
 from yewhour.core.plan.plan import Brief, Plan, Section, with_ids

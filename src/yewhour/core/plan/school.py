@@ -13,7 +13,8 @@ from yewhour.core.sides import Side
 class School(msgspec.Struct, frozen=True, omit_defaults=True):
     """How a style teaches. Every field but id, name and about can be overridden in a brief's `ways`.
 
-    talk: the largest share of a held posture that may be speech (0-1). count_s: seconds of a count.
+    teaching: how long it teaches what is new, as a share of the usual. talk: the largest share of a held
+    posture that may be speech (0-1). count_s: seconds of a count.
     least_rest: share of the class its final rest should have at least (0 asks for none).
     """
 
@@ -29,6 +30,8 @@ class School(msgspec.Struct, frozen=True, omit_defaults=True):
     counting: Literal["up", "down", "last three", "silent"] = "last three"
     retention: bool = False
     names: Literal["english", "traditional", "both"] = "english"
+    say_names: Literal["first", "always", "never"] = "first"
+    teaching: float = 1.0
     second_side: Literal["short", "full"] = "short"
     mirror: bool = False
     roll: Literal["right", "left", "by time of day", "free"] = "right"

@@ -35,6 +35,7 @@ STEP: dict[str, Bounds] = {
     "count_s": (0.2, 60),
     "weight": (0.001, 1000),
     "countdown": (0, 1000),
+    "teach": (0, 600),
     "from_round": (1, 1000),
 }
 ROUNDS: dict[str, Bounds] = {
@@ -44,7 +45,7 @@ ROUNDS: dict[str, Bounds] = {
     "teach": (0, 20),
     "from_round": (1, 1000),
 }
-SCHOOL: dict[str, Bounds] = {"talk": (0, 1), "least_rest": (0, 1), "count_s": (0.2, 60)}
+SCHOOL: dict[str, Bounds] = {"talk": (0, 1), "teaching": (0, 5), "least_rest": (0, 1), "count_s": (0.2, 60)}
 
 
 def check_sound(plan: Plan, blocks: Blocks) -> None:

@@ -1,18 +1,15 @@
-"""Body: what may be said while a segment lasts: alignment, company, options, and how to leave."""
+"""Body: what may be said while a segment lasts: alignment, company, options."""
 
 from collections.abc import Iterator
 
-from yewhour.core.lengths import ticks
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.entry import caution_lines
 from yewhour.core.script.manner import Manner, filled, from_tier, lines_of
 from yewhour.core.timing.layout import Segment
 
-LEAVING = ticks(5.0)  # before its end, a segment may be left in words
-
 
 def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
-    """The lines of one segment that may be anywhere in it, and its way out."""
+    """The lines of one segment that may be anywhere in it."""
     turn, movement = segment.turn, segment.turn.movement
     if segment.kind == "phase" and not turn.taught:
         return
@@ -32,7 +29,3 @@ def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     for number, (purpose, line) in enumerate(lines):
         wordings = from_tier(tier, filled(line, turn))
         yield Candidate(purpose, index, segment.side, wordings, low, high, high, middle, True, -number)
-    if movement.said("exit") and segment.kind in ("hold", "clock", "counted"):
-        wordings = from_tier(tier, filled(movement.said("exit")[0], turn))
-        start = max(low, segment.end - LEAVING)
-        yield Candidate("exit", index, segment.side, wordings, start, segment.end, segment.end, segment.end)

@@ -1,4 +1,8 @@
-"""Entry: what is said while moving into a turn, and the whole of a talk; their length is what they get."""
+"""Entry: what is said between two turns, and the whole of a talk; their length is what they get.
+
+In this order: out of what was before, the other side, the props, the way across, then the movement itself:
+named and called, its caution, how it is set up.
+"""
 
 import re
 from collections.abc import Iterator, Sequence
@@ -6,15 +10,18 @@ from collections.abc import Iterator, Sequence
 from yewhour.core.lengths import ticks
 from yewhour.core.plan.movement import Wordings
 from yewhour.core.plan.plan import LineEdit
+from yewhour.core.plan.position import START
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.handwork import Spoken
-from yewhour.core.script.manner import Manner, filled, from_tier, lines_of, pick
+from yewhour.core.script.manner import Manner, filled, from_tier, lines_of, named, pick
 from yewhour.core.sides import fill
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
+from yewhour.core.timing.ways import same_posture
 
-BREATHER = ticks(0.3)  # at the end of what is said while moving
+BREATHER = ticks(0.5)  # at the end of what is said while moving
 _LAST_PAUSE = re.compile(r"\s*\[(\d+(?:\.\d+)?)s\]\s*$")
+Line = tuple[str, Wordings]
 
 
 class Entries:
@@ -25,14 +32,20 @@ class Entries:
         self.props = list(dict.fromkeys(prop for turn in turns for prop in turn.movement.props))
         self.first_talk = next((turn.key for turn in turns if turn.kind == "talk"), "")
         self._spoken = Spoken(edits, manner.duration)
-        self._known: dict[tuple[object, ...], list[tuple[str, Wordings]]] = {}
+        self._known: dict[tuple[object, ...], list[Line]] = {}
 
     # --- how long they take -------------------------------------------------------------------------------
 
-    def saying(self, turn: Turn) -> int:
-        """Ticks that what is said on the way into a turn takes; all of it, for a talk."""
-        added = sum(length + GAP for length in self._spoken.added(turn)) if turn.kind == "talk" else 0
-        return sum(self._slots(turn)) + added + BREATHER
+    def saying(self, before: Turn | None, turn: Turn) -> int:
+        """Ticks that what is said on the way from one turn into another takes; 0 for nothing."""
+        slots = self._slots(turn, self.entry(before, turn))
+        return sum(slots) + BREATHER if slots else 0
+
+    def speaking(self, turn: Turn) -> int:
+        """Ticks that the lines of a talk, or of a set-up of the plan's own, take."""
+        added = sum(length + GAP for length in self._spoken.added(turn))
+        slots = self._slots(turn, self.own(turn), [pause for _, pause in self._talk(turn)])
+        return sum(slots) + added + BREATHER
 
     def needs(self, turn: Turn) -> int:
         """Ticks that must be spoken inside a turn, at the barest."""
@@ -42,57 +55,90 @@ class Entries:
         texts = (filled(line, turn) for line in lines)
         return max((min(self.manner.duration(text, "flow") for text in line) for line in texts), default=0)
 
-    def _slots(self, turn: Turn) -> list[int]:
-        """Ticks from the start of each line of a talk or a way in to the start of the next."""
-        if turn.kind == "talk":
-            talk = list(self._talk(turn))
-            lines, pauses = [("say", text) for text, _ in talk], [pause for _, pause in talk]
-        else:
-            lines = [(purpose, wordings[0]) for purpose, wordings in self.entry(turn)]
-            pauses = [0] * len(lines)
-        lengths = self._spoken.lengths(turn, lines)
+    def _slots(self, turn: Turn, lines: Sequence[Line], pauses: Sequence[int] = ()) -> list[int]:
+        """Ticks from the start of each line to the start of the next."""
+        lengths = self._spoken.lengths(turn, [(purpose, wordings[0]) for purpose, wordings in lines])
+        pauses = pauses or [0] * len(lines)
         return [length + pause + GAP if length else 0 for length, pause in zip(lengths, pauses, strict=True)]
 
     # --- the lines ----------------------------------------------------------------------------------------
 
-    def into(self, index: int, segment: Segment) -> Iterator[Candidate]:
+    def into(self, index: int, segment: Segment, before: Turn | None) -> Iterator[Candidate]:
         """The lines of a way in, one after another."""
-        at = segment.start
-        for (purpose, wordings), room in zip(
-            self.entry(segment.turn), self._slots(segment.turn), strict=True
-        ):
-            yield Candidate(purpose, index, segment.turn.side, wordings, at, segment.end, segment.end, at)
+        turn, at = segment.turn, segment.start
+        lines = self.entry(before, turn)
+        for (purpose, wordings), room in zip(lines, self._slots(turn, lines), strict=True):
+            yield Candidate(purpose, index, turn.side, wordings, at, segment.end, segment.end, at)
             at += room
 
     def talking(self, index: int, segment: Segment) -> Iterator[Candidate]:
-        """The lines of a talk, one after another, with their pauses."""
-        at = segment.start
-        for (text, _), room in zip(self._talk(segment.turn), self._slots(segment.turn), strict=True):
-            yield Candidate("say", index, segment.side, (text,), at, at, segment.end, at)
+        """The lines of a talk, or of a set-up of the plan's own, one after another, with their pauses."""
+        turn, at = segment.turn, segment.start
+        lines, pauses = self.own(turn), [pause for _, pause in self._talk(turn)]
+        for (purpose, wordings), room in zip(lines, self._slots(turn, lines, pauses), strict=True):
+            latest = at if turn.kind == "talk" else segment.end
+            yield Candidate(purpose, index, segment.side, wordings, at, latest, segment.end, at)
             at += room
 
-    def entry(self, turn: Turn) -> list[tuple[str, Wordings]]:
-        """(purpose, wordings) of the lines said while moving into a turn, in order."""
-        key = (turn.step.id, turn.side, turn.lead, turn.switch, turn.seen, turn.second, min(turn.round, 3))
+    def own(self, turn: Turn) -> list[Line]:
+        """The lines of a talk, or of a set-up of the plan's own."""
+        if turn.kind == "talk":
+            return [("say", (text,)) for text, _ in self._talk(turn)]
+        return [*self._called(turn), *self._cautions(turn), *self._set_up(turn)]
+
+    def entry(self, before: Turn | None, turn: Turn) -> list[Line]:
+        """(purpose, wordings) of the lines said between two turns, in order."""
+        come_from = (before.end, before.movement.id, before.side) if before else (START,)
+        key = (*come_from, turn.step.id, turn.needed, turn.side, turn.lead, turn.switch, turn.seen,
+               turn.second, min(turn.round, 3))  # fmt: skip
         if key not in self._known:
-            self._known[key] = list(self._entry(turn))
+            self._known[key] = list(self._entry(before, turn))
         return self._known[key]
 
-    def _entry(self, turn: Turn) -> Iterator[tuple[str, Wordings]]:
-        movement, tier, wording = turn.movement, self.manner.tier(turn), self.manner.wording
-        new = tier == 0
+    def _entry(self, before: Turn | None, turn: Turn) -> Iterator[Line]:
+        yield from self._leaving(before, turn)
         if turn.switch:
-            yield "side", filled(pick(wording.side, turn), turn, turn.lead)
-        if new:
-            for prop in movement.props:
-                own = movement.said("prop")
-                lines = own if own and prop == movement.props[0] else wording.prop
-                yield "prop", filled(lines[0], turn, prop=prop)
+            yield "side", filled(pick(self.manner.wording.side, turn), turn)
+        tier = self.manner.tier(turn)
+        talk = turn.movement.kind in ("talk", "setup")
+        if tier == 0 and not talk:
+            yield from self._props(turn)
+        for change in self.manner.positions.way(before.end if before else START, turn.needed).changes:
+            yield "way", from_tier(tier, change.say)
+        if not talk:
+            yield from self._called(turn)
+            yield from self._cautions(turn)
+            yield from self._set_up(turn)
+
+    def _leaving(self, before: Turn | None, turn: Turn) -> Iterator[Line]:
+        """How what was before is left: its own words, where what comes next is not entered from within it."""
+        if before is None or before.kind in ("talk", "phase", "setup") or same_posture(before, turn):
+            return
+        if before.movement.id in turn.movement.follows and before.side == turn.side:
+            return
+        for line in lines_of(before, "exit")[:1]:
+            yield "exit", from_tier(self.manner.tier(before), filled(line, before))
+
+    def _props(self, turn: Turn) -> Iterator[Line]:
+        own = lines_of(turn, "prop")
+        for number, prop in enumerate(turn.movement.props):
+            lines = own if own and number == 0 else self.manner.wording.prop
+            yield "prop", filled(lines[0], turn, prop=prop)
+
+    def _called(self, turn: Turn) -> Iterator[Line]:
+        tier = self.manner.tier(turn)
+        for number, line in enumerate(lines_of(turn, "call")):
+            words = filled(line, turn)
+            yield "call", named(self.manner, turn, from_tier(tier, words)) if number == 0 else words
+
+    def _cautions(self, turn: Turn) -> Iterator[Line]:
+        if self.manner.tier(turn) == 0:
             for line in caution_lines(self.manner, turn):
                 yield "caution", filled(line, turn)
-        for line in lines_of(turn, "call"):
-            yield "call", from_tier(tier, filled(line, turn))
-        if new:
+
+    def _set_up(self, turn: Turn) -> Iterator[Line]:
+        tier, movement = self.manner.tier(turn), turn.movement
+        if tier == 0:
             for purpose in ("setup", "remind"):
                 for line in lines_of(turn, purpose):
                     yield purpose, filled(line, turn)
@@ -102,6 +148,8 @@ class Entries:
 
     def _talk(self, turn: Turn) -> Iterator[tuple[str, int]]:
         """The lines of a talk in order, each with the silence after it in ticks."""
+        if turn.kind != "talk":
+            return
         brief = self.manner.brief
         words = {"title": brief.title, "audience": brief.audience or "everyone"}
         for line in lines_of(turn, "say"):

@@ -1,32 +1,71 @@
 """Flow: the lines of the phases of a flow, each before the breath it is for."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 
 from yewhour.core.lengths import ticks
+from yewhour.core.plan.movement import Wordings
+from yewhour.core.plan.pace import opposite
+from yewhour.core.plan.position import base_of
 from yewhour.core.script.cue import GAP, LEAD, Candidate
-from yewhour.core.script.manner import Manner, filled, from_tier, pick
+from yewhour.core.script.manner import Manner, breathing, filled, from_tier, pick
 from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.turn import Turn
+from yewhour.core.timing.ways import breathed, same_posture, stepped
 
 
 def flowing(
-    manner: Manner, index: int, segments: Sequence[Segment], called: bool
-) -> Iterator[Candidate]:  # fmt: skip
+    manner: Manner, index: int, segment: Segment, before: Turn | None, called: bool
+) -> Iterator[Candidate]:
     """The line of one phase or inner hold; `called`: its movement was called on the way in."""
-    segment = segments[index]
     turn = segment.turn
-    breath = str(turn.step.phase or turn.movement.enter or "")
-    lines = turn.movement.said("flow") or turn.movement.said("call")
     tier = 0 if turn.taught else max(manner.tier(turn), min(turn.round - 1, 2), int(called))
     # The next phase's line may start a lead before it; this one is over by then.
     end_by = segment.end - LEAD // 2 - GAP if segment.kind == "phase" else segment.end
-    for line in lines[:1]:
-        wordings = from_tier(tier, filled(line, turn, breath=breath))
-        earliest, aim = max(0, segment.start - LEAD), max(0, segment.start - LEAD // 2)
-        yield Candidate("flow", index, segment.side, wordings, earliest, segment.start, end_by, aim)
-    before = segments[index - 1].turn if index else None
-    if before is not None and turn.second != before.second and turn.flow == before.flow:
+    wordings = from_tier(tier, _line(manner, turn, before))
+    earliest, aim = max(0, segment.start - LEAD), max(0, segment.start - LEAD // 2)
+    yield Candidate("flow", index, segment.side, wordings, earliest, segment.start, end_by, aim)
+    if before is not None and turn.switch and turn.flow == before.flow:
         # In a flow the sided movements name their side anyway, so this one is spare.
-        side = filled(pick(manner.wording.side, turn), turn, turn.lead)
+        side = filled(pick(manner.wording.side, turn), turn)
         start, end = max(0, segment.start - ticks(4.0)), segment.start - LEAD // 2 - GAP
         aim = max(start, end - manner.duration(side[-1], "side"))
-        yield Candidate("side", index, turn.lead, side[::-1], start, end, end, aim, spare=True)
+        yield Candidate("side", index, turn.side, side[::-1], start, end, end, aim, spare=True)
+
+
+def between(manner: Manner, index: int, segment: Segment, before: Turn) -> Candidate:
+    """The line of a phase that no movement has: the step to the next position, or the breath alone."""
+    turn, phase = segment.turn, segment.turn.step.phase or "inhale"
+    if stepped(before, turn, manner.positions):
+        words = _way(manner, before, turn)
+        whole = len({span.phase for span in segment.spans if span.phase in ("inhale", "exhale")}) > 1
+        wordings = breathing(words, opposite(phase), phase) if whole else breathing(words, phase)
+        tier = 0 if turn.taught else min(turn.round - 1, len(wordings) - 1)
+    else:
+        wordings, tier = filled(pick(manner.wording.missing_phase, turn), turn, breath=phase), 0
+    start = segment.start
+    return Candidate(
+        "way", index, segment.side, from_tier(max(0, tier), wordings), max(0, start - LEAD),
+        start + GAP, segment.end, max(0, start - LEAD // 2),
+    )  # fmt: skip
+
+
+def _line(manner: Manner, turn: Turn, before: Turn | None) -> Wordings:
+    """The line of a movement in a flow, from where the body is."""
+    breath = str(turn.step.phase or turn.movement.enter or "")
+    lines = turn.movement.said("flow") or turn.movement.said("call")
+    if before is not None and same_posture(before, turn):
+        return filled(pick(manner.wording.stay_breath, turn), turn, breath=breath)
+    if before is not None and breathed(before, turn) and before.end != turn.needed:
+        words = turn.movement.flow_from.get(base_of(before.end), ())
+        if words == ("way",):
+            return breathing(_way(manner, before, turn), breath)
+        if words and words != ("flow",):
+            return filled(words, turn, breath=breath)
+    return filled(lines[0], turn, breath=breath)
+
+
+def _way(manner: Manner, before: Turn, turn: Turn) -> Wordings:
+    """The words of a way taken within a flow: of its changes, the first in every wording."""
+    changes = manner.positions.way(before.end, turn.needed).changes
+    full = " ".join(change.say[0] for change in changes)
+    return (full, " ".join(change.say[-2] for change in changes), " ".join(c.say[-1] for c in changes))

@@ -6,6 +6,7 @@ import msgspec
 
 from yewhour.core.plan.movement import Wordings, parse_wordings
 from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.position import Positions
 from yewhour.core.plan.school import School
 from yewhour.core.script.cue import Duration
 from yewhour.core.script.wording import Wording
@@ -27,6 +28,7 @@ class Manner(msgspec.Struct, frozen=True):
     cautions: Mapping[str, str]
     number_word: NumberWord
     duration: Duration
+    positions: Positions
 
     def tier(self, turn: Turn) -> int:
         """0 for the full wording, 1 for the short one: second side, later rounds, seen before."""
@@ -49,6 +51,24 @@ def lines_of(turn: Turn, purpose: str) -> tuple[Wordings, ...]:
     if own is None:
         return turn.movement.said(purpose)
     return tuple(wordings for text in own if (wordings := parse_wordings(text)))
+
+
+def named(manner: Manner, turn: Turn, call: Wordings) -> Wordings:
+    """A call with the movement's name before it, where this school says it."""
+    says = manner.school.say_names
+    if says == "never" or (says == "first" and (turn.seen or turn.second or turn.round > 1)):
+        return call
+    name = turn.name.replace(" (", ", ").replace(")", "")
+    if name.lower() in call[0].lower():
+        return call
+    return tuple(f"{name}. {text}" for text in call[:2]) + call
+
+
+def breathing(words: Wordings, breath: str, first: str = "") -> Wordings:
+    """The words of a change of position on one breath phase; `first`: the phase before it, said with it."""
+    lowered = tuple(text[0].lower() + text[1:] for text in words)
+    lead = f"{first.capitalize()} where you are, {breath}, " if first else f"{breath.capitalize()}, "
+    return (*(lead + text for text in lowered), words[-1])
 
 
 def filled(line: Wordings, turn: Turn, side: Side | None = None, **words: str) -> Wordings:

@@ -29,6 +29,8 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     pelvis_imprint: Line
     mirror: Line
     change_half: Line
+    missing_phase: Line
+    stay_breath: Line
     other_leg: Line
     minutes_left: Line
     one_minute_left: Line

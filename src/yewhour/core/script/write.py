@@ -12,9 +12,10 @@ from yewhour.core.script.body import body
 from yewhour.core.script.counts import counts
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.entry import Entries
-from yewhour.core.script.flow import flowing
+from yewhour.core.script.flow import between, flowing
 from yewhour.core.script.wording import Wording
 from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.turn import Turn
 
 
 def written(segments: Sequence[Segment], entries: Entries) -> list[Candidate]:
@@ -23,19 +24,23 @@ def written(segments: Sequence[Segment], entries: Entries) -> list[Candidate]:
     found: list[Candidate] = []
     entered: set[str] = set()
     waiting = dict(_school_lines(manner.school, manner.wording))
+    before: Turn | None = None
     for index, segment in enumerate(segments):
         turn = segment.turn
-        if segment.kind == "setup":
+        if turn.setup_for:
             if turn.step.phase is None:
                 entered.add(turn.setup_for)
-                found += entries.into(index, segment)
+                found += entries.into(index, segment, before)
+            elif before is not None:
+                found.append(between(manner, index, segment, before))
             continue
-        if segment.kind == "talk":
+        last, before = before, turn
+        if segment.kind in ("talk", "setup"):
             found += entries.talking(index, segment)
             continue
         called = segment.id in entered
         if turn.flow and (segment.kind == "phase" or not called):
-            found += flowing(manner, index, segments, called)
+            found += flowing(manner, index, segment, last, called)
         for name in [name for name in waiting if _suits(name, segment)]:
             found.append(_school_line(index, segment, waiting.pop(name)))
         found += body(manner, index, segment)

@@ -6,7 +6,7 @@ import msgspec
 
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.plan.movement import MEASURES, Kind
-from yewhour.core.plan.pace import Phase, phase_ticks
+from yewhour.core.plan.pace import Phase, breath_ticks, phase_ticks
 from yewhour.core.plan.school import School, breath_of
 from yewhour.core.sides import Side
 from yewhour.core.timing.choice import Choice
@@ -99,7 +99,9 @@ def lay_out(
 
 
 def _spans(turn: Turn, start: int, length: int, amount: int, school: School) -> Iterator[Span]:
-    if (turn.kind == "phase" and not turn.taught) or (turn.kind == "setup" and turn.step.phase):
+    if turn.kind == "setup" and turn.step.phase and length == breath_ticks(turn.pace):
+        yield from _whole(turn, start, turn.step.phase)
+    elif (turn.kind == "phase" and not turn.taught) or (turn.kind == "setup" and turn.step.phase):
         yield from _holding(str(turn.step.phase), turn, start, length)
     elif turn.kind == "hold" or turn.taught:
         breaths = turn.taught or amount
@@ -122,6 +124,21 @@ def _one_breath(turn: Turn) -> list[tuple[Phase, int]]:
         ("empty", empty),
     ]
     return breath[2:] + breath[:2] if turn.movement.enter == "exhale" and not turn.taught else breath
+
+
+def _whole(turn: Turn, start: int, first: Phase) -> Iterator[Span]:
+    """A whole breath, from its one phase or from its other."""
+    inhale, full, exhale, empty = phase_ticks(turn.pace)
+    spans: list[tuple[Phase, int]] = [
+        ("inhale", inhale),
+        ("full", full),
+        ("exhale", exhale),
+        ("empty", empty),
+    ]
+    for phase, length in spans if first == "inhale" else spans[2:] + spans[:2]:
+        if length:
+            yield Span(phase, start, start + length)
+        start += length
 
 
 def _holding(phase: str, turn: Turn, start: int, length: int) -> Iterator[Span]:

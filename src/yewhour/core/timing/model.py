@@ -134,7 +134,7 @@ class _Gatherer:
         first, unit = turns[0], sum(turn.unit for turn in turns)
         if not unit:
             return None
-        span = range_of(first.step, first.movement, first.kind)
+        span = first.span or range_of(first.step, first.movement, first.kind)
         if first.number == self.slack_key:
             second = TICKS_PER_S
             return Slack(first.number, span.least * second, span.preferred * second, span.most * second,

@@ -6,15 +6,18 @@ from yewhour.core.plan.movement import Kind, Movement
 from yewhour.core.plan.nodes import Step
 from yewhour.core.plan.pace import Pace
 from yewhour.core.sides import Side
+from yewhour.core.timing.doses import Range
 
 
 class Turn(msgspec.Struct, frozen=True):
     """One unfolded use of a step. `unit` and `fixed` are in ticks; `node` counts top-level nodes.
 
-    number: the key of the whole number it takes: its step, and the blocks it was put in by. within: the
-    groups it is in, each with its round, the outermost first. flow names the repeated group in which
-    neighbours follow each other breath by breath, or is "". pair is the same for both sides of one pair,
-    and lead the side they are on just now. seen: the movement came earlier in the class.
+    start, end: the positions it is begun and left in, once `ways` has found them; before, what it needs and
+    leaves. span: the whole numbers of a set-up. number: the key of the whole number it takes: its step, and
+    the blocks it was put in by. within: the groups it is in, each with its round, the outermost first. flow
+    names the repeated group in which neighbours follow each other breath by breath, or is "". pair is the
+    same for both sides of one pair, and lead the side they are on just now. seen: the movement came earlier
+    in the class.
     """
 
     key: str
@@ -42,6 +45,12 @@ class Turn(msgspec.Struct, frozen=True):
     taught: int = 0
     seen: bool = False
     setup_for: str = ""
+    span: Range | None = None
+
+    @property
+    def needed(self) -> str:
+        """The position that must be reached before its movement can begin."""
+        return self.end if self.setup_for else self.start
 
 
 class Group(msgspec.Struct, frozen=True):

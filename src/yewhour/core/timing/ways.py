@@ -1,40 +1,102 @@
-"""Ways: what goes between two turns, so that each starts where and on the breath it should.
+"""Ways: what goes between two turns, so that each starts where and on the breath it should, in its own time.
 
-Between two different postures there is always a set-up, as long as the longer of moving and saying.
-Inside a flow the breath itself moves the body; a set-up there only takes a missing phase.
+Between two different postures there is always a set-up: coming out of the one, the way across, and teaching
+the other. It lasts as long as moving and saying take; the first time a movement comes, teaching it is a whole
+number of seconds of its own, which fit may change. Inside a flow the breath itself moves the body; a set-up
+there takes a missing phase, or the breath of a step between two positions that no movement says.
 
 What a turn follows may depend on how many rounds the group before it has; its way is then long enough for
 any of them, so that the seconds of a way never depend on numbers that are still to be chosen.
 """
 
-from collections.abc import Callable, Iterator, Sequence
+import math
+from collections.abc import Iterator, Sequence
+from typing import Protocol
 
 import msgspec
 
-from yewhour.core.lengths import ticks
-from yewhour.core.plan.pace import Phase, opposite, phase_ticks
-from yewhour.core.plan.position import Positions
+from yewhour.core.lengths import TICKS_PER_S, ticks
+from yewhour.core.plan.movement import Kind
+from yewhour.core.plan.pace import Phase, breath_ticks, opposite, phase_ticks
+from yewhour.core.plan.position import START, Positions, base_of, meets
+from yewhour.core.plan.school import School
+from yewhour.core.timing.doses import Range
 from yewhour.core.timing.turn import Groups, Turn, certain
 from yewhour.core.timing.unfold import Unfolded
 
-Saying = Callable[[Turn], int]  # ticks of what must be said while moving into a turn
+
+class Saying(Protocol):
+    """How long what must be said takes, in ticks: between two turns, and within a talk or a set-up."""
+
+    def saying(self, before: Turn | None, turn: Turn) -> int:
+        """Ticks between two turns; 0 for nothing."""
+        ...
+
+    def speaking(self, turn: Turn) -> int:
+        """Ticks of a talk, or of a set-up of the plan's own."""
+        ...
+
+
 LEAST_SETUP = ticks(2.0)
 SWITCH = ticks(3.0)
+# Seconds from the call to being settled, the first time (measured figures: median 9-21).
+TEACH_S: dict[Kind, int] = {
+    "hold": 10, "clock": 16, "reps": 10, "pulses": 6, "counted": 8, "cycles": 10, "rapid": 10,
+    "stillness": 14,
+}  # fmt: skip
+TEACH_WEIGHT = 0.6
 
 
-def with_ways(unfolded: Unfolded, positions: Positions, saying: Saying) -> tuple[Turn, ...]:
+def with_ways(
+    unfolded: Unfolded, positions: Positions, saying: Saying, school: School, level: str
+) -> tuple[Turn, ...]:
     """The turns with their set-ups between them; talk and the plan's own set-ups timed by what they say."""
+    turns = located(unfolded.turns, positions)
+    teaching = Teaching(school, level)
     result: list[Turn] = []
-    turns = unfolded.turns
     for index, turn in enumerate(turns):
         setups = [
-            _between(before, turn, positions, saying) for before in _before(turns, index, unfolded.groups)
+            _between(before, turn, positions, saying, teaching)
+            for before in _before(turns, index, unfolded.groups)
         ]
         longest = max((setup for setup in setups if setup is not None), key=lambda s: s.fixed, default=None)
         if longest is not None:
             result.append(longest)
         result.append(_timed(turn, saying))
-    return tuple(_equal_sides(result))
+    return tuple(result)
+
+
+def located(turns: Sequence[Turn], positions: Positions) -> list[Turn]:
+    """The turns with the positions they are begun and left in, and each second side marked where it starts.
+
+    What a movement leaves open it takes as it finds it.
+    """
+    here, result = START, []
+    sides: dict[str, bool] = {}  # pair -> whether its second side was announced
+    for turn in turns:
+        start = positions.way(here, turn.start).end if turn.start else here
+        end = start if not turn.end or meets(start, turn.end) else positions.usual(turn.end)
+        here = end
+        sided = turn.pair and turn.side in ("left", "right")
+        switch = bool(sided and turn.second and sides.get(turn.pair) is False)
+        if sided:
+            sides[turn.pair] = turn.second
+        result.append(msgspec.structs.replace(turn, start=start, end=end, switch=switch))
+    return result
+
+
+class Teaching(msgspec.Struct, frozen=True):
+    """How long a class teaches what is new in it."""
+
+    school: School
+    level: str
+
+    def seconds(self, turn: Turn) -> float:
+        """Seconds from the call of a movement to being settled in it, the first time it comes."""
+        movement = turn.movement
+        usual = movement.teach or TEACH_S.get(turn.kind, 0)
+        factor = self.school.teaching * (1.3 if self.level in ("gentle", "beginners") else 1.0)
+        return max(usual * factor, movement.moving_s)
 
 
 def _before(turns: Sequence[Turn], index: int, groups: Groups) -> Iterator[Turn | None]:
@@ -53,40 +115,81 @@ def _before(turns: Sequence[Turn], index: int, groups: Groups) -> Iterator[Turn 
     yield None
 
 
-def _between(before: Turn | None, turn: Turn, positions: Positions, saying: Saying) -> Turn | None:
-    if turn.flow and before is not None and before.flow == turn.flow and "phase" in (before.kind, turn.kind):
-        missing = _missing_phase(before, turn)
-        if missing is None:
-            return None
-        inhale, full, exhale, empty = phase_ticks(turn.pace)
-        length = inhale + full if missing == "inhale" else exhale + empty
-        return _setup(turn, length, turn.pair, missing)
-    place = before.end if before is not None else ""
-    moving = max(ticks(positions.between(place, turn.start)), ticks(turn.movement.moving_s))
+def breathed(before: Turn | None, turn: Turn) -> bool:
+    """Whether two turns follow each other breath by breath."""
+    flowing = before is not None and bool(turn.flow) and before.flow == turn.flow
+    return flowing and "phase" in (turn.kind, before.kind if before else "")
+
+
+def stepped(before: Turn, turn: Turn, positions: Positions) -> bool:
+    """Whether a flow takes a breath of its own to get to the next turn: its line does not say how."""
+    way = positions.way(before.end, turn.needed)
+    return bool(way.changes) and base_of(before.end) not in turn.movement.flow_from
+
+
+def far(before: Turn, turn: Turn, positions: Positions) -> bool:
+    """Whether the body can't get to the next turn of a flow in a breath: it is then taken across in words."""
+    way = positions.way(before.end, turn.start)
+    return len(way.changes) > 1 and ticks(way.least_s) > breath_ticks(turn.pace)
+
+
+def same_posture(before: Turn | None, turn: Turn) -> bool:
+    """Whether a turn goes on with what was there before."""
+    return before is not None and before.movement.id == turn.movement.id and before.side == turn.side
+
+
+def _between(
+    before: Turn | None, turn: Turn, positions: Positions, saying: Saying, teaching: Teaching
+) -> Turn | None:
+    if before is not None and breathed(before, turn) and not far(before, turn, positions):
+        return _breath_between(before, turn, positions)
+    here = before.end if before is not None else START
+    way = positions.way(here, turn.start)
+    least = ticks(max(way.least_s, turn.movement.moving_s if not turn.seen else 0.0))
+    usual = ticks(max(way.usual_s, turn.movement.moving_s))
+    said = saying.saying(before, turn)
     if turn.kind in ("talk", "setup"):
-        return _setup(turn, moving, "", None) if moving else None
-    switch = before is not None and turn.second and not before.second
-    new_posture = before is None or before.movement.id != turn.movement.id or before.side != turn.side
-    if not new_posture and not moving:
+        length = max(usual, said) if way.changes or said else 0
+        return _setup(here, turn, length, None) if length else None
+    if same_posture(before, turn) and not way.changes:
         return None
-    least = SWITCH if switch else LEAST_SETUP
-    turn = msgspec.structs.replace(turn, switch=switch)
-    length = max(moving, least, saying(turn))
-    # The way into a pair, and across to its second side, belong to neither side.
-    inside = before is not None and before.pair == turn.pair and before.second == turn.second
-    return _setup(turn, length, turn.pair if inside else "", None)
+    fixed = max(least, SWITCH if turn.switch else LEAST_SETUP, said)
+    if turn.step.teach is not None:
+        return _setup(here, turn, max(fixed, usual + ticks(turn.step.teach)), None)
+    if turn.seen or turn.second:
+        return _setup(here, turn, max(fixed, usual), None)
+    wanted = math.ceil((usual - fixed) / TICKS_PER_S + teaching.seconds(turn))
+    if wanted <= 0:
+        return _setup(here, turn, fixed, None)
+    span = Range(0, wanted, wanted + max(5, wanted // 2), 1, TEACH_WEIGHT)
+    setup = _setup(here, turn, fixed, None)
+    return msgspec.structs.replace(setup, unit=TICKS_PER_S, span=span, number=setup.key)
 
 
-def _setup(turn: Turn, length: int, pair: str, phase: Phase | None) -> Turn:
+def _breath_between(before: Turn, turn: Turn, positions: Positions) -> Turn | None:
+    here, missing = before.end, _missing_phase(before, turn)
+    inhale, full, exhale, empty = phase_ticks(turn.pace)
+    if missing is None and stepped(before, turn, positions):
+        # In on the one, out on the other: the step between takes a whole breath, so that the two still meet.
+        return _setup(here, turn, breath_ticks(turn.pace), opposite(_leaves_on(before) or "exhale"))
+    if missing is None:
+        return None
+    return _setup(here, turn, inhale + full if missing == "inhale" else exhale + empty, missing)
+
+
+def _setup(here: str, turn: Turn, length: int, phase: Phase | None) -> Turn:
+    """A set-up belongs to no side: the two sides of a pair are equal in what is done on them."""
     step = msgspec.structs.replace(turn.step, phase=phase)
     return msgspec.structs.replace(
         turn,
         key=f"{turn.key}/into",
+        start=here,
+        end=turn.start,
         step=step,
         kind="setup",
         unit=0,
         fixed=length,
-        pair=pair,
+        pair="",
         taught=0,
         setup_for=turn.key,
     )
@@ -96,7 +199,7 @@ def _timed(turn: Turn, saying: Saying) -> Turn:
     """Talk and set-ups of the plan itself last as long as their lines take, and as moving takes."""
     if turn.kind not in ("talk", "setup"):
         return turn
-    return msgspec.structs.replace(turn, fixed=max(ticks(turn.movement.moving_s), saying(turn)))
+    return msgspec.structs.replace(turn, fixed=max(ticks(turn.movement.moving_s), saying.speaking(turn)))
 
 
 def _leaves_on(turn: Turn) -> Phase | None:
@@ -117,21 +220,3 @@ def _enters_on(turn: Turn) -> Phase | None:
 def _missing_phase(before: Turn, turn: Turn) -> Phase | None:
     left, entered = _leaves_on(before), _enters_on(turn)
     return opposite(left) if left is not None and left == entered else None
-
-
-def _equal_sides(turns: list[Turn]) -> Iterator[Turn]:
-    """Set-ups inside a pair last as long on one side as on the other: the longer of the two."""
-    longest: dict[tuple[str, str, int], int] = {}
-    for turn in turns:
-        if turn.setup_for and turn.pair:
-            place = _place(turn)
-            longest[place] = max(longest.get(place, 0), turn.fixed)
-    for turn in turns:
-        if turn.setup_for and turn.pair:
-            turn = msgspec.structs.replace(turn, fixed=longest[_place(turn)])
-        yield turn
-
-
-def _place(turn: Turn) -> tuple[str, str, int]:
-    """What a set-up and its partner on the other side share; rounds that alternate sides are one."""
-    return turn.pair, turn.number, 0 if "+" in turn.pair else turn.round
