@@ -20,8 +20,9 @@ def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     middle = (low + high) // 2
     purposes = ("rest",) if segment.kind == "stillness" else ("align", "stay")
     lines = [(purpose, line) for purpose in purposes for line in lines_of(turn, purpose)]
-    if tier and len(lines) > 1:  # start elsewhere in the list than the first time
-        lines = lines[1:] + lines[:1]
+    if tier and len(lines) > 1:  # start elsewhere in the list than the time before
+        first = max(1, turn.round - 1) % len(lines)
+        lines = lines[first:] + lines[:first]
     if tier == 0 and turn.step.offer and turn.step.take == "base":
         gentler = None if caution_lines(manner, turn) else movement.gentler
         options = [option for option in (gentler, movement.stronger) if option is not None]

@@ -18,7 +18,7 @@ def flowing(
 ) -> Iterator[Candidate]:
     """The line of one phase or inner hold; `called`: its movement was called on the way in."""
     turn = segment.turn
-    tier = 0 if turn.taught else max(manner.tier(turn), min(turn.round - 1, 2), int(called))
+    tier = 0 if turn.taught else min(1, max(manner.tier(turn), turn.round - 1, int(called)))
     # The next phase's line may start a lead before it; this one is over by then.
     end_by = segment.end - LEAD // 2 - GAP if segment.kind == "phase" else segment.end
     wordings = from_tier(tier, _line(manner, turn, before))
@@ -39,7 +39,7 @@ def between(manner: Manner, index: int, segment: Segment, before: Turn) -> Candi
         words = _way(manner, before, turn)
         whole = len({span.phase for span in segment.spans if span.phase in ("inhale", "exhale")}) > 1
         wordings = breathing(words, opposite(phase), phase) if whole else breathing(words, phase)
-        tier = 0 if turn.taught else min(turn.round - 1, len(wordings) - 1)
+        tier = int(not turn.taught and turn.round > 1)
     else:
         wordings, tier = filled(pick(manner.wording.missing_phase, turn), turn, breath=phase), 0
     start = segment.start
@@ -61,6 +61,8 @@ def _line(manner: Manner, turn: Turn, before: Turn | None) -> Wordings:
             return breathing(_way(manner, before, turn), breath)
         if words and words != ("flow",):
             return filled(words, turn, breath=breath)
+    if not turn.movement.said("flow"):
+        return breathing(filled(lines[0], turn), breath) if breath else filled(lines[0], turn)
     return filled(lines[0], turn, breath=breath)
 
 
