@@ -33,7 +33,7 @@ class Table(msgspec.Struct):
         """The same table on a finer grid."""
         if grid == self.grid:
             return self
-        if len(self.costs) == 1:
+        if len(self.costs) <= 1:
             return Table(self.low, grid, self.costs)
         finer = np.full((len(self.costs) - 1) * (self.grid // grid) + 1, np.inf, np.float32)
         finer[:: self.grid // grid] = self.costs
