@@ -166,7 +166,7 @@ def _words() -> "Words":
 
 def _solved(path: Path, keep: bool = False) -> "Solved":
     words = _words()
-    plan = read_class(path, words.library)
+    plan = read_class(path, words)
     try:
         return solve(plan, words, keep)
     except CannotFit:
@@ -300,16 +300,16 @@ def _put(content: bytes, out: Path | None, source: Path | None = None) -> None:
 
 
 def _outline(options: argparse.Namespace) -> None:
-    library = _words().library
+    words = _words()
     _put(
-        write_outline(read_class(options.class_file, library), library).encode(),
+        write_outline(read_class(options.class_file, words), words.library).encode(),
         options.out,
         options.class_file,
     )
 
 
 def _convert(options: argparse.Namespace) -> None:
-    _put(plan_bytes(read_class(options.class_file, _words().library)), options.out, options.class_file)
+    _put(plan_bytes(read_class(options.class_file, _words())), options.out, options.class_file)
 
 
 def _list(options: argparse.Namespace) -> None:

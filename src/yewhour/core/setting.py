@@ -2,6 +2,7 @@
 
 import msgspec
 
+from yewhour.core.plan.known import check_known
 from yewhour.core.plan.nodes import Block
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.plan.school import School, school_of
@@ -23,6 +24,7 @@ def set_up(plan: Plan, words: Words) -> Setting:
     if not any(section.body for section in plan.sections):
         raise Problem("This class has no steps yet.", do="Add a first one.")
     check_sound(plan, words.blocks)
+    check_known(plan.brief, words.known)
     school = school_of(plan.brief, words.schools)
     check_school(school)
     return Setting(_closed(plan, school), school, words)

@@ -5,7 +5,9 @@ from collections.abc import Callable
 import msgspec
 
 from yewhour.core.finding import Rules
+from yewhour.core.plan.known import Known, spelt
 from yewhour.core.plan.movement import Library
+from yewhour.core.plan.names import plain
 from yewhour.core.plan.nodes import Blocks
 from yewhour.core.plan.position import Positions
 from yewhour.core.plan.school import Schools
@@ -25,3 +27,15 @@ class Words(msgspec.Struct, frozen=True):
     cautions: dict[str, str]
     seconds: Seconds
     number_word: Callable[[int], str]
+    props: frozenset[str] = frozenset()
+
+    @property
+    def known(self) -> Known:
+        """The words a brief may use."""
+        styles = {plain(school.name): name for name, school in self.schools.items()}
+        return Known(
+            styles=styles | spelt(*self.schools),
+            cautions=spelt(*self.cautions),
+            props=spelt(*sorted(self.props)),
+            blocks=spelt(*self.blocks),
+        )

@@ -2,17 +2,17 @@
 
 from pathlib import Path
 
-from yewhour.core.plan.movement import Library
 from yewhour.core.plan.outline_read import read_outline
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
+from yewhour.core.words import Words
 from yewhour.store.atomic import read_all
 from yewhour.store.classfile import parse_plan
 
 OUTLINES = (".txt", ".outline", ".md")
 
 
-def read_class(path: Path, library: Library) -> Plan:
+def read_class(path: Path, words: Words) -> Plan:
     """The plan in a class file, or in an outline (.txt, .outline, .md). Raises Problem with the place."""
     content = read_all(path)
     if path.suffix.lower() not in OUTLINES:
@@ -21,4 +21,4 @@ def read_class(path: Path, library: Library) -> Plan:
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise Problem("This is not plain text.", str(path), "Save the outline as UTF-8 text.") from error
-    return read_outline(text, library, str(path))
+    return read_outline(text, words.library, str(path), words.known)

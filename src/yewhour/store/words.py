@@ -53,5 +53,6 @@ def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
         whom,
         Speaker(load_voice()),
         number_word,
+        frozenset(terms.props),
     )
     return words, unclear + problems + troubles

@@ -154,3 +154,97 @@ def test_no_text_brings_the_reader_down(text):
         read_outline(text, LIBRARY)
     except Problem as problem:
         assert "line" in problem.where  # noqa: PT017
+
+
+# --- names, doses and mistakes as teachers write them --------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("written", "movement"),
+    [
+        ("warrior 2", "warrior-two"), ("Warrior II pose", "warrior-two"), ("warrior two", "warrior-two"),
+        ("Downward facing dog", "downward-dog"), ("downdog", "downward-dog"), ("arms overhead", "arms-up"),
+        ("childs pose", "child"), ("Child\u2019s pose", "child"), ("Savasana", "final-rest"),
+        ("rolling bridge", "bridge-roll"), ("plow", "plough"), ("the hundred", "hundred"),
+        ("90/90", "ninety-ninety"), ("windshield wipers", "windscreen-wipers"), ("seal", "mat-seal"),
+    ],
+)  # fmt: skip
+def test_a_movement_is_found_by_every_usual_name(written, movement):
+    assert only(f"{written} 5b" if LIBRARY[movement].kind == "hold" else written).movement == movement
+
+
+@pytest.mark.parametrize(
+    ("written", "plain"),
+    [
+        ("low lunge 5b!", "low lunge 5b !"), ("low lunge 5 breaths", "low lunge 5b"),
+        ("low lunge 5b // why", "low lunge 5b"), ("clam 8 reps", "clam 8x"),
+        ("legs up wall 3m", "legs up wall 3:00"), ("saddle 90 seconds", "saddle 90s"),
+        ("low lunge 5b teach 20s", "low lunge 5b teach 20"),
+    ],
+)  # fmt: skip
+def test_a_dose_may_be_written_as_it_is_said(written, plain):
+    assert only(written) == only(plain)
+
+
+@pytest.mark.parametrize("written", ["12:00", "12 min", "12m", "720s", "720 seconds"])
+def test_a_length_may_be_written_as_it_is_said(written):
+    assert read_outline(f"length: {written}\n# All\ncat 5b", LIBRARY).brief.target_s == 720
+
+
+def test_a_bare_number_is_asked_about():
+    with pytest.raises(Problem, match="minutes or seconds") as refused:
+        read_outline("length: 12\n# All\ncat 5b", LIBRARY)
+    assert "12:00" in refused.value.do
+    assert "12s" in refused.value.do
+
+
+def test_every_mistake_is_told_at_once_each_with_the_word_that_is_wrong():
+    text = """title: T
+style: jazz
+level: hard
+cautions: grumpiness
+props: trampoline
+# Warm | role dance
+moonwalk 5b
+downward dog 5b wobbly
+insert nonsense
+   cow 2b
+"""
+    with pytest.raises(Problem) as refused:
+        read_outline(text, LIBRARY, "class.txt", shipped().known)
+    told = str(refused.value).splitlines()
+    words = (
+        "jazz",
+        "hard",
+        "grumpiness",
+        "trampoline",
+        "dance",
+        "moonwalk",
+        "wobbly",
+        "nonsense",
+        "3 spaces",
+    )
+    assert len(told) == len(words)
+    for number, (line, word) in enumerate(zip(told, words, strict=True), 2):
+        assert f"line {number}" in line
+        assert word in line
+
+
+def test_style_cautions_and_props_are_known_in_any_spelling():
+    text = "style: Mat-Classical\ncautions: low back, Knees\nprops: blocks, strap\n# All\ncat 5b"
+    brief = read_outline(text, LIBRARY, known=shipped().known).brief
+    assert (brief.style, brief.cautions, brief.props) == (
+        "mat-classical",
+        ("low-back", "knees"),
+        ("block", "strap"),
+    )
+
+
+def test_a_block_is_put_in_by_its_name_alone_once_or_several_times():
+    text = "# All\nsun salutation A\ncat-cow\nSun Salutation B 3x\ninsert vinyasa"
+    one, two, three, four = read_outline(text, LIBRARY, known=shipped().known).sections[0].body
+    assert [one.name, two.name, four.name] == ["sun salutation a", "cat-cow", "vinyasa"]
+    assert isinstance(three, Rounds)
+    assert (three.times, three.body[0].name) == (3, "sun salutation b")
+    with pytest.raises(Problem, match="no block 'moon dance'"):
+        read_outline("# All\ninsert moon dance", LIBRARY, known=shipped().known)

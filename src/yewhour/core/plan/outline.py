@@ -120,7 +120,9 @@ WORDS: tuple[Word, ...] = (
     _word(r"mat (front|back)", lambda m: {"mat": m[1].lower()}, lambda s: f"mat {s.mat}" if s.mat else ""),
 )
 
-_AMOUNT = re.compile(r"(?:^|\s+)(\d{1,9})([bxns])$", re.IGNORECASE)
+_UNITS = r"b|breaths?|x|reps?|times|repetitions?|n|counts?|s|secs?|seconds?|m|mins?|minutes?"
+_AMOUNT = re.compile(rf"(?:^|(?<!teach)(?<!\s)\s+)(\d{{1,9}})\s?({_UNITS})$", re.IGNORECASE)
+_LETTERS = {"r": "x", "t": "x", "c": "n"}  # of units that do not begin with their letter
 _CLOCK = re.compile(r"(?:^|\s+)(\d{1,4}:[0-5]\d)$")
 PAIR = re.compile(r"(?:^|\s+)pair(?:\s+(right|left))?$", re.IGNORECASE)
 
@@ -131,14 +133,17 @@ def read_step(line: str, names: Names, library: Library) -> tuple[Step, str | No
     Raises Problem for an unknown name (with the nearest ones) or an amount in a unit the movement
     does not have.
     """
-    rest, fields, pair = line.strip(), dict[str, Any](), None
+    rest, fields, pair = spaced(line), dict[str, Any](), None
     letter = ""
     while names.find(rest) is None:
         found = PAIR.search(rest)
         if found and found.start() > 0:
             pair = (found[1] or "").lower()
         elif found := _AMOUNT.search(rest):
-            fields["amount"], letter = int(found[1]), found[2].lower()
+            unit = found[2].lower()[0]
+            fields["amount"], letter = int(found[1]), _LETTERS.get(unit, unit)
+            if letter == "m":
+                fields["amount"], letter = fields["amount"] * 60, "s"
         elif found := _CLOCK.search(rest):
             fields["amount"], letter = round(parse_length(found[1])), "s"
         else:
@@ -152,15 +157,30 @@ def read_step(line: str, names: Names, library: Library) -> tuple[Step, str | No
                         ) from None
                     break
             else:
-                close = names.nearest(re.split(r"\s+\d|\s+\(|\s+pair", rest)[0])
-                did = f"Did you mean {' or '.join(close)}?" if close else "See ./yew list movements."
-                raise Problem(f"There is no movement {rest!r}.", do=did)
+                raise _unknown(rest, names)
         rest = rest[: found.start()]
     movement = library[str(names.find(rest))]
     step = Step(movement=movement.id, **fields)
     if letter:
         step = _with_unit(step, movement, letter)
     return step, pair
+
+
+def _unknown(rest: str, names: Names) -> Problem:
+    """What is wrong with words that are no movement; a movement with something odd behind it names that."""
+    words = rest.split()
+    for number in range(len(words) - 1, 0, -1):
+        if names.find(" ".join(words[:number])):
+            odd = " ".join(words[number:])
+            return Problem(f"{odd!r} can't follow {' '.join(words[:number])!r}.", do="See docs/outline.md.")
+    close = names.nearest(re.split(r"\s+\d|\s+\(|\s+pair", rest)[0])
+    did = f"Did you mean {' or '.join(close)}?" if close else "See ./yew list."
+    return Problem(f"There is no movement {rest!r}.", do=did)
+
+
+def spaced(line: str) -> str:
+    """A step's line with its lock apart: `5b!` is `5b !`."""
+    return re.sub(r"(?<=[\w)])!", " !", line.strip())
 
 
 def dose_split(line: str) -> tuple[str, str]:

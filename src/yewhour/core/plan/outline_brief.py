@@ -1,8 +1,10 @@
 """The brief in an outline: `key: value` lines, read and written by one table."""
 
+import re
 from typing import Any
 
 from yewhour.core.lengths import finite, parse_length, show_length, shown_number
+from yewhour.core.plan.known import LEVEL_NAMES, Known, called
 from yewhour.core.plan.pace import read_pace, show_pace
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
@@ -16,18 +18,30 @@ _TEXTS = {
 _NUMBERS = {"voice rate": "voice_rate", "pace gives": "pace_gives", "tolerance": "tolerance_s"}
 
 
-def read_brief_line(key: str, value: str) -> dict[str, Any]:
-    """The fields of a brief that one `key: value` line gives. Raises Problem for an unknown key."""
+def read_brief_line(key: str, value: str, known: Known | None = None) -> dict[str, Any]:
+    """The fields of a brief that one `key: value` line gives.
+
+    Raises Problem for an unknown key, and, where it is told what is `known`, for what is not.
+    """
     key = key.lower().strip()
     if key == "length":
-        return {"target_s": parse_length(value)}
+        return {"target_s": _length(value)}
+    if key == "level":
+        return {"level": called("level", value, LEVEL_NAMES)}
+    if known is not None and key == "style":
+        return {"style": called("style", value, known.styles)}
+    if known is not None and key in ("cautions", "props"):
+        names = known.cautions if key == "cautions" else known.props
+        return {key: tuple(called(key.rstrip("s"), part, names) for part in _parts(value))}
+    if key == "say names":
+        return {"ways": {"say_names": value.lower()}}
     if key == "pace":
         try:
             return {"pace": read_pace(value)}
         except ValueError:
             raise Problem(f"The pace {value!r} can't be read.", do="Write it as 8 or 8/4:0:5:0.") from None
     if key in _LISTS:
-        return {key: tuple(part.strip() for part in value.split(",") if part.strip())}
+        return {key: _parts(value)}
     if key in _NUMBERS:
         try:
             return {_NUMBERS[key]: finite(value)}
@@ -41,6 +55,23 @@ def read_brief_line(key: str, value: str) -> dict[str, Any]:
         f"There is no {key!r} in a brief.",
         do=f"There are: {', '.join([*_TEXTS, 'length', 'pace', *_LISTS])}.",
     )
+
+
+def _length(value: str) -> float:
+    """Seconds of a length; a bare number could be minutes or seconds, so it is asked about."""
+    if found := re.fullmatch(r"(\d{1,3})\s*(?:m|min|mins|minutes)", value.strip(), re.IGNORECASE):
+        return parse_length(f"{found[1]}:00")
+    if found := re.fullmatch(r"(\d{1,5})\s*(?:s|sec|secs|seconds)", value.strip(), re.IGNORECASE):
+        return parse_length(found[1])
+    if re.fullmatch(r"\d+", value.strip()):
+        number = int(value)
+        do = f"Write {number}:00 for minutes, or {number}s for seconds."
+        raise Problem(f"The length {value!r} could be minutes or seconds.", do=do)
+    return parse_length(value)
+
+
+def _parts(value: str) -> tuple[str, ...]:
+    return tuple(part.strip() for part in value.split(",") if part.strip())
 
 
 def _way(value: str) -> Any:

@@ -6,13 +6,14 @@ from typing import Any
 
 import msgspec
 
+from yewhour.core.plan.known import Known
 from yewhour.core.plan.movement import Library
-from yewhour.core.plan.names import Names
+from yewhour.core.plan.names import Names, plain
 from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, Step, Variant
 from yewhour.core.plan.outline import COMMENT, INDENT, PACE, read_step
 from yewhour.core.plan.outline_brief import read_brief_line
 from yewhour.core.plan.pace import read_pace
-from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.plan.plan import ROLES, Brief, Plan, Section, with_ids
 from yewhour.core.plan.purpose import LINE_PURPOSES
 from yewhour.core.plan.sound import MOST_DEEP, checked_types
 from yewhour.core.problem import Problem
@@ -23,6 +24,7 @@ _ROUNDS = re.compile(
     re.IGNORECASE,
 )
 _PAIR = re.compile(r"pair(?: (right|left))?(?: from round (\d{1,6}))?$", re.IGNORECASE)
+_BLOCK = re.compile(r"(.+?)(?: (\d{1,3})x)?$", re.IGNORECASE)
 _SECTION_WORDS = {
     "role": lambda text: {"role": text},
     "pace": lambda text: {"pace": read_pace(text)},
@@ -35,6 +37,11 @@ _SECTION_WORD = re.compile(
 )
 
 
+def _number_of(where: str) -> int:
+    found = re.search(r"line (\d+)$", where)
+    return int(found[1]) if found else 0
+
+
 @dataclass
 class _Line:
     number: int
@@ -43,9 +50,12 @@ class _Line:
     inner: list["_Line"] = field(default_factory=list)
 
 
-def read_outline(text: str, library: Library, where: str = "outline") -> Plan:
-    """The plan an outline describes. Raises Problem (file and line, what to do) at the first mistake."""
-    plan = _Reader(library, where).plan(text)
+def read_outline(text: str, library: Library, where: str = "outline", known: Known | None = None) -> Plan:
+    """The plan an outline describes. Raises Problem with every mistake: file and line, and what to do.
+
+    known: the words a brief may use, and the blocks there are; None leaves them to be found out later.
+    """
+    plan = _Reader(library, where, known=known).plan(text)
     try:
         return with_ids(checked_types(plan))
     except Problem as problem:
@@ -62,32 +72,47 @@ def read_nodes(text: str, library: Library, where: str = "outline") -> tuple[Nod
 
 
 class _Reader:
-    def __init__(self, library: Library, where: str, before: int = 0) -> None:
+    def __init__(self, library: Library, where: str, before: int = 0, known: Known | None = None) -> None:
         self.before = before  # lines that were put in front of the reader's own
         self.library = library
         self.names = Names(library)
         self.where = where
+        self.known = known
+        self.blocks: dict[str, str] = dict(known.blocks) if known else {}
+        self.problems: list[Problem] = []
 
     def plan(self, text: str) -> Plan:
         brief: dict[str, Any] = {}
         sections: list[Section] = []
         blocks: dict[str, tuple[Node, ...]] = {}
-        for line in self._nested(text):
-            if line.text.startswith("# block "):
-                blocks[line.text[8:].strip()] = self._nodes(line.inner)
-            elif line.text.startswith("#"):
-                sections.append(self._section(line))
-            elif not sections and not blocks:
-                key, colon, value = line.text.partition(":")
-                if not colon:
-                    raise self._wrong(
-                        line, f"{line.text!r} stands before any section.", "Start one with: # Title"
-                    )
-                for name, got in self._try(line, read_brief_line, key, value.strip()).items():
-                    brief[name] = {**brief.get(name, {}), **got} if name == "ways" else got
-            else:
-                raise self._wrong(line, f"{line.text!r} is not in a section.", "Put it under a # heading.")
+        top = self._nested(text)
+        named = [line.text[8:].strip() for line in top if line.text.startswith("# block ")]
+        self.blocks |= {plain(name): name for name in named}
+        for line in top:
+            try:
+                if line.text.startswith("# block "):
+                    blocks[line.text[8:].strip()] = self._nodes(line.inner)
+                elif line.text.startswith("#"):
+                    sections.append(self._section(line))
+                elif not sections and not blocks:
+                    for name, got in self._brief(line).items():
+                        brief[name] = {**brief.get(name, {}), **got} if name == "ways" else got
+                else:
+                    what = f"{line.text!r} is not in a section."
+                    raise self._wrong(line, what, "Put it under a # heading.")
+            except Problem as problem:
+                self.problems.append(problem)
+        if self.problems:
+            first, *others = sorted(self.problems, key=lambda problem: _number_of(problem.where))
+            raise Problem(first.what, first.where, first.do, others)
         return Plan(brief=Brief(**brief), sections=tuple(sections), blocks=blocks)
+
+    def _brief(self, line: _Line) -> dict[str, Any]:
+        key, colon, value = line.text.partition(":")
+        if not colon:
+            raise self._wrong(line, f"{line.text!r} stands before any section.", "Start one with: # Title")
+        found: dict[str, Any] = self._try(line, read_brief_line, key, value.strip(), self.known)
+        return found
 
     # --- lines into a nest -----------------------------------------------------------------------------
 
@@ -96,30 +121,32 @@ class _Reader:
         top: list[_Line] = []
         open_lines: list[_Line] = []
         for number, raw in enumerate(text.splitlines(), 1):
-            stripped = raw.strip()
+            stripped = re.sub(rf"\s+{COMMENT}(?:\s.*)?$", "", raw).strip()
             if not stripped or stripped.startswith(COMMENT):
                 continue
             blank = raw[: len(raw) - len(raw.lstrip())]
             line = _Line(number, len(blank), stripped)
             if "\t" in blank:
-                raise self._wrong(
-                    line, "A tab is in the indentation.", f"Use {INDENT} spaces for each step in."
-                )
-            if len(blank) % INDENT:
-                raise self._wrong(
-                    line, f"{len(blank)} spaces are not a whole step in.", f"Use {INDENT} for each."
-                )
+                do = f"Use {INDENT} spaces for each step in."
+                self.problems.append(self._wrong(line, "A tab is in the indentation.", do))
+                line.depth = len(blank.expandtabs(INDENT)) // INDENT * INDENT
+            elif len(blank) % INDENT:
+                what = f"{len(blank)} spaces are not a whole step in."
+                self.problems.append(self._wrong(line, what, f"Use {INDENT} for each."))
             if stripped.startswith("#"):
                 top.append(line)
                 open_lines = [line]
                 continue
             if len(blank) > MOST_DEEP * INDENT:
-                raise self._wrong(line, f"This is more than {MOST_DEEP} steps in.", "Take some groups apart.")
+                what = f"This is more than {MOST_DEEP} steps in."
+                self.problems.append(self._wrong(line, what, "Take some groups apart."))
+                continue
             level = line.depth // INDENT + (1 if open_lines and open_lines[0].text.startswith("#") else 0)
             if level > len(open_lines):
-                raise self._wrong(
-                    line, "This line is indented too far.", "Step in once under what it belongs to."
-                )
+                do = "Step in once under what it belongs to."
+                if line.depth == len(blank):  # what was wrong with it is told already
+                    self.problems.append(self._wrong(line, "This line is indented too far.", do))
+                level = len(open_lines)
             del open_lines[level:]
             (open_lines[-1].inner if open_lines else top).append(line)
             open_lines.append(line)
@@ -129,20 +156,27 @@ class _Reader:
 
     def _section(self, line: _Line) -> Section:
         title, _, words = line.text.lstrip("#").partition("|")
+        body = self._nodes(line.inner)
         fields: dict[str, Any] = {}
         for part in filter(None, (part.strip() for part in words.split(","))):
-            if not _SECTION_WORD.fullmatch(part):
-                raise self._wrong(
-                    line,
-                    f"{part!r} can't follow a section's title.",
-                    f"Use one of: {', '.join(_SECTION_WORDS)}.",
-                )
             key, _, value = part.partition(" ")
+            if not _SECTION_WORD.fullmatch(part):
+                do = f"Use one of: {', '.join(_SECTION_WORDS)}."
+                raise self._wrong(line, f"{part!r} can't follow a section's title.", do)
+            if key == "role" and value not in ROLES:
+                raise self._wrong(line, f"There is no role {value!r}.", f"Use one of: {', '.join(ROLES)}.")
             fields |= _SECTION_WORDS[key](value)  # type: ignore[no-untyped-call]
-        return Section(title=title.strip(), body=self._nodes(line.inner), **fields)
+        return Section(title=title.strip(), body=body, **fields)
 
     def _nodes(self, lines: list[_Line]) -> tuple[Node, ...]:
-        return tuple(self._node(line) for line in lines)
+        """The nodes of lines; what is wrong with one is noted, and the others are read."""
+        nodes = []
+        for line in lines:
+            try:
+                nodes.append(self._node(line))
+            except Problem as problem:
+                self.problems.append(problem)
+        return tuple(nodes)
 
     def _node(self, line: _Line) -> Node:
         text = line.text
@@ -162,10 +196,19 @@ class _Reader:
             lead: Any = found[1].lower() if found[1] else None
             return Pair(body=self._body(line), lead=lead, from_round=int(found[2] or 1))
         if text.lower().startswith("insert "):
-            return Block(name=text[7:].strip())
+            return self._block(line, text[7:].strip())
         if text.lower().startswith("variant "):
             return self._variant(line)
+        if self.names.find(text) is None and (found := _BLOCK.match(text)) and plain(found[1]) in self.blocks:
+            block = Block(name=self.blocks[plain(found[1])])
+            return Rounds(body=(block,), times=int(found[2])) if found[2] else block
         return self._step(line)
+
+    def _block(self, line: _Line, name: str) -> Block:
+        if self.known is not None and plain(name) not in self.blocks:
+            listed = ", ".join(dict.fromkeys(self.blocks.values()))
+            raise self._wrong(line, f"There is no block {name!r}.", f"There are: {listed}.")
+        return Block(name=self.blocks.get(plain(name), name))
 
     def _body(self, line: _Line) -> tuple[Node, ...]:
         if not line.inner:

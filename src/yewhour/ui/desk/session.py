@@ -122,7 +122,7 @@ class Session(QObject):
     def open(self, path: Path) -> None:
         """Opens a class file or an outline. Raises Problem and keeps the class before if it can't."""
         outline = path.suffix.lower() in OUTLINES
-        plan = read_class(path, self.words.library) if outline else read_plan(path)
+        plan = read_class(path, self.words) if outline else read_plan(path)
         self.begin(plan, None if outline else path, saved=not outline)
 
     def begin(self, plan: Plan, path: Path | None = None, saved: bool = False) -> None:

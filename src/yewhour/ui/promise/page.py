@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QComboBox, QLineEdit, QVBoxLayout, QWidget
 
 from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.plan.edit import with_brief
+from yewhour.core.plan.known import LEVELS
 from yewhour.core.plan.pace import Pace, check_pace
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
@@ -22,7 +23,6 @@ from yewhour.ui.promise.breath import BreathPicture, ReadAloud, TapAlong
 from yewhour.ui.promise.length_picture import LengthPicture
 from yewhour.ui.promise.style import Ways
 
-LEVELS = ("beginners", "gentle", "mixed", "experienced")
 TIMES = ("morning", "midday", "evening", "night")
 FACINGS = ("front", "side", "back")
 
