@@ -167,7 +167,14 @@ def _manner(setting: Setting) -> Manner:
     words, brief = setting.words, setting.plan.brief
     duration = _duration(words, brief.voice_rate)
     return Manner(
-        brief, setting.school, words.wording, words.cautions, words.number_word, duration, words.positions
+        brief,
+        setting.school,
+        words.wording,
+        words.cautions,
+        words.number_word,
+        duration,
+        words.positions,
+        words.props,
     )
 
 

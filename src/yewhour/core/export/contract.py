@@ -8,6 +8,7 @@ from yewhour.core.lengths import seconds
 from yewhour.core.made import Made
 from yewhour.core.plan.position import START, base_of
 from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.ways import breathed
 
 
 def script(made: Made) -> dict[str, Any]:
@@ -19,7 +20,10 @@ def script(made: Made) -> dict[str, Any]:
         "length_s": seconds(made.segments[-1].end),
         "tolerance_s": brief.tolerance_s,
         "props": made.props,
-        "segments": [_segment(segment) for segment in made.segments],
+        "segments": [
+            _segment(before, segment)
+            for before, segment in zip((None, *made.segments), made.segments, strict=False)
+        ],
         "cues": [
             {
                 "start_s": seconds(cue.start), "end_s": seconds(cue.end), "text": cue.text,
@@ -38,7 +42,10 @@ def script(made: Made) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _segment(segment: Segment) -> dict[str, Any]:
+def _segment(before: Segment | None, segment: Segment) -> dict[str, Any]:
+    # In a flow the body moves within the phase, so that it begins where the one before ended.
+    moving = before is not None and breathed(before.turn, segment.turn)
+    start = before.turn.end if before is not None and moving else segment.turn.start
     return {
         "id": segment.id,
         "name": segment.name,
@@ -49,7 +56,7 @@ def _segment(segment: Segment) -> dict[str, Any]:
         # A movement whose second side is meant to differ has no partner to be equal to.
         "pair": None if segment.turn.step.second else segment.turn.pair or None,
         "round": segment.turn.round or None,
-        "from": base_of(segment.turn.start) if segment.turn.start != START else "",
+        "from": base_of(start) if start != START else "",
         "to": base_of(segment.turn.end) if segment.turn.end != START else "",
         "start_s": seconds(segment.start),
         "end_s": seconds(segment.end),

@@ -2,15 +2,15 @@
 
 from collections.abc import Iterator
 
+from yewhour.core.script.choice import choice
 from yewhour.core.script.cue import GAP, Candidate
-from yewhour.core.script.entry import caution_lines
 from yewhour.core.script.manner import Manner, filled, from_tier, lines_of
 from yewhour.core.timing.layout import Segment
 
 
 def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     """The lines of one segment that may be anywhere in it."""
-    turn, movement = segment.turn, segment.turn.movement
+    turn = segment.turn
     if segment.kind == "phase" and not turn.taught:
         return
     tier = manner.tier(turn)
@@ -23,10 +23,14 @@ def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     if tier and len(lines) > 1:  # start elsewhere in the list than the time before
         first = max(1, turn.round - 1) % len(lines)
         lines = lines[first:] + lines[:first]
-    if tier == 0 and turn.step.offer and turn.step.take == "base":
-        gentler = None if caution_lines(manner, turn) else movement.gentler
-        options = [option for option in (gentler, movement.stronger) if option is not None]
-        lines[1:1] = [("option", option.line) for option in options]
+    if (
+        tier == 0
+        and turn.step.offer
+        and turn.step.take == "base"
+        and (ways := choice(manner, index, segment))
+    ):
+        early = min(high, segment.start + segment.length // 3)  # a choice comes in the first third
+        yield Candidate("option", index, segment.side, ways, low, early, high, low, True, 1)
     for number, (purpose, line) in enumerate(lines):
         wordings = from_tier(tier, filled(line, turn))
         yield Candidate(purpose, index, segment.side, wordings, low, high, high, middle, True, -number)

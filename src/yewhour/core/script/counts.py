@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.plan.movement import Wordings
 from yewhour.core.script.cue import GAP, LEAD, Candidate
-from yewhour.core.script.manner import Manner, filled, from_tier, pick
+from yewhour.core.script.manner import Manner, filled, from_tier, variants
 from yewhour.core.timing.layout import Segment
 
 
@@ -17,7 +17,7 @@ def counts(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     if turn.step.halves and segment.amount >= 2:
         middle = (segment.start + segment.end) // 2
         lines = turn.movement.said("half") or manner.wording.change_half
-        wordings = filled(lines[0], turn)
+        wordings = filled(variants(lines, index), turn)
         yield Candidate(
             "half", index, segment.side, wordings, middle - LEAD, middle + LEAD, segment.end, middle - GAP
         )
@@ -62,20 +62,20 @@ def _times(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     ):
         if length >= ticks(left_s) * 3 // 2 and not (left_s == 10 and length >= ticks(90)):
             at = segment.end - ticks(left_s)
-            wordings = filled(line[0], segment.turn, n=manner.number_word(left_s // 60))
+            wordings = filled(variants(line, index), segment.turn, n=manner.number_word(left_s // 60))
             yield _count("time", index, segment, wordings, at, ticks(1.5))
 
 
 def _numbers(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     amount, unit = segment.amount, segment.turn.unit
     for left in range(amount, 0, -1):
-        words = _number(manner, segment, left)
+        words = _number(manner, index, segment, left)
         if words is not None:
             at = segment.end - left * unit
             yield _count("count", index, segment, words, at, min(LEAD, unit // 4))
 
 
-def _number(manner: Manner, segment: Segment, left: int) -> Wordings | None:
+def _number(manner: Manner, index: int, segment: Segment, left: int) -> Wordings | None:
     """What is said when so many are left, if anything."""
     amount, unit, kind, turn = segment.amount, segment.turn.unit, segment.kind, segment.turn
     wording = manner.wording
@@ -91,15 +91,28 @@ def _number(manner: Manner, segment: Segment, left: int) -> Wordings | None:
     if counting == "silent" and left > 1:
         return None
     if left == 1 and amount >= 3:
-        return filled(last[0], turn)
+        return filled(variants(last, index), turn)
     if unit < ticks(1.5):
         return bare if left % 10 == 0 else None
     if left == 2 and amount >= (5 if kind == "hold" else 4):
-        return filled(pick(more, turn), turn, n=manner.number_word(left))
+        return filled(variants(more, index + left), turn, n=manner.number_word(left))
     if kind == "reps" and number > 2 and counting in ("up", "down"):
         return (f"{manner.number_word(number if counting == 'up' else left).capitalize()}.",)
     if left == 3 and kind == "reps" and counting == "last three" and amount >= 6:
-        return filled(pick(more, turn), turn, n=manner.number_word(left))
+        return filled(variants(more, index + left), turn, n=manner.number_word(left))
+    return _underway(manner, index, segment, number)
+
+
+def _underway(manner: Manner, index: int, segment: Segment, number: int) -> Wordings | None:
+    """What is said in the middle of a long set: that half is done, and every fourth."""
+    amount, wording = segment.amount, manner.wording
+    if segment.kind != "reps" or amount < 8 or number < 4 or manner.school.counting == "silent":
+        return None
+    done = number - 1  # as this one begins
+    if 2 * done == amount:
+        return filled(variants(wording.halfway, index), segment.turn)
+    if done % 4 == 0 and amount - done > 3:
+        return filled(variants(wording.count_so_far, index + done), segment.turn, n=manner.number_word(done))
     return None
 
 

@@ -116,8 +116,11 @@ class Entries:
             return
         if before.movement.id in turn.movement.follows and before.side == turn.side:
             return
-        for line in lines_of(before, "exit")[:1]:
+        exits = lines_of(before, "exit")[:1]
+        for line in exits:
             yield "exit", from_tier(self.manner.tier(before), filled(line, before))
+        if not exits and before.kind in ("reps", "pulses", "counted", "cycles", "rapid"):
+            yield "exit", pick(self.manner.wording.end_counted, before)
 
     def _props(self, turn: Turn) -> Iterator[Line]:
         own = lines_of(turn, "prop")

@@ -29,6 +29,7 @@ class Manner(msgspec.Struct, frozen=True):
     number_word: NumberWord
     duration: Duration
     positions: Positions
+    props: frozenset[str]
 
     def tier(self, turn: Turn) -> int:
         """0 for the full wording, 1 for the short one: second side, later rounds, seen before."""
@@ -76,6 +77,13 @@ def filled(line: Wordings, turn: Turn, side: Side | None = None, **words: str) -
     return tuple(unmarked(fill(text, side or turn.side, name=turn.name, **words)) for text in line)
 
 
+def variants(lines: tuple[Wordings, ...], start: int) -> Wordings:
+    """All the ways to say one thing as wordings, full ones first, beginning with another one each time."""
+    turned = lines[start % len(lines) :] + lines[: start % len(lines)]
+    deepest = max(len(line) for line in turned)
+    return tuple(line[tier] for tier in range(deepest) for line in turned if tier < len(line))
+
+
 def pick(lines: tuple[Wordings, ...], turn: Turn) -> Wordings:
     """One of several lines, always the same one for a place in the class."""
-    return lines[turn.node % len(lines)]
+    return lines[(turn.node + max(0, turn.round - 1)) % len(lines)]

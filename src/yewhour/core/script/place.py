@@ -13,7 +13,7 @@ from yewhour.core.script.choose import Wish, best_set
 from yewhour.core.script.cue import GAP, Candidate, Cue, Dropped, Duration
 from yewhour.core.timing.layout import Segment
 
-AGAIN = ticks(60)  # a line is not said twice within a minute when there is another wording
+AGAIN = ticks(180)  # a line is not said twice within three minutes when there is another wording
 
 
 class Track:

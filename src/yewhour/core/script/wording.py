@@ -23,6 +23,11 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     next_round: Line
     last_round: Line
     halfway: Line
+    option_gentler: Line
+    option_stronger: Line
+    option_both: Line
+    count_so_far: Line
+    end_counted: Line
     breathe_nose: Line
     breathe_nose_and_mouth: Line
     pelvis_neutral: Line
