@@ -5,6 +5,7 @@ from collections.abc import Callable
 import msgspec
 
 from yewhour.core.finding import Rules
+from yewhour.core.plan.hearing import Ear
 from yewhour.core.plan.known import Known, spelt
 from yewhour.core.plan.movement import Library
 from yewhour.core.plan.names import plain
@@ -27,6 +28,7 @@ class Words(msgspec.Struct, frozen=True):
     cautions: dict[str, str]
     seconds: Seconds
     number_word: Callable[[int], str]
+    ear: Ear
     props: frozenset[str] = frozenset()
 
     @property

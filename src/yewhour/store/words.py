@@ -2,6 +2,7 @@
 
 from pathlib import Path
 
+from yewhour.core.plan.hearing import ear_of
 from yewhour.core.plan.movement import Library
 from yewhour.core.problem import Problem
 from yewhour.core.words import Words
@@ -18,6 +19,7 @@ from yewhour.store.terms import (
     load_voice,
     load_wording,
 )
+from yewhour.store.toml import read_toml
 from yewhour.voice.numbers import number_word
 from yewhour.voice.speaking import Speaker
 
@@ -53,6 +55,7 @@ def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
         whom,
         Speaker(load_voice()),
         number_word,
+        ear_of(read_toml(DATA / "ear.toml")),
         frozenset(terms.props),
     )
     return words, unclear + problems + troubles

@@ -41,6 +41,8 @@ def own(text, step="lunge", side="right", purpose="stay", **more):
 
 
 BRIDGE_OUT = Step(movement="bridge", phase="exhale")
+SILENT_WAY = LineEdit(step="b", purpose="way", do="mute")
+SILENT_SIDE = tuple(LineEdit(step="n", purpose=purpose, do="mute") for purpose in ("side", "call", "exit"))
 LONG = Step(movement="seated-breath", amount=140, most=140)
 BOX = Step(movement="box-breath", id="box")
 MUTED = LineEdit(step="box", purpose="caution", do="mute")
@@ -145,6 +147,14 @@ SPEAKS = {
     "hard-to-speak": (
         of(nodes=[Step(movement="plank", id="p", amount=2, locked=True)], edits=SOME_TALK),
         of(nodes=[Step(movement="plank", amount=2)]),
+    ),
+    "lost": (
+        of(nodes=[Step(movement="mountain"), Step(movement="bridge", id="b")], edits=(SILENT_WAY,)),
+        of(nodes=[Step(movement="mountain"), Step(movement="bridge", id="b")]),
+    ),
+    "wrong-side-heard": (
+        of(nodes=[Pair(body=(Step(movement="neck-turn", id="n"),))], edits=(*SILENT_SIDE,)),
+        of(nodes=[Pair(body=(Step(movement="neck-turn", id="n"),))]),
     ),
     "lost-edit": (
         of(nodes=[WARM], edits=(own("Gone.", "nowhere"),)),

@@ -62,6 +62,8 @@ class Track:
         return max(best, end - low, 0)
 
 
+# Lines on the way somewhere have just the room that was made for them, and are said even if said before.
+TRUE = ("way", "call", "flow", "side", "exit", "prop", "caution", "remind", "setup")
 MOST_LINES = 40  # of one segment; nobody says more in a held posture
 REST_SHARE, CLOCK_SHARE = 0.12, 0.7  # of a stillness; of what a held posture may have, held by the clock
 
@@ -116,7 +118,7 @@ class _Placer:
         for fresh in (True, False):
             for text in line.wordings:
                 length = self.duration(text, line.purpose)
-                if fresh and len(line.wordings) > 1 and self._recent(text, line.aim):
+                if fresh and line.purpose not in TRUE and self._recent(text, line.aim):
                     continue
                 start = self.track.nearest(
                     line.earliest, min(line.latest, line.end_by - length), length, line.aim
