@@ -139,13 +139,14 @@ def test_the_props_are_announced_in_the_opening_and_again_before_they_are_needed
     assert [cue.text for cue in before] == ["Put the band round your thighs, above the knees."]
 
 
-def test_a_line_is_not_repeated_within_a_minute_where_there_is_another_wording():
-    made = made_of(
-        Rounds(body=(Step(movement="cow", phase="inhale"), Step(movement="cat", phase="exhale")), times=3),
-        REST,
-    )
-    texts = [cue.text for cue in made.cues if cue.purpose == "flow"]
-    assert len(set(texts)) == len(texts)
+def test_counts_are_said_in_another_wording_each_time_within_three_minutes():
+    holds = [Step(movement=name, amount=6, locked=True) for name in ("tree", "eagle", "dancer", "mountain")]
+    made = made_of(*(Pair(body=(step,)) for step in holds[:3]), holds[3], REST)
+    counts = [cue for cue in made.cues if cue.purpose == "count"]
+    assert len(counts) >= 8
+    for index, cue in enumerate(counts):
+        near = [other.text for other in counts[index + 1 :] if other.start - cue.start < 1800]
+        assert cue.text not in near
 
 
 def test_speech_stays_under_the_share_of_the_style():
