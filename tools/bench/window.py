@@ -14,16 +14,14 @@ from tools.bench.table import ROOM, SRC, fresh, line, times
 from yewhour.store.paths import DEMO, FIRST_DEMO
 from yewhour.ui.frame.app import application, first_window, open_first
 
-# As for a teacher: typing_extensions, which msgspec looks for, comes with the packages of the tests.
-AS_SHIPPED = "import sys; sys.modules['typing_extensions'] = None"
-EMPTY = f"""{AS_SHIPPED}
+EMPTY = """
 import time; start = time.perf_counter()
 from PySide6.QtWidgets import QApplication, QMainWindow
 qt = QApplication([]); window = QMainWindow(); window.resize(1280, 800); window.show(); qt.processEvents()
 """
 # As the program starts: by its command line, and so with the core before Qt. PySide6 looks through the
 # source of every module that is imported after it, which is a tenth of a start.
-OURS = f"""{AS_SHIPPED}
+OURS = """
 import time; start = time.perf_counter()
 import gc; gc.disable()
 import yewhour.cli

@@ -12,12 +12,16 @@ from yewhour.core.plan.plan import Plan, with_ids
 from yewhour.core.problem import Problem
 
 
-def load_blocks(folders: Iterable[Path], library: Library) -> tuple[Blocks, list[Problem]]:
+def load_blocks(
+    folders: Iterable[Path], library: Library, before: Blocks | None = None
+) -> tuple[Blocks, list[Problem]]:
     """Every block of the folders' .txt outlines, and what was wrong. Later folders win by name.
 
-    A block that holds itself, straight or by others, is reported with file and line and left out.
+    before: blocks that those of the folders come on top of. A block that holds itself, straight or by others,
+    is reported with file and line and left out.
     """
     blocks: Blocks = {}
+    given = before or {}
     files: dict[str, Path] = {}
     problems: list[Problem] = []
     for folder in folders:
@@ -33,7 +37,7 @@ def load_blocks(folders: Iterable[Path], library: Library) -> tuple[Blocks, list
             for name, body in found.items():
                 blocks[name], files[name] = body, path
     for name in list(blocks):
-        circle = _circle(name, blocks, ())
+        circle = _circle(name, {**given, **blocks}, ())
         if circle:
             problems.append(
                 Problem(
@@ -43,7 +47,7 @@ def load_blocks(folders: Iterable[Path], library: Library) -> tuple[Blocks, list
                 )
             )
             del blocks[name]
-    return {name: _with_own_ids(name, body) for name, body in blocks.items()}, problems
+    return given | {name: _with_own_ids(name, body) for name, body in blocks.items()}, problems
 
 
 def _circle(name: str, blocks: Blocks, path: tuple[str, ...]) -> tuple[str, ...]:

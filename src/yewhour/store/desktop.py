@@ -1,8 +1,8 @@
 """The desktop: an entry in its menus, the icon, and the kind of file a class is."""
 
+import os
 import re
 import shutil
-import subprocess
 from pathlib import Path
 
 from yewhour.store.atomic import write_whole
@@ -35,5 +35,5 @@ def install(share: Path, command: str) -> list[Path]:
         write_whole(path, content)
     for tool, folder in (("update-mime-database", "mime"), ("update-desktop-database", "applications")):
         if shutil.which(tool):
-            subprocess.run([tool, str(share / folder)], check=False, capture_output=True)
+            os.spawnlp(os.P_WAIT, tool, tool, str(share / folder))
     return list(files)

@@ -1,4 +1,4 @@
-"""The library that ships, read and found sound once, so that a start need not do it again (30 ms).
+"""The data that ship, read and found sound once, so that a start need not (130 ms, and a parser of TOML).
 
 It lies beside the program, and is taken as long as every data file, and the code that reads them, is as it
 was then; otherwise the files are read, and it is made anew.
@@ -6,45 +6,59 @@ was then; otherwise the files are read, and it is made anew.
 
 import contextlib
 from pathlib import Path
+from typing import Any
 
 import msgspec
 
 from yewhour.core.plan.movement import Library, Movement
+from yewhour.core.plan.nodes import Blocks
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.paths import DATA, prepared
 
 FILE = "library.msgpack"
 CODE = Path(__file__).resolve().parent.parent
-READERS = ("store/library.py", "core/plan/movement.py", "core/plan/pace.py")
+READERS = (
+    "store/library.py", "store/blocks.py", "core/plan/movement.py", "core/plan/pace.py", "core/plan/names.py",
+    "core/plan/nodes.py", "core/plan/outline.py", "core/plan/outline_read.py",
+)  # fmt: skip
 Stamps = dict[str, tuple[int, int]]  # path -> size, time of change
 
 
 class Ready(msgspec.Struct, frozen=True):
-    """The movements that ship, and how the data files were when they were read."""
+    """The movements and blocks that ship, and how the data files were when they were read."""
 
     stamps: Stamps
     movements: list[Movement]
+    blocks: Blocks
+    tables: dict[str, dict[str, Any]]  # of the other data files: path -> what is in it
+
+    @property
+    def library(self) -> Library:
+        """The movements by id."""
+        return {one.id: one for one in self.movements}
 
 
-def ready_library(data: Path = DATA) -> Library | None:
-    """The library that ships, when it was prepared from the files as they are now."""
+def ready_data(data: Path = DATA) -> Ready | None:
+    """The library and the blocks that ship, when they were prepared from the files as they are now."""
     try:
         found = msgspec.msgpack.decode((prepared() / FILE).read_bytes(), type=Ready)
-        return {one.id: one for one in found.movements} if found.stamps == _stamps(data) else None
+        return found if found.stamps == _stamps(data) else None
     except (OSError, msgspec.DecodeError):
         return None
 
 
-def make_ready(library: Library, data: Path = DATA) -> None:
-    """Keeps the library that ships, where that can be."""
+def make_ready(
+    library: Library, blocks: Blocks, tables: dict[str, dict[str, Any]], data: Path = DATA
+) -> None:
+    """Keeps the data that ship, where that can be."""
     with contextlib.suppress(Problem, OSError):
         prepared().mkdir(parents=True, exist_ok=True)
-        content = msgspec.msgpack.encode(Ready(_stamps(data), list(library.values())))
+        content = msgspec.msgpack.encode(Ready(_stamps(data), list(library.values()), blocks, tables))
         write_whole(prepared() / FILE, content)
 
 
 def _stamps(data: Path) -> Stamps:
-    read = [*data.rglob("*.toml"), *(CODE / name for name in READERS)]
+    read = [*data.rglob("*.toml"), *data.rglob("blocks/*.txt"), *(CODE / name for name in READERS)]
     files = ((str(path), path.stat()) for path in read)
     return {path: (found.st_size, found.st_mtime_ns) for path, found in files}

@@ -7,10 +7,18 @@ from typing import Any
 from yewhour.core.problem import Problem
 
 Table = dict[str, Any]
+_given: dict[str, Table] = {}  # of files that were read and kept before, by path
+
+
+def give_tables(tables: dict[str, Table]) -> None:
+    """Tables of files that need not be read: what they were found to hold before (see `ready`)."""
+    _given.update(tables)
 
 
 def read_toml(path: Path, do: str = "Mend it, or install Yew Hour again.") -> Table:
     """A file's tables. Raises Problem, with the line if that is known, when it can't be read; `do`: then."""
+    if str(path) in _given:
+        return _given[str(path)]
     # 30 ms to import; nothing is read before the window is on screen.
     import rtoml
 

@@ -4,12 +4,13 @@ from pathlib import Path
 
 from yewhour.core.plan.hearing import ear_of
 from yewhour.core.plan.movement import Library
+from yewhour.core.plan.nodes import Blocks
 from yewhour.core.problem import Problem
 from yewhour.core.words import Words
 from yewhour.store.blocks import load_blocks
 from yewhour.store.library import load_library
 from yewhour.store.paths import DATA, own_data
-from yewhour.store.ready import make_ready, ready_library
+from yewhour.store.ready import Ready, make_ready, ready_data
 from yewhour.store.terms import (
     Terms,
     load_positions,
@@ -19,32 +20,40 @@ from yewhour.store.terms import (
     load_voice,
     load_wording,
 )
-from yewhour.store.toml import read_toml
+from yewhour.store.toml import give_tables, read_toml
 from yewhour.voice.numbers import number_word
 from yewhour.voice.speaking import Speaker
 
+TABLES = (
+    "positions.toml", "terms.toml", "cautions.toml", "schools.toml", "wording.toml", "checks.toml",
+    "ear.toml", "voice/voice.toml",
+)  # fmt: skip
 
-def _shipped(terms: Terms) -> tuple[Library, list[Problem]]:
-    """The library that ships, and what is wrong with it, which is nothing when it is as it shipped."""
-    library = ready_library()
-    if library is not None:
-        return library, []
+
+def _shipped(ready: Ready | None, terms: Terms) -> tuple[Library, Blocks, list[Problem]]:
+    """The library and blocks that ship, and what is wrong with them, which is nothing as they shipped."""
+    if ready is not None:
+        return ready.library, ready.blocks, []
     library, problems = load_library([DATA / "movements"], terms)
-    if not problems:
-        make_ready(library)
-    return library, problems
+    blocks, troubles = load_blocks([DATA / "blocks"], library)
+    return library, blocks, problems + troubles
 
 
 def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
     """The data that ships and the teacher's own movements over it, and what was wrong with hers."""
+    ready = ready_data()
+    if ready is not None:
+        give_tables(ready.tables)
     positions, unclear = load_positions(own or own_data())
     terms = load_terms(positions)
-    shipped, problems = _shipped(terms)
+    shipped, ready_blocks, problems = _shipped(ready, terms)
+    if ready is None and not unclear + problems:
+        tables = {str(DATA / name): read_toml(DATA / name) for name in TABLES}
+        make_ready(shipped, ready_blocks, tables)
     library, hers = load_library([(own or own_data()) / "movements"], terms, shipped)
     problems += hers
     whom = {name: caution.whom for name, caution in terms.cautions.items()}
-    folders = [DATA / "blocks", (own or own_data()) / "blocks"]
-    blocks, troubles = load_blocks(folders, library)
+    blocks, troubles = load_blocks([(own or own_data()) / "blocks"], library, ready_blocks)
     words = Words(
         library,
         load_schools(),

@@ -1,12 +1,12 @@
 """Hearing: what words bring a body to, for a listener who knows nothing but what is said."""
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from functools import cached_property
 
 import msgspec
 
 from yewhour.core.plan.position import base_of
-from yewhour.core.sides import mirrored
 
 
 class Heard(msgspec.Struct, frozen=True):
@@ -18,32 +18,41 @@ class Heard(msgspec.Struct, frozen=True):
 
 
 class Ear:
-    """Listens: lines in, bases out."""
+    """Listens: lines in, bases out. What a line means is remembered."""
 
     def __init__(self, words: Sequence[Heard]) -> None:
-        self._words = [(one, [re.compile(text, re.IGNORECASE) for text in one.say]) for one in words]
+        self._words = tuple(words)
+        self._known: dict[str, tuple[tuple[Heard, str], ...]] = {}
 
     def after(self, here: str, line: str) -> str:
-        """The base a listener is in after a line: `split right` has the foot in front behind it."""
-        found = sorted(
-            ((match.start(), -match.end(), number, match) for number, (_, patterns) in enumerate(self._words)
-             for pattern in patterns for match in pattern.finditer(line)),
-            key=lambda one: one[:3],
-        )  # fmt: skip
-        for _, _, number, match in found:
-            heard = self._words[number][0]
-            if heard.start and base_of(here) not in heard.start:
-                continue
-            here = _reached(heard.to, match)
+        """The base a listener is in after a line: `split right` has the right foot in front."""
+        if line not in self._known:
+            self._known[line] = tuple(self._meant(line))
+        for heard, side in self._known[line]:
+            if not heard.start or base_of(here) in heard.start:
+                here = _reached(heard.to, side)
         return here
 
+    @cached_property
+    def _patterns(self) -> list[tuple[Heard, re.Pattern[str]]]:
+        return [(one, re.compile("|".join(one.say))) for one in self._words]
 
-def _reached(to: str, match: re.Match[str]) -> str:
-    side = next((group.lower() for group in match.groups() if group), "")
+    def _meant(self, line: str) -> Iterator[tuple[Heard, str]]:
+        """What the words of a line say of the body, in their order, with the side they name."""
+        found = [
+            (match.start(), -match.end(), number, heard, next(filter(None, match.groups()), ""))
+            for number, (heard, pattern) in enumerate(self._patterns)
+            for match in pattern.finditer(line.lower())
+        ]
+        for _, _, _, heard, side in sorted(found, key=lambda one: one[:3]):
+            yield heard, side
+
+
+def _reached(to: str, side: str) -> str:
     if to == "split-forward":
         return f"split {side}"
     if to == "split-back":
-        return f"split {mirrored(side)}"  # type: ignore[arg-type]
+        return "split left" if side == "right" else "split right"
     return to.replace("{side}", side)
 
 

@@ -1,4 +1,8 @@
-"""A movement: an entry of the library, and the kinds of step there are."""
+"""A movement: an entry of the library, and the kinds of step there are.
+
+Values that come by the thousand are made with `gc=False`: frozen, they can't be in a circle, and Python need
+not look for one.
+"""
 
 from typing import Literal, get_args
 
@@ -24,7 +28,7 @@ KINDS: tuple[Kind, ...] = get_args(Kind)
 Behaviour = Literal["none", "one", "both", "alternating"]
 
 
-class Measure(msgspec.Struct, frozen=True):
+class Measure(msgspec.Struct, frozen=True, gc=False):
     """What a kind of step is counted in: its unit's name, its letter in an outline, and its step."""
 
     unit: str
@@ -55,14 +59,14 @@ def parse_wordings(text: str) -> Wordings:
     return tuple(part.strip() for part in text.split("|") if part.strip())
 
 
-class Option(msgspec.Struct, frozen=True):
+class Option(msgspec.Struct, frozen=True, gc=False):
     """A gentler or stronger way: the line that offers it, and the movement it is, if it has an entry."""
 
     line: Wordings
     movement: str = ""
 
 
-class Movement(msgspec.Struct, frozen=True, omit_defaults=True):
+class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     """A posture, an exercise, a breathing practice, a rest, or a piece of talk.
 
     dose: least, preferred and most, in the unit of the kind (see MEASURES). by: the step between two

@@ -18,7 +18,7 @@ START = "start"  # where a class begins: nowhere yet
 LISTENING_S = 5.0  # what each further change costs who has to listen: fewer changes before quicker ones
 
 
-class Change(msgspec.Struct, frozen=True):
+class Change(msgspec.Struct, frozen=True, gc=False):
     """One change of position: what is said, its usual seconds, and the least that a careful body needs.
 
     breath: in a flow it takes a breath of its own; otherwise the movement it leads to says it.
@@ -32,7 +32,7 @@ class Change(msgspec.Struct, frozen=True):
     breath: bool = False
 
 
-class Way(msgspec.Struct, frozen=True):
+class Way(msgspec.Struct, frozen=True, gc=False):
     """The quickest way from one position to another: its changes in order, and where it ends."""
 
     changes: tuple[Change, ...] = ()

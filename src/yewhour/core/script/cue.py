@@ -14,7 +14,7 @@ LEAD = ticks(1.0)  # a line for a phase may start this long before it
 Duration = Callable[[str, str], int]  # (text, purpose) -> ticks
 
 
-class Candidate(msgspec.Struct, frozen=True):
+class Candidate(msgspec.Struct, frozen=True, gc=False):
     """A line that could be said, in ticks: where it may start, where it would best, where it must end.
 
     wordings: from full to bare, tokens filled. body: it may be anywhere, spread with its fellows.
@@ -45,7 +45,7 @@ class Candidate(msgspec.Struct, frozen=True):
         return PURPOSES[self.purpose].priority + self.bonus
 
 
-class Cue(msgspec.Struct, frozen=True):
+class Cue(msgspec.Struct, frozen=True, gc=False):
     """One line to be spoken, with purpose, side, start and end in ticks, and its segment's id."""
 
     start: int
@@ -59,7 +59,7 @@ class Cue(msgspec.Struct, frozen=True):
     number: int = 0
 
 
-class Dropped(msgspec.Struct, frozen=True):
+class Dropped(msgspec.Struct, frozen=True, gc=False):
     """A line that found no room, why, and what would make room for it; `short`: ticks it lacks."""
 
     text: str

@@ -13,7 +13,7 @@ MOST_OPTIONS = 250  # of one number; a wider range is taken in larger steps
 MOST_ROUNDS = 60  # numbers of rounds that a group is tried with
 
 
-class Range(msgspec.Struct, frozen=True):
+class Range(msgspec.Struct, frozen=True, gc=False):
     """The whole numbers a step may have, and how unwilling it is to leave the preferred one."""
 
     least: int

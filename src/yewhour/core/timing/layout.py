@@ -14,7 +14,7 @@ from yewhour.core.timing.numbers import PAUSE
 from yewhour.core.timing.turn import Turn
 
 
-class Span(msgspec.Struct, frozen=True):
+class Span(msgspec.Struct, frozen=True, gc=False):
     """One phase on the clock, in ticks. `beat` is the phase, or effort or ease as the rhythm has it."""
 
     phase: Phase
@@ -23,7 +23,7 @@ class Span(msgspec.Struct, frozen=True):
     beat: str = ""
 
 
-class Segment(msgspec.Struct, frozen=True):
+class Segment(msgspec.Struct, frozen=True, gc=False):
     """A turn with its place in time, in ticks. `amount` is in the unit of its kind, 0 for none."""
 
     id: str

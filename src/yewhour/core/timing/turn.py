@@ -9,7 +9,7 @@ from yewhour.core.sides import Side
 from yewhour.core.timing.doses import Range
 
 
-class Turn(msgspec.Struct, frozen=True):
+class Turn(msgspec.Struct, frozen=True, gc=False):
     """One unfolded use of a step. `unit` and `fixed` are in ticks; `node` counts top-level nodes.
 
     start, end: the positions it is begun and left in, once `ways` has found them; before, what it needs and
@@ -53,7 +53,7 @@ class Turn(msgspec.Struct, frozen=True):
         return self.end if self.setup_for else self.start
 
 
-class Group(msgspec.Struct, frozen=True):
+class Group(msgspec.Struct, frozen=True, gc=False):
     """A repeated group: the numbers of rounds it may have, the one it prefers, and the step between two."""
 
     key: str
