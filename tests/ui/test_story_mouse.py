@@ -5,7 +5,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QPushButton
 
 from tests.ui.conftest import CTRL
-from yewhour.core.plan.nodes import Pair, Rounds
+from yewhour.core.plan.nodes import Block, Pair, Rounds
 
 
 def button(widget, words):
@@ -145,3 +145,12 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     desk.click(dialog.write_button)
     desk.qtbot.waitUntil(lambda: not dialog.isVisible(), timeout=5000)
     assert "into a boat." in (tmp_path / "ferry-shoulders.txt").read_text()
+
+
+def test_a_block_is_put_in_from_the_finder(desk):
+    add(desk, "sun salutation a")
+    blocks = [
+        node for section in desk.session.plan.sections for node in section.body if isinstance(node, Block)
+    ]
+    assert [block.name for block in blocks] == ["sun salutation a"]
+    assert any(segment.turn.movement.id == "upward-dog" for segment in desk.made.segments)

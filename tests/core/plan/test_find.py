@@ -73,3 +73,27 @@ def test_a_typed_line_is_a_step_and_what_has_a_side_a_pair(finder):
     assert finder.step("low-lunge", "5b pair left").lead == "left"
     with pytest.raises(Problem, match="not counted in"):
         finder.step("downward-dog", "5x")
+
+
+def test_what_is_one_idea_but_several_movements_is_found_as_a_block():
+    words = shipped()
+    finder = Finder(words.library, words.positions, words.blocks)
+    for typed, block in (
+        ("sun salutation a", "sun salutation a"),
+        ("cat-cow", "cat-cow"),
+        ("moon", "moon salutation"),
+    ):
+        found = [hit.block for hit in finder.find(typed)[0] if hit.block]
+        assert found[0] == block
+    assert finder.find("sun salutation b")[0][0].block == "sun salutation b"
+
+
+def test_a_name_typed_in_full_comes_first():
+    finder = Finder(shipped().library, shipped().positions)
+    for typed, movement in (
+        ("warrior 2", "warrior-two"),
+        ("plow", "plough"),
+        ("bow", "bow"),
+        ("frog", "frog-stretch"),
+    ):
+        assert finder.find(typed)[0][0].movement.id == movement

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Sequence
 import msgspec
 
 from yewhour.core.plan.movement import Library, Movement
-from yewhour.core.plan.names import Names
+from yewhour.core.plan.names import Names, plain
 from yewhour.core.plan.nodes import Node, Pair
 from yewhour.core.plan.outline import dose_split, read_step
 from yewhour.core.plan.position import Positions
@@ -34,13 +34,15 @@ class Hit(msgspec.Struct, frozen=True):
     by: str
     setup_s: float
     matters: tuple[str, ...]
+    block: str = ""  # the block that is put in, for what is one idea and several movements
 
 
 class Finder:
     """Searches a library. Make one for each library; asking is quick."""
 
-    def __init__(self, library: Library, positions: Positions) -> None:
+    def __init__(self, library: Library, positions: Positions, blocks: Iterable[str] = ()) -> None:
         self.library = library
+        self._blocks = [(name, plain(name).split()) for name in blocks]
         self.names = Names(library)
         self.positions = positions
         self._entries = [(movement, _fields(movement)) for movement in library.values()]
@@ -61,9 +63,10 @@ class Finder:
         has no movement yet, so that a welcome and easy movements are offered.
         """
         name, dose = dose_split(typed.strip())
+        whole = self.names.find(name)  # "warrior 2": the number is of the name
         name = _UNFINISHED.sub("", name)
         words = [word.lower() for word in _WORD.findall(name)]
-        exact = self.names.find(name)
+        exact = whole or self.names.find(name)
         room, about = set(cautions), set(focus)
         hits = []
         for movement, fields in self._entries:
@@ -78,8 +81,20 @@ class Finder:
             if not words:
                 score += _unasked(movement, first)
             hits.append(Hit(movement, score, by, setup_s, tuple(sorted(room & set(movement.cautions)))))
+        hits += self._of_blocks(name)
         hits.sort(key=lambda hit: (-hit.score, hit.movement.name))
         return hits[:most], dose
+
+    def _of_blocks(self, name: str) -> list[Hit]:
+        """The blocks whose name begins with, or has, every word typed."""
+        words = plain(name).split() if name else []
+        found = []
+        for block, parts in self._blocks:
+            if words and all(any(part.startswith(word) for part in parts) for word in words):
+                stands_for = Movement(id=block, name=block[0].upper() + block[1:], kind="setup")
+                score = EXACT if words == parts else 4.5
+                found.append(Hit(stands_for, score, "name", 0.0, (), block))
+        return found
 
     def step(self, movement: str, dose: str = "", pairs: bool = True) -> Node:
         """A step of a movement with a dose as typed; a pair when it says so, or has a side and `pairs`.

@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
 
 from yewhour.core.plan.find import Finder, Hit
 from yewhour.core.plan.movement import MEASURES
+from yewhour.core.plan.nodes import Block
 from yewhour.core.plan.outline import dose_split
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
@@ -56,6 +57,8 @@ class Hits(QAbstractListModel):
 
 
 def _dose(hit: Hit) -> str:
+    if hit.block:
+        return "several movements, put in as one"
     unit, one_sided = MEASURES[hit.movement.kind].unit, hit.movement.sides == "one"
     many = f"{hit.movement.dose[1]} {unit}" if unit else "as long as its words take"
     return f"{many}, both sides" if one_sided else many
@@ -177,7 +180,7 @@ class FinderPane(QWidget):
         """The search over the library, made anew when that is another."""
         words = self.session.words
         if self._finder is None or self._finder.library is not words.library:
-            self._finder = Finder(words.library, words.positions)
+            self._finder = Finder(words.library, words.positions, words.blocks)
         return self._finder
 
     def here(self) -> str:
@@ -242,8 +245,14 @@ class FinderPane(QWidget):
         row = self.list.currentIndex().row()
         if not 0 <= row < len(self.hits.hits):
             return
-        movement = self.hits.hits[row].movement
+        hit = self.hits.hits[row]
+        movement = hit.movement
         known = self.finder.names.find(dose_split(typed)[0])
+        if hit.block and known is None:
+            self.hand.add((Block(name=hit.block),), f"Add {movement.name}")
+            self.field.selectAll()
+            self.added.emit()
+            return
         try:
             node = self.finder.step(known or movement.id, dose_split(typed)[1], not self.hand.inside_pair())
         except Problem as problem:

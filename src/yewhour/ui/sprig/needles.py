@@ -19,6 +19,7 @@ class Needle(NamedTuple):
     whorl: int = 0  # the round that starts here, 0 for none
     meant: bool = False  # a difference of the second side that was declared
     knot: bool = False  # locked
+    head: tuple[str, ...] = ()  # the sides of the movement that is taught here, none where nothing is new
 
 
 def needles(made: Made) -> list[Needle]:
@@ -50,8 +51,20 @@ def needles(made: Made) -> list[Needle]:
         rounds = (turn.round, _group(segment))
         meant = turn.second and step.second is not None
         knot = step.locked and not turn.second and turn.round <= 1 and segment.kind != "setup"
-        result.append(Needle(segment, sides, min(1.0, reach), label, aril, whorl, meant, knot))
+        head = _taught(made, index)
+        result.append(Needle(segment, sides, min(1.0, reach), label, aril, whorl, meant, knot, head))
     return result
+
+
+def _taught(made: Made, index: int) -> tuple[str, ...]:
+    """The sides of the movement that a set-up teaches: its needle has a paler head."""
+    segment = made.segments[index]
+    if not (segment.turn.setup_for and segment.amount and index + 1 < len(made.segments)):
+        return ()
+    after = made.segments[index + 1]
+    if after.kind in ("talk", "setup", "stillness"):
+        return ()
+    return (after.side,) if after.side in ("left", "right") else ("left", "right")
 
 
 def _label(segment: Segment) -> str:

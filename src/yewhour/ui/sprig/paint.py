@@ -146,6 +146,8 @@ class SprigPainter(HandPainter):
         self.painter.drawLine(QPointF(self.stem_x, sprig.y_at(0)), QPointF(self.stem_x, bottom))
 
     def _paint_needle(self, needle: Needle, top: float, bottom: float, room: float) -> None:
+        if needle.head:
+            self._paint_head(needle, bottom, room)
         if not needle.sides:
             return
         painter = self.painter
@@ -162,6 +164,26 @@ class SprigPainter(HandPainter):
             sign = -1 if side == "left" else 1
             painter.drawPath(self._leaf(top + gap, bottom - gap, sign * room * needle.reach))
         self._paint_notches(needle, top, bottom, room * needle.reach)
+
+    def _paint_head(self, needle: Needle, bottom: float, room: float) -> None:
+        """Teaching: a paler head before the needle, widening to it."""
+        segment = needle.segment
+        top = bottom - segment.amount * segment.turn.unit / TICKS_PER_S * self.sprig.reach.px_per_s
+        colour = QColor(side_colour(self.theme, needle.head[0] if len(needle.head) == 1 else "both"))
+        colour.setAlpha(95)
+        self.painter.setBrush(colour)
+        self.painter.setPen(Qt.PenStyle.NoPen)
+        for side in needle.head:
+            reach = (-1 if side == "left" else 1) * room * needle.reach * 0.6
+            path = QPainterPath(QPointF(self.stem_x, top))
+            path.cubicTo(
+                QPointF(self.stem_x + reach * 0.25, top + (bottom - top) * 0.3),
+                QPointF(self.stem_x + reach * 0.9, bottom - (bottom - top) * 0.25),
+                QPointF(self.stem_x + reach, bottom),
+            )
+            path.lineTo(QPointF(self.stem_x, bottom))
+            path.closeSubpath()
+            self.painter.drawPath(path)
 
     def _leaf(self, top: float, bottom: float, reach: float) -> QPainterPath:
         """One needle: square at the stem, drawn out to a point that hangs a little."""
@@ -221,7 +243,7 @@ class SprigPainter(HandPainter):
             label = needle.label or (needle.segment.name if bottom - top > 40 * self.unit else "")
             if not label or middle - measures.height() * 0.42 < free[side]:
                 continue
-            reach = room * needle.reach if needle.sides else 0.0
+            reach = room * needle.reach * (1.0 if needle.sides else 0.6 if needle.head else 0.0)
             painter.setPen(ink if needle.sides else soft)
             start = self.stem_x + reach + 8 * self.unit
             near_title = any(-10 * self.unit < middle - box.top() < 26 * self.unit for box, _ in sprig.titles)
