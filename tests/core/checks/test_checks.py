@@ -80,8 +80,8 @@ SPEAKS = {
         of(nodes=[Rounds(body=FLOW, times=3)], pace=Pace(9)),
     ),
     "long-silence": (
-        of(nodes=[Step(movement="cow", amount=300, most=300)], style="restorative"),
-        of(nodes=[Step(movement="cow", amount=30)], style="restorative"),
+        of(nodes=[Step(movement="cow", amount=300, most=300, clock=True)], style="restorative"),
+        of(nodes=[Step(movement="cow", amount=30, clock=True)], style="restorative"),
     ),
     "prop": (
         of(nodes=[Step(movement="block-squeeze")], props=("strap",)),

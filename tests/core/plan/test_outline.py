@@ -1,3 +1,4 @@
+import msgspec
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -117,8 +118,16 @@ steps = st.builds(
     pace=st.none() | st.builds(Pace, st.integers(4, 12).map(float)),
     mat=st.sampled_from(["", "front", "back"]),
 )
+
+
+def as_it_can_be(step):
+    """A step with a side only where its movement has sides."""
+    sided = LIBRARY[step.movement].sides == "one"
+    return step if sided else msgspec.structs.replace(step, side=None)
+
+
 nodes = st.recursive(
-    steps,
+    steps.map(as_it_can_be),
     lambda inner: (
         st.builds(Pair, body=st.lists(inner, min_size=1, max_size=3).map(tuple))
         | st.builds(
@@ -248,3 +257,16 @@ def test_a_block_is_put_in_by_its_name_alone_once_or_several_times():
     assert (three.times, three.body[0].name) == (3, "sun salutation b")
     with pytest.raises(Problem, match="no block 'moon dance'"):
         read_outline("# All\ninsert moon dance", LIBRARY, known=shipped().known)
+
+
+@pytest.mark.parametrize(
+    ("written", "says"),
+    [
+        ("cat 5b right", "has no sides"),
+        ("cat 5b pair", "has no sides"),
+        ("toe taps 7x", "one more on one side"),
+    ],
+)
+def test_sides_that_can_t_be_meant_are_refused(written, says):
+    with pytest.raises(Problem, match=says):
+        only(written)

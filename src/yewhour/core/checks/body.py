@@ -59,8 +59,10 @@ def _evened(made: Made, first: Segment, sides: dict[str, int]) -> Edit | None:
     alike = [s for s in work(made) if s.turn.movement.id == first.turn.movement.id and s.amount]
     most = max((segment.amount for segment in alike), default=0)
     steps = list(dict.fromkeys(segment.turn.step.id for segment in alike))
-    edits = [Edit(deed, step, f"Do {first.name} alike on both sides", amount=most)
-             for step in steps for deed in ("amount", "most")]  # fmt: skip
+    title, timed = f"Do {first.name} alike on both sides", first.turn.timed
+    edits = [
+        Edit(deed, step, title, amount=most, clock=timed) for step in steps for deed in ("amount", "most")
+    ]  # fmt: skip
     return msgspec.structs.replace(edits[0], also=tuple(edits[1:])) if edits else None
 
 
@@ -151,7 +153,13 @@ def wrists(made: Made, setting: Setting) -> Iterator[Notice]:
                 edit = (
                     Edit("insert after", middle, "A rest for the wrists", "child")
                     if len({s.turn.step.id for s in run}) > 1
-                    else Edit("most", middle, f"A shorter {run[0].name}", amount=_within(run[0], WRIST_S))
+                    else Edit(
+                        "most",
+                        middle,
+                        f"A shorter {run[0].name}",
+                        amount=_within(run[0], WRIST_S),
+                        clock=run[0].turn.timed,
+                    )
                 )
                 words = {
                     "minutes": f"{loaded / 60:.1f}",

@@ -170,7 +170,8 @@ def roomier(segment: Segment, short: int) -> Edit | None:
     turn = segment.turn
     if segment.kind != "phase" and turn.unit:
         more = max(1, -(-short // turn.unit))
-        return Edit("amount", turn.step.id, f"Longer in {turn.name}", amount=segment.amount + more)
+        amount = segment.amount + more
+        return Edit("amount", turn.step.id, f"Longer in {turn.name}", amount=amount, clock=turn.timed)
     if segment.kind == "phase":
         rate = turn.pace.breaths_per_min * segment.length / (segment.length + short)
         slower = msgspec.structs.replace(turn.pace, breaths_per_min=max(SLOWEST, math.floor(rate * 10) / 10))

@@ -44,6 +44,7 @@ class Edit(msgspec.Struct, frozen=True):
     title: str
     movement: str = ""
     amount: int = 0
+    clock: bool = False  # the amount is in seconds, of what is usually held by breath
     text: str = ""
     purpose: str = ""
     pace: Pace | None = None
@@ -150,7 +151,8 @@ def _amount(node: Node, edit: Edit) -> tuple[Node, ...]:
     if not isinstance(node, Step):
         return (node,)
     most = max(node.most, edit.amount) if node.most else None
-    return (msgspec.structs.replace(node, amount=edit.amount, least=edit.amount, most=most),)
+    clock = True if edit.clock else node.clock
+    return (msgspec.structs.replace(node, amount=edit.amount, least=edit.amount, most=most, clock=clock),)
 
 
 def _most(node: Node, edit: Edit) -> tuple[Node, ...]:
@@ -158,7 +160,8 @@ def _most(node: Node, edit: Edit) -> tuple[Node, ...]:
     if not isinstance(node, Step):
         return (node,)
     least = min(node.least, edit.amount) if node.least else None
-    return (msgspec.structs.replace(node, amount=edit.amount, least=least, most=edit.amount),)
+    clock = True if edit.clock else node.clock
+    return (msgspec.structs.replace(node, amount=edit.amount, least=least, most=edit.amount, clock=clock),)
 
 
 def _line(node: Node, edit: Edit) -> tuple[Node, ...]:

@@ -163,7 +163,21 @@ def read_step(line: str, names: Names, library: Library) -> tuple[Step, str | No
     step = Step(movement=movement.id, **fields)
     if letter:
         step = _with_unit(step, movement, letter)
+    _check_sides(step, pair, movement)
     return step, pair
+
+
+def _check_sides(step: Step, pair: str | None, movement: Movement) -> None:
+    """Raises Problem for a side of what has none, and for one side more of what goes from side to side."""
+    word = step.side or ("pair" if pair is not None else "")
+    if word and movement.sides != "one":
+        raise Problem(f"{movement.name} has no sides; {word!r} can't be meant.", do=f"Leave out {word!r}.")
+    if movement.sides == "alternating" and step.amount is not None and step.amount % 2:
+        more, fewer = step.amount + 1, step.amount - 1
+        raise Problem(
+            f"{movement.name} goes from side to side, so {step.amount} would be one more on one side.",
+            do=f"Write {more}{MEASURES[movement.kind].letter} or {fewer}{MEASURES[movement.kind].letter}.",
+        )
 
 
 def _unknown(rest: str, names: Names) -> Problem:

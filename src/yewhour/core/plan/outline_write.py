@@ -49,7 +49,7 @@ def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
         yield from _step(node, library, depth, None)
     elif isinstance(node, Pair):
         only = node.body[0] if len(node.body) == 1 else None
-        if isinstance(only, Step) and not later:
+        if isinstance(only, Step) and not later and _sided(only, library):
             yield from _step(only, library, depth, node.lead or "")
             return
         yield f"{space}pair{f' {node.lead}' if node.lead else ''}{later}"
@@ -71,6 +71,11 @@ def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
                 yield from _node(inner, library, depth + 2)
     elif isinstance(node, Block):
         yield f"{space}insert {node.name}"
+
+
+def _sided(step: Step, library: Library) -> bool:
+    movement = library.get(step.movement)
+    return movement is None or movement.sides == "one"
 
 
 def _step(step: Step, library: Library, depth: int, pair: str | None) -> Iterator[str]:

@@ -4,7 +4,6 @@ In this order: out of what was before, the other side, the props, the way across
 named and called, its caution, how it is set up.
 """
 
-import re
 from collections.abc import Iterator, Sequence
 
 from yewhour.core.lengths import ticks
@@ -13,14 +12,13 @@ from yewhour.core.plan.plan import LineEdit
 from yewhour.core.plan.position import START
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.handwork import Spoken
-from yewhour.core.script.manner import Manner, filled, from_tier, lines_of, named, pick
+from yewhour.core.script.manner import PAUSE_MARK, Manner, filled, from_tier, lines_of, named, pick
 from yewhour.core.sides import fill
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
 from yewhour.core.timing.ways import same_posture
 
 BREATHER = ticks(0.5)  # at the end of what is said while moving
-_LAST_PAUSE = re.compile(r"\s*\[(\d+(?:\.\d+)?)s\]\s*$")
 Line = tuple[str, Wordings]
 
 
@@ -124,9 +122,10 @@ class Entries:
 
     def _props(self, turn: Turn) -> Iterator[Line]:
         own = lines_of(turn, "prop")
-        for number, prop in enumerate(turn.movement.props):
-            lines = own if own and number == 0 else self.manner.wording.prop
-            yield "prop", filled(lines[0], turn, prop=prop)
+        for line in own:
+            yield "prop", filled(line, turn, prop=turn.movement.props[0] if turn.movement.props else "")
+        for prop in turn.movement.props[1 if own else 0 :]:
+            yield "prop", filled(pick(self.manner.wording.prop, turn), turn, prop=prop)
 
     def _called(self, turn: Turn) -> Iterator[Line]:
         tier = self.manner.tier(turn)
@@ -156,9 +155,12 @@ class Entries:
         brief = self.manner.brief
         words = {"title": brief.title, "audience": brief.audience or "everyone"}
         for line in lines_of(turn, "say"):
-            text = fill(line[0], turn.side, **words)
-            pause = _LAST_PAUSE.search(text)
-            yield _LAST_PAUSE.sub("", text), ticks(float(pause.group(1))) if pause else 0
+            # The text, a pause in seconds, the text after it, and so on.
+            said, *more = PAUSE_MARK.split(fill(line[0], turn.side, **words))
+            for pause, after in zip([*more[::2], "0"], [*more[1::2], ""], strict=True):
+                if said.strip():
+                    yield said.strip(), ticks(float(pause))
+                said = after
         if self.props and turn.key == self.first_talk:
             props = _listed(self.props)
             yield fill(self.manner.wording.props_opening[0][0], turn.side, props=props), 0

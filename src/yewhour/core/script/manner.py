@@ -1,5 +1,6 @@
 """Manner: how one class is told, and the ways from a movement's lines to the wordings of one turn."""
 
+import re
 from collections.abc import Callable, Mapping
 
 import msgspec
@@ -9,11 +10,13 @@ from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.position import Positions
 from yewhour.core.plan.school import School
 from yewhour.core.script.cue import Duration
+from yewhour.core.script.directions import tokenised
 from yewhour.core.script.wording import Wording
-from yewhour.core.sides import Side, fill, unmarked
+from yewhour.core.sides import Side, fill, mirrored, unmarked
 from yewhour.core.timing.turn import Turn
 
 NumberWord = Callable[[int], str]
+PAUSE_MARK = re.compile(r"\s*\[(\d+(?:\.\d+)?)s\]\s*")
 
 
 class Manner(msgspec.Struct, frozen=True):
@@ -47,10 +50,18 @@ def from_tier(tier: int, wordings: Wordings) -> Wordings:
 
 
 def lines_of(turn: Turn, purpose: str) -> tuple[Wordings, ...]:
-    """A step's own lines for a purpose, or else its movement's."""
+    """A step's own lines for a purpose, or else its movement's.
+
+    What she wrote is meant for the side that the step is done on first, and is mirrored on the other.
+    """
     own = turn.step.lines.get(purpose)
     if own is None:
         return turn.movement.said(purpose)
+    if purpose != "say":
+        own = [PAUSE_MARK.sub("", text) for text in own]  # pauses are of talk; nobody speaks their marks
+    if turn.side in ("left", "right"):
+        first = mirrored(turn.side) if turn.second else turn.side
+        own = [tokenised(text, first) for text in own]
     return tuple(wordings for text in own if (wordings := parse_wordings(text)))
 
 

@@ -47,11 +47,14 @@ def unit_ticks(kind: Kind, movement: Movement, pace: Pace, count_s: float) -> in
     return 0
 
 
-def range_of(step: Step, movement: Movement, kind: Kind) -> Range:
+def range_of(step: Step, movement: Movement, kind: Kind, breath_s: float = 7.5) -> Range:
     """What fit may choose from; a locked step has one number only.
 
-    A dose by breath that is held by the clock is taken at 8 breaths a minute, in steps of 5 s.
+    Breaths are breaths in every style. Held by the clock they are taken in steps of 5 s: a movement's own
+    dose at 8 breaths a minute, a step's at its pace, unless it is by the clock itself and means seconds.
     """
+    if kind == "clock" and movement.kind == "hold" and step.clock is None:
+        step = _in_seconds(step, breath_s)
     by = max(movement.by, MEASURES[kind].by)
     least, preferred, most = movement.dose
     if kind == "clock" and movement.kind == "hold":
@@ -59,7 +62,8 @@ def range_of(step: Step, movement: Movement, kind: Kind) -> Range:
     if movement.sides == "alternating" or step.halves:
         by = by if by % 2 == 0 else by * 2
     if step.amount is not None:
-        preferred = step.amount
+        # From side to side there is always an even number: one more where an odd one was asked for.
+        preferred = step.amount + (step.amount % 2 if movement.sides == "alternating" else 0)
         least, most = min(least, preferred), max(most, preferred)
     least = step.least if step.least is not None else least
     most = step.most if step.most is not None else most
@@ -67,6 +71,17 @@ def range_of(step: Step, movement: Movement, kind: Kind) -> Range:
     if step.locked:
         least = most = preferred
     return Range(least, preferred, most, by, weight)
+
+
+def _in_seconds(step: Step, breath_s: float) -> Step:
+    """A step given in breaths, in seconds."""
+
+    def seconds(breaths: int | None) -> int | None:
+        return None if breaths is None else max(5, round(breaths * breath_s / 5) * 5)
+
+    return msgspec.structs.replace(
+        step, amount=seconds(step.amount), least=seconds(step.least), most=seconds(step.most)
+    )
 
 
 def amounts_of(span: Range, least: int) -> tuple[int, ...]:

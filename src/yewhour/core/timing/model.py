@@ -5,6 +5,7 @@ from collections.abc import Callable, Sequence
 import msgspec
 
 from yewhour.core.lengths import LONGEST_S, TICKS_PER_S, ticks
+from yewhour.core.plan.pace import breath_ticks
 from yewhour.core.problem import Problem
 from yewhour.core.timing.doses import amounts_of, range_of
 from yewhour.core.timing.numbers import PAUSE, Number, Repeat, Slack, Stretch, least_ticks, option_costs
@@ -134,7 +135,9 @@ class _Gatherer:
         first, unit = turns[0], sum(turn.unit for turn in turns)
         if not unit:
             return None
-        span = first.span or range_of(first.step, first.movement, first.kind)
+        span = first.span or range_of(
+            first.step, first.movement, first.kind, breath_ticks(first.pace) / TICKS_PER_S
+        )
         if first.number == self.slack_key:
             second = TICKS_PER_S
             return Slack(first.number, span.least * second, span.preferred * second, span.most * second,

@@ -48,6 +48,11 @@ class Turn(msgspec.Struct, frozen=True, gc=False):
     span: Range | None = None
 
     @property
+    def timed(self) -> bool:
+        """Whether what is usually held by breath is held by the clock here, and its numbers are seconds."""
+        return self.kind == "clock" and self.movement.kind == "hold"
+
+    @property
     def needed(self) -> str:
         """The position that must be reached before its movement can begin."""
         return self.end if self.setup_for else self.start

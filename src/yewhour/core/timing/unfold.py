@@ -68,7 +68,7 @@ class _Walk:
         self.school = school
         self.blocks = blocks
         self.groups: Groups = {}
-        self._roll = roll_side(school, plan.brief.time_of_day)
+        self._roll = roll_side(school, plan.brief.time_of_day, plan.brief.cautions)
         self._paces: dict[tuple[int, str], Pace] = {}
         for index, section in enumerate(plan.sections):
             self._set_paces(index, section)
@@ -106,7 +106,7 @@ class _Walk:
 
     def _repeat(self, node: Rounds, at: _At) -> Iterator[Turn]:
         key = node.id + at.blocks
-        alternates = self._alternates(node)
+        alternates = self._alternates(node, at)
         group = Group(key, node.times, round_options(node, alternates), 2 if alternates else 1)
         self.groups[key] = group
         flowing = any(isinstance(inner, Step) and inner.phase for inner in walk(node.body))
@@ -132,13 +132,16 @@ class _Walk:
                 )
             yield from self._turns(node.body, inner)
 
-    def _alternates(self, group: Rounds) -> bool:
+    def _alternates(self, group: Rounds, at: _At) -> bool:
         """Whether the lead side changes every round: as the group says, or else the school.
 
-        A school's way is only followed where there is a lead side to change and an even number of rounds.
+        A school's way is only followed where there is a lead side to change and an even number of rounds, and
+        not within a pair, which stays on its side.
         """
         if group.alternate is not None:
             return group.alternate
+        if at.lead is not None:
+            return False
         sided = any(
             isinstance(node, Step) and movement_of(node, self.library).sides == "one" and node.side is None
             for node in group.body

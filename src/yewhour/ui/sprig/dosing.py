@@ -55,7 +55,12 @@ class Dosing(Grip):
     def set_amount(self, node: str, amount: int) -> None:
         """So many, and not to be changed by fitting."""
         title, kept = f"{amount} in {self._name(node)}", {"least": None, "most": None, "locked": True}
-        self._set((node,), title, kind=f"amount {node}", amount=amount, **kept)
+        self._set((node,), title, kind=f"amount {node}", amount=amount, **kept, **self._seconds(node))
+
+    def _seconds(self, node: str) -> dict[str, Any]:
+        """That a step's number is in seconds, where a hold is held by the clock."""
+        timed = any(segment.turn.timed for segment in self.session.segments_of((node,)))
+        return {"clock": True} if timed else {}
 
     def lock(self) -> None:
         """Keeps the number of what is chosen as it is, or lets it give again."""
@@ -69,7 +74,7 @@ class Dosing(Grip):
         for node in able:
             fields: dict[str, Any] = {"locked": lock}
             if lock and isinstance(node, Step) and (amount := self.amount_of(node.id)):
-                fields |= {"amount": amount, "least": None, "most": None}
+                fields |= {"amount": amount, "least": None, "most": None, **self._seconds(node.id)}
             plan = with_node(plan, node.id, **fields)
         self.session.do(f"{'Keep' if lock else 'Let give'}: {self._names(able)}", plan)
 
