@@ -175,6 +175,7 @@ def _manner(setting: Setting) -> Manner:
         duration,
         words.positions,
         words.props,
+        words.watch,
     )
 
 

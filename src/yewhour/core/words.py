@@ -1,6 +1,6 @@
 """All that a class is made with besides its plan, as values: loaded by `store`, timed by `voice`."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 import msgspec
 
@@ -30,6 +30,7 @@ class Words(msgspec.Struct, frozen=True):
     number_word: Callable[[int], str]
     ear: Ear
     props: frozenset[str] = frozenset()
+    watch: Mapping[str, str] = {}  # tag -> what to keep in mind, where a movement has no line of its own
 
     @property
     def known(self) -> Known:

@@ -66,5 +66,6 @@ def load_words(own: Path | None = None) -> tuple[Words, list[Problem]]:
         number_word,
         ear_of(read_toml(DATA / "ear.toml")),
         frozenset(terms.props),
+        {name: caution.watch for name, caution in terms.cautions.items() if caution.watch},
     )
     return words, unclear + problems + troubles

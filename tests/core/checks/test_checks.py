@@ -126,7 +126,6 @@ SPEAKS = {
         of(nodes=[BOX], cautions=("breath-holding",), edits=(MUTED,)),
         of(nodes=[Step(movement="box-breath")]),
     ),
-    "caution": (of(nodes=[Step(movement="cow")], cautions=("knees",)), of(nodes=[Step(movement="cow")])),
     "no-rest": (of(nodes=[LONG] * 4, rest=False), of(nodes=[WARM], rest=False)),
     "short-rest": (
         of(nodes=[LONG, LONG, LONG, Step(movement="final-rest", amount=60)], rest=False),

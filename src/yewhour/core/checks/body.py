@@ -228,24 +228,6 @@ def breath(made: Made, setting: Setting) -> Iterator[Notice]:
             yield Notice(segment.id, words, _gentler(segment))
 
 
-@check("caution")
-def caution(made: Made, setting: Setting) -> Iterator[Notice]:
-    """A movement that matters for somebody in the room, with nothing to say to them."""
-    cautions, told = set(made.plan.brief.cautions), set()
-    for segment in work(made):
-        movement = segment.turn.movement
-        met = cautions & set(movement.cautions)
-        if met and movement.id not in told and not movement.said("caution") and movement.gentler is None:
-            told.add(movement.id)
-            if segment.turn.step.lines.get("caution"):
-                continue
-            edit = Edit(
-                "line", segment.turn.step.id, f"A caution line for {segment.name}",
-                text=setting.words.wording.leave_out[0][0], purpose="caution",
-            )  # fmt: skip
-            yield Notice(segment.id, {"name": segment.name, "caution": ", ".join(sorted(met))}, edit)
-
-
 def _gentler(segment: Segment) -> Edit:
     step, gentler = segment.turn.step, segment.turn.movement.gentler
     if gentler is not None and step.take != "gentler":

@@ -7,7 +7,7 @@ named and called, its caution, how it is set up.
 from collections.abc import Iterator, Sequence
 
 from yewhour.core.lengths import ticks
-from yewhour.core.plan.movement import Wordings
+from yewhour.core.plan.movement import Movement, Wordings
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.plan.position import START
 from yewhour.core.script.cue import GAP, Candidate
@@ -169,15 +169,30 @@ class Entries:
 def caution_lines(manner: Manner, turn: Turn) -> tuple[Wordings, ...]:
     """What is said before a movement that somebody who may be in the room is cautioned for.
 
-    Its caution line, or else the line of its gentler way; nothing when nobody is.
+    Its caution line, or else the line of its gentler way, or what is to be kept in mind for them; nothing
+    when nobody is.
     """
     movement = turn.movement
     met = [tag for tag in movement.cautions if tag in manner.brief.cautions]
-    lines = lines_of(turn, "caution") or ((movement.gentler.line,) if movement.gentler else ())
-    if not met or not lines:
+    if not met:
         return ()
-    whom = manner.cautions.get(met[0], met[0])
+    tag = met[0]
+    lines = lines_of(turn, "caution") or ((movement.gentler.line,) if movement.gentler else ())
+    if turn.step.lines.get("caution") is None and (not lines or _of_another(tag, lines[0][0], movement)):
+        lines = ((manner.watch[tag],),) if tag in manner.watch else lines
+    whom = manner.cautions.get(tag, tag)
     return tuple(tuple(_spoken_to(manner, whom, text) for text in line) for line in lines)
+
+
+def _of_another(tag: str, line: str, movement: Movement) -> bool:
+    """Whether a line speaks of the part of the body of another caution of its movement, not of this one's."""
+    named = {one for one in movement.cautions if _part(one) in line.lower()}
+    return bool(named) and tag not in named
+
+
+def _part(tag: str) -> str:
+    """The part of the body in a caution's tag: `knee` of knees, `back` of low-back."""
+    return tag.split("-")[-1].rstrip("s")
 
 
 def _spoken_to(manner: Manner, whom: str, text: str) -> str:

@@ -33,6 +33,7 @@ class Manner(msgspec.Struct, frozen=True):
     duration: Duration
     positions: Positions
     props: frozenset[str]
+    watch: Mapping[str, str]
 
     def tier(self, turn: Turn) -> int:
         """0 for the full wording, 1 for the short one: second side, later rounds, seen before."""

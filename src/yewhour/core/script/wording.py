@@ -42,4 +42,3 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     half_minute_left: Line
     ten_seconds_left: Line
     silence: Line
-    leave_out: Line
