@@ -14,7 +14,7 @@ NAMES = [path.stem for path in demo_classes()]
 
 
 def test_there_is_a_demo_for_every_kind_of_class():
-    assert len(NAMES) == 22
+    assert len(NAMES) == 24
 
 
 @pytest.mark.parametrize("name", NAMES)

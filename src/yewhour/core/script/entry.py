@@ -100,7 +100,7 @@ class Entries:
         tier = self.manner.tier(turn)
         talk = turn.movement.kind in ("talk", "setup")
         if tier == 0 and not talk:
-            yield from self._props(turn)
+            yield from self._props(before, turn)
         for change in self.manner.positions.way(before.end if before else START, turn.needed).changes:
             yield "way", from_tier(tier, change.say)
         if not talk:
@@ -120,8 +120,13 @@ class Entries:
         if not exits and before.kind in ("reps", "pulses", "counted", "cycles", "rapid"):
             yield "exit", pick(self.manner.wording.end_counted, before)
 
-    def _props(self, turn: Turn) -> Iterator[Line]:
+    def _props(self, before: Turn | None, turn: Turn) -> Iterator[Line]:
+        """What is to be taken up now: not what is in use already."""
         own = lines_of(turn, "prop")
+        if turn.second or (before is not None and set(turn.movement.props) <= set(before.movement.props)):
+            own = own if turn.step.lines.get("prop") and not turn.second else ()
+            if not own:
+                return
         for line in own:
             yield "prop", filled(line, turn, prop=turn.movement.props[0] if turn.movement.props else "")
         for prop in turn.movement.props[1 if own else 0 :]:
