@@ -27,7 +27,7 @@ def chapters(made: Made) -> list[Chapter]:
     """
     found = _joined([(s.section, s.start) for s in made.segments], made.length)
     if len(found) < FEWEST:
-        parted = _joined([(s.turn.name, s.start) for s in made.segments if s.kind != "setup"], made.length)
+        parted = _joined([(s.turn.name, s.start) for s in made.segments if not s.turn.setup_for], made.length)
         found = parted or found
     while len(found) < FEWEST and max(c.end - c.start for c in found) >= 2 * LEAST:
         found = _halved(found)
@@ -95,7 +95,7 @@ def labels(made: Made) -> str:
     """A label track: start, end and text, parted by tabs; one label a movement."""
     rows = []
     for segment in made.segments:
-        if segment.kind != "setup":
+        if not segment.turn.setup_for:
             side = f" ({segment.side})" if segment.side in ("left", "right") else ""
             start, end = seconds(segment.start), seconds(segment.end)
             rows.append(f"{start:.6f}\t{end:.6f}\t{_line(segment.turn.name)}{side}\n")

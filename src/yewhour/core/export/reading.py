@@ -18,7 +18,7 @@ def blocks(made: Made) -> Iterator[tuple[Segment, list[Cue]]]:
     waiting: list[Cue] = []
     for segment in made.segments:
         waiting += said.get(segment.id, [])
-        if segment.kind != "setup":
+        if not segment.turn.setup_for:
             yield segment, waiting
             waiting = []
     if waiting:  # a class may end on its way somewhere

@@ -18,7 +18,7 @@ def timeline(made: Made) -> bytes:
     whole = otio.opentime.TimeRange(time(0), time(made.length))
     clip = otio.schema.Clip(name=made.plan.brief.title, source_range=whole)
     for segment in made.segments:
-        if segment.kind == "setup":
+        if segment.turn.setup_for:
             continue
         side = f" ({segment.side})" if segment.side in ("left", "right") else ""
         clip.markers.append(

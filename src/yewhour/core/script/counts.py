@@ -53,13 +53,17 @@ def _breath_words(manner: Manner, index: int, segment: Segment) -> Iterator[Cand
 
 
 def _times(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
+    """Time to go; in a quiet style only in long holds, and once."""
     wording, length = manner.wording, segment.length
+    quiet = manner.school.counting == "silent" and segment.kind == "clock"
     for left_s, line in (
         (120, wording.minutes_left),
         (60, wording.one_minute_left),
         (30, wording.half_minute_left),
         (10, wording.ten_seconds_left),
     ):
+        if quiet and (left_s != 60 or length < ticks(150)):
+            continue
         if length >= ticks(left_s) * 3 // 2 and not (left_s == 10 and length >= ticks(90)):
             at = segment.end - ticks(left_s)
             wordings = filled(variants(line, index), segment.turn, n=manner.number_word(left_s // 60))

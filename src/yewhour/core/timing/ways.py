@@ -149,7 +149,8 @@ def _between(
     usual = ticks(max(way.usual_s, turn.movement.moving_s))
     said = saying.saying(before, turn)
     if turn.kind in ("talk", "setup"):
-        length = max(usual, said) if way.changes or said else 0
+        # Its own moving is in its own segment.
+        length = max(ticks(way.usual_s), said) if way.changes or said else 0
         return _setup(here, turn, length, None) if length else None
     if same_posture(before, turn) and not way.changes:
         return None
