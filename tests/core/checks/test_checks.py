@@ -80,7 +80,7 @@ SPEAKS = {
         of(nodes=[Rounds(body=FLOW, times=3)], pace=Pace(9)),
     ),
     "long-silence": (
-        of(nodes=[Step(movement="cow", amount=300, most=300, clock=True)], style="restorative"),
+        of(nodes=[Step(movement="cow", amount=250, most=250, clock=True)], style="restorative"),
         of(nodes=[Step(movement="cow", amount=30, clock=True)], style="restorative"),
     ),
     "prop": (
