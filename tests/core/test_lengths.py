@@ -7,7 +7,16 @@ from yewhour.core.problem import Problem
 
 
 @pytest.mark.parametrize(
-    ("text", "seconds"), [("24:00", 1440), ("1:05:00", 3900), ("90", 90), (" 0:30 ", 30), ("12:30.5", 750.5)]
+    ("text", "seconds"),
+    [
+        ("24:00", 1440),
+        ("1:05:00", 3900),
+        ("90", 90),
+        (" 0:30 ", 30),
+        ("12:30.5", 750.5),
+        ("90s", 90),
+        ("90 s", 90),
+    ],
 )
 def test_a_length_is_read(text, seconds):
     assert parse_length(text) == seconds

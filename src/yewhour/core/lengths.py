@@ -20,15 +20,15 @@ def seconds(count: int) -> float:
 
 
 def parse_length(text: str) -> float:
-    """Seconds from `M:SS`, `H:MM:SS` or plain seconds; raises Problem for anything else."""
-    said = text.strip()
+    """Seconds from `M:SS`, `H:MM:SS`, or seconds with or without an `s`; Problem for anything else."""
+    said = re.sub(r"(?<=\d)\s?s$", "", text.strip())
     parts = said.split(":")
     written = all(re.fullmatch(r"\d+", part) for part in parts[:-1]) and re.fullmatch(
         r"\d+(\.\d+)?" if len(parts) == 1 else r"[0-5]?\d(\.\d+)?", parts[-1]
     )
     if not written or not 1 <= len(parts) <= 3 or (len(parts) == 3 and int(parts[1]) > 59):
         raise Problem(
-            f"{text!r} is not a length.", do="Write it as 24:00, as 1:05:00, or in seconds, as 1440."
+            f"{text!r} is not a length.", do="Write it as 24:00, as 1:05:00, or in seconds, as 1440s."
         )
     total = 0.0
     for part in parts:
