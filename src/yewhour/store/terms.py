@@ -1,6 +1,7 @@
 """The words tags may use, and the data around the library: positions, cautions, schools, wording."""
 
 from pathlib import Path
+from typing import Any
 
 import msgspec
 
@@ -54,6 +55,14 @@ class _Way(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     breath: bool = False
 
 
+class _PositionsFile(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A positions.toml: bases with their forms, tags of bases and positions, and ways."""
+
+    bases: dict[str, list[str]] = {}
+    tags: dict[str, list[str]] = {}
+    ways: dict[str, Any] = {}
+
+
 def load_positions(own: Path | None = None, data: Path = DATA) -> tuple[Positions, list[Problem]]:
     """The positions and the ways between them, from data/positions.toml and the teacher's own such file.
 
@@ -72,23 +81,37 @@ def load_positions(own: Path | None = None, data: Path = DATA) -> tuple[Position
         except Problem as problem:
             problems.append(problem)
             continue
-        bases |= tables.get("bases", {})
-        tags = tables.get("tags", tags)
-        ways |= {line: (path, way) for line, way in tables.get("ways", {}).items()}
-    places = places_of(bases)
+        try:
+            file = msgspec.convert(tables, _PositionsFile)
+        except msgspec.ValidationError as error:
+            do = "See data/positions.toml for how it is written; the positions that ship are there."
+            problems.append(Problem(f"This can't be read: {error}.", str(path), do))
+            continue
+        for base, forms in file.bases.items():  # hers come on top: no form that ships is taken away
+            bases[base] = list(dict.fromkeys([*bases.get(base, []), *forms]))
+        for tag, places in file.tags.items():
+            tags[tag] = [*tags.get(tag, []), *places]
+        ways |= {line: (path, way) for line, way in file.ways.items()}
+    known = places_of(bases)
     changes: list[Change] = []
     for line, (path, way) in ways.items():
         try:
-            changes += _changes(line, way, places, tags.get("apart", []))
+            changes += _changes(line, way, known, tags.get("apart", []))
         except (Problem, msgspec.ValidationError) as error:
             what = error.what if isinstance(error, Problem) else str(error)
             do = 'Write it as "seated long -> supine long" = { seconds = [13, 6], say = "..." }.'
-            problems.append(Problem(f"The way {line!r}: {what}", f"{path}, {line!r}", do))
+            problems.append(Problem(f"The way {line!r}: {what}", _line_of(path, line), do))
     floor, down = frozenset(tags.get("floor", ())), frozenset(tags.get("facing_down", ()))
-    positions = Positions(places, changes, floor, down)
+    positions = Positions(known, changes, floor, down)
     if own and (own / "positions.toml").is_file():  # ours are known to hang together: a test holds them to it
         problems += unreachable(positions, own / "positions.toml")
     return positions, problems
+
+
+def _line_of(path: Path, written: str) -> str:
+    lines = path.read_text(encoding="utf-8").splitlines()
+    number = next((n for n, text in enumerate(lines, 1) if written in text), 0)
+    return f"{path}, line {number}" if number else str(path)
 
 
 def _changes(line: str, table: object, places: tuple[str, ...], apart: list[str]) -> list[Change]:

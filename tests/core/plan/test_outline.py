@@ -270,3 +270,14 @@ def test_a_block_is_put_in_by_its_name_alone_once_or_several_times():
 def test_sides_that_can_t_be_meant_are_refused(written, says):
     with pytest.raises(Problem, match=says):
         only(written)
+
+
+def test_a_mistake_names_the_word_and_not_what_could_be_read():
+    with pytest.raises(Problem, match=r"line 6: 'wobbly' can't follow 'downward dog'"):
+        only("downward dog 5b wobbly")
+
+
+def test_a_block_that_is_not_there_is_answered_with_one_much_like_it():
+    with pytest.raises(Problem, match="no movement or block 'sun salutation z'") as refused:
+        read_outline("# All\nsun salutation z", LIBRARY, known=shipped().known)
+    assert "sun salutation" in refused.value.do

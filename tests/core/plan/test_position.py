@@ -110,3 +110,29 @@ def test_a_teacher_s_own_ways_come_over_ours_and_what_is_wrong_is_told_all_at_on
     for words in ("'rug' is not a position", "no arrow", "not in order", "says nothing"):
         assert words in told
     assert told.count("positions.toml") >= 4
+
+
+def test_a_positions_file_of_the_wrong_shape_is_told_and_ours_still_holds(tmp_path):
+    for text in ("bases = 3\nways = [1]\n", "[roads]\n", "[ways\n"):
+        (tmp_path / "positions.toml").write_text(text, encoding="utf-8")
+        positions, problems = load_positions(tmp_path)
+        assert len(problems) == 1
+        assert "positions.toml" in str(problems[0])
+        assert positions.places == POSITIONS.places
+
+
+def test_a_form_of_ones_own_takes_none_of_ours_away(tmp_path):
+    text = '[bases]\nseated = ["lotus"]\n[ways]\n'
+    text += '"seated * -> seated lotus" = { seconds = [9, 5], say = "Lotus." }\n'
+    text += '"seated lotus -> seated crossed" = { seconds = [9, 5], say = "Cross your legs." }\n'
+    (tmp_path / "positions.toml").write_text(text, encoding="utf-8")
+    positions, problems = load_positions(tmp_path)
+    assert problems == []
+    assert set(POSITIONS.places) < set(positions.places)
+    assert positions.way("supine bridge", "prone").changes[0].end == "supine bent"
+
+
+def test_what_is_wrong_with_a_way_names_its_line(tmp_path):
+    (tmp_path / "positions.toml").write_text('[ways]\n\n"seated long" = { seconds = [4, 2], say = "No." }\n')
+    _, problems = load_positions(tmp_path)
+    assert problems[0].where.endswith("positions.toml, line 3")

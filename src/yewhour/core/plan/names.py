@@ -5,7 +5,7 @@ two` are one. A movement's own name counts before another's traditional one.
 """
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from difflib import get_close_matches
 from functools import lru_cache
 
@@ -53,8 +53,13 @@ class Names:
 
     def nearest(self, name: str, most: int = 3) -> list[str]:
         """Names much like one that is not there."""
-        close = get_close_matches(plain(name), self.known, most * 2, 0.6)
+        close = near(name, self.known, most * 2)
         return list(dict.fromkeys(self.known[one].replace("-", " ") for one in close))[:most]
+
+
+def near(name: str, names: Iterable[str], most: int = 1, least: float = 0.6) -> list[str]:
+    """The plain names most like one, the likest first; least: how like, 0 to 1."""
+    return get_close_matches(plain(name), list(names), most, least)
 
 
 def shared(library: Library) -> Iterator[tuple[Movement, str, Movement]]:

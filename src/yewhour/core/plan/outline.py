@@ -185,7 +185,10 @@ def _unknown(rest: str, names: Names) -> Problem:
     words = rest.split()
     for number in range(len(words) - 1, 0, -1):
         if names.find(" ".join(words[:number])):
-            odd = " ".join(words[number:])
+            rest_of_it = words[number:]
+            while len(rest_of_it) > 1 and any(one.search(rest_of_it[0]) for one in (_AMOUNT, _CLOCK, PAIR)):
+                del rest_of_it[0]  # what could be read is not what is wrong
+            odd = " ".join(rest_of_it)
             return Problem(f"{odd!r} can't follow {' '.join(words[:number])!r}.", do="See docs/outline.md.")
     close = names.nearest(re.split(r"\s+\d|\s+\(|\s+pair", rest)[0])
     did = f"Did you mean {' or '.join(close)}?" if close else "See ./yew list."

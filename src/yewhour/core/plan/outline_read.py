@@ -8,7 +8,7 @@ import msgspec
 
 from yewhour.core.plan.known import Known
 from yewhour.core.plan.movement import Library
-from yewhour.core.plan.names import Names, plain
+from yewhour.core.plan.names import Names, near, plain
 from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, Step, Variant
 from yewhour.core.plan.outline import COMMENT, INDENT, PACE, read_step
 from yewhour.core.plan.outline_brief import read_brief_line
@@ -202,12 +202,21 @@ class _Reader:
         if self.names.find(text) is None and (found := _BLOCK.match(text)) and plain(found[1]) in self.blocks:
             block = Block(name=self.blocks[plain(found[1])])
             return Rounds(body=(block,), times=int(found[2])) if found[2] else block
-        return self._step(line)
+        try:
+            return self._step(line)
+        except Problem:
+            if like := self._like(text):
+                raise self._wrong(line, f"There is no movement or block {text!r}.", like) from None
+            raise
+
+    def _like(self, name: str) -> str:
+        """The block that a name is much like, as a question; "" for none."""
+        close = near(name, self.blocks, least=0.85)
+        return f"Did you mean {self.blocks[close[0]]!r}?" if close else ""
 
     def _block(self, line: _Line, name: str) -> Block:
         if self.known is not None and plain(name) not in self.blocks:
-            listed = ", ".join(dict.fromkeys(self.blocks.values()))
-            raise self._wrong(line, f"There is no block {name!r}.", f"There are: {listed}.")
+            raise self._wrong(line, f"There is no block {name!r}.", self._like(name) or "See ./yew list.")
         return Block(name=self.blocks.get(plain(name), name))
 
     def _body(self, line: _Line) -> tuple[Node, ...]:

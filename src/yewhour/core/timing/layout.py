@@ -99,18 +99,17 @@ def lay_out(
 
 
 def _spans(turn: Turn, start: int, length: int, amount: int, school: School) -> Iterator[Span]:
-    if turn.kind == "setup" and turn.step.phase and length == breath_ticks(turn.pace):
-        yield from _whole(turn, start, turn.step.phase)
-    elif (turn.kind == "phase" and not turn.taught) or (turn.kind == "setup" and turn.step.phase):
-        yield from _holding(str(turn.step.phase), turn, start, length)
-    elif turn.kind == "hold" or turn.taught:
-        breaths = turn.taught or amount
+    whole = turn.kind == "setup" and turn.step.phase and length == breath_ticks(turn.pace)
+    if whole or turn.kind == "hold" or turn.taught:
+        breaths = 1 if whole else turn.taught or amount
         for breath in range(breaths):
             at = start + breath * (length // breaths)
             for phase, span in _one_breath(turn):
                 if span:
                     yield Span(phase, at, at + span)
                 at += span
+    elif turn.kind == "phase" or (turn.kind == "setup" and turn.step.phase):
+        yield from _holding(str(turn.step.phase), turn, start, length)
     elif turn.kind in ("reps", "cycles") and amount:
         yield from _rhythm(turn, start, amount, school)
 
@@ -123,22 +122,8 @@ def _one_breath(turn: Turn) -> list[tuple[Phase, int]]:
         ("exhale", exhale),
         ("empty", empty),
     ]
-    return breath[2:] + breath[:2] if turn.movement.enter == "exhale" and not turn.taught else breath
-
-
-def _whole(turn: Turn, start: int, first: Phase) -> Iterator[Span]:
-    """A whole breath, from its one phase or from its other."""
-    inhale, full, exhale, empty = phase_ticks(turn.pace)
-    spans: list[tuple[Phase, int]] = [
-        ("inhale", inhale),
-        ("full", full),
-        ("exhale", exhale),
-        ("empty", empty),
-    ]
-    for phase, length in spans if first == "inhale" else spans[2:] + spans[:2]:
-        if length:
-            yield Span(phase, start, start + length)
-        start += length
+    first = turn.step.phase if turn.kind == "setup" else "inhale" if turn.taught else turn.movement.enter
+    return breath[2:] + breath[:2] if first == "exhale" else breath
 
 
 def _holding(phase: str, turn: Turn, start: int, length: int) -> Iterator[Span]:
