@@ -20,7 +20,10 @@ from yewhour.store.classfile import read_plan
 from yewhour.store.paths import DEMO, FIRST_DEMO
 from yewhour.store.words import load_words
 
-hypothesis.settings.register_profile("house", deadline=None)  # other programs run on the machine too
+# The same examples each time, so that a run says something of the change and not of luck, and without a
+# deadline, for other programs run on the machine too. New examples: `--hypothesis-profile=search`.
+hypothesis.settings.register_profile("house", deadline=None, derandomize=True)
+hypothesis.settings.register_profile("search", deadline=None)
 hypothesis.settings.load_profile("house")
 ROOT = Path(__file__).resolve().parent.parent
 

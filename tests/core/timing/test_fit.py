@@ -167,3 +167,12 @@ def test_one_table_in_eight_gives_the_same_class_as_all_of_them(parts):
     whole, sparse = Fit(parts), Fit(parts, keep=False)
     middle = whole.nearest((whole.shortest + whole.longest) // 2)
     assert sparse.at(middle) == whole.at(middle)
+
+
+def test_rounds_that_are_too_long_however_many_there_are_of_them_are_said_to_be():
+    def rounds_of(many):
+        return Stretch(0, (Number("a", 10_000, tuple(range(8 * many, 20 * many)), (0.0,) * 12 * many),))
+
+    repeat = Repeat("r", ((3, 0.0, rounds_of(3)), (4, 1.0, rounds_of(4))))
+    with pytest.raises(CannotFit, match="longer than four hours"):
+        Fit([Stretch(0, (repeat,))])

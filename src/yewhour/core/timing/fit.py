@@ -70,7 +70,7 @@ class Fit:
         for index in reversed(range(len(self.parts))):
             solved = self._solve(index, table)
             table = solved.table
-            if not len(table.costs):
+            if not np.isfinite(table.costs).any():
                 raise CannotFit("This class is longer than four hours.", LONGEST_S, LONGEST_S, "Shorten it.")
             if keep:
                 self._solved[index] = solved
