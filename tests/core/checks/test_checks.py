@@ -48,6 +48,8 @@ BOX = Step(movement="box-breath", id="box")
 MUTED = LineEdit(step="box", purpose="caution", do="mute")
 LUNGE = Pair(body=(Step(movement="low-lunge", id="lunge", amount=6, locked=True),), lead="right")
 
+FEW_WORDS = {"talk": 0.01, "breath_words": "none"}
+UNCOUNTED = tuple(LineEdit(step="c", purpose="count", do="mute", number=number) for number in range(6))
 LONG_TALK = (own("talk " * 82, "c", ""),)
 SOME_TALK = (own("talk " * 30, "p", ""),)
 
@@ -80,8 +82,12 @@ SPEAKS = {
         of(nodes=[Rounds(body=FLOW, times=3)], pace=Pace(9)),
     ),
     "long-silence": (
-        of(nodes=[Step(movement="cow", amount=250, most=250, clock=True)], style="restorative"),
-        of(nodes=[Step(movement="cow", amount=30, clock=True)], style="restorative"),
+        of(nodes=[Step(movement="cow", amount=250, most=250, clock=True)], style="slow", ways={"talk": 0.01}),
+        of(nodes=[Step(movement="cow", amount=30, clock=True)], style="slow", ways={"talk": 0.01}),
+    ),
+    "quiet-count": (
+        of(nodes=[Step(movement="chest-lift", id="c", amount=9)], ways=FEW_WORDS, edits=UNCOUNTED),
+        of(nodes=[Step(movement="chest-lift", id="c", amount=9)], ways=FEW_WORDS),
     ),
     "prop": (
         of(nodes=[Step(movement="block-squeeze")], props=("strap",)),

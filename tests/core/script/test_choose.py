@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import made_of
 from yewhour.core.plan.nodes import Step
-from yewhour.core.script.choose import Wish, best_set
+from yewhour.core.script.choose import Rule, Wish, best_set
 from yewhour.core.script.place import GAP, Track
 
 
@@ -61,7 +61,7 @@ WISH = st.builds(
 )
 def test_no_other_set_is_worth_more(wishes, budget, busy):
     earliest = finder(track_of(busy))
-    best = worth(wishes, best_set(wishes, budget, GAP, earliest), budget, earliest)
+    best = worth(wishes, best_set(wishes, Rule(budget, GAP, 0), earliest), budget, earliest)
     choices = product(*[range(-1, len(wish.wordings)) for wish in wishes])
     others = [worth(wishes, said, budget, earliest) for said in choices]
     assert best is not None
@@ -71,8 +71,8 @@ def test_no_other_set_is_worth_more(wishes, budget, busy):
 def test_one_line_that_explains_comes_before_two_that_keep_company():
     company, explains = (Wish(0, 200, 200, ((length, rank**2),)) for length, rank in ((30, 40), (50, 60)))
     earliest = finder(Track())
-    assert best_set([company, explains, company], 70, GAP, earliest) == (-1, 0, -1)
-    assert best_set([company, explains, company], 80, GAP, earliest) != (-1, 0, -1)
+    assert best_set([company, explains, company], Rule(70, GAP, 0), earliest) == (-1, 0, -1)
+    assert best_set([company, explains, company], Rule(80, GAP, 0), earliest) != (-1, 0, -1)
 
 
 def test_a_hundred_lines_in_one_posture_are_chosen_from_in_a_moment():

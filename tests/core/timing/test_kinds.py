@@ -55,7 +55,8 @@ def test_pulses_and_counts_are_counted_down():
     made = made_of(Pair(body=(Step(movement="side-pulses", amount=20, countdown=10),)), REST)
     counts = said(made, "count")
     words = ["Ten.", "Nine.", "Eight.", "Seven.", "Six.", "Five.", "Four.", "Three.", "Two.", "One."]
-    assert counts == ["Twenty.", *words] * 2
+    assert [line for line in counts if line.split()[0] in ("Twenty.", *words)] == ["Twenty.", *words] * 2
+    assert sum("ten" in line and line != "Ten." for line in counts) == 2  # announced before it begins
     made = made_of(Step(movement="table-hold", amount=30, locked=True), REST)
     assert said(made, "count") == ["Thirty.", "Twenty.", *words]
 

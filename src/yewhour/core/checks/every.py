@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from yewhour.core.checks import body, ear, film, lines, promise
+from yewhour.core.checks import body, counted, ear, film, lines, promise
 from yewhour.core.checks.check import CHECKS
 from yewhour.core.finding import Finding, Rules, Severity
 from yewhour.core.made import Made
@@ -10,7 +10,7 @@ from yewhour.core.problem import Problem
 from yewhour.core.setting import Setting
 
 # A file of checks is one of these; importing it registers what is in it.
-ROOMS = (body, ear, film, lines, promise)
+ROOMS = (body, counted, ear, film, lines, promise)
 ORDER: dict[Severity, int] = {"wrong": 0, "look": 1, "note": 2}
 
 

@@ -15,7 +15,8 @@ class School(msgspec.Struct, frozen=True, omit_defaults=True):
     """How a style teaches. Every field but id, name and about can be overridden in a brief's `ways`.
 
     teaching: how long it teaches what is new, as a share of the usual. talk: the largest share of a held
-    posture that may be speech (0-1). count_s: seconds of a count.
+    posture that may be speech (0-1). count_s: seconds of a count. second_side: how much is said there of
+    what was said on the first. voice: how things are put. breath_words: in which repetitions they are said.
     least_rest: share of the class its final rest should have at least (0 asks for none).
     """
 
@@ -33,11 +34,13 @@ class School(msgspec.Struct, frozen=True, omit_defaults=True):
     names: Literal["english", "traditional", "both"] = "english"
     say_names: Literal["first", "always", "never"] = "first"
     teaching: float = 1.0
-    second_side: Literal["short", "full"] = "short"
+    second_side: Literal["short", "full", "wordless"] = "short"
+    voice: Literal["inviting", "direct"] = "direct"
+    breath_words: Literal["always", "first few", "none"] = "first few"
     mirror: bool = False
     roll: Literal["right", "left", "by time of day", "free"] = "right"
     closing: str = ""
-    talk: float = 0.5
+    talk: float = 0.6
     count_s: float = 1.0
     least_rest: float = 0.0
     pace: Pace = Pace()

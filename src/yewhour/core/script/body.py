@@ -1,11 +1,23 @@
-"""Body: what may be said while a segment lasts: alignment, company, options."""
+"""Body: what may be said while a segment lasts: alignment, company, options, leave to rest.
+
+Each line may come in its full wording again where there is room: a listener needs whole sentences, and what
+has been said already gives way to what has not (`place`). In a flow the short ones are enough.
+"""
 
 from collections.abc import Iterator
 
+from yewhour.core.lengths import ticks
+from yewhour.core.plan.movement import Wordings
 from yewhour.core.script.choice import choice
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.manner import Manner, filled, from_tier, lines_of
 from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.turn import Turn
+
+COMPANY = 2  # lines for one segment that are not its movement's own
+STRONG, EASY = 4, 1  # effort
+LONG_WORK = ticks(40)  # of strong work, after which one is given leave to rest
+KEPT_COMPANY = ("hold", "clock", "reps", "cycles")
 
 
 def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
@@ -13,24 +25,63 @@ def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     turn = segment.turn
     if segment.kind == "phase" and not turn.taught:
         return
-    tier = manner.tier(turn)
     low, high = segment.start + GAP, segment.end - GAP
     if segment.kind == "hold" and segment.amount >= 3:
         high = segment.end - turn.unit  # the last breath is for the last breath's own lines
     middle = (low + high) // 2
+    early = min(high, segment.start + segment.length // 3)  # a choice comes in the first third
+    for ways in _choices(manner, index, segment):
+        yield Candidate("option", index, segment.side, ways, low, early, high, low, True, 1)
+    if turn.second and manner.school.second_side == "wordless":
+        return
+    for number, (purpose, words) in enumerate(_lines(manner, index, segment)):
+        yield Candidate(purpose, index, segment.side, words, low, high, high, middle, True, -number)
+
+
+def _choices(manner: Manner, index: int, segment: Segment) -> Iterator[Wordings]:
+    """What may be done instead, and leave to rest where the work is long and strong."""
+    turn = segment.turn
+    offers = turn.step.offer and turn.step.take == "base"
+    if manner.tier(turn) == 0 and offers and (ways := choice(manner, index, segment)):
+        yield ways
+    elif turn.movement.effort >= STRONG and segment.length >= LONG_WORK and not turn.second:
+        rest = manner.voice.rest
+        yield rest[turn.place % len(rest)]
+
+
+def _lines(manner: Manner, index: int, segment: Segment) -> Iterator[tuple[str, Wordings]]:
+    """(purpose, wordings) of alignment and company, what comes first first."""
+    turn, tier = segment.turn, manner.tier(segment.turn)
     purposes = ("rest",) if segment.kind == "stillness" else ("align", "stay")
-    lines = [(purpose, line) for purpose in purposes for line in lines_of(turn, purpose)]
+    lines = [
+        (purpose, filled(line, turn), purpose in turn.step.lines)
+        for purpose in purposes
+        for line in lines_of(turn, purpose)
+    ]
     if tier and len(lines) > 1:  # start elsewhere in the list than the time before
         first = max(1, turn.round - 1) % len(lines)
         lines = lines[first:] + lines[:first]
-    if (
-        tier == 0
-        and turn.step.offer
-        and turn.step.take == "base"
-        and (ways := choice(manner, index, segment))
-    ):
-        early = min(high, segment.start + segment.length // 3)  # a choice comes in the first third
-        yield Candidate("option", index, segment.side, ways, low, early, high, low, True, 1)
-    for number, (purpose, line) in enumerate(lines):
-        wordings = from_tier(tier, filled(line, turn))
-        yield Candidate(purpose, index, segment.side, wordings, low, high, high, middle, True, -number)
+    for number, (purpose, line, own) in enumerate(lines):
+        if turn.flow:
+            line = from_tier(tier, line)
+        elif turn.second and not own:
+            again = manner.voiced(manner.voice.again, line, index + number, 1)
+            line = (line[0], again[0], *line[1:])
+        elif purpose != "rest" and not own and number:
+            line = manner.voiced(manner.voice.align, line, index + number, 3)
+        yield purpose, line
+    alone = "stay" in turn.step.lines or not turn.movement.speaks  # in her own words, or hardly any breath to
+    if segment.kind in KEPT_COMPANY and not turn.flow and not alone:
+        yield from (("stay", line) for line in _company(manner, turn))
+
+
+def _company(manner: Manner, turn: Turn) -> Iterator[Wordings]:
+    """Lines that suit anything of its kind and effort; others each time, until all have been said."""
+    voice, effort = manner.voice, turn.movement.effort
+    if turn.kind in ("reps", "cycles"):
+        lines = voice.counted if turn.kind == "reps" else voice.easy
+    else:
+        lines = voice.easy if effort <= EASY else voice.strong if effort >= STRONG else voice.held
+    first = COMPANY * (2 * turn.place + turn.second + max(0, turn.round - 1))
+    for number in range(COMPANY):
+        yield lines[(first + number) % len(lines)]

@@ -30,12 +30,20 @@ class Way(NamedTuple):
     said: tuple[int, ...]
 
 
-def best_set(wishes: Sequence[Wish], budget: int, gap: int, earliest: Earliest) -> tuple[int, ...]:
-    """For each line the number of its wording, or -1 for left out: the greatest worth within the budget.
+class Rule(NamedTuple):
+    """Ticks that may be spoken; the least silence between two lines, and from one's start to the next's."""
 
-    `earliest` finds the first free start for a length; `gap` is the least silence between two lines.
+    budget: int
+    gap: int
+    apart: int
+
+
+def best_set(wishes: Sequence[Wish], rule: Rule, earliest: Earliest) -> tuple[int, ...]:
+    """For each line the number of its wording, or -1 for left out: the greatest worth that the rule allows.
+
+    `earliest` finds the first free start for a length.
     """
-    full = _extended(Way(0, 0, 0.0, ()), wishes, budget, gap, earliest)
+    full = _extended(Way(0, 0, 0.0, ()), wishes, rule, earliest)
     if full is not None:
         return full.said
     ways = [Way(0, 0, 0.0, ())]
@@ -43,31 +51,32 @@ def best_set(wishes: Sequence[Wish], budget: int, gap: int, earliest: Earliest) 
         grown = [Way(way.free, way.spoken, way.worth, (*way.said, -1)) for way in ways]
         for way in ways:
             for number in range(len(wish.wordings)):
-                more = _with(way, wish, number, budget, gap, earliest)
+                more = _with(way, wish, number, rule, earliest)
                 if more is not None:
                     grown.append(more)
         ways = _unbeaten(grown)
     return max(ways, key=lambda way: (way.worth, -way.spoken, way.said)).said
 
 
-def _extended(way: Way, wishes: Sequence[Wish], budget: int, gap: int, earliest: Earliest) -> Way | None:
+def _extended(way: Way, wishes: Sequence[Wish], rule: Rule, earliest: Earliest) -> Way | None:
     """Every line in its first wording, if that can be: nothing is worth more."""
     for wish in wishes:
-        more = _with(way, wish, 0, budget, gap, earliest) if wish.wordings else None
+        more = _with(way, wish, 0, rule, earliest) if wish.wordings else None
         if more is None or wish.wordings[0][1] < max(worth for _, worth in wish.wordings):
             return None
         way = more
     return way
 
 
-def _with(way: Way, wish: Wish, number: int, budget: int, gap: int, earliest: Earliest) -> Way | None:
+def _with(way: Way, wish: Wish, number: int, rule: Rule, earliest: Earliest) -> Way | None:
     length, worth = wish.wordings[number]
-    if way.spoken + length > budget:
+    if way.spoken + length > rule.budget:
         return None
     start = earliest(max(way.free, wish.earliest), min(wish.latest, wish.end_by - length), length)
     if start is None:
         return None
-    return Way(start + length + gap, way.spoken + length, way.worth + worth, (*way.said, number))
+    free = start + max(length + rule.gap, rule.apart)
+    return Way(free, way.spoken + length, way.worth + worth, (*way.said, number))
 
 
 def _unbeaten(ways: list[Way]) -> list[Way]:

@@ -5,8 +5,13 @@ from collections.abc import Iterator
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.plan.movement import Wordings
 from yewhour.core.script.cue import GAP, LEAD, Candidate
-from yewhour.core.script.manner import Manner, filled, from_tier, variants
-from yewhour.core.timing.layout import Segment
+from yewhour.core.script.manner import Manner, filled, variants
+from yewhour.core.timing.layout import Segment, Span
+from yewhour.core.timing.turn import Turn
+
+FEW = 2  # repetitions in which the breath is told, where a school tells the first few
+TOLD = ticks(12)  # in counted work one hears at least so often how far one is
+READY = ticks(2.5)  # before a countdown, to say that it comes
 
 
 def counts(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
@@ -28,32 +33,47 @@ def counts(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
 
 
 def _breath_words(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
-    """The words of each phase, for the first two repetitions."""
-    turn = segment.turn
-    spans = segment.spans
-    if not spans:
+    """The words of each phase, for as many repetitions as the school says them in."""
+    turn, spans, says = segment.turn, segment.spans, manner.school.breath_words
+    if not spans or says == "none":
         return
     per_one = max(1, len(spans) // max(1, segment.amount))
-    shown = spans[: 2 * per_one]
+    shown = spans if says == "always" and segment.kind == "reps" else spans[: FEW * per_one]
     if turn.movement.stages:  # each stage is new
         lengths = [len(rhythm) for rhythm in turn.movement.stages]
         starts = [sum(lengths[:stage]) * segment.amount for stage in range(len(lengths))]
         shown = tuple(span for at, n in zip(starts, lengths, strict=True) for span in spans[at : at + n])
-    for number, span in enumerate(shown):
-        lines = turn.movement.said(f"on_{span.beat}") or turn.movement.said(f"on_{span.phase}")
-        if not lines:
-            continue
-        n = manner.number_word(round(seconds(span.end - span.start)))
-        line = filled(lines[(number // per_one) % len(lines)], turn, breath=span.phase, n=n)
-        wordings = from_tier(manner.tier(turn) if number < per_one else 1, line)
+    said = [(number, span, line) for number, span in enumerate(shown)
+            if (line := _phase_line(manner, turn, span, number // per_one))]  # fmt: skip
+    # All the words of one repetition in the same fullness, and never fuller than those before.
+    first = max((_fits(manner, line, span) for number, span, line in said if number < per_one), default=0)
+    for number, span, line in said:
+        tier = first if number < per_one or turn.movement.stages else max(first, 1)
+        wordings = line[min(tier, len(line) - 1) :]
         earliest, aim = max(segment.start, span.start - LEAD), max(segment.start, span.start - GAP)
+        bonus = 0 if number < FEW * per_one else -50  # later, whatever else there is to say comes first
         yield Candidate(
-            "breath", index, segment.side, wordings, earliest, span.start + GAP, span.end, aim
-        )  # fmt: skip
+            "breath", index, segment.side, wordings, earliest, span.start + GAP, span.end, aim, bonus=bonus
+        )
+
+
+def _phase_line(manner: Manner, turn: Turn, span: Span, repetition: int) -> Wordings:
+    """What is said on one phase, if anything."""
+    lines = turn.movement.said(f"on_{span.beat}") or turn.movement.said(f"on_{span.phase}")
+    if not lines:
+        return ()
+    n = manner.number_word(round(seconds(span.end - span.start)))
+    return filled(lines[repetition % len(lines)], turn, breath=span.phase, n=n)
+
+
+def _fits(manner: Manner, line: Wordings, span: Span) -> int:
+    """The first wording that its phase has time for."""
+    room = span.end - span.start - GAP
+    return next((n for n, text in enumerate(line) if manner.duration(text, "breath") <= room), len(line) - 1)
 
 
 def _times(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
-    """Time to go; in a quiet style only in long holds, and once."""
+    """Time to go: in a held posture only its second half; in a quiet style only in long ones, once."""
     wording, length = manner.wording, segment.length
     quiet = manner.school.counting == "silent" and segment.kind == "clock"
     for left_s, line in (
@@ -62,6 +82,8 @@ def _times(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
         (30, wording.half_minute_left),
         (10, wording.ten_seconds_left),
     ):
+        if segment.kind == "clock" and (left_s == 10 or length < ticks(2 * left_s)):
+            continue
         if quiet and (left_s != 60 or length < ticks(150)):
             continue
         if length >= ticks(left_s) * 3 // 2 and not (left_s == 10 and length >= ticks(90)):
@@ -72,11 +94,23 @@ def _times(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
 
 def _numbers(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     amount, unit = segment.amount, segment.turn.unit
+    yield from _announced(manner, index, segment)
     for left in range(amount, 0, -1):
         words = _number(manner, index, segment, left)
         if words is not None:
             at = segment.end - left * unit
             yield _count("count", index, segment, words, at, min(LEAD, unit // 4))
+
+
+def _announced(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
+    """That a countdown comes, shortly before it."""
+    down, unit = segment.turn.step.countdown, segment.turn.unit
+    begins = segment.end - down * unit
+    at = begins - max(READY, unit)
+    if down >= 3 and at >= segment.start:
+        n = manner.number_word(down)
+        words = filled(variants(manner.wording.count_down_from, index), segment.turn, n=n)
+        yield Candidate("count", index, segment.side, words, at - GAP, at + GAP, begins, at)
 
 
 def _number(manner: Manner, index: int, segment: Segment, left: int) -> Wordings | None:
@@ -102,20 +136,21 @@ def _number(manner: Manner, index: int, segment: Segment, left: int) -> Wordings
         return filled(variants(more, index + left), turn, n=manner.number_word(left))
     if kind == "reps" and number > 2 and counting in ("up", "down"):
         return (f"{manner.number_word(number if counting == 'up' else left).capitalize()}.",)
-    if left == 3 and kind == "reps" and counting == "last three" and amount >= 6:
+    if left == 3 and kind == "reps" and counting == "last three" and (amount >= 6 or 2 * unit > TOLD):
         return filled(variants(more, index + left), turn, n=manner.number_word(left))
     return _underway(manner, index, segment, number)
 
 
 def _underway(manner: Manner, index: int, segment: Segment, number: int) -> Wordings | None:
-    """What is said in the middle of a long set: that half is done, and every fourth."""
+    """What is said in the middle of a set: that half is done, every fourth, slow ones more often."""
     amount, wording = segment.amount, manner.wording
-    if segment.kind != "reps" or amount < 8 or number < 4 or manner.school.counting == "silent":
-        return None
     done = number - 1  # as this one begins
-    if 2 * done == amount:
+    often = max(1, min(4, TOLD // segment.turn.unit))
+    if segment.kind != "reps" or done < often or manner.school.counting == "silent":
+        return None
+    if 2 * done == amount and amount >= 8:
         return filled(variants(wording.halfway, index), segment.turn)
-    if done % 4 == 0 and amount - done > 3:
+    if done % often == 0 and amount - done > 3:
         return filled(variants(wording.count_so_far, index + done), segment.turn, n=manner.number_word(done))
     return None
 

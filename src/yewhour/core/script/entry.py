@@ -9,7 +9,7 @@ from collections.abc import Iterator, Sequence
 from yewhour.core.lengths import ticks
 from yewhour.core.plan.movement import Movement, Wordings
 from yewhour.core.plan.plan import LineEdit
-from yewhour.core.plan.position import START
+from yewhour.core.plan.position import START, Change
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.handwork import Spoken
 from yewhour.core.script.manner import PAUSE_MARK, Manner, filled, from_tier, lines_of, named, pick
@@ -31,6 +31,9 @@ class Entries:
         self.first_talk = next((turn.key for turn in turns if turn.kind == "talk"), "")
         self._spoken = Spoken(edits, manner.duration)
         self._known: dict[tuple[object, ...], list[Line]] = {}
+        self._spoken_for = dict(
+            reversed(list(_spoken_for(manner.brief.cautions, turns)))
+        )  # the first of each
 
     # --- how long they take -------------------------------------------------------------------------------
 
@@ -88,7 +91,7 @@ class Entries:
         """(purpose, wordings) of the lines said between two turns, in order."""
         come_from = (before.end, before.movement.id, before.side) if before else (START,)
         key = (*come_from, turn.step.id, turn.needed, turn.side, turn.lead, turn.switch, turn.seen,
-               turn.second, min(turn.round, 3))  # fmt: skip
+               turn.second, turn.recalled, turn.place, min(turn.round, 3))  # fmt: skip
         if key not in self._known:
             self._known[key] = list(self._entry(before, turn))
         return self._known[key]
@@ -101,12 +104,18 @@ class Entries:
         talk = turn.movement.kind in ("talk", "setup")
         if tier == 0 and not talk:
             yield from self._props(before, turn)
-        for change in self.manner.positions.way(before.end if before else START, turn.needed).changes:
-            yield "way", from_tier(tier, change.say)
+        frames, told = self.manner.voice.way, self.manner.told(turn)
+        for number, change in enumerate(self._changes(before, turn)):
+            words = from_tier(told, change.say)
+            yield "way", words if number or told else self.manner.voiced(frames, words, turn.place, 2)
         if not talk:
             yield from self._called(turn)
             yield from self._cautions(turn)
             yield from self._set_up(turn)
+
+    def _changes(self, before: Turn | None, turn: Turn) -> Sequence[Change]:
+        """The changes of position on the way from one turn into another."""
+        return self.manner.positions.way(before.end if before else START, turn.needed).changes
 
     def _leaving(self, before: Turn | None, turn: Turn) -> Iterator[Line]:
         """How what was before is left: its own words, where what comes next is not entered from within it."""
@@ -118,7 +127,7 @@ class Entries:
         for line in exits:
             yield "exit", from_tier(self.manner.tier(before), filled(line, before))
         if not exits and before.kind in ("reps", "pulses", "counted", "cycles", "rapid"):
-            yield "exit", pick(self.manner.wording.end_counted, before)
+            yield "exit", pick(self.manner.voice.ended, before)
 
     def _props(self, before: Turn | None, turn: Turn) -> Iterator[Line]:
         """What is to be taken up now: not what is in use already."""
@@ -133,22 +142,24 @@ class Entries:
             yield "prop", filled(pick(self.manner.wording.prop, turn), turn, prop=prop)
 
     def _called(self, turn: Turn) -> Iterator[Line]:
-        tier = self.manner.tier(turn)
+        tier = self.manner.told(turn)
         for number, line in enumerate(lines_of(turn, "call")):
             words = filled(line, turn)
             yield "call", named(self.manner, turn, from_tier(tier, words)) if number == 0 else words
 
     def _cautions(self, turn: Turn) -> Iterator[Line]:
         if self.manner.tier(turn) == 0:
-            for line in caution_lines(self.manner, turn):
+            for line in caution_lines(self.manner, turn, again=self._spoken_for.get(turn.step.id, False)):
                 yield "caution", filled(line, turn)
 
     def _set_up(self, turn: Turn) -> Iterator[Line]:
-        tier, movement = self.manner.tier(turn), turn.movement
+        tier, movement = self.manner.told(turn), turn.movement
         if tier == 0:
             for purpose in ("setup", "remind"):
                 for line in lines_of(turn, purpose):
                     yield purpose, filled(line, turn)
+        if turn.kind == "counted" and tier == 0:  # announced, so that the numbers come as no surprise
+            yield "remind", pick(self.manner.wording.count_announced, turn)
         taken = {"gentler": movement.gentler, "stronger": movement.stronger}.get(turn.step.take)
         if taken is not None and not taken.movement:
             yield "remind", from_tier(tier, filled(taken.line, turn))
@@ -171,11 +182,21 @@ class Entries:
             yield fill(self.manner.wording.props_opening[0][0], turn.side, props=props), 0
 
 
-def caution_lines(manner: Manner, turn: Turn) -> tuple[Wordings, ...]:
-    """What is said before a movement that somebody who may be in the room is cautioned for.
+def _spoken_for(cautions: Sequence[str], turns: Sequence[Turn]) -> Iterator[tuple[str, bool]]:
+    """(step, whether its caution was spoken for before) of every step that somebody is cautioned for."""
+    met: set[str] = set()
+    for turn in turns:
+        tag = next((tag for tag in turn.movement.cautions if tag in cautions), "")
+        if tag and not turn.second:
+            yield turn.step.id, tag in met
+            met.add(tag)
+
+
+def caution_lines(manner: Manner, turn: Turn, again: bool = False) -> tuple[Wordings, ...]:
+    """What is said after a movement is named that somebody who may be in the room is cautioned for.
 
     Its caution line, or else the line of its gentler way, or what is to be kept in mind for them; nothing
-    when nobody is.
+    when nobody is. again: they have been spoken to before, and are so more briefly.
     """
     movement = turn.movement
     met = [tag for tag in movement.cautions if tag in manner.brief.cautions]
@@ -183,10 +204,13 @@ def caution_lines(manner: Manner, turn: Turn) -> tuple[Wordings, ...]:
         return ()
     tag = met[0]
     lines = lines_of(turn, "caution") or ((movement.gentler.line,) if movement.gentler else ())
-    if turn.step.lines.get("caution") is None and (not lines or _of_another(tag, lines[0][0], movement)):
-        lines = ((manner.watch[tag],),) if tag in manner.watch else lines
+    own = turn.step.lines.get("caution") is not None
+    if not own and tag in manner.watch and (not lines or _of_another(tag, lines[0][0], movement)):
+        lines = () if again else ((manner.watch[tag],),)  # what holds for all that load it is said once
     whom = manner.cautions.get(tag, tag)
-    return tuple(tuple(_spoken_to(manner, whom, text) for text in line) for line in lines)
+    frames = manner.wording.caution_again if again else manner.wording.caution
+    frame = frames[turn.place % len(frames)][0]
+    return tuple(tuple(_spoken_to(frame, whom, text) for text in line) for line in lines)
 
 
 def _of_another(tag: str, line: str, movement: Movement) -> bool:
@@ -200,11 +224,11 @@ def _part(tag: str) -> str:
     return tag.split("-")[-1].rstrip("s")
 
 
-def _spoken_to(manner: Manner, whom: str, text: str) -> str:
+def _spoken_to(frame: str, whom: str, text: str) -> str:
     """The line said to those it is for, unless it says so itself."""
     if " if " in f" {text.lower()}" or text.startswith("{"):
         return text
-    return fill(manner.wording.caution[0][0], "both", whom=whom, line=text[0].lower() + text[1:])
+    return fill(frame, "both", whom=whom, line=text[0].lower() + text[1:])
 
 
 def _listed(words: Sequence[str]) -> str:

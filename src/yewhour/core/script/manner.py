@@ -11,7 +11,7 @@ from yewhour.core.plan.position import Positions
 from yewhour.core.plan.school import School
 from yewhour.core.script.cue import Duration
 from yewhour.core.script.directions import tokenised
-from yewhour.core.script.wording import Wording
+from yewhour.core.script.wording import Voice, Wording
 from yewhour.core.sides import Side, fill, mirrored, unmarked
 from yewhour.core.timing.turn import Turn
 
@@ -42,6 +42,24 @@ class Manner(msgspec.Struct, frozen=True):
         if turn.second and self.school.second_side == "full" and turn.round <= 2:
             return 0
         return 1 if turn.second or turn.seen or turn.round > 1 else 0
+
+    def told(self, turn: Turn) -> int:
+        """The tier of what gets the body there: in full again where the first side was long ago."""
+        return 0 if turn.recalled and not turn.flow else self.tier(turn)
+
+    @property
+    def voice(self) -> Voice:
+        """The voice of the school."""
+        return self.wording.voices[self.school.voice]
+
+    def voiced(self, frames: tuple[Wordings, ...], line: Wordings, place: int, every: int) -> Wordings:
+        """A line as the school's voice puts it, one of so many; others as they stand."""
+        words = line[0].split(maxsplit=1)
+        verb = len(words) > 1 and words[0].strip(",.").lower() in self.wording.imperatives
+        if not frames or place % every or not verb:
+            return line
+        frame = frames[place // every % len(frames)][0]
+        return (fill(frame, "both", line=line[0][0].lower() + line[0][1:]), *line)
 
 
 def from_tier(tier: int, wordings: Wordings) -> Wordings:
@@ -98,4 +116,4 @@ def variants(lines: tuple[Wordings, ...], start: int) -> Wordings:
 
 def pick(lines: tuple[Wordings, ...], turn: Turn) -> Wordings:
     """One of several lines, always the same one for a place in the class."""
-    return lines[(turn.node + max(0, turn.round - 1)) % len(lines)]
+    return lines[(turn.place + max(0, turn.round - 1) + 3 * turn.second) % len(lines)]

@@ -9,8 +9,9 @@ from bisect import bisect_left, bisect_right, insort
 from collections.abc import Sequence
 
 from yewhour.core.lengths import ticks
-from yewhour.core.script.choose import Wish, best_set
+from yewhour.core.script.choose import Rule, Wish, best_set
 from yewhour.core.script.cue import GAP, Candidate, Cue, Dropped, Duration
+from yewhour.core.sides import evened
 from yewhour.core.timing.layout import Segment
 
 AGAIN = ticks(180)  # a line is not said twice within three minutes when there is another wording
@@ -64,8 +65,11 @@ class Track:
 
 # Lines on the way somewhere have just the room that was made for them, and are said even if said before.
 TRUE = ("way", "call", "flow", "side", "exit", "prop", "caution", "remind", "setup")
-MOST_LINES = 40  # of one segment; nobody says more in a held posture
+APART = ticks(3)  # from the start of one body line to the next
+SAID = 0.3  # what a body line is worth that was said before in this class, whenever that was
+MOST_LINES = 28  # of one segment; nobody says more in a held posture
 REST_SHARE, CLOCK_SHARE = 0.12, 0.7  # of a stillness; of what a held posture may have, held by the clock
+HARD_SHARE = 0.4  # of a posture that is hard to speak in
 
 
 def placed(
@@ -91,6 +95,7 @@ class _Placer:
         self.cues: list[Cue] = []
         self.dropped: list[Dropped] = []
         self._said: dict[str, list[int]] = {}
+        self._ever: set[str] = set()
         self._spoken = [0] * len(segments)
 
     def place(self, candidates: Sequence[Candidate]) -> None:
@@ -110,7 +115,8 @@ class _Placer:
         """The largest share of a segment that may be speech."""
         if segment.kind == "stillness":
             return REST_SHARE
-        return self.talk * CLOCK_SHARE if segment.kind == "clock" else self.talk
+        talk = self.talk if segment.turn.movement.speaks else min(self.talk, HARD_SHARE)
+        return talk * CLOCK_SHARE if segment.kind == "clock" else talk
 
     # --- one line -----------------------------------------------------------------------------------------
 
@@ -131,6 +137,8 @@ class _Placer:
 
     def _say(self, line: Candidate, text: str, start: int, length: int) -> None:
         self.track.take(start, start + length)
+        if line.body:
+            self._ever.add(evened(text))
         insort(self._said.setdefault(text, []), start)
         self._spoken[line.segment] += length
         segment = self.segments[line.segment]
@@ -194,7 +202,8 @@ class _Placer:
         budget = int(self.share(segment) * segment.length) - self._spoken[index]
         wordings = self._fresh(lines)
         wishes = [self._wish(line, texts) for line, texts in zip(lines, wordings, strict=True)]
-        said = best_set(wishes, budget, GAP, self._first_free)
+        apart = max(APART, segment.turn.unit // 2 if segment.kind == "hold" else 0)  # two lines a breath
+        said = best_set(wishes, Rule(budget, GAP, apart), self._first_free)
         chosen = [
             (line, texts[number])
             for line, texts, number in zip(lines, wordings, said, strict=True)
@@ -206,9 +215,9 @@ class _Placer:
                 self._drop(
                     line, enough=shortest > budget - sum(self.duration(t, c.purpose) for c, t in chosen)
                 )
-        self._say_spread(segment, chosen)
+        self._say_spread(segment, chosen, apart)
 
-    def _say_spread(self, segment: Segment, chosen: list[tuple[Candidate, str]]) -> None:
+    def _say_spread(self, segment: Segment, chosen: list[tuple[Candidate, str]], apart: int) -> None:
         """Says the chosen lines in order, each near its even place and early enough for those after it."""
         lengths = [self.duration(text, line.purpose) for line, text in chosen]
         limits: list[int] = []
@@ -218,7 +227,8 @@ class _Placer:
             at = self.track.nearest(line.earliest, latest, length, latest)
             assert at is not None, "best_set found room for every line it chose"
             limits.append(at)
-            limit = at - GAP - (lengths[len(chosen) - len(limits) - 1] if len(limits) < len(chosen) else 0)
+            if len(limits) < len(chosen):
+                limit = at - max(apart, GAP + lengths[len(chosen) - len(limits) - 1])
         free = segment.length - sum(lengths)
         pause = max(GAP, free // (len(chosen) + 1)) if chosen else 0
         earliest, aim = segment.start, segment.start + pause // 2
@@ -226,7 +236,7 @@ class _Placer:
             start = self.track.nearest(max(earliest, line.earliest), latest, length, aim)
             assert start is not None, "an earlier line never goes past where this one must start"
             self._say(line, text, start, length)
-            earliest, aim = start + length + GAP, start + length + pause
+            earliest, aim = start + max(length + GAP, apart), start + length + pause
 
     def _first_free(self, earliest: int, latest: int, length: int) -> int | None:
         return self.track.nearest(earliest, latest, length, earliest)
@@ -238,7 +248,10 @@ class _Placer:
             line.earliest,
             line.latest,
             line.end_by,
-            tuple((length, worth * (1.0 - 0.1 * number)) for number, length in enumerate(lengths)),
+            tuple(
+                (length, worth * (1.0 - 0.1 * number) * (SAID if evened(text) in self._ever else 1.0))
+                for number, (text, length) in enumerate(zip(texts, lengths, strict=True))
+            ),
         )
 
     def _fresh(self, lines: list[Candidate]) -> list[tuple[str, ...]]:

@@ -1,4 +1,7 @@
-"""The lines about sides, counts and time: what they are called here, their words are data."""
+"""The lines about sides, counts and time: what they are called here, their words are data.
+
+A voice, inviting or direct, is what makes two schools sound like two teachers.
+"""
 
 import msgspec
 
@@ -7,11 +10,26 @@ from yewhour.core.plan.movement import Wordings
 Line = tuple[Wordings, ...]
 
 
+class Voice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """How a school speaks: frames for ways and alignment, and the lines that keep company."""
+
+    way: Line
+    align: Line
+    again: Line
+    easy: Line
+    held: Line
+    strong: Line
+    counted: Line
+    ended: Line
+    rest: Line
+
+
 class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """One or more lines for each occasion, each from its full wording to its bare one."""
 
     side: Line
     caution: Line
+    caution_again: Line
     prop: Line
     props_opening: Line
     more_breaths: Line
@@ -27,7 +45,8 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     option_stronger: Line
     option_both: Line
     count_so_far: Line
-    end_counted: Line
+    count_announced: Line
+    count_down_from: Line
     breathe_nose: Line
     breathe_nose_and_mouth: Line
     pelvis_neutral: Line
@@ -42,3 +61,5 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     half_minute_left: Line
     ten_seconds_left: Line
     silence: Line
+    imperatives: frozenset[str]
+    voices: dict[str, Voice]

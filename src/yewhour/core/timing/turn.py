@@ -17,7 +17,7 @@ class Turn(msgspec.Struct, frozen=True, gc=False):
     the blocks it was put in by. within: the groups it is in, each with its round, the outermost first. flow
     names the repeated group in which neighbours follow each other breath by breath, or is "". pair is the
     same for both sides of one pair, and lead the side they are on just now. seen: the movement came earlier
-    in the class.
+    in the class. recalled: so long ago that the essentials are said again. place: counts the steps.
     """
 
     key: str
@@ -44,6 +44,8 @@ class Turn(msgspec.Struct, frozen=True, gc=False):
     flow: str = ""
     taught: int = 0
     seen: bool = False
+    recalled: bool = False
+    place: int = 0
     setup_for: str = ""
     span: Range | None = None
 

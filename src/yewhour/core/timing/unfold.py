@@ -8,6 +8,7 @@ from collections.abc import Iterator
 
 import msgspec
 
+from yewhour.core.lengths import TICKS_PER_S, ticks
 from yewhour.core.plan.movement import Library, Movement
 from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, Variant, children, walk
 from yewhour.core.plan.pace import Pace, breath_ticks, check_pace, phase_ticks
@@ -15,7 +16,7 @@ from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.plan.school import School, roll_side
 from yewhour.core.problem import Problem
 from yewhour.core.sides import Side, fill, mirrored
-from yewhour.core.timing.doses import kind_of, round_options, unit_ticks
+from yewhour.core.timing.doses import kind_of, range_of, round_options, unit_ticks
 from yewhour.core.timing.turn import Group, Groups, Turn, certain
 
 
@@ -38,7 +39,7 @@ def unfold(plan: Plan, library: Library, school: School, blocks: Blocks) -> Unfo
     turns = [
         turn for place, (section, node) in enumerate(nodes) for turn in walker.node(place, section, node)
     ]
-    return Unfolded(nodes, tuple(_with_seen(turns, walker.groups)), walker.groups)
+    return Unfolded(nodes, tuple(_recalled(list(_with_seen(turns, walker.groups)))), walker.groups)
 
 
 class _At(msgspec.Struct, frozen=True):
@@ -59,6 +60,10 @@ class _At(msgspec.Struct, frozen=True):
     teach: int = 0
 
 
+FORGOTTEN = ticks(90)  # between the two sides of a movement; its essentials are said again after that
+ABOUT_A_WAY = ticks(8)
+
+
 class _Walk:
     """Goes through the nodes of one plan once, and notes the groups it meets."""
 
@@ -70,6 +75,7 @@ class _Walk:
         self.groups: Groups = {}
         self._roll = roll_side(school, plan.brief.time_of_day, plan.brief.cautions)
         self._paces: dict[tuple[int, str], Pace] = {}
+        self._places: dict[str, int] = {}
         for index, section in enumerate(plan.sections):
             self._set_paces(index, section)
 
@@ -189,6 +195,7 @@ class _Walk:
             within=at.within,
             flow=at.flow,
             taught=at.teach if kind == "phase" else 0,
+            place=self._places.setdefault(step.id + at.blocks, len(self._places)),
         )
 
     def _side(self, step: Step, movement: Movement, at: _At) -> Side:
@@ -239,6 +246,23 @@ def _with_seen(turns: list[Turn], groups: Groups) -> Iterator[Turn]:
         if not before or not certain(before[0], before[0], groups) or not seen:
             before.append(turn)
         yield msgspec.structs.replace(turn, seen=True) if seen else turn
+
+
+def _recalled(turns: list[Turn]) -> Iterator[Turn]:
+    """The turns, each second side knowing whether its first was so long ago that it needs to hear it again.
+
+    The time between is estimated from the doses that are preferred.
+    """
+    now, begun = 0, dict[str, int]()
+    for turn in turns:
+        long_ago = turn.second and now - begun.get(turn.number, now) >= FORGOTTEN
+        yield msgspec.structs.replace(turn, recalled=True) if long_ago and turn.kind != "phase" else turn
+        if not turn.second:
+            begun[turn.number] = now
+        now += turn.fixed + (0 if turn.kind == "phase" else ABOUT_A_WAY)
+        if turn.unit:
+            wanted = range_of(turn.step, turn.movement, turn.kind, breath_ticks(turn.pace) / TICKS_PER_S)
+            now += turn.unit * wanted.preferred
 
 
 def way_of(node: Variant, lineage: str) -> tuple[Node, ...]:

@@ -1,0 +1,47 @@
+"""Checks of counted work: that whoever does it hears how far they are."""
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+from yewhour.core.checks.check import check
+from yewhour.core.finding import Notice
+from yewhour.core.lengths import seconds, ticks
+from yewhour.core.made import Made
+from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.plan import LineEdit
+from yewhour.core.setting import Setting
+
+QUIET = ticks(15)  # in counted work something is said at least this often (measured figures)
+
+
+@check("quiet-count")
+def quiet_count(made: Made, setting: Setting) -> Iterator[Notice]:
+    """More than 15 s without a word in a counted set, where the school counts at all."""
+    if setting.school.counting == "silent":
+        return
+    starts: dict[str, list[int]] = {}
+    for cue in made.cues:
+        starts.setdefault(cue.segment, []).append(cue.start)
+    lines = setting.words.wording.voices[setting.school.voice].counted
+    for segment in made.segments:
+        if segment.kind not in ("reps", "pulses", "counted"):
+            continue
+        heard = [segment.start, *starts.get(segment.id, ()), segment.end]
+        gaps = [(now, later - now) for now, later in pairwise(heard) if later - now > QUIET]
+        if not gaps:
+            continue
+        step = segment.turn.step.id
+        at = [
+            now + gap * n // parts
+            for now, gap in gaps
+            for parts in (gap // QUIET + 1,)
+            for n in range(1, parts)
+        ]
+        said = [lines[(segment.turn.place + n) % len(lines)][0] for n in range(len(at))]
+        more = tuple(
+            LineEdit(step=step, purpose="stay", do="add", text=text, at_s=seconds(moment - segment.start))
+            for moment, text in zip(at, said, strict=True)
+        )
+        edit = Edit("lines", step, "Say something in between", say=more)
+        longest = max(gap for _, gap in gaps)
+        yield Notice(segment.id, {"length": round(seconds(longest)), "name": segment.name}, edit)
