@@ -7,6 +7,7 @@ beats in time, in words spent and in worth at once; what is left at the end is t
 """
 
 from collections.abc import Callable, Sequence
+from functools import cache
 from typing import NamedTuple
 
 Earliest = Callable[[int, int, int], int | None]  # (from, latest start, length) -> start
@@ -43,19 +44,50 @@ def best_set(wishes: Sequence[Wish], rule: Rule, earliest: Earliest) -> tuple[in
 
     `earliest` finds the first free start for a length.
     """
+    earliest = cache(earliest)
     full = _extended(Way(0, 0, 0.0, ()), wishes, rule, earliest)
     if full is not None:
         return full.said
+    options = [_sensible(wish) for wish in wishes]
+    # What can still be gained from each line on, and what one way, each line as full as it fits, gains at least.
+    to_come = [sum(max((wish.wordings[n][1] for n in some), default=0.0) for wish, some in ahead)
+               for ahead in (list(zip(wishes, options, strict=True))[at + 1 :] for at in range(len(wishes)))]  # fmt: skip
+    floor = _simple(wishes, options, rule, earliest)
     ways = [Way(0, 0, 0.0, ())]
-    for wish in wishes:
-        grown = [Way(way.free, way.spoken, way.worth, (*way.said, -1)) for way in ways]
+    for wish, some, ahead in zip(wishes, options, to_come, strict=True):
+        needed = floor - ahead - 1e-6
+        grown = [Way(way.free, way.spoken, way.worth, (*way.said, -1)) for way in ways if way.worth >= needed]
         for way in ways:
-            for number in range(len(wish.wordings)):
-                more = _with(way, wish, number, rule, earliest)
-                if more is not None:
-                    grown.append(more)
+            for number in some:
+                if way.worth + wish.wordings[number][1] >= needed:
+                    more = _with(way, wish, number, rule, earliest)
+                    if more is not None:
+                        grown.append(more)
         ways = _unbeaten(grown)
     return max(ways, key=lambda way: (way.worth, -way.spoken, way.said)).said
+
+
+def _sensible(wish: Wish) -> list[int]:
+    """The wordings of a line that no shorter one is worth as much as."""
+    shorter_first = sorted(
+        range(len(wish.wordings)), key=lambda n: (wish.wordings[n][0], -wish.wordings[n][1])
+    )
+    kept: list[int] = []
+    for number in shorter_first:
+        if not kept or wish.wordings[number][1] > wish.wordings[kept[-1]][1]:
+            kept.append(number)
+    return kept
+
+
+def _simple(
+    wishes: Sequence[Wish], options: Sequence[Sequence[int]], rule: Rule, earliest: Earliest
+) -> float:
+    """The worth of saying each line in turn in the fullest wording that fits."""
+    way = Way(0, 0, 0.0, ())
+    for wish, some in zip(wishes, options, strict=True):
+        fitting = (_with(way, wish, number, rule, earliest) for number in reversed(some))
+        way = next((more for more in fitting if more is not None), way)
+    return way.worth
 
 
 def _extended(way: Way, wishes: Sequence[Wish], rule: Rule, earliest: Earliest) -> Way | None:

@@ -67,7 +67,7 @@ class Track:
 TRUE = ("way", "call", "flow", "side", "exit", "prop", "caution", "remind", "setup")
 APART = ticks(3)  # from the start of one body line to the next
 SAID = 0.3  # what a body line is worth that was said before in this class, whenever that was
-MOST_LINES = 28  # of one segment; nobody says more in a held posture
+MOST_LINES = 40  # of one segment; nobody says more in a held posture
 REST_SHARE, CLOCK_SHARE = 0.12, 0.7  # of a stillness; of what a held posture may have, held by the clock
 HARD_SHARE = 0.4  # of a posture that is hard to speak in
 
