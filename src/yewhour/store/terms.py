@@ -148,13 +148,17 @@ def load_wording(data: Path = DATA) -> Wording:
     """The lines about sides, counts and time, from data/wording.toml."""
     tables = dict(read_toml(data / "wording.toml"))
     voices = {name: _parted(lines) for name, lines in tables.pop("voices").items()}
+    tables["on_phase"] = _parted(tables["on_phase"])
     parted = {"imperatives": tables.pop("imperatives"), "voices": voices, **_parted(tables)}
     return msgspec.convert(parted, Wording)
 
 
 def _parted(lines: dict[str, Any]) -> dict[str, Any]:
     """Each line of a table parted into its wordings."""
-    return {name: tuple(parse_wordings(text) for text in texts) for name, texts in lines.items()}
+    return {
+        name: texts if isinstance(texts, dict) else tuple(parse_wordings(text) for text in texts)
+        for name, texts in lines.items()
+    }
 
 
 def load_voice(data: Path = DATA) -> Voice:

@@ -50,6 +50,11 @@ MEASURES: dict[Kind, Measure] = {
     "stillness": Measure("seconds", "s", 5),
 }
 
+# The kind of a step that is done so (`Step.done`).
+DONE: dict[str, Kind] = {"held": "hold", "pulsed": "pulses", "repeated": "reps", "counted": "counted"}
+# What can be repeated can be done for so many seconds too.
+BY_THE_CLOCK: tuple[Kind, ...] = ("hold", "reps", "pulses")
+
 Wordings = tuple[str, ...]  # one line, from its full wording to its bare one
 Lines = dict[str, tuple[Wordings, ...]]  # purpose -> lines
 

@@ -15,6 +15,7 @@ from yewhour.core.plan.pace import Pace, Phase
 from yewhour.core.sides import Side
 
 Level = Literal["gentler", "base", "stronger"]
+Manner = Literal["held", "pulsed", "repeated", "counted"]
 
 
 class Value(msgspec.Struct, frozen=True, omit_defaults=True, kw_only=True):
@@ -34,6 +35,9 @@ class Difference(Value, frozen=True):
 class Step(Value, frozen=True, tag_field="is", tag="step"):
     """One use of a movement, with what it overrides. Amounts are in the unit of the movement's kind.
 
+    clock: what is held by breath, or repeated, goes by the clock instead. done: it is held, pulsed, repeated
+    or counted, whatever its movement usually is; a step like that after one of the same movement is its next
+    stage. pattern: the counts of inhale, full hold, exhale and empty hold of a breathing practice.
     teach: seconds it is taught in, after the way to it; None leaves it to the class.
     """
 
@@ -45,6 +49,8 @@ class Step(Value, frozen=True, tag_field="is", tag="step"):
     locked: bool = False
     phase: Phase | None = None
     clock: bool | None = None
+    done: Manner | None = None
+    pattern: tuple[float, float, float, float] | None = None
     side: Side | None = None
     pace: Pace | None = None
     count_s: float | None = None

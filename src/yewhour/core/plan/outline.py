@@ -11,7 +11,7 @@ from typing import Any
 import msgspec
 
 from yewhour.core.lengths import parse_length, show_length, shown_number
-from yewhour.core.plan.movement import MEASURES, Library, Movement
+from yewhour.core.plan.movement import BY_THE_CLOCK, DONE, MEASURES, Library, Movement
 from yewhour.core.plan.names import Names
 from yewhour.core.plan.nodes import Difference, Step
 from yewhour.core.plan.pace import read_pace, show_pace
@@ -65,6 +65,12 @@ WORDS: tuple[Word, ...] = (
     _word("in", lambda m: {"phase": "inhale"}, lambda s: "in" if s.phase == "inhale" else ""),
     _word("ex", lambda m: {"phase": "exhale"}, lambda s: "ex" if s.phase == "exhale" else ""),
     _word("clock", lambda m: {"clock": True}, lambda s: "clock" if s.clock else ""),
+    _word("(held|pulsed|repeated|counted)", lambda m: {"done": m[1].lower()}, lambda s: s.done or ""),
+    _word(
+        r"pattern (\d+(?:\.\d+)?(?::\d+(?:\.\d+)?){3})",
+        lambda m: {"pattern": tuple(float(n) for n in m[1].split(":"))},
+        lambda s: f"pattern {':'.join(shown_number(n) for n in s.pattern)}" if s.pattern else "",
+    ),
     _word("by breath", lambda m: {"clock": False}, lambda s: "by breath" if s.clock is False else ""),
     _word("(right|left)", lambda m: {"side": m[1].lower()}, lambda s: s.side or ""),
     _word(
@@ -172,7 +178,8 @@ def _check_sides(step: Step, pair: str | None, movement: Movement) -> None:
     word = step.side or ("pair" if pair is not None else "")
     if word and movement.sides != "one":
         raise Problem(f"{movement.name} has no sides; {word!r} can't be meant.", do=f"Leave out {word!r}.")
-    if movement.sides == "alternating" and step.amount is not None and step.amount % 2:
+    repeated = DONE.get(step.done or "", movement.kind) in ("reps", "pulses") and not step.clock
+    if movement.sides == "alternating" and repeated and step.amount is not None and step.amount % 2:
         more, fewer = step.amount + 1, step.amount - 1
         raise Problem(
             f"{movement.name} goes from side to side, so {step.amount} would be one more on one side.",
@@ -221,10 +228,11 @@ def dose_split(line: str) -> tuple[str, str]:
 
 def _with_unit(step: Step, movement: Movement, letter: str) -> Step:
     """The step, its kind turned to the clock or the breath where the unit says so."""
-    own = MEASURES[movement.kind].letter
+    kind = DONE.get(step.done or "", movement.kind)
+    own = MEASURES[kind].letter
     if letter == own:
         return step
-    if movement.kind == "hold" and letter == "s":
+    if kind in BY_THE_CLOCK and letter == "s":
         return msgspec.structs.replace(step, clock=True)
     units = {"b": "breaths (5b)", "x": "repetitions (8x)", "n": "counts (30n)", "s": "seconds (45s, 1:30)"}
     fits = units.get(own, "no amount")
@@ -237,11 +245,12 @@ def write_step(step: Step, library: Library, pair: str | None = None) -> str:
     parts = [step.movement.replace("-", " ")]
     shown = step
     if step.amount is not None and movement is not None:
-        kind = "clock" if step.clock and movement.kind == "hold" else movement.kind
-        letter = MEASURES[kind].letter
+        kind = DONE.get(step.done or "", movement.kind)
+        by_clock = bool(step.clock) and kind in BY_THE_CLOCK
+        letter = "s" if by_clock else MEASURES[kind].letter
         if letter == "s":
             parts.append(show_length(step.amount) if step.amount >= 60 else f"{step.amount}s")
-            if movement.kind == "hold":  # the unit says it
+            if by_clock:  # the unit says it
                 shown = msgspec.structs.replace(step, clock=None)
         else:
             parts.append(f"{step.amount}{letter}")

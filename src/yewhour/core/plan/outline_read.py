@@ -173,7 +173,11 @@ class _Reader:
         nodes = []
         for line in lines:
             try:
-                nodes.append(self._node(line))
+                node = self._node(line)
+                stages = self._stages(line)
+                if stages and isinstance(node, Pair):
+                    node, stages = msgspec.structs.replace(node, body=(*node.body, *stages)), ()
+                nodes += [node, *stages]
             except Problem as problem:
                 self.problems.append(problem)
         return tuple(nodes)
@@ -239,6 +243,8 @@ class _Reader:
         step, pair = self._try(line, read_step, line.text, self.names, self.library)
         lines: dict[str, list[str]] = {}
         for inner in line.inner:
+            if inner.text.startswith("+"):
+                continue
             purpose, colon, words = inner.text.removeprefix(">").strip().partition(":")
             if not inner.text.startswith(">") or not colon or purpose not in LINE_PURPOSES:
                 raise self._wrong(
@@ -254,6 +260,26 @@ class _Reader:
         lead: Any = pair or None
         body: tuple[Step, ...] = (step,)
         return Pair(body=body, lead=lead)
+
+    def _stages(self, line: _Line) -> tuple[Step, ...]:
+        """The stages of a movement's line: `+ held 3b: Hold the last one up there.`"""
+        lines = [inner for inner in line.inner if inner.text.startswith("+")]
+        stages: list[Step] = []
+        for inner in lines:
+            words, _, said = inner.text[1:].partition(": ")
+            first = self._try(line, read_step, line.text, self.names, self.library)[0]
+            text = f"{first.movement} {words.strip()}"
+            stage, pair = self._try(inner, read_step, text, self.names, self.library)
+            if pair is not None or not (stage.done or stage.pattern):
+                raise self._wrong(
+                    inner,
+                    f"{inner.text!r} is no stage of a movement.",
+                    "Write: + held 3b, + pulsed 10x, + repeated 4x, + counted 8n or + 4x pattern 4:0:6:0",
+                )
+            stages.append(
+                msgspec.structs.replace(stage, lines={"call": [said.strip()]} if said.strip() else {})
+            )
+        return tuple(stages)
 
     def _try(self, line: _Line, read: Any, *arguments: Any) -> Any:
         try:

@@ -1,6 +1,7 @@
 """A plan written as an outline."""
 
 from collections.abc import Iterable, Iterator
+from typing import TypeGuard
 
 from yewhour.core.plan.movement import Library
 from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, Step, Variant
@@ -15,16 +16,44 @@ def write_outline(plan: Plan, library: Library) -> str:
     lines = write_brief(plan.brief)
     for section in plan.sections:
         lines += ["", _heading(section)]
-        lines += [line for node in section.body for line in _node(node, library, 0)]
+        lines += _nodes(section.body, library, 0)
     for name, body in plan.blocks.items():
         lines += ["", f"# block {name}"]
-        lines += [line for node in body for line in _node(node, library, 0)]
+        lines += _nodes(body, library, 0)
     return "\n".join(lines) + "\n"
 
 
 def nodes_text(nodes: Iterable[Node], library: Library) -> str:
     """Some nodes as lines of an outline."""
-    return "".join(f"{line}\n" for node in nodes for line in _node(node, library, 0))
+    return "".join(f"{line}\n" for line in _nodes(nodes, library, 0))
+
+
+def _nodes(nodes: Iterable[Node], library: Library, depth: int) -> Iterator[str]:
+    """The lines of nodes one after another; the stages of a movement are written under it."""
+    before: Node | None = None
+    for node in nodes:
+        if isinstance(before, Step) and _is_stage(node, before):
+            yield _stage(node, library, depth)
+        else:
+            yield from _node(node, library, depth)
+            before = node
+
+
+def _is_stage(node: Node, of: Step) -> TypeGuard[Step]:
+    """Whether a node goes on with a step, and all that there is to say of it fits in a stage's line."""
+    goes_on = isinstance(node, Step) and node.movement == of.movement and (node.done or node.pattern)
+    return bool(goes_on) and isinstance(node, Step) and (not node.lines or _one_call(node))
+
+
+def _one_call(step: Step) -> bool:
+    calls = step.lines.get("call", [])
+    return list(step.lines) == ["call"] and len(calls) == 1 and calls[0] == calls[0].strip() != ""
+
+
+def _stage(step: Step, library: Library, depth: int) -> str:
+    words = write_step(step, library).removeprefix(step.movement.replace("-", " ")).strip()
+    said = f": {step.lines['call'][0]}" if step.lines else ""
+    return f"{' ' * INDENT * (depth + 1)}+ {words}{said}"
 
 
 def _heading(section: Section) -> str:
@@ -48,27 +77,29 @@ def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
     if isinstance(node, Step):
         yield from _step(node, library, depth, None)
     elif isinstance(node, Pair):
-        only = node.body[0] if len(node.body) == 1 else None
-        if isinstance(only, Step) and not later and _sided(only, library):
+        only = node.body[0] if node.body else None
+        stages = node.body[1:]
+        if (
+            isinstance(only, Step) and not later and _sided(only, library)
+            and all(_is_stage(stage, only) for stage in stages)
+        ):  # fmt: skip
             yield from _step(only, library, depth, node.lead or "")
+            yield from (_stage(stage, library, depth) for stage in stages if isinstance(stage, Step))
             return
         yield f"{space}pair{f' {node.lead}' if node.lead else ''}{later}"
-        for inner in node.body:
-            yield from _node(inner, library, depth + 1)
+        yield from _nodes(node.body, library, depth + 1)
     elif isinstance(node, Rounds):
         span = f" ({node.least or node.times}-{node.most or node.times})" if node.least or node.most else ""
         lock = "!" if node.locked else ""
         alternate = {True: " alternate", False: " same side"}.get(node.alternate, "")  # type: ignore[arg-type]
         teach = f" teach {node.teach}" if node.teach else ""
         yield f"{space}rounds {node.times}{span}{lock}{alternate}{teach}{later}"
-        for inner in node.body:
-            yield from _node(inner, library, depth + 1)
+        yield from _nodes(node.body, library, depth + 1)
     elif isinstance(node, Variant):
         yield f"{space}variant {node.chosen}"
         for name, way in node.ways.items():
             yield f"{space}{' ' * INDENT}way {name}"
-            for inner in way:
-                yield from _node(inner, library, depth + 2)
+            yield from _nodes(way, library, depth + 2)
     elif isinstance(node, Block):
         yield f"{space}insert {node.name}"
 

@@ -3,7 +3,7 @@
 import re
 from collections.abc import Sequence
 from itertools import pairwise
-from typing import Any, Literal
+from typing import Any, Literal, get_args
 
 import msgspec
 
@@ -11,6 +11,7 @@ from yewhour.core.lengths import TICKS_PER_S, finite, shown_number
 from yewhour.core.problem import Problem
 
 Phase = Literal["inhale", "full", "exhale", "empty"]
+PHASES: tuple[Phase, ...] = get_args(Phase)
 SLOWEST, FASTEST = 1.0, 60.0
 MOST_SHARE = 1000.0
 

@@ -28,6 +28,8 @@ def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     low, high = segment.start + GAP, segment.end - GAP
     if segment.kind == "hold" and segment.amount >= 3:
         high = segment.end - turn.unit  # the last breath is for the last breath's own lines
+    elif segment.kind in ("reps", "pulses") and segment.amount >= 3:
+        high = segment.end - turn.unit  # nothing is put right after the last count
     middle = (low + high) // 2
     early = min(high, segment.start + segment.length // 3)  # a choice comes in the first third
     for ways in _choices(manner, index, segment):
@@ -41,7 +43,7 @@ def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
 def _choices(manner: Manner, index: int, segment: Segment) -> Iterator[Wordings]:
     """What may be done instead, and leave to rest where the work is long and strong."""
     turn = segment.turn
-    offers = turn.step.offer and turn.step.take == "base"
+    offers = turn.step.offer and turn.step.take == "base" and turn.step.pattern is None
     if manner.tier(turn) == 0 and offers and (ways := choice(manner, index, segment)):
         yield ways
     elif turn.movement.effort >= STRONG and segment.length >= LONG_WORK and not turn.second:
@@ -78,8 +80,10 @@ def _lines(manner: Manner, index: int, segment: Segment) -> Iterator[tuple[str, 
 def _company(manner: Manner, turn: Turn) -> Iterator[Wordings]:
     """Lines that suit anything of its kind and effort; others each time, until all have been said."""
     voice, effort = manner.voice, turn.movement.effort
-    if turn.kind in ("reps", "cycles"):
-        lines = voice.counted if turn.kind == "reps" else voice.easy
+    if turn.kind == "reps" or turn.movement.kind == "reps":
+        lines = voice.counted
+    elif turn.kind == "cycles":
+        lines = voice.easy
     else:
         lines = voice.easy if effort <= EASY else voice.strong if effort >= STRONG else voice.held
     first = COMPANY * (2 * turn.place + turn.second + max(0, turn.round - 1))

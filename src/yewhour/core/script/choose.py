@@ -49,9 +49,12 @@ def best_set(wishes: Sequence[Wish], rule: Rule, earliest: Earliest) -> tuple[in
     if full is not None:
         return full.said
     options = [_sensible(wish) for wish in wishes]
-    # What can still be gained from each line on, and what one way, each line as full as it fits, gains at least.
-    to_come = [sum(max((wish.wordings[n][1] for n in some), default=0.0) for wish, some in ahead)
-               for ahead in (list(zip(wishes, options, strict=True))[at + 1 :] for at in range(len(wishes)))]  # fmt: skip
+    # What can still be gained after each line, and what saying each as full as it fits gains at least.
+    most = [
+        max((wish.wordings[n][1] for n in some), default=0.0)
+        for wish, some in zip(wishes, options, strict=True)
+    ]
+    to_come = [sum(most[at + 1 :]) for at in range(len(most))]
     floor = _simple(wishes, options, rule, earliest)
     ways = [Way(0, 0, 0.0, ())]
     for wish, some, ahead in zip(wishes, options, to_come, strict=True):

@@ -43,8 +43,11 @@ def _breath_words(manner: Manner, index: int, segment: Segment) -> Iterator[Cand
         lengths = [len(rhythm) for rhythm in turn.movement.stages]
         starts = [sum(lengths[:stage]) * segment.amount for stage in range(len(lengths))]
         shown = tuple(span for at, n in zip(starts, lengths, strict=True) for span in spans[at : at + n])
-    said = [(number, span, line) for number, span in enumerate(shown)
-            if (line := _phase_line(manner, turn, span, number // per_one))]  # fmt: skip
+    # After the first few a number takes the place of the breath.
+    told = {n for n in range(FEW, segment.amount) if segment.kind == "reps"
+            and _number(manner, index, segment, segment.amount - n) is not None}  # fmt: skip
+    said = [(number, span, line) for number, span in enumerate(shown) if number // per_one not in told
+            and (line := _phase_line(manner, turn, span, number // per_one))]  # fmt: skip
     # All the words of one repetition in the same fullness, and never fuller than those before.
     first = max((_fits(manner, line, span) for number, span, line in said if number < per_one), default=0)
     for number, span, line in said:
@@ -60,10 +63,16 @@ def _breath_words(manner: Manner, index: int, segment: Segment) -> Iterator[Cand
 def _phase_line(manner: Manner, turn: Turn, span: Span, repetition: int) -> Wordings:
     """What is said on one phase, if anything."""
     lines = turn.movement.said(f"on_{span.beat}") or turn.movement.said(f"on_{span.phase}")
+    if turn.step.pattern is not None:  # the movement's own words may count otherwise
+        lines = manner.wording.on_phase[span.phase]
     if not lines:
         return ()
     n = manner.number_word(round(seconds(span.end - span.start)))
-    return filled(lines[repetition % len(lines)], turn, breath=span.phase, n=n)
+    line = filled(lines[repetition % len(lines)], turn, breath=span.phase, n=n)
+    named = line[0].split()[0].strip(",.").lower()
+    if named in ("inhale", "exhale", "in", "out") and len(line) > 1 and not line[1].lower().startswith(named):
+        return (line[0], f"{line[0].split()[0].rstrip(',.')}, {line[1][0].lower()}{line[1][1:]}", *line[1:])
+    return line
 
 
 def _fits(manner: Manner, line: Wordings, span: Span) -> int:
@@ -82,7 +91,8 @@ def _times(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
         (30, wording.half_minute_left),
         (10, wording.ten_seconds_left),
     ):
-        if segment.kind == "clock" and (left_s == 10 or length < ticks(2 * left_s)):
+        held = segment.kind == "clock" and segment.turn.movement.kind not in ("reps", "pulses")
+        if held and (left_s == 10 or length < ticks(2 * left_s)):
             continue
         if quiet and (left_s != 60 or length < ticks(150)):
             continue
@@ -146,7 +156,7 @@ def _underway(manner: Manner, index: int, segment: Segment, number: int) -> Word
     amount, wording = segment.amount, manner.wording
     done = number - 1  # as this one begins
     often = max(1, min(4, TOLD // segment.turn.unit))
-    if segment.kind != "reps" or done < often or manner.school.counting == "silent":
+    if segment.kind != "reps" or done < max(2, often) or manner.school.counting == "silent":
         return None
     if 2 * done == amount and amount >= 8:
         return filled(variants(wording.halfway, index), segment.turn)

@@ -12,7 +12,7 @@ from yewhour.core.plan.plan import LineEdit
 from yewhour.core.plan.position import START, Change
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.handwork import Spoken
-from yewhour.core.script.manner import PAUSE_MARK, Manner, filled, from_tier, lines_of, named, pick
+from yewhour.core.script.manner import PAUSE_MARK, Manner, filled, from_tier, lines_of, named, pattern, pick
 from yewhour.core.sides import fill
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
@@ -142,8 +142,11 @@ class Entries:
             yield "prop", filled(pick(self.manner.wording.prop, turn), turn, prop=prop)
 
     def _called(self, turn: Turn) -> Iterator[Line]:
-        tier = self.manner.told(turn)
-        for number, line in enumerate(lines_of(turn, "call")):
+        tier, lines = self.manner.told(turn), lines_of(turn, "call")
+        if turn.step.pattern is not None and "call" not in turn.step.lines:
+            counts = pattern(self.manner, turn)
+            lines = ((f"Breathe {counts}", f"{counts[0].upper()}{counts[1:]}"),)
+        for number, line in enumerate(lines):
             words = filled(line, turn)
             yield "call", named(self.manner, turn, from_tier(tier, words)) if number == 0 else words
 

@@ -7,10 +7,12 @@ from yewhour.core.plan.movement import Wordings
 from yewhour.core.plan.pace import opposite
 from yewhour.core.plan.position import base_of
 from yewhour.core.script.cue import GAP, LEAD, Candidate
-from yewhour.core.script.manner import Manner, breathing, filled, from_tier, pick
+from yewhour.core.script.manner import Manner, breathing, filled, from_tier, pick, variants
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
 from yewhour.core.timing.ways import breathed, same_posture, stepped
+
+HELD = ticks(1.5)  # a hold of the breath that is worth a word
 
 
 def flowing(
@@ -24,12 +26,33 @@ def flowing(
     wordings = from_tier(tier, _line(manner, turn, before))
     earliest, aim = max(0, segment.start - LEAD), max(0, segment.start - LEAD // 2)
     yield Candidate("flow", index, segment.side, wordings, earliest, segment.start, end_by, aim)
+    yield from _held_breath(manner, index, segment)
     if before is not None and turn.switch and turn.flow == before.flow:
         # In a flow the sided movements name their side anyway, so this one is spare.
         side = filled(pick(manner.wording.side, turn), turn)
         start, end = max(0, segment.start - ticks(4.0)), segment.start - LEAD // 2 - GAP
         aim = max(start, end - manner.duration(side[-1], "side"))
         yield Candidate("side", index, turn.side, side[::-1], start, end, end, aim, spare=True)
+
+
+def _held_breath(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
+    """That the breath is held, where a phase of the flow has a hold long enough to say so."""
+    if segment.kind != "phase":
+        return
+    for span in segment.spans:
+        if span.phase in ("full", "empty") and span.end - span.start >= HELD:
+            lines = manner.wording.hold_full if span.phase == "full" else manner.wording.hold_empty
+            words = filled(variants(lines, index), segment.turn)
+            yield Candidate(
+                "breath",
+                index,
+                segment.side,
+                words,
+                span.start - LEAD,
+                span.start + GAP,
+                span.end,
+                span.start - GAP,
+            )
 
 
 def between(manner: Manner, index: int, segment: Segment, before: Turn) -> Candidate:

@@ -117,3 +117,14 @@ def variants(lines: tuple[Wordings, ...], start: int) -> Wordings:
 def pick(lines: tuple[Wordings, ...], turn: Turn) -> Wordings:
     """One of several lines, always the same one for a place in the class."""
     return lines[(turn.place + max(0, turn.round - 1) + 3 * turn.second) % len(lines)]
+
+
+def pattern(manner: Manner, turn: Turn) -> str:
+    """`in for four, hold for seven, out for eight.`"""
+    names = {"inhale": "in for", "full": "hold for", "exhale": "out for", "empty": "wait for"}
+    counts = [
+        (names[phase], manner.number_word(round(count)))
+        for phase, count in turn.movement.rhythm
+        if phase in names
+    ]
+    return f"{', '.join(f'{name} {count}' for name, count in counts)}."

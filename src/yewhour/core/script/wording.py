@@ -46,6 +46,12 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     option_both: Line
     count_so_far: Line
     count_announced: Line
+    stage_held: Line
+    stage_pulsed: Line
+    stage_repeated: Line
+    on_phase: dict[str, Line]
+    hold_full: Line
+    hold_empty: Line
     count_down_from: Line
     breathe_nose: Line
     breathe_nose_and_mouth: Line

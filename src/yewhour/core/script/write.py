@@ -13,9 +13,11 @@ from yewhour.core.script.counts import counts
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.entry import Entries
 from yewhour.core.script.flow import between, flowing
+from yewhour.core.script.onward import onward
 from yewhour.core.script.wording import Wording
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
+from yewhour.core.timing.ways import same_posture
 
 
 def written(segments: Sequence[Segment], entries: Entries) -> list[Candidate]:
@@ -41,6 +43,8 @@ def written(segments: Sequence[Segment], entries: Entries) -> list[Candidate]:
         called = segment.id in entered
         if turn.flow and (segment.kind == "phase" or not called):
             found += flowing(manner, index, segment, last, called)
+        elif not called and last is not None and same_posture(last, turn):
+            found += onward(manner, index, segment, last)
         for name in [name for name in waiting if _suits(name, segment)]:
             found.append(_school_line(index, segment, waiting.pop(name)))
         found += body(manner, index, segment)

@@ -3,7 +3,7 @@
 import msgspec
 
 from yewhour.core.lengths import TICKS_PER_S
-from yewhour.core.plan.movement import MEASURES, Kind, Movement
+from yewhour.core.plan.movement import BY_THE_CLOCK, DONE, MEASURES, Kind, Movement
 from yewhour.core.plan.nodes import Rounds, Step
 from yewhour.core.plan.pace import Pace, breath_ticks
 from yewhour.core.plan.school import School
@@ -11,6 +11,13 @@ from yewhour.core.problem import Problem
 
 MOST_OPTIONS = 250  # of one number; a wider range is taken in larger steps
 MOST_ROUNDS = 60  # numbers of rounds that a group is tried with
+
+
+# What it may be where a movement has no dose of its own for it: in the unit of the kind.
+STAGES: dict[Kind, tuple[int, int, int]] = {
+    "hold": (1, 3, 8), "pulses": (6, 10, 20), "reps": (3, 6, 12), "counted": (5, 8, 20),
+    "clock": (15, 40, 120),
+}  # fmt: skip
 
 
 class Range(msgspec.Struct, frozen=True, gc=False):
@@ -24,12 +31,21 @@ class Range(msgspec.Struct, frozen=True, gc=False):
 
 
 def kind_of(step: Step, movement: Movement, school: School) -> Kind:
-    """The kind of step: its movement's, but one phase in a flow, or by the clock where so asked."""
+    """The kind of step: its movement's, unless it is a phase of a flow, done otherwise here, or by the clock.
+
+    Raises Problem for what has no repetition to repeat.
+    """
     if step.phase:
         return "phase"
-    if movement.kind == "hold" and (step.clock if step.clock is not None else school.holds == "clock"):
-        return "clock"
-    return movement.kind
+    kind = DONE.get(step.done or "", movement.kind)
+    if kind == "reps" and not movement.rhythm and not movement.stages:
+        raise Problem(
+            f"{movement.name} has no repetition, so it can't be repeated.",
+            f"step {step.id}",
+            "Hold it, or choose a movement that goes there and back.",
+        )
+    by_clock = step.clock if step.clock is not None else kind == "hold" and school.holds == "clock"
+    return "clock" if by_clock and kind in BY_THE_CLOCK else kind
 
 
 def unit_ticks(kind: Kind, movement: Movement, pace: Pace, count_s: float) -> int:
@@ -55,15 +71,17 @@ def range_of(step: Step, movement: Movement, kind: Kind, breath_s: float = 7.5) 
     """
     if kind == "clock" and movement.kind == "hold" and step.clock is None:
         step = _in_seconds(step, breath_s)
-    by = max(movement.by, MEASURES[kind].by)
-    least, preferred, most = movement.dose
+    own = kind == movement.kind or (kind == "clock" and movement.kind == "hold")
+    by = max(movement.by if own else 1, MEASURES[kind].by)
+    least, preferred, most = movement.dose if own else STAGES[kind]
     if kind == "clock" and movement.kind == "hold":
         least, preferred, most = (int(breaths * 7.5 // 5) * 5 for breaths in movement.dose)
-    if movement.sides == "alternating" or step.halves:
+    alternating = movement.sides == "alternating" and kind in ("reps", "pulses")
+    if alternating or step.halves:
         by = by if by % 2 == 0 else by * 2
     if step.amount is not None:
         # From side to side there is always an even number: one more where an odd one was asked for.
-        preferred = step.amount + (step.amount % 2 if movement.sides == "alternating" else 0)
+        preferred = step.amount + (step.amount % 2 if alternating else 0)
         least, most = min(least, preferred), max(most, preferred)
     least = step.least if step.least is not None else least
     most = step.most if step.most is not None else most

@@ -2,7 +2,7 @@
 
 import msgspec
 
-from yewhour.core.plan.movement import Kind, Movement
+from yewhour.core.plan.movement import BY_THE_CLOCK, Kind, Movement
 from yewhour.core.plan.nodes import Step
 from yewhour.core.plan.pace import Pace
 from yewhour.core.sides import Side
@@ -51,8 +51,8 @@ class Turn(msgspec.Struct, frozen=True, gc=False):
 
     @property
     def timed(self) -> bool:
-        """Whether what is usually held by breath is held by the clock here, and its numbers are seconds."""
-        return self.kind == "clock" and self.movement.kind == "hold"
+        """Whether what is usually counted goes by the clock here, and its numbers are seconds."""
+        return self.kind == "clock" and self.movement.kind in BY_THE_CLOCK
 
     @property
     def needed(self) -> str:

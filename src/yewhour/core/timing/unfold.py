@@ -11,7 +11,7 @@ import msgspec
 from yewhour.core.lengths import TICKS_PER_S, ticks
 from yewhour.core.plan.movement import Library, Movement
 from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, Variant, children, walk
-from yewhour.core.plan.pace import Pace, breath_ticks, check_pace, phase_ticks
+from yewhour.core.plan.pace import PHASES, Pace, breath_ticks, check_pace, phase_ticks
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.plan.school import School, roll_side
 from yewhour.core.problem import Problem
@@ -157,7 +157,7 @@ class _Walk:
     # --- one step -------------------------------------------------------------------------------------
 
     def _turn(self, step: Step, at: _At) -> Turn:
-        movement = movement_of(step, self.library)
+        movement = patterned(step, movement_of(step, self.library))
         kind = kind_of(step, movement, self.school)
         side = self._side(step, movement, at)
         lead: Side = at.lead or self.school.lead
@@ -212,7 +212,8 @@ class _Walk:
 
     def _set_paces(self, index: int, section: Section) -> None:
         base = section.pace or self.school.pace
-        if not self.school.retention and not section.pace:
+        given = section.pace or self.plan.brief.pace  # what she asks for herself is breathed as she asks
+        if not self.school.retention and not given:
             base = msgspec.structs.replace(base, ratio=(base.ratio[0], 0.0, base.ratio[2], 0.0))
         steps = list(self._steps(section.body, ()))
         for number, step in enumerate(steps):
@@ -298,6 +299,20 @@ def movement_of(step: Step, library: Library) -> Movement:
     if option is not None and option.movement:
         return library.get(option.movement, movement)
     return movement
+
+
+def patterned(step: Step, movement: Movement) -> Movement:
+    """The movement in the pattern of a step. Raises Problem where it is no breathing practice."""
+    if step.pattern is None:
+        return movement
+    if movement.kind != "cycles":
+        raise Problem(
+            f"{movement.name} is no breathing practice, so it has no pattern.",
+            f"step {step.id}",
+            "Give it a pace instead.",
+        )
+    rhythm = tuple((phase, counts) for phase, counts in zip(PHASES, step.pattern, strict=True) if counts)
+    return msgspec.structs.replace(movement, rhythm=rhythm, stages=())
 
 
 def shown_name(movement: Movement, school: School) -> str:
