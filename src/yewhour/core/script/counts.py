@@ -156,7 +156,7 @@ def _underway(manner: Manner, index: int, segment: Segment, number: int) -> Word
     amount, wording = segment.amount, manner.wording
     done = number - 1  # as this one begins
     often = max(1, min(4, TOLD // segment.turn.unit))
-    if segment.kind != "reps" or done < max(2, often) or manner.school.counting == "silent":
+    if segment.kind != "reps" or done < often or manner.school.counting == "silent":
         return None
     if 2 * done == amount and amount >= 8:
         return filled(variants(wording.halfway, index), segment.turn)

@@ -71,7 +71,7 @@ def range_of(step: Step, movement: Movement, kind: Kind, breath_s: float = 7.5) 
     """
     if kind == "clock" and movement.kind == "hold" and step.clock is None:
         step = _in_seconds(step, breath_s)
-    own = kind == movement.kind or (kind == "clock" and movement.kind == "hold")
+    own = kind in (movement.kind, "phase") or (kind == "clock" and movement.kind == "hold")
     by = max(movement.by if own else 1, MEASURES[kind].by)
     least, preferred, most = movement.dose if own else STAGES[kind]
     if kind == "clock" and movement.kind == "hold":
