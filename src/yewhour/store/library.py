@@ -22,7 +22,18 @@ from yewhour.store.terms import Terms
 from yewhour.store.toml import Table, read_toml
 
 COUNTED: frozenset[Kind] = frozenset(kind for kind, measure in MEASURES.items() if measure.unit)
-LINE_TOKENS = SIDE_TOKENS | {"name", "Name", "breath", "Breath", "n", "N", "prop", "title", "audience"}
+LINE_TOKENS = SIDE_TOKENS | {
+    "name",
+    "Name",
+    "breath",
+    "Breath",
+    "n",
+    "N",
+    "prop",
+    "title",
+    "audience",
+    "quiet",
+}
 ONCE = {"squat-low": "squat"}  # what positions were once called
 LONGEST_LINE = 22  # words
 BOUNDS: dict[str, tuple[float, float]] = {

@@ -72,13 +72,15 @@ def unprepared(made: Made, setting: Setting) -> Iterator[Notice]:
     seen: set[str] = set()
     for segment in work(made):
         movement = segment.turn.movement
-        if "peak" in movement.marks and movement.id not in seen and not seen & set(movement.prepared_by):
-            before = next(iter(movement.prepared_by), "")
-            edit = (
-                Edit("insert before", segment.turn.step.id, f"Prepare {segment.name}", before)
-                if before
-                else None
-            )
+        prepared_by = movement.prepared_by
+        if (
+            "peak" in movement.marks
+            and prepared_by
+            and movement.id not in seen
+            and not seen & set(prepared_by)
+        ):
+            before = prepared_by[0]
+            edit = Edit("insert before", segment.turn.step.id, f"Prepare {segment.name}", before)
             yield Notice(segment.id, {"name": segment.name, "movement": _name(setting, before)}, edit)
         seen.add(movement.id)
 

@@ -37,8 +37,9 @@ class Step(Value, frozen=True, tag_field="is", tag="step"):
 
     clock: what is held by breath, or repeated, goes by the clock instead. done: it is held, pulsed, repeated
     or counted, whatever its movement usually is; a step like that after one of the same movement is its next
-    stage. pattern: the counts of inhale, full hold, exhale and empty hold of a breathing practice.
-    teach: seconds it is taught in, after the way to it; None leaves it to the class.
+    stage. or_stay: who does not go on to it stays in what was before, and all go on together after it.
+    pattern: the counts of inhale, full hold, exhale and empty hold of a breathing practice. teach: seconds it
+    is taught in, after the way to it; None leaves it to the class.
     """
 
     movement: str
@@ -50,6 +51,7 @@ class Step(Value, frozen=True, tag_field="is", tag="step"):
     phase: Phase | None = None
     clock: bool | None = None
     done: Manner | None = None
+    or_stay: bool = False
     pattern: tuple[float, float, float, float] | None = None
     side: Side | None = None
     pace: Pace | None = None

@@ -76,6 +76,7 @@ WORDS: tuple[Word, ...] = (
     _word(
         "(gentler|stronger)", lambda m: {"take": m[1].lower()}, lambda s: s.take if s.take != "base" else ""
     ),
+    _word("or stay", lambda m: {"or_stay": True}, lambda s: "or stay" if s.or_stay else ""),
     _word("no options", lambda m: {"offer": False}, lambda s: "" if s.offer else "no options"),
     _word("halves", lambda m: {"halves": True}, lambda s: "halves" if s.halves else ""),
     _word(

@@ -12,7 +12,6 @@ from yewhour.core.script.choice import choice
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.manner import Manner, filled, from_tier, lines_of
 from yewhour.core.timing.layout import Segment
-from yewhour.core.timing.turn import Turn
 
 COMPANY = 2  # lines for one segment that are not its movement's own
 STRONG, EASY = 4, 1  # effort
@@ -36,8 +35,13 @@ def body(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
         yield Candidate("option", index, segment.side, ways, low, early, high, low, True, 1)
     if turn.second and manner.school.second_side == "wordless":
         return
-    for number, (purpose, words) in enumerate(_lines(manner, index, segment)):
-        yield Candidate(purpose, index, segment.side, words, low, high, high, middle, True, -number)
+    lines = list(_lines(manner, index, segment))
+    company = list(_company(manner, segment))
+    for number, (purpose, words) in enumerate([*lines, *company]):
+        yield Candidate(
+            purpose, index, segment.side, words, low, high, high, middle, True, -number,
+            company=number >= len(lines),
+        )  # fmt: skip
 
 
 def _choices(manner: Manner, index: int, segment: Segment) -> Iterator[Wordings]:
@@ -68,18 +72,19 @@ def _lines(manner: Manner, index: int, segment: Segment) -> Iterator[tuple[str, 
             line = from_tier(tier, line)
         elif turn.second and not own:
             again = manner.voiced(manner.voice.again, line, index + number, 1)
-            line = (line[0], again[0], *line[1:])
+            line = tuple(dict.fromkeys((line[0], again[0])))
         elif purpose != "rest" and not own and number:
             line = manner.voiced(manner.voice.align, line, index + number, 3)
         yield purpose, line
-    alone = "stay" in turn.step.lines or not turn.movement.speaks  # in her own words, or hardly any breath to
-    if segment.kind in KEPT_COMPANY and not turn.flow and not alone:
-        yield from (("stay", line) for line in _company(manner, turn))
 
 
-def _company(manner: Manner, turn: Turn) -> Iterator[Wordings]:
+def _company(manner: Manner, segment: Segment) -> Iterator[tuple[str, Wordings]]:
     """Lines that suit anything of its kind and effort; others each time, until all have been said."""
+    turn = segment.turn
     voice, effort = manner.voice, turn.movement.effort
+    alone = "stay" in turn.step.lines or not turn.movement.speaks  # in her own words, or hardly any breath to
+    if segment.kind not in KEPT_COMPANY or turn.flow or alone:
+        return
     if turn.kind == "reps" or turn.movement.kind == "reps":
         lines = voice.counted
     elif turn.kind == "cycles":
@@ -88,4 +93,4 @@ def _company(manner: Manner, turn: Turn) -> Iterator[Wordings]:
         lines = voice.easy if effort <= EASY else voice.strong if effort >= STRONG else voice.held
     first = COMPANY * (2 * turn.place + turn.second + max(0, turn.round - 1))
     for number in range(COMPANY):
-        yield lines[(first + number) % len(lines)]
+        yield "stay", lines[(first + number) % len(lines)]

@@ -32,6 +32,7 @@ class Candidate(msgspec.Struct, frozen=True, gc=False):
     bonus: int = 0
     own: bool = False  # the teacher's own words
     number: int = 0  # counts the lines of its purpose in its segment
+    company: bool = False  # one of many that would do as well; nothing is lost with it
     spare: bool = False  # may be dropped although its purpose must be said: another line says it too
 
     @property

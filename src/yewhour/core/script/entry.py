@@ -6,19 +6,31 @@ named and called, its caution, how it is set up.
 
 from collections.abc import Iterator, Sequence
 
-from yewhour.core.lengths import ticks
+from yewhour.core.lengths import seconds, ticks
 from yewhour.core.plan.movement import Movement, Wordings
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.plan.position import START, Change
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.handwork import Spoken
-from yewhour.core.script.manner import PAUSE_MARK, Manner, filled, from_tier, lines_of, named, pattern, pick
+from yewhour.core.script.manner import (
+    PAUSE_MARK,
+    Manner,
+    NumberWord,
+    filled,
+    from_tier,
+    lines_of,
+    named,
+    pattern,
+    pick,
+)
 from yewhour.core.sides import fill
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
-from yewhour.core.timing.ways import same_posture
+from yewhour.core.timing.ways import put_away, same_posture
 
 BREATHER = ticks(0.5)  # at the end of what is said while moving
+PLACED = {"bolster", "cushion"}  # lies on the side it is used on
+LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has room for
 Line = tuple[str, Wordings]
 
 
@@ -72,11 +84,18 @@ class Entries:
             yield Candidate(purpose, index, turn.side, wordings, at, segment.end, segment.end, at)
             at += room
 
-    def talking(self, index: int, segment: Segment) -> Iterator[Candidate]:
-        """The lines of a talk, or of a set-up of the plan's own, one after another, with their pauses."""
+    def talking(self, index: int, segment: Segment, quiet: int = 0) -> Iterator[Candidate]:
+        """The lines of a talk, or of a set-up of the plan's own, one after another, with their pauses.
+
+        quiet: ticks of the quiet that it promises, if it does.
+        """
         turn, at = segment.turn, segment.start
         lines, pauses = self.own(turn), [pause for _, pause in self._talk(turn)]
-        for (purpose, wordings), room in zip(lines, self._slots(turn, lines, pauses), strict=True):
+        rooms = self._slots(turn, lines, pauses)
+        if quiet:
+            words = _about(quiet, self.manner.number_word)
+            lines = [(purpose, (line[0].replace(LONGEST_QUIET, words),)) for purpose, line in lines]
+        for (purpose, wordings), room in zip(lines, rooms, strict=True):
             latest = at if turn.kind == "talk" else segment.end
             yield Candidate(purpose, index, segment.side, wordings, at, latest, segment.end, at)
             at += room
@@ -89,7 +108,7 @@ class Entries:
 
     def entry(self, before: Turn | None, turn: Turn) -> list[Line]:
         """(purpose, wordings) of the lines said between two turns, in order."""
-        come_from = (before.end, before.movement.id, before.side) if before else (START,)
+        come_from = (before.end, before.stayed, before.movement.id, before.side) if before else (START,)
         key = (*come_from, turn.step.id, turn.needed, turn.side, turn.lead, turn.switch, turn.seen,
                turn.second, turn.recalled, turn.place, min(turn.round, 3))  # fmt: skip
         if key not in self._known:
@@ -97,13 +116,23 @@ class Entries:
         return self._known[key]
 
     def _entry(self, before: Turn | None, turn: Turn) -> Iterator[Line]:
+        if turn.step.or_stay and before is not None:
+            yield "option", filled(pick(self.manner.wording.go_or_stay, turn), turn, place=before.name)
         yield from self._leaving(before, turn)
+        for prop in put_away(before, turn):
+            yield "prop", filled(pick(self.manner.wording.prop_away, turn), turn, prop=prop)
+        if before is not None and before.stayed:
+            for change in self.manner.positions.way(before.end, before.stayed).changes:
+                yield "way", change.say
+            yield "remind", pick(self.manner.wording.together, turn)
         if turn.switch:
             yield "side", filled(pick(self.manner.wording.side, turn), turn)
         tier = self.manner.tier(turn)
         talk = turn.movement.kind in ("talk", "setup")
         if tier == 0 and not talk:
             yield from self._props(before, turn)
+        elif turn.switch and (moved := set(turn.movement.props) & PLACED):
+            yield "prop", filled(pick(self.manner.wording.prop_moved, turn), turn, prop=min(moved))
         frames, told = self.manner.voice.way, self.manner.told(turn)
         for number, change in enumerate(self._changes(before, turn)):
             words = from_tier(told, change.say)
@@ -114,8 +143,9 @@ class Entries:
             yield from self._set_up(turn)
 
     def _changes(self, before: Turn | None, turn: Turn) -> Sequence[Change]:
-        """The changes of position on the way from one turn into another."""
-        return self.manner.positions.way(before.end if before else START, turn.needed).changes
+        """The changes of position from where all are into a turn."""
+        here = (before.stayed or before.end) if before else START
+        return self.manner.positions.way(here, turn.needed).changes
 
     def _leaving(self, before: Turn | None, turn: Turn) -> Iterator[Line]:
         """How what was before is left: its own words, where what comes next is not entered from within it."""
@@ -172,7 +202,7 @@ class Entries:
         if turn.kind != "talk":
             return
         brief = self.manner.brief
-        words = {"title": brief.title, "audience": brief.audience or "everyone"}
+        words = {"title": brief.title, "audience": brief.audience or "everyone", "quiet": LONGEST_QUIET}
         for line in lines_of(turn, "say"):
             # The text, a pause in seconds, the text after it, and so on.
             said, *more = PAUSE_MARK.split(fill(line[0], turn.side, **words))
@@ -232,6 +262,14 @@ def _spoken_to(frame: str, whom: str, text: str) -> str:
     if " if " in f" {text.lower()}" or text.startswith("{"):
         return text
     return fill(frame, "both", whom=whom, line=text[0].lower() + text[1:])
+
+
+def _about(quiet: int, number_word: NumberWord) -> str:
+    """A length of quiet as one says it: `forty seconds`, `a minute`, `four minutes`."""
+    if seconds(quiet) < 50:
+        return f"{number_word(max(1, round(seconds(quiet) / 10)) * 10)} seconds"
+    minutes = round(seconds(quiet) / 60)
+    return "a minute" if minutes == 1 else f"{number_word(minutes)} minutes"
 
 
 def _listed(words: Sequence[str]) -> str:

@@ -163,12 +163,16 @@ class _Placer:
         index = bisect_left(said, near - AGAIN)
         return index < len(said) and said[index] <= near + AGAIN
 
-    def _drop(self, line: Candidate, enough: bool = False) -> None:
+    def _drop(self, line: Candidate, enough: bool = False, said: bool = False) -> None:
+        if line.company:
+            return
         segment = self.segments[line.segment]
         shortest = min(line.wordings, key=lambda text: self.duration(text, line.purpose))
         needs = self.duration(shortest, line.purpose)
         room = self.track.longest_silence(line.earliest, line.end_by)
-        if enough:
+        if said:
+            reason = "it was said less than three minutes before; in other words it could be said again"
+        elif enough:
             reason = f"{segment.name} has as much talk as this style gives it; a longer hold would make room"
         else:
             reason = f"it takes {needs / 10:.1f} s and the silence there is {room / 10:.1f} s; " + _remedy(
@@ -213,7 +217,9 @@ class _Placer:
             if number < 0:
                 shortest = min((self.duration(text, line.purpose) for text in texts), default=0)
                 self._drop(
-                    line, enough=shortest > budget - sum(self.duration(t, c.purpose) for c, t in chosen)
+                    line,
+                    enough=shortest > budget - sum(self.duration(t, c.purpose) for c, t in chosen),
+                    said=not texts,
                 )
         self._say_spread(segment, chosen, apart)
 
@@ -255,13 +261,13 @@ class _Placer:
         )
 
     def _fresh(self, lines: list[Candidate]) -> list[tuple[str, ...]]:
-        """The wordings each line may have: none that was said within the minute, unless it has no other."""
+        """The wordings each line may have: none that was said within three minutes, if it is not her own."""
         taken: set[str] = set()
         result = []
         for line in lines:
             texts = tuple(text for text in line.wordings if text not in taken)
             fresh = tuple(text for text in texts if not self._recent(text, line.aim))
-            result.append(fresh or texts)
+            result.append(fresh or (texts if line.own else ()))
             taken.update(result[-1][:1])
         return result
 

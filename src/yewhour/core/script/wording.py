@@ -31,6 +31,8 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     caution: Line
     caution_again: Line
     prop: Line
+    prop_away: Line
+    prop_moved: Line
     props_opening: Line
     more_breaths: Line
     last_breath: Line
@@ -46,6 +48,8 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     option_both: Line
     count_so_far: Line
     count_announced: Line
+    go_or_stay: Line
+    together: Line
     stage_held: Line
     stage_pulsed: Line
     stage_repeated: Line

@@ -27,6 +27,7 @@ def written(segments: Sequence[Segment], entries: Entries) -> list[Candidate]:
     entered: set[str] = set()
     waiting = dict(_school_lines(manner.school, manner.wording))
     before: Turn | None = None
+    quiet = ""  # the segment that nothing is said in
     for index, segment in enumerate(segments):
         turn = segment.turn
         if turn.setup_for:
@@ -38,18 +39,32 @@ def written(segments: Sequence[Segment], entries: Entries) -> list[Candidate]:
             continue
         last, before = before, turn
         if segment.kind in ("talk", "setup"):
-            found += entries.talking(index, segment)
+            promised = promised_quiet(segments, index)
+            found += entries.talking(index, segment, promised.length if promised else 0)
+            quiet = promised.id if promised else quiet
             continue
         called = segment.id in entered
         if turn.flow and (segment.kind == "phase" or not called):
             found += flowing(manner, index, segment, last, called)
         elif not called and last is not None and same_posture(last, turn):
             found += onward(manner, index, segment, last)
+        if segment.id == quiet:  # it was promised
+            continue
         for name in [name for name in waiting if _suits(name, segment)]:
             found.append(_school_line(index, segment, waiting.pop(name)))
         found += body(manner, index, segment)
         found += counts(manner, index, segment)
     return found
+
+
+def promised_quiet(segments: Sequence[Segment], index: int) -> Segment | None:
+    """The segment that a talk promises to be quiet: the rest or the hold that comes next."""
+    if "quiet ahead" not in segments[index].turn.movement.marks:
+        return None
+    coming = next(
+        (segment for segment in segments[index + 1 :] if segment.kind not in ("setup", "talk")), None
+    )
+    return coming if coming is not None and coming.kind in ("stillness", "clock", "hold") else None
 
 
 # --- the school's ways of breathing and lying, said once ----------------------------------------------------

@@ -13,11 +13,12 @@ class Turn(msgspec.Struct, frozen=True, gc=False):
     """One unfolded use of a step. `unit` and `fixed` are in ticks; `node` counts top-level nodes.
 
     start, end: the positions it is begun and left in, once `ways` has found them; before, what it needs and
-    leaves. span: the whole numbers of a set-up. number: the key of the whole number it takes: its step, and
-    the blocks it was put in by. within: the groups it is in, each with its round, the outermost first. flow
-    names the repeated group in which neighbours follow each other breath by breath, or is "". pair is the
-    same for both sides of one pair, and lead the side they are on just now. seen: the movement came earlier
-    in the class. recalled: so long ago that the essentials are said again. place: counts the steps.
+    leaves. stayed: where those wait who did not go on to it. span: the whole numbers of a set-up. number: the
+    key of the whole number it takes: its step, and the blocks it was put in by. within: the groups it is in,
+    each with its round, the outermost first. flow names the repeated group in which neighbours follow each
+    other breath by breath, or is "". pair is the same for both sides of one pair, and lead the side they are
+    on just now. seen: the movement came earlier in the class. recalled: so long ago that the essentials are
+    said again. place: counts the steps.
     """
 
     key: str
@@ -45,6 +46,7 @@ class Turn(msgspec.Struct, frozen=True, gc=False):
     taught: int = 0
     seen: bool = False
     recalled: bool = False
+    stayed: str = ""
     place: int = 0
     setup_for: str = ""
     span: Range | None = None

@@ -18,7 +18,7 @@ import msgspec
 from yewhour.core.lengths import TICKS_PER_S, ticks
 from yewhour.core.plan.movement import Kind
 from yewhour.core.plan.pace import Phase, breath_ticks, opposite, phase_ticks
-from yewhour.core.plan.position import START, Positions, base_of, meets
+from yewhour.core.plan.position import START, Positions, Way, base_of, meets
 from yewhour.core.plan.school import School
 from yewhour.core.timing.doses import Range
 from yewhour.core.timing.turn import Groups, Turn, certain
@@ -39,12 +39,14 @@ class Saying(Protocol):
 
 LEAST_SETUP = ticks(2.0)
 SWITCH = ticks(3.0)
+PUT_AWAY = ticks(4.0)  # of one prop
 # Seconds from the call to being settled, the first time (measured figures: median 9-21).
 TEACH_S: dict[Kind, int] = {
     "hold": 10, "clock": 16, "reps": 10, "pulses": 6, "counted": 8, "cycles": 10, "rapid": 10,
     "stillness": 14,
 }  # fmt: skip
 TEACH_WEIGHT = 0.6
+FURNITURE = ("chair", "wall")  # stays where it is
 
 
 def with_ways(
@@ -71,18 +73,29 @@ def located(turns: Sequence[Turn], positions: Positions) -> list[Turn]:
 
     What a movement leaves open it takes as it finds it.
     """
-    here, result = START, []
+    here = START
+    result: list[Turn] = []
     sides: dict[str, bool] = {}  # pair -> whether its second side was announced
     for turn in turns:
         start = positions.way(here, turn.start).end if turn.start else here
         end = start if not turn.end or meets(start, turn.end) else positions.usual(turn.end)
-        here = end
+        stayed = here if turn.step.or_stay and result else ""
+        here = stayed or end
         sided = turn.pair and turn.side in ("left", "right")
         switch = bool(sided and turn.second and sides.get(turn.pair) is False)
         if sided:
             sides[turn.pair] = turn.second
-        result.append(msgspec.structs.replace(turn, start=start, end=end, switch=switch))
+        result.append(msgspec.structs.replace(turn, start=start, end=end, switch=switch, stayed=stayed))
     return result
+
+
+def across(before: Turn | None, need: str, positions: Positions) -> Way:
+    """The way from a turn to what is needed next; by way of those who stayed, where not all went on to it."""
+    if before is None or not before.stayed:
+        return positions.way(before.end if before else START, need)
+    back = positions.way(before.end, before.stayed)
+    on = positions.way(back.end, need)
+    return Way((*back.changes, *on.changes), on.end)
 
 
 class Teaching(msgspec.Struct, frozen=True):
@@ -133,6 +146,20 @@ def far(before: Turn, turn: Turn, positions: Positions) -> bool:
     return len(way.changes) > 1 and ticks(way.least_s) > breath_ticks(turn.pace)
 
 
+def put_away(before: Turn | None, turn: Turn) -> tuple[str, ...]:
+    """The props that were in use, are not any more, and are not put away by the words of what is left."""
+    if turn.kind in ("talk", "setup") or before is None or turn.movement.id == before.movement.id:
+        return ()
+    said = " ".join(line[0].lower() for line in before.movement.said("exit"))
+    left = {prop.split()[-1].rstrip("s") for prop in turn.movement.props}
+    return tuple(
+        prop
+        for prop in before.movement.props
+        if prop not in FURNITURE and (name := prop.split()[-1].rstrip("s")) not in left and name not in said
+        and "aside" not in said
+    )  # fmt: skip
+
+
 def same_posture(before: Turn | None, turn: Turn) -> bool:
     """Whether a turn goes on with what was there before."""
     return before is not None and before.movement.id == turn.movement.id and before.side == turn.side
@@ -144,8 +171,9 @@ def _between(
     if before is not None and breathed(before, turn) and not far(before, turn, positions):
         return _breath_between(before, turn, positions)
     here = before.end if before is not None else START
-    way = positions.way(here, turn.start)
+    way = across(before, turn.start, positions)
     least = ticks(max(way.least_s, turn.movement.moving_s if not turn.seen else 0.0))
+    least += PUT_AWAY * len(put_away(before, turn))
     usual = ticks(max(way.usual_s, turn.movement.moving_s))
     said = saying.saying(before, turn)
     if turn.kind in ("talk", "setup"):
