@@ -5,6 +5,9 @@ from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from tests.conftest import shipped
+from yewhour.core.plan.outline_read import read_outline
+from yewhour.store.classfile import plan_bytes
 from yewhour.store.paths import FIRST_DEMO
 from yewhour.ui.frame.app import application, first_window, open_first
 from yewhour.ui.kit import theme as look
@@ -80,10 +83,17 @@ class Desk:
         self.settle()
 
     def drag_tip(self, to_s):
+        """Drags the length handle until it asks for a length."""
         sprig = self.window.sprig
         start = sprig.handle_rect().center().toPoint()
-        end = QPoint(start.x(), round(start.y() + sprig.y_at(to_s) - sprig.y_at(self.made.length_s)))
-        self.drag(sprig, start, end)
+        QTest.mousePress(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
+        end = min(range(-1000, 1000), key=lambda y: abs(sprig.asked_at(start.y() + y) - to_s))
+        for step in range(1, 7):
+            QTest.mouseMove(sprig, start + QPoint(0, round(end * step / 6)))
+            QApplication.processEvents()
+        at = start + QPoint(0, end)
+        QTest.mouseRelease(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at)
+        self.settle()
 
     def segment(self, movement, side=""):
         """The first segment of a movement."""
@@ -112,6 +122,24 @@ def desk(qtbot):
     made = Desk(qtbot)
     yield made
     made.leave()
+
+
+@pytest.fixture
+def cold_desk(desk, tmp_path):
+    """A window on a class that begins with strong work, which is noticed and can be mended."""
+    path = tmp_path / "cold.yewhour"
+    lines = (
+        "single leg stretch 20x",
+        "double leg stretch 10x",
+        "scissors 20x",
+        "lower lift 10x",
+        "criss cross 20x",
+    )
+    outline = "\n".join(("title: Cold", "length: 4:30", "style: mat-classical", "# Five", *lines))
+    path.write_bytes(plan_bytes(read_outline(outline, shipped().library)))
+    desk.window.clerk.open_file(path)
+    desk.settle()
+    return desk
 
 
 @pytest.fixture

@@ -5,7 +5,6 @@ from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 
 from tests.ui.conftest import CTRL
-from yewhour.store.paths import DEMO
 from yewhour.ui.kit import theme as look
 from yewhour.ui.kit.deeds import DEEDS
 
@@ -60,9 +59,8 @@ def test_what_was_refused_is_offered_a_remedy_that_is_one_key_away_and_can_be_un
     assert desk.made.length_s == 900
 
 
-def test_a_fix_is_seen_before_it_is_done_and_leaving_it_leaves_the_class(desk):
-    desk.window.clerk.open_file(DEMO / "four-at-the-slip.yewhour")
-    desk.settle()
+def test_a_fix_is_seen_before_it_is_done_and_leaving_it_leaves_the_class(cold_desk):
+    desk = cold_desk
     assert "strong work" in desk.window.foot.message.text()
     button = desk.window.foot.mend_button
     plan = desk.session.plan

@@ -5,7 +5,6 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from yewhour.store.paths import DEMO
 from yewhour.ui.desk.cards import FixButton
 from yewhour.ui.words.rows import rows_of
 
@@ -105,9 +104,8 @@ def test_the_wordings_there_are_can_be_chosen(desk):
     assert script.row.text == other
 
 
-def test_a_finding_stands_beside_its_lines_and_is_mended_from_there(desk):
-    desk.window.clerk.open_file(DEMO / "four-at-the-slip.yewhour")
-    desk.settle()
+def test_a_finding_stands_beside_its_lines_and_is_mended_from_there(cold_desk):
+    desk = cold_desk
     script = go(desk, lambda row: row.finding is not None)
     fix = next(b for b in desk.window.words.findChildren(FixButton) if b.isVisible())
     fix.setFocus()

@@ -74,7 +74,7 @@ def _lines(manner: Manner, index: int, segment: Segment) -> Iterator[tuple[str, 
             again = manner.voiced(manner.voice.again, line, index + number, 1)
             line = tuple(dict.fromkeys((line[0], again[0])))
         elif purpose != "rest" and not own and number:
-            line = manner.voiced(manner.voice.align, line, index + number, 3)
+            line = manner.voiced(manner.voice.align, line, index + number, 2)
         yield purpose, line
 
 

@@ -31,10 +31,10 @@ def choice(manner: Manner, index: int, segment: Segment) -> Wordings:
     less = _lowered(filled(gentler.line, turn)[0]) if gentler else ""
     more = _lowered(filled(stronger.line, turn)[0]) if stronger else ""
     single = wording.option_gentler if gentler else wording.option_stronger
-    one = fill(single[index % len(single)][0], "both", line=less or more)
+    one = fill(single[(index + manner.habit) % len(single)][0], "both", line=less or more)
     if not (less and more):
         return (one if not _says_if(less or more) else _raised(less or more),)
-    both = wording.option_both[index % len(wording.option_both)][0]
+    both = wording.option_both[(index + manner.habit) % len(wording.option_both)][0]
     return fill(both, "both", less=less.rstrip("."), more=more), one
 
 

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.plan.movement import Wordings
 from yewhour.core.script.cue import GAP, LEAD, Candidate
-from yewhour.core.script.manner import Manner, filled, variants
+from yewhour.core.script.manner import Manner, filled
 from yewhour.core.timing.layout import Segment, Span
 from yewhour.core.timing.turn import Turn
 
@@ -22,7 +22,7 @@ def counts(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     if turn.step.halves and segment.amount >= 2:
         middle = (segment.start + segment.end) // 2
         lines = turn.movement.said("half") or manner.wording.change_half
-        wordings = filled(variants(lines, index), turn)
+        wordings = filled(manner.variants(lines, index), turn)
         yield Candidate(
             "half", index, segment.side, wordings, middle - LEAD, middle + LEAD, segment.end, middle - GAP
         )
@@ -98,16 +98,17 @@ def _times(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
             continue
         if length >= ticks(left_s) * 3 // 2 and not (left_s == 10 and length >= ticks(90)):
             at = segment.end - ticks(left_s)
-            wordings = filled(variants(line, index), segment.turn, n=manner.number_word(left_s // 60))
+            wordings = filled(manner.variants(line, index), segment.turn, n=manner.number_word(left_s // 60))
             yield _count("time", index, segment, wordings, at, ticks(1.5))
 
 
 def _numbers(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     amount, unit = segment.amount, segment.turn.unit
-    yield from _announced(manner, index, segment)
+    announced = list(_announced(manner, index, segment))
+    yield from announced
     for left in range(amount, 0, -1):
         words = _number(manner, index, segment, left)
-        if words is not None:
+        if words is not None and not (announced and left == segment.turn.step.countdown + 1):
             at = segment.end - left * unit
             yield _count("count", index, segment, words, at, min(LEAD, unit // 4))
 
@@ -119,7 +120,7 @@ def _announced(manner: Manner, index: int, segment: Segment) -> Iterator[Candida
     at = begins - max(READY, unit)
     if down >= 3 and at >= segment.start:
         n = manner.number_word(down)
-        words = filled(variants(manner.wording.count_down_from, index), segment.turn, n=n)
+        words = filled(manner.variants(manner.wording.count_down_from, index), segment.turn, n=n)
         yield Candidate("count", index, segment.side, words, at - GAP, at + GAP, begins, at)
 
 
@@ -139,15 +140,15 @@ def _number(manner: Manner, index: int, segment: Segment, left: int) -> Wordings
     if counting == "silent" and left > 1:
         return None
     if left == 1 and amount >= 3:
-        return filled(variants(last, index), turn)
+        return filled(manner.variants(last, index), turn)
     if unit < ticks(1.5):
         return bare if left % 10 == 0 else None
     if left == 2 and amount >= (5 if kind == "hold" else 4):
-        return filled(variants(more, index + left), turn, n=manner.number_word(left))
+        return filled(manner.variants(more, index + left), turn, n=manner.number_word(left))
     if kind == "reps" and number > 2 and counting in ("up", "down"):
         return (f"{manner.number_word(number if counting == 'up' else left).capitalize()}.",)
     if left == 3 and kind == "reps" and counting == "last three" and (amount >= 6 or 2 * unit > TOLD):
-        return filled(variants(more, index + left), turn, n=manner.number_word(left))
+        return filled(manner.variants(more, index + left), turn, n=manner.number_word(left))
     return _underway(manner, index, segment, number)
 
 
@@ -159,9 +160,11 @@ def _underway(manner: Manner, index: int, segment: Segment, number: int) -> Word
     if segment.kind != "reps" or done < often or manner.school.counting == "silent":
         return None
     if 2 * done == amount and amount >= 8:
-        return filled(variants(wording.halfway, index), segment.turn)
+        return filled(manner.variants(wording.halfway, index), segment.turn)
     if done % often == 0 and amount - done > 3:
-        return filled(variants(wording.count_so_far, index + done), segment.turn, n=manner.number_word(done))
+        return filled(
+            manner.variants(wording.count_so_far, index + done), segment.turn, n=manner.number_word(done)
+        )
     return None
 
 

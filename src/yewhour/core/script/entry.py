@@ -9,7 +9,7 @@ from collections.abc import Iterator, Sequence
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.plan.movement import Movement, Wordings
 from yewhour.core.plan.plan import LineEdit
-from yewhour.core.plan.position import START, Change
+from yewhour.core.plan.position import START, Change, base_of
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.handwork import Spoken
 from yewhour.core.script.manner import (
@@ -23,7 +23,7 @@ from yewhour.core.script.manner import (
     pattern,
     pick,
 )
-from yewhour.core.sides import fill
+from yewhour.core.sides import fill, mirrored
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
 from yewhour.core.timing.ways import put_away, same_posture
@@ -108,7 +108,9 @@ class Entries:
 
     def entry(self, before: Turn | None, turn: Turn) -> list[Line]:
         """(purpose, wordings) of the lines said between two turns, in order."""
-        come_from = (before.end, before.stayed, before.movement.id, before.side) if before else (START,)
+        come_from = (
+            (before.end, before.stayed, before.mat, before.movement.id, before.side) if before else (START,)
+        )
         key = (*come_from, turn.step.id, turn.needed, turn.side, turn.lead, turn.switch, turn.seen,
                turn.second, turn.recalled, turn.place, min(turn.round, 3))  # fmt: skip
         if key not in self._known:
@@ -126,17 +128,24 @@ class Entries:
                 yield "way", change.say
             yield "remind", pick(self.manner.wording.together, turn)
         if turn.switch:
-            yield "side", filled(pick(self.manner.wording.side, turn), turn)
+            uppermost = base_of(turn.needed) == f"on-{mirrored(turn.side)}"  # "left side" would mislead there
+            lines = self.manner.wording.side_uppermost if uppermost else self.manner.wording.side
+            yield "side", filled(pick(lines, turn), turn)
         tier = self.manner.tier(turn)
         talk = turn.movement.kind in ("talk", "setup")
         if tier == 0 and not talk:
             yield from self._props(before, turn)
         elif turn.switch and (moved := set(turn.movement.props) & PLACED):
             yield "prop", filled(pick(self.manner.wording.prop_moved, turn), turn, prop=min(moved))
+        round_first = base_of(before.end if before else START) != "folded"  # or else when one stands again
+        if round_first:
+            yield from self._turned(before, turn)
         frames, told = self.manner.voice.way, self.manner.told(turn)
         for number, change in enumerate(self._changes(before, turn)):
             words = from_tier(told, change.say)
             yield "way", words if number or told else self.manner.voiced(frames, words, turn.place, 2)
+        if not round_first:
+            yield from self._turned(before, turn)
         if not talk:
             yield from self._called(turn)
             yield from self._cautions(turn)
@@ -146,6 +155,13 @@ class Entries:
         """The changes of position from where all are into a turn."""
         here = (before.stayed or before.end) if before else START
         return self.manner.positions.way(here, turn.needed).changes
+
+    def _turned(self, before: Turn | None, turn: Turn) -> Iterator[Line]:
+        """Turning to the other end of the mat, where one stands and no words of the plan's own did it."""
+        own = turn.movement.kind in ("talk", "setup") or (before is not None and before.kind == "setup")
+        if not own and _mat(turn) != _mat(before) and base_of(turn.start) not in self.manner.positions.floor:
+            lines = self.manner.wording.mat_back if turn.mat == "back" else self.manner.wording.mat_front
+            yield "way", pick(lines, turn)
 
     def _leaving(self, before: Turn | None, turn: Turn) -> Iterator[Line]:
         """How what was before is left: its own words, where what comes next is not entered from within it."""
@@ -262,6 +278,11 @@ def _spoken_to(frame: str, whom: str, text: str) -> str:
     if " if " in f" {text.lower()}" or text.startswith("{"):
         return text
     return fill(frame, "both", whom=whom, line=text[0].lower() + text[1:])
+
+
+def _mat(turn: Turn | None) -> str:
+    """The end of the mat that is faced: the front, unless something else is said."""
+    return (turn.mat if turn is not None else "") or "front"
 
 
 def _about(quiet: int, number_word: NumberWord) -> str:

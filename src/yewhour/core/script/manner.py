@@ -52,13 +52,26 @@ class Manner(msgspec.Struct, frozen=True):
         """The voice of the school."""
         return self.wording.voices[self.school.voice]
 
+    @property
+    def habit(self) -> int:
+        """Where this school begins among the ways of saying one thing: not where another does."""
+        return sum(map(ord, self.school.id))
+
+    def variants(self, lines: tuple[Wordings, ...], start: int) -> Wordings:
+        """All the ways to say one thing, with another one first each time, and its own in each school."""
+        return variants(lines, start + self.habit)
+
     def voiced(self, frames: tuple[Wordings, ...], line: Wordings, place: int, every: int) -> Wordings:
         """A line as the school's voice puts it, one of so many; others as they stand."""
         words = line[0].split(maxsplit=1)
         verb = len(words) > 1 and words[0].strip(",.").lower() in self.wording.imperatives
         if not frames or place % every or not verb:
             return line
-        frame = frames[place // every % len(frames)][0]
+        again = {
+            word for word in line[0].lower().split() if len(word) > 3
+        }  # "little by little, ... a little"
+        turned = [frames[(place // every + n) % len(frames)][0] for n in range(len(frames))]
+        frame = next((one for one in turned if not again & set(one.lower().split())), turned[0])
         return (fill(frame, "both", line=line[0][0].lower() + line[0][1:]), *line)
 
 

@@ -28,9 +28,12 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """One or more lines for each occasion, each from its full wording to its bare one."""
 
     side: Line
+    side_uppermost: Line
     caution: Line
     caution_again: Line
     prop: Line
+    mat_back: Line
+    mat_front: Line
     prop_away: Line
     prop_moved: Line
     props_opening: Line

@@ -18,7 +18,7 @@ class Turn(msgspec.Struct, frozen=True, gc=False):
     each with its round, the outermost first. flow names the repeated group in which neighbours follow each
     other breath by breath, or is "". pair is the same for both sides of one pair, and lead the side they are
     on just now. seen: the movement came earlier in the class. recalled: so long ago that the essentials are
-    said again. place: counts the steps.
+    said again. place: counts the steps. mat: the end of the mat that is faced, "" for the front.
     """
 
     key: str
@@ -47,6 +47,7 @@ class Turn(msgspec.Struct, frozen=True, gc=False):
     seen: bool = False
     recalled: bool = False
     stayed: str = ""
+    mat: str = ""
     place: int = 0
     setup_for: str = ""
     span: Range | None = None

@@ -195,6 +195,7 @@ class _Walk:
             within=at.within,
             flow=at.flow,
             taught=at.teach if kind == "phase" else 0,
+            mat=step.mat or self.plan.sections[at.section].mat,
             place=self._places.setdefault(step.id + at.blocks, len(self._places)),
         )
 

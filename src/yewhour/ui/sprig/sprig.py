@@ -7,6 +7,8 @@ the length, a needle's end for more or fewer breaths, a needle itself to be put 
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import (
     QKeyEvent,
@@ -35,6 +37,17 @@ MINUTE_S = 60.0
 GRIP = 5.0  # pixels about a needle's end where it can be pulled
 
 
+FAR = 60.0  # pixels below where it was, at which the length handle goes twice as fast
+
+
+class Grip(NamedTuple):
+    """Where the length handle was taken hold of: a height, the seconds there, and pixels a second."""
+
+    y: float
+    length_s: float
+    px_per_s: float
+
+
 class Sprig(Scene):
     """Shows the session's class and lets it be handled."""
 
@@ -44,9 +57,21 @@ class Sprig(Scene):
         self._press: QPointF | None = None
         self._pressed: Needle | None = None
         self._under: Needle | None = None
-        self._offset = 0.0
+        self._grip = Grip(0.0, 0.0, 1.0)
 
     # --- hands ---------------------------------------------------------------------------------------------
+
+    def asked_at(self, y: float) -> float:
+        """Seconds of the class that a hand on the length handle asks for at a height.
+
+        As on the scale it took hold of, and faster the further below, where there is no room; never beyond
+        what the class can be.
+        """
+        pixels = y - self._grip.y
+        pull = pixels * (1 + pixels / FAR) if pixels > 0 else pixels
+        asked = max(STEP_S, round((self._grip.length_s + pull / self._grip.px_per_s) / STEP_S) * STEP_S)
+        lengths = self.session.lengths
+        return min(max(asked, lengths.shortest_s), lengths.longest_s) if lengths else asked
 
     def _pull_at(self, at: QPointF) -> Needle | None:
         """The needle whose end is under the hand."""
@@ -67,7 +92,7 @@ class Sprig(Scene):
         title = next((index for box, index in self.titles if box.contains(at)), None)
         if self.handle_rect().adjusted(-8, -12, 8, 8).contains(at):
             self.held, self.axis_s = "length", made.length_s
-            self._offset = at.y() - self.y_at(made.length_s)
+            self._grip = Grip(at.y(), made.length_s, self.reach.px_per_s)
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
         elif (pulled := self._pull_at(at)) is not None and self.session.node_at(pulled.segment.id):
             self.session.select(pulled.segment.id)
@@ -91,8 +116,7 @@ class Sprig(Scene):
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         at = self.hand = event.position()
         if self.held == "length":
-            asked = round(self.time_at(at.y() - self._offset) / STEP_S) * STEP_S
-            self.session.try_length(max(STEP_S, asked))
+            self.session.try_length(self.asked_at(at.y()))
         elif self.held == "pull":
             self._pull(at.y())
         elif self.held == "move":
@@ -166,9 +190,10 @@ class Sprig(Scene):
         self._press = None
         self.setCursor(Qt.CursorShape.ArrowCursor)
         if held == "length":
-            asked = round(self.time_at(event.position().y() - self._offset) / STEP_S) * STEP_S
-            self.session.set_length(max(STEP_S, asked))
+            asked = self.asked_at(event.position().y())
+            self.session.set_length(asked)
             self.session.drop_trial()
+            self._tell_limit(asked)
         elif held == "pull":
             self._let_go_of_pull()
         elif held == "move":
@@ -180,6 +205,20 @@ class Sprig(Scene):
         self._pressed = None
         self.fit()
         self.update()
+
+    def _tell_limit(self, asked: float) -> None:
+        """Says so where the handle was stopped."""
+        lengths = self.session.lengths
+        which = {lengths.shortest_s: "shortest", lengths.longest_s: "longest"}.get(asked) if lengths else None
+        if which:
+            do = (
+                "Leave something out, or unlock it."
+                if which == "shortest"
+                else "Add something, or unlock it."
+            )
+            self.session.refused.emit(
+                Problem(f"{show_length(asked)} is the {which} this class can be.", do=do)
+            )
 
     def _let_go_of_pull(self) -> None:
         assert self._pressed is not None

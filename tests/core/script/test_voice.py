@@ -1,0 +1,214 @@
+"""The voice of a class: how much is said, how it is put, and that two schools sound like two teachers."""
+
+from collections import Counter
+from itertools import pairwise
+
+import pytest
+
+from tests.conftest import demo_maker, made_of, said, shipped
+from yewhour.core.plan.nodes import Pair, Rounds, Step
+from yewhour.store.paths import demo_classes
+
+REST = Step(movement="final-rest")
+NAMES = [path.stem for path in demo_classes()]
+QUIET = ("slow", "restorative", "breathing")
+OUTLINE = (
+    Step(movement="seated-breath", amount=5),
+    Pair(body=(Step(movement="low-lunge", amount=6), Step(movement="half-splits", amount=6))),
+    Step(movement="child", amount=5),
+    REST,
+)
+
+
+def full_lines(made, *purposes):
+    """The body lines of held postures, outside flow and count."""
+    held = {s.id for s in made.segments if s.kind in ("hold", "clock") and not s.turn.flow}
+    return [cue for cue in made.cues if cue.segment in held and cue.purpose in purposes]
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_a_demo_class_talks_as_much_as_teachers_do(name):
+    made = demo_maker(name).make()
+    resting = {s.id for s in made.segments if s.kind == "stillness" or "returning" in s.turn.movement.marks}
+    busy_s = made.length_s - sum(s.length for s in made.segments if s.id in resting) / 10
+    words = sum(len(cue.text.split()) for cue in made.cues if cue.segment not in resting)
+    if made.plan.brief.style in QUIET or busy_s < 60:
+        assert words * 60 / busy_s < 140
+    else:
+        assert 60 < words * 60 / busy_s < 140
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_body_lines_leave_each_other_room(name):
+    made = demo_maker(name).make()
+    by_segment: dict[str, list[int]] = {}
+    for cue in made.cues:
+        if cue.purpose in ("align", "stay") and not cue.own:
+            by_segment.setdefault(cue.segment, []).append(cue.start)
+    assert all(later - one >= 30 for starts in by_segment.values() for one, later in pairwise(sorted(starts)))
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_no_body_line_is_said_twice_within_three_minutes(name):
+    made = demo_maker(name).make()
+    last: dict[str, int] = {}
+    for cue in full_lines(made, "align", "stay"):
+        assert cue.start - last.get(cue.text, -10_000) > 1800, cue.text
+        last[cue.text] = cue.start
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_not_every_third_line_begins_with_let(name):
+    made = demo_maker(name).make()
+    lines = full_lines(made, "align", "stay", "option")
+    assert sum(cue.text.startswith("Let ") for cue in lines) <= max(3, 0.36 * len(lines))
+
+
+def test_an_inviting_and_a_direct_voice_are_two_teachers():
+    texts = {
+        voice: {
+            cue.text
+            for cue in full_lines(made_of(*OUTLINE, style="hatha", ways={"voice": voice}), "stay", "align")
+        }
+        for voice in ("inviting", "direct")
+    }
+    shared = texts["inviting"] & texts["direct"]
+    assert len(shared) < 0.6 * min(len(lines) for lines in texts.values())
+    frames = [line[0].split("{line}")[0] for line in shipped().wording.voices["inviting"].align]
+    assert any(text.startswith(frame) for text in texts["inviting"] for frame in frames)
+    assert not any(text.startswith(frame) for text in texts["direct"] for frame in frames)
+
+
+@pytest.mark.parametrize("styles", [("flow", "hatha"), ("mat-classical", "mat-modern")])
+def test_the_same_outline_reads_as_two_teachers_in_two_styles(styles):
+    nodes = (Step(movement="bridge-roll", amount=6), Pair(body=(Step(movement="clam", amount=10),)), *OUTLINE)
+    body = (
+        "way",
+        "call",
+        "flow",
+        "caution",
+        "setup",
+        "say",
+        "prop",
+    )  # what is true of the body is so for both
+    one, two = (
+        {cue.text for cue in made_of(*nodes, style=style).cues if cue.purpose not in body} for style in styles
+    )
+    assert len(one & two) < 0.65 * min(len(one), len(two))
+
+
+def test_the_second_side_says_in_whole_sentences_what_was_said_or_what_was_not():
+    made = made_of(*OUTLINE, style="hatha")
+    lines = [cue.text for cue in full_lines(made, "align", "stay") if cue.side == "left"]
+    assert lines
+    assert all(len(line.split()) >= 3 for line in lines)
+
+
+def test_a_second_side_can_be_wordless():
+    left = full_lines(made_of(*OUTLINE, style="hatha", ways={"second_side": "wordless"}), "align", "stay")
+    assert not [cue for cue in left if cue.side == "left"]
+
+
+def test_after_a_while_the_second_side_hears_the_essentials_again():
+    long_pair = Pair(
+        body=tuple(Step(movement=name, amount=8) for name in ("low-lunge", "lizard", "half-splits"))
+    )
+    soon = Pair(body=(Step(movement="low-lunge", amount=3),))
+    calls = {}
+    for key, pair in (("late", long_pair), ("soon", soon)):
+        made = made_of(pair, REST, style="hatha")
+        calls[key] = next(c.text for c in made.cues if c.purpose == "call" and c.side == "left")
+    assert len(calls["late"]) > len(calls["soon"])
+
+
+def test_a_caution_is_said_in_full_once_and_then_briefly():
+    made = made_of(*OUTLINE, style="hatha", cautions=("knees",))
+    lines = said(made, "caution")
+    assert lines[0].startswith("For tender knees")
+    assert len(lines) > 1
+    assert all(not line.startswith("For tender knees") for line in lines[1:])
+
+
+def test_leave_to_rest_is_given_once_in_long_strong_work():
+    made = made_of(Step(movement="plank", amount=12, locked=True, offer=False), REST)
+    leave = {line[0] for line in shipped().wording.voices[made_voice(made)].rest}
+    found = [cue for cue in made.cues if cue.text in leave]
+    assert len(found) == 1
+    segment = next(s for s in made.segments if s.id == found[0].segment)
+    assert found[0].start < segment.start + segment.length / 3 + 10
+
+
+def made_voice(made):
+    return shipped().schools[made.plan.brief.style].voice
+
+
+def test_the_breath_is_told_as_often_as_the_school_has_it():
+    counts = {
+        way: len(said(made_of(Step(movement="clam", amount=14), REST, ways={"breath_words": way}), "breath"))
+        for way in ("none", "first few", "always")
+    }
+    assert counts["none"] == 0 < counts["first few"] < counts["always"]
+
+
+def test_a_countdown_is_announced_before_it_begins():
+    made = made_of(Step(movement="chest-lift", amount=12, countdown=5, locked=True), REST)
+    counts = [cue.text for cue in made.cues if cue.purpose == "count"]
+    five = counts.index("Five.")
+    assert "five" in counts[five - 1].lower()
+    assert len(counts[five - 1].split()) > 1
+
+
+def test_who_does_not_go_on_waits_and_all_come_back_together():
+    made = made_of(
+        Step(movement="downward-dog", amount=3), Step(movement="crow", amount=3, or_stay=True),
+        Step(movement="child", amount=4), REST,
+    )  # fmt: skip
+    texts = [cue.text for cue in made.cues]
+    wording = shipped().wording
+    offered = next(n for n, text in enumerate(texts) if text in {line[0] for line in wording.go_or_stay})
+    together = next(n for n, text in enumerate(texts) if text in {line[0] for line in wording.together})
+    assert offered < texts.index(next(t for t in texts if t.startswith("Crow."))) < together
+    assert "downward-facing dog" in " ".join(texts[offered + 3 : together])  # back to those who stayed
+
+
+def test_props_are_moved_to_the_other_side_and_put_away():
+    made = made_of(
+        Pair(body=(Step(movement="side-bolster", amount=60),)), Step(movement="child", amount=4), REST,
+        style="restorative", props=("bolster",),
+    )  # fmt: skip
+    props = [(cue.side, cue.text) for cue in made.cues if cue.purpose == "prop"]
+    assert any(side == "left" and "left" in text for side, text in props)
+    assert "bolster" in props[-1][1]
+    assert props[-1][0] == "both"
+
+
+def test_promised_quiet_is_kept_and_told_by_its_length():
+    made = made_of(
+        Step(movement="silence-ahead"), Step(movement="final-rest", amount=240, locked=True), style="slow"
+    )
+    assert any("about four minutes" in cue.text for cue in made.cues)
+    rest = next(s for s in made.segments if s.kind == "stillness")
+    assert not [cue for cue in made.cues if cue.segment == rest.id]
+
+
+def test_turning_to_the_other_end_of_the_mat_is_said_once_each_way():
+    standing = ("mountain", "warrior-two", "mountain")
+    nodes = [Step(movement=name, amount=3, mat=mat, side="right" if name[0] == "w" else None)
+             for name, mat in zip(standing, ("", "back", ""), strict=True)]  # fmt: skip
+    ways = " ".join(said(made_of(*nodes, REST), "way"))
+    assert ways.count("back end of your mat") + ways.count("back of your mat") == 1
+    assert ways.count("front end of your mat") + ways.count("front of your mat") >= 1
+
+
+def test_counted_work_is_never_left_alone_for_long():
+    for name in ("roll-up", "chest-lift", "bridge-roll", "knee-bends"):
+        made = made_of(Step(movement=name, amount=8), REST)
+        assert "quiet-count" not in {finding.code for finding in made.findings}
+
+
+def test_numbers_are_said_in_many_ways():
+    flow = Rounds(
+        body=(Step(movement="bridge-roll", amount=6), Step(movement="chest-lift", amount=8)), times=4
+    )
+    counts = Counter(said(made_of(flow, REST), "count"))
+    assert counts.most_common(1)[0][1] <= 3
