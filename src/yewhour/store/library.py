@@ -56,7 +56,10 @@ def load_library(
     before: a library that the folders come on top of. Within one folder, a second movement with the same id
     is reported and the first is kept.
     """
-    library: Library = dict(before or {})
+    folders = [folder for folder in folders if folder.is_dir()]
+    if before is not None and not any(True for folder in folders for _ in folder.rglob("*.toml")):
+        return before, []  # found sound already, and as it was
+    library: dict[str, Movement] = dict(before or {})
     problems: list[Problem] = []
     for folder in folders:
         here: dict[str, Path] = {}
@@ -218,7 +221,7 @@ def _rhythm(text: object, key: str, wrong: Wrong) -> Rhythm:
         raise wrong(key, problem.what, problem.do) from problem
 
 
-def _check_references(library: Library, problems: list[Problem]) -> None:
+def _check_references(library: dict[str, Movement], problems: list[Problem]) -> None:
     """Reports every movement named by another that isn't there; the reference is left out."""
     for movement in list(library.values()):
         for key in ("prepared_by", "neutralised_by", "follows"):

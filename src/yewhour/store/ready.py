@@ -5,6 +5,7 @@ was then; otherwise the files are read, and it is made anew.
 """
 
 import contextlib
+from collections.abc import Iterator, Mapping
 from pathlib import Path
 from typing import Any
 
@@ -25,18 +26,44 @@ READERS = (
 Stamps = dict[str, tuple[int, int]]  # path -> size, time of change
 
 
+class Shelf(Mapping[str, Movement]):
+    """Movements by id, each read from what was kept when it is first asked for."""
+
+    def __init__(self, kept: dict[str, msgspec.Raw]) -> None:
+        self._kept = kept
+        self._read: dict[str, Movement] = {}
+
+    def __getitem__(self, name: str) -> Movement:
+        found = self._read.get(name)
+        if found is None:
+            found = self._read[name] = _MOVEMENT.decode(self._kept[name])
+        return found
+
+    def __contains__(self, name: object) -> bool:
+        return name in self._kept
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._kept)
+
+    def __len__(self) -> int:
+        return len(self._kept)
+
+
+_MOVEMENT = msgspec.msgpack.Decoder(Movement)
+
+
 class Ready(msgspec.Struct, frozen=True):
     """The movements and blocks that ship, and how the data files were when they were read."""
 
     stamps: Stamps
-    movements: list[Movement]
+    movements: dict[str, msgspec.Raw]
     blocks: Blocks
     tables: dict[str, dict[str, Any]]  # of the other data files: path -> what is in it
 
     @property
     def library(self) -> Library:
         """The movements by id."""
-        return {one.id: one for one in self.movements}
+        return Shelf(self.movements)
 
 
 def ready_data(data: Path = DATA) -> Ready | None:
@@ -54,8 +81,10 @@ def make_ready(
     """Keeps the data that ship, where that can be."""
     with contextlib.suppress(Problem, OSError):
         prepared().mkdir(parents=True, exist_ok=True)
-        content = msgspec.msgpack.encode(Ready(_stamps(data), list(library.values()), blocks, tables))
-        write_whole(prepared() / FILE, content)
+        movements = {name: msgspec.Raw(msgspec.msgpack.encode(one)) for name, one in library.items()}
+        write_whole(
+            prepared() / FILE, msgspec.msgpack.encode(Ready(_stamps(data), movements, blocks, tables))
+        )
 
 
 def _stamps(data: Path) -> Stamps:

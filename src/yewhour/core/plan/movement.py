@@ -4,6 +4,7 @@ Values that come by the thousand are made with `gc=False`: frozen, they can't be
 not look for one.
 """
 
+from collections.abc import Mapping
 from typing import Literal, get_args
 
 import msgspec
@@ -128,4 +129,4 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
         return self.lines.get(purpose, ())
 
 
-Library = dict[str, Movement]
+Library = Mapping[str, Movement]

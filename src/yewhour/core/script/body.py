@@ -91,6 +91,8 @@ def _company(manner: Manner, segment: Segment) -> Iterator[tuple[str, Wordings]]
         lines = voice.easy
     else:
         lines = voice.easy if effort <= EASY else voice.strong if effort >= STRONG else voice.held
-    first = COMPANY * (2 * turn.place + turn.second + max(0, turn.round - 1))
+    first = 5 * turn.place + COMPANY * (
+        turn.second + max(0, turn.round - 1)
+    )  # 5: so that all have their turn
     for number in range(COMPANY):
         yield "stay", lines[(first + number) % len(lines)]
