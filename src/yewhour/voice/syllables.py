@@ -6,41 +6,36 @@ taken as two that it has (saltmarsh), or else divided by `pyphen`.
 """
 
 import os
+from bisect import bisect_right
 from functools import cache, lru_cache
 from pathlib import Path
 from typing import Any
 
 DICTIONARY = Path(__file__).resolve().parent.parent / "data/voice/syllables.txt"
 REACH = 64  # bytes; longer than any line
+BLOCK = 8192  # bytes; what is read to find a word
 
 
 @cache
-def _dictionary() -> tuple[int, int]:
-    """The open file and its size in bytes."""
+def _dictionary() -> tuple[int, list[bytes]]:
+    """The open file, and the first whole line of each block of it."""
     file = os.open(DICTIONARY, os.O_RDONLY)
-    return file, os.fstat(file).st_size
+    blocks = range(0, os.fstat(file).st_size, BLOCK)
+    heads = [b"" if start == 0 else os.pread(file, 2 * REACH, start).split(b"\n", 2)[1] for start in blocks]
+    return file, heads
 
 
 def _look_up(word: bytes) -> int:
     """The count in the dictionary, 0 when the word is not in it."""
-    file, high = _dictionary()
-    low = 0
-    while low < high:
-        middle = (low + high) // 2
-        # The line that `middle` is in: no line is longer than REACH.
-        start = max(0, middle - REACH)
-        near = os.pread(file, 2 * REACH, start)
-        first = near.rfind(b"\n", 0, middle - start) + 1
-        last = near.find(b"\n", middle - start)
-        name, _, count = near[first:last].partition(b" ")
-        if name == word:
-            return int(count)
-        # Lines are sorted as written, so a word is compared with the space behind it.
-        if name + b" " < word + b" ":
-            low = start + last + 1
-        else:
-            high = start + first
-    return 0
+    file, heads = _dictionary()
+    # Lines are sorted as written, so a word is compared with the space behind it.
+    block = max(0, bisect_right(heads, word + b" \xff") - 1)
+    near = b"\n" + os.pread(file, BLOCK + 2 * REACH, block * BLOCK)
+    found = near.find(b"\n" + word + b" ")
+    if found < 0:
+        return 0
+    start = found + len(word) + 2
+    return int(near[start : near.index(b"\n", start)])
 
 
 @cache
