@@ -67,6 +67,7 @@ class Positions:
         for change in changes:
             self._from.setdefault(change.start, []).append(change)
         self._known: dict[tuple[str, str], Way | None] = {}
+        self._usual: dict[str, str] = {}
 
     def reaches(self, here: str, need: str) -> bool:
         """Whether there is a way at all."""
@@ -74,8 +75,12 @@ class Positions:
 
     def usual(self, need: str) -> str:
         """The first position that meets a need: the one meant where nothing else is known."""
-        first = need.split(" or ")[0]
-        return next((place for place in self.places if meets(place, first)), first)
+        found = self._usual.get(need)
+        if found is None:
+            first = need.split(" or ")[0]
+            found = next((place for place in self.places if meets(place, first)), first)
+            self._usual[need] = found
+        return found
 
     def way(self, here: str, need: str) -> Way:
         """The quickest way from a position to one that meets a need; nothing where it is met already.

@@ -4,7 +4,16 @@ from __future__ import annotations
 
 from typing import Any
 
-from PySide6.QtCore import QAbstractListModel, QModelIndex, QPersistentModelIndex, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import (
+    QAbstractListModel,
+    QModelIndex,
+    QPersistentModelIndex,
+    QRectF,
+    QSize,
+    Qt,
+    QTimer,
+    Signal,
+)
 from PySide6.QtGui import QColor, QKeyEvent, QPainter
 from PySide6.QtWidgets import (
     QLineEdit,
@@ -164,8 +173,11 @@ class FinderPane(QWidget):
         self.field.moved.connect(self._move)
         self.list.clicked.connect(lambda index: self.add())
         self.list.activated.connect(lambda index: None)
-        session.made_changed.connect(self._somewhere_else)
-        session.selected_changed.connect(lambda _: self._somewhere_else())
+        self._soon = QTimer(self)  # the class is painted first
+        self._soon.setSingleShot(True)
+        self._soon.timeout.connect(self._somewhere_else)
+        session.made_changed.connect(self._soon.start)
+        session.selected_changed.connect(lambda _: self._soon.start())
 
     def set_theme(self, theme: Theme) -> None:
         """Shows itself in other colours."""
@@ -193,6 +205,7 @@ class FinderPane(QWidget):
 
     def search(self) -> None:
         """Shows what fits what is typed."""
+        self._soon.stop()
         typed = self.field.text()
         if not self.session.has_words and not typed:
             return  # they come with the first class
@@ -236,6 +249,8 @@ class FinderPane(QWidget):
 
     def add(self) -> None:
         """Puts in the movement that is current, with the dose that was typed; or starts a part."""
+        if self._soon.isActive():
+            self.search()
         typed = self.field.text().strip()
         if typed.startswith("#"):
             self.hand.new_section(typed.lstrip("# ").strip() or "New part")
