@@ -48,7 +48,8 @@ def _choices(manner: Manner, index: int, segment: Segment) -> Iterator[Wordings]
     """What may be done instead, and leave to rest where the work is long and strong."""
     turn = segment.turn
     offers = turn.step.offer and turn.step.take == "base" and turn.step.pattern is None
-    if manner.tier(turn) == 0 and offers and (ways := choice(manner, index, segment)):
+    offered = turn.round > 1 or (turn.seen and not turn.second)  # not each time round
+    if manner.tier(turn) == 0 and offers and not offered and (ways := choice(manner, index, segment)):
         yield ways
     elif turn.movement.effort >= STRONG and segment.length >= LONG_WORK and not turn.second:
         rest = manner.voice.rest

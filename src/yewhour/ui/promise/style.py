@@ -16,6 +16,7 @@ NAMES = {
     "lead": "Leading side", "alternate_lead": "Rounds change sides", "effort_breath": "Breath on the effort",
     "breathe_by": "Breathe by", "pelvis": "Pelvis", "holds": "Holds go by", "counting": "Counting",
     "retention": "Breath is held", "names": "Names", "second_side": "Words on the second side",
+    "voice": "Voice", "breath_words": "Breath words",
     "roll": "Rolls out of the rest", "closing": "Closing", "talk": "Share of talk in a hold",
     "count_s": "Seconds of a count", "least_rest": "Share of the class that is rest",
 }  # fmt: skip
