@@ -26,7 +26,10 @@ def quiet_count(made: Made, setting: Setting) -> Iterator[Notice]:
     for segment in made.segments:
         if segment.kind not in ("reps", "pulses", "counted"):
             continue
-        heard = [segment.start, *starts.get(segment.id, ()), segment.end]
+        last = segment.end - (
+            segment.turn.unit if segment.amount > 1 else 0
+        )  # the last one is done by oneself
+        heard = [segment.start, *starts.get(segment.id, ()), last]
         gaps = [(now, later - now) for now, later in pairwise(heard) if later - now > QUIET]
         if not gaps:
             continue

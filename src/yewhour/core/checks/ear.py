@@ -17,7 +17,7 @@ from yewhour.core.setting import Setting
 from yewhour.core.timing.layout import Segment
 
 # Lines that don't say where the body goes next.
-ASIDE = ("option", "caution", "align", "stay", "rest", "count", "time", "prop")
+ASIDE = ("option", "caution", "align", "stay", "rest", "count", "time", "prop", "breath")
 LATE = ticks(2.5)  # a line may come this long after a segment has begun
 
 

@@ -68,7 +68,6 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     change_half: Line
     missing_phase: Line
     stay_breath: Line
-    other_leg: Line
     minutes_left: Line
     one_minute_left: Line
     half_minute_left: Line

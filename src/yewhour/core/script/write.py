@@ -6,6 +6,7 @@ are made from the fitted numbers, so they are always true.
 
 from collections.abc import Iterator, Sequence
 
+from yewhour.core.lengths import ticks
 from yewhour.core.plan.movement import Wordings
 from yewhour.core.plan.school import School
 from yewhour.core.script.body import body
@@ -13,6 +14,7 @@ from yewhour.core.script.counts import counts
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.entry import Entries
 from yewhour.core.script.flow import between, flowing
+from yewhour.core.script.manner import Manner, filled
 from yewhour.core.script.onward import onward
 from yewhour.core.script.wording import Wording
 from yewhour.core.timing.layout import Segment
@@ -50,11 +52,32 @@ def written(segments: Sequence[Segment], entries: Entries) -> list[Candidate]:
             found += onward(manner, index, segment, last)
         if segment.id == quiet:  # it was promised
             continue
+        if last is not None and _begins_round(last, turn):
+            found.append(_round_line(manner, index, segment))
         for name in [name for name in waiting if _suits(name, segment)]:
             found.append(_school_line(index, segment, waiting.pop(name)))
         found += body(manner, index, segment)
         found += counts(manner, index, segment)
     return found
+
+
+def _begins_round(before: Turn, turn: Turn) -> bool:
+    """Whether a turn is the first of another round, on the side the last one was on."""
+    if not turn.within or not before.within or turn.switch:
+        return False
+    (here, number), (there, earlier) = turn.within[-1], before.within[-1]
+    return here == there and number == earlier + 1 and (not turn.flow or number == turn.rounds)
+
+
+def _round_line(manner: Manner, index: int, segment: Segment) -> Candidate:
+    """That it goes round again, or for the last time; in a flow only that."""
+    turn, start = segment.turn, segment.start
+    lines = manner.wording.last_round if turn.round == turn.rounds else manner.wording.next_round
+    words = filled(manner.variants(lines, turn.round), turn)
+    earliest = max(0, start - ticks(4))
+    return Candidate(
+        "count", index, segment.side, words, earliest, start + GAP, segment.end, start - ticks(2.5)
+    )
 
 
 def promised_quiet(segments: Sequence[Segment], index: int) -> Segment | None:

@@ -83,6 +83,8 @@ def located(turns: Sequence[Turn], positions: Positions) -> list[Turn]:
         here = stayed or end
         sided = turn.pair and turn.side in ("left", "right")
         switch = bool(sided and turn.second and sides.get(turn.pair) is False)
+        if sided and result and not turn.flow and result[-1].movement.id == turn.movement.id:
+            switch = result[-1].side != turn.side  # the next round begins on the first side again
         if sided:
             sides[turn.pair] = turn.second
         result.append(msgspec.structs.replace(turn, start=start, end=end, switch=switch, stayed=stayed))
