@@ -7,6 +7,7 @@ import pytest
 
 from tests.conftest import demo_maker, made_of, said, shipped
 from yewhour.core.plan.nodes import Pair, Rounds, Step
+from yewhour.core.plan.outline_read import read_nodes
 from yewhour.store.paths import demo_classes
 
 REST = Step(movement="final-rest")
@@ -212,3 +213,21 @@ def test_numbers_are_said_in_many_ways():
     )
     counts = Counter(said(made_of(flow, REST), "count"))
     assert counts.most_common(1)[0][1] <= 3
+
+
+def test_quick_breath_is_told_at_its_tempo_and_given_in_strokes():
+    (step,) = read_nodes("skull shining 40x\n", shipped().library)
+    made = made_of(step, REST, style="breathing")
+    assert next(s for s in made.segments if s.kind == "rapid").length == 400
+    assert any("ten strokes in ten seconds" in cue.text for cue in made.cues)
+
+
+def test_each_round_is_begun_and_the_last_one_is_said_to_be():
+    sets = (Step(movement="bridge-roll", amount=4), Step(movement="chest-lift", amount=5))
+    wording = shipped().wording
+    counts = said(made_of(Rounds(body=sets, times=3), REST), "count")
+    again, last = (
+        [text for line in lines for text in line] for lines in (wording.next_round, wording.last_round)
+    )
+    assert sum(text in again for text in counts) == 1
+    assert sum(text in last for text in counts) == 1

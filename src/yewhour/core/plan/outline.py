@@ -233,6 +233,9 @@ def _with_unit(step: Step, movement: Movement, letter: str) -> Step:
     own = MEASURES[kind].letter
     if letter == own:
         return step
+    if kind == "rapid" and letter in "xn" and step.amount is not None:  # strokes, at their tempo
+        stroke_s = step.count_s or movement.count_s or 1.0
+        return msgspec.structs.replace(step, amount=max(5, round(step.amount * stroke_s / 5) * 5))
     if kind in BY_THE_CLOCK and letter == "s":
         return msgspec.structs.replace(step, clock=True)
     units = {"b": "breaths (5b)", "x": "repetitions (8x)", "n": "counts (30n)", "s": "seconds (45s, 1:30)"}

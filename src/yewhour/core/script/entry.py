@@ -207,6 +207,10 @@ class Entries:
             for purpose in ("setup", "remind"):
                 for line in lines_of(turn, purpose):
                     yield purpose, filled(line, turn)
+        if turn.kind == "rapid" and tier == 0:
+            stroke_s = turn.step.count_s or movement.count_s or 1.0
+            n = self.manner.number_word(round(10 / stroke_s))
+            yield "setup", filled(pick(self.manner.wording.tempo, turn), turn, n=n)
         if turn.kind == "counted" and tier == 0:  # announced, so that the numbers come as no surprise
             yield "remind", pick(self.manner.wording.count_announced, turn)
         taken = {"gentler": movement.gentler, "stronger": movement.stronger}.get(turn.step.take)

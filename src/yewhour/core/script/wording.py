@@ -51,6 +51,7 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     option_both: Line
     count_so_far: Line
     count_announced: Line
+    tempo: Line
     go_or_stay: Line
     together: Line
     stage_held: Line

@@ -53,7 +53,7 @@ def written(segments: Sequence[Segment], entries: Entries) -> list[Candidate]:
         if segment.id == quiet:  # it was promised
             continue
         if last is not None and _begins_round(last, turn):
-            found.append(_round_line(manner, index, segment))
+            found.append(_round_line(manner, segments, index))
         for name in [name for name in waiting if _suits(name, segment)]:
             found.append(_school_line(index, segment, waiting.pop(name)))
         found += body(manner, index, segment)
@@ -69,15 +69,15 @@ def _begins_round(before: Turn, turn: Turn) -> bool:
     return here == there and number == earlier + 1 and (not turn.flow or number == turn.rounds)
 
 
-def _round_line(manner: Manner, index: int, segment: Segment) -> Candidate:
-    """That it goes round again, or for the last time; in a flow only that."""
-    turn, start = segment.turn, segment.start
+def _round_line(manner: Manner, segments: Sequence[Segment], index: int) -> Candidate:
+    """That it goes round again, or for the last time, as the round before ends; in a flow only the last."""
+    turn = segments[index].turn
+    first = index - 1 if segments[index - 1].turn.setup_for == segments[index].id else index
+    before, start = segments[first - 1], segments[first].start
     lines = manner.wording.last_round if turn.round == turn.rounds else manner.wording.next_round
     words = filled(manner.variants(lines, turn.round), turn)
-    earliest = max(0, start - ticks(4))
-    return Candidate(
-        "count", index, segment.side, words, earliest, start + GAP, segment.end, start - ticks(2.5)
-    )
+    earliest, aim = max(before.start, start - ticks(4)), start - ticks(2.5)
+    return Candidate("count", first - 1, before.side, words, earliest, start, start + ticks(2), aim)
 
 
 def promised_quiet(segments: Sequence[Segment], index: int) -> Segment | None:
