@@ -30,10 +30,30 @@ from yewhour.core.edits.places import (
 from yewhour.core.plan.nodes import Block, Pair, Rounds, Step
 from yewhour.core.plan.plan import Plan, steps_of
 from yewhour.core.problem import Problem
+from yewhour.core.timing.unfold import unfold
 
 LUNGE, DOG, CHILD, TWIST = (
     Step(movement=name) for name in ("low-lunge", "downward-dog", "child", "lying-twist")
 )
+
+
+LIBRARY = shipped().library
+
+
+def sides_of(plan):
+    """The sides each movement is done on, however often."""
+    unfolded = unfold(plan, LIBRARY, shipped().schools["hatha"], {})
+    found = {}
+    for turn in unfolded.turns:
+        found.setdefault(turn.movement.id, set()).add(turn.side)
+    return found
+
+
+def times_of(plan):
+    """How often each movement is done on each side."""
+    return Counter(
+        (t.movement.id, t.side) for t in unfold(plan, LIBRARY, shipped().schools["hatha"], {}).turns
+    )
 
 
 def movements(plan):
@@ -80,11 +100,11 @@ def test_a_pair_left_empty_is_gone(plan):
 def test_a_group_cannot_be_put_into_itself(plan):
     pair = next(node for node in nodes_of(plan).values() if isinstance(node, Pair))
     with pytest.raises(Problem, match="into itself"):
-        moved(plan, [pair.id], Place(pair.id, 1))
+        moved(plan, [pair.id], Place(pair.id, 1), LIBRARY)
 
 
 def test_several_are_moved_together_in_their_order(plan):
-    changed = moved(plan, ids(plan, "child", "downward-dog"), after(plan, ids(plan, "low-lunge")[0]))
+    changed = moved(plan, ids(plan, "child", "downward-dog"), after(plan, ids(plan, "low-lunge")[0]), LIBRARY)
     assert movements(changed) == ["low-lunge", "downward-dog", "child", "lying-twist"]
 
 
@@ -123,14 +143,14 @@ def test_a_block_taken_apart_becomes_steps_of_the_class():
 
 def test_moving_on_goes_through_groups_one_place_at_a_time(plan):
     dog = ids(plan, "downward-dog")
-    once = shifted(plan, dog, 1)
+    once = shifted(plan, dog, 1, LIBRARY)
     assert group_of(once, dog[0]) != ""
     assert movements(once) == ["downward-dog", "low-lunge", "lying-twist", "child"]
-    twice = shifted(once, dog, 1)
+    twice = shifted(once, dog, 1, LIBRARY)
     assert movements(twice)[:2] == ["low-lunge", "downward-dog"]
     out = twice
     for _ in range(2):
-        out = shifted(out, dog, 1)
+        out = shifted(out, dog, 1, LIBRARY)
     assert group_of(out, dog[0]) == ""
     assert movements(out) == ["low-lunge", "lying-twist", "downward-dog", "child"]
 
@@ -154,7 +174,7 @@ def test_copies_have_no_ids_and_what_is_inside_another_choice_comes_once(plan):
     pair = next(node for node in nodes_of(plan).values() if isinstance(node, Pair))
     chosen = [pair.id, pair.body[0].id]
     assert [node.id for node in outermost(plan, chosen)] == [pair.id]
-    copy = copies(plan, chosen)[0]
+    copy = copies(plan, chosen, LIBRARY)[0]
     assert copy.id == ""
     assert all(inner.id == "" for inner in copy.body)
 
@@ -178,11 +198,11 @@ def test_whatever_is_moved_or_gathered_every_step_stays_once(nodes, data):
     chosen = data.draw(st.lists(st.sampled_from(known), min_size=1, max_size=4))
     key, body = data.draw(st.sampled_from(list(bodies(plan).items())))
     try:
-        after_move = moved(plan, chosen, Place(key, data.draw(st.integers(0, len(body)))))
+        after_move = moved(plan, chosen, Place(key, data.draw(st.integers(0, len(body)))), LIBRARY)
     except Problem:
         after_move = plan
     gathered, made = in_rounds(plan, chosen, 3)
-    stepped = shifted(plan, chosen, data.draw(st.sampled_from([-1, 1])))
+    stepped = shifted(plan, chosen, data.draw(st.sampled_from([-1, 1])), LIBRARY)
     for changed in (after_move, gathered, stepped, undone(gathered, made[0], {})):
         assert Counter(movements(changed)) == Counter(movements(plan))
         every = [node.id for body in bodies(changed).values() for node in body]
@@ -196,3 +216,103 @@ def test_what_is_put_in_and_taken_out_again_leaves_the_class_as_it_was(nodes, da
     key, body = data.draw(st.sampled_from(list(bodies(plan).items())))
     changed, new = put(plan, Place(key, data.draw(st.integers(0, len(body)))), (DOG, CHILD))
     assert removed(changed, new) == plan
+
+
+def pair_of(*names):
+    return Pair(body=tuple(Step(movement=name) for name in names))
+
+
+def test_movements_paired_by_themselves_become_one_chain():
+    plan = plan_of(pair_of("low-lunge"), pair_of("half-splits"), DOG)
+    changed, made = paired(plan, ids(plan, "low-lunge", "half-splits"), LIBRARY)
+    assert [step.movement for step in nodes_of(changed)[made[0]].body] == ["low-lunge", "half-splits"]
+    assert times_of(changed) == times_of(plan)
+    with pytest.raises(Problem, match="both sides already"):
+        paired(changed, ids(changed, "low-lunge"), LIBRARY)
+
+
+def test_all_of_a_class_but_its_rounds_becomes_one_chain():
+    plan = plan_of(pair_of("low-lunge"), DOG, pair_of("half-splits"))
+    changed, _ = paired(plan, list(nodes_of(plan)), LIBRARY)
+    assert [type(node) for node in changed.sections[0].body] == [Pair]
+
+
+def test_a_movement_paired_by_itself_moves_with_both_its_sides():
+    plan = plan_of(pair_of("low-lunge"), DOG, pair_of("half-splits"))
+    changed = shifted(plan, ids(plan, "low-lunge"), 1, LIBRARY)
+    assert movements(changed) == ["downward-dog", "low-lunge", "half-splits"]
+    assert movements(shifted(changed, ids(changed, "low-lunge"), 1, LIBRARY))[2] == "low-lunge"
+    assert times_of(changed) == times_of(plan)
+
+
+def test_copies_of_two_pairs_are_two_pairs():
+    plan = plan_of(pair_of("low-lunge"), pair_of("half-splits"), pair_of("lizard", "low-lunge"))
+    copied = copies(plan, ids(plan, "low-lunge", "half-splits"), LIBRARY)
+    assert [[step.movement for step in pair.body] for pair in copied] == [
+        ["low-lunge"],
+        ["half-splits"],
+        ["low-lunge"],
+    ]
+
+
+def test_into_a_pair_goes_what_was_a_pair_and_each_is_done_once_a_side():
+    plan = plan_of(pair_of("low-lunge"), pair_of("lizard", "half-splits"))
+    chain = plan.sections[0].body[1]
+    changed = moved(plan, ids(plan, "low-lunge"), Place(chain.id, 1), LIBRARY)
+    assert movements(changed) == ["lizard", "low-lunge", "half-splits"]
+    assert times_of(changed) == times_of(plan)
+    put_in, _ = put(plan, Place(chain.id, 0), (pair_of("lying-twist"),))
+    assert times_of(put_in)["lying-twist", "left"] == 1
+
+
+def test_let_go_of_where_it_was_a_pair_is_as_it_was():
+    plan = plan_of(pair_of("low-lunge"), DOG)
+    pair = plan.sections[0].body[0]
+    assert moved(plan, ids(plan, "low-lunge"), Place(pair.id, 0), LIBRARY) == plan
+
+
+def test_a_flow_of_what_has_sides_leads_with_each_as_often():
+    plan = plan_of(Step(movement="arms-up"), pair_of("low-lunge"), Step(movement="fold"))
+    changed, made = flowing(plan, list(nodes_of(plan)), LIBRARY)
+    times = times_of(changed)
+    assert times["low-lunge", "right"] == times["low-lunge", "left"] > 0
+    assert nodes_of(changed)[made[0]].alternate
+
+
+SIDED = ("low-lunge", "lying-twist", "half-splits", "lizard")
+PAIRS = st.lists(st.sampled_from((*SIDED, "downward-dog")), min_size=1, max_size=3).map(
+    lambda names: pair_of(*names)
+)
+PLAINS = st.sampled_from(("downward-dog", "child", "cobra", "bridge")).map(lambda name: Step(movement=name))
+IN_ROUNDS = st.lists(PAIRS | PLAINS, min_size=1, max_size=2).map(
+    lambda body: Rounds(body=tuple(body), times=2)
+)
+
+
+@given(st.lists(PAIRS | PLAINS | IN_ROUNDS, min_size=1, max_size=6), st.data())
+def test_no_act_on_the_order_loses_a_movement_or_a_side(nodes, data):
+    plan = plan_of(*nodes)
+    known = [node.id for node in nodes_of(plan).values()]
+    chosen = data.draw(st.lists(st.sampled_from(known), min_size=1, max_size=4, unique=True))
+    key, body = data.draw(st.sampled_from(list(bodies(plan).items())))
+    place = Place(key, data.draw(st.integers(0, len(body))))
+    acts = {
+        "moved": lambda: moved(plan, chosen, place, LIBRARY),
+        "earlier": lambda: shifted(plan, chosen, -1, LIBRARY),
+        "later": lambda: shifted(plan, chosen, 1, LIBRARY),
+        "rounds": lambda: in_rounds(plan, chosen, 2)[0],
+        "pasted": lambda: put(plan, end_of(plan), copies(plan, chosen, LIBRARY))[0],
+        "paired": lambda: paired(plan, chosen, LIBRARY)[0],
+    }
+    act = data.draw(st.sampled_from(sorted(acts)))
+    try:
+        changed = acts[act]()
+    except Problem:
+        return
+    before, now = sides_of(plan), sides_of(changed)
+    assert {name: sides - {"both"} for name, sides in before.items() if "right" in sides} == {
+        name: sides - {"both"} for name, sides in now.items() if "right" in sides
+    }
+    assert set(before) == set(now)
+    if act != "pasted":
+        assert Counter(movements(changed)) == Counter(movements(plan))

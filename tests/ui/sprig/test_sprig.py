@@ -135,7 +135,7 @@ def test_shift_takes_a_run_and_control_one_more(desk):
     assert gone <= {s.turn.movement.id for s in desk.made.segments}
 
 
-def test_a_needle_carried_out_of_its_pair_is_done_once(desk):
+def test_a_needle_carried_out_of_its_pair_keeps_both_its_sides(desk):
     sprig = desk.window.sprig
     pair = group_of(desk.session.plan, desk.segment("lunge-reach").turn.step.id)
     end = sprig.y_at(desk.segment("dart").end / 10)
@@ -143,8 +143,17 @@ def test_a_needle_carried_out_of_its_pair_is_done_once(desk):
     desk.drag(sprig, start, QPoint(round(sprig.stem_x + 200), round(end)))
     assert desk.session.past.undo_titles[0].startswith("Put it")
     step = desk.segment("lunge-reach").turn.step.id
-    assert group_of(desk.session.plan, step) == ""
+    own = nodes_of(desk.session.plan)[group_of(desk.session.plan, step)]
+    assert (own.id != pair, [one.id for one in own.body]) == (True, [step])
     assert len(nodes_of(desk.session.plan)[pair].body) == 1
+    assert {s.side for s in desk.made.segments if s.turn.step.id == step} == {"right", "left"}
+
+
+def test_a_needle_let_go_of_over_its_own_place_stays_there(desk):
+    sprig, plan = desk.window.sprig, desk.session.plan
+    start = desk.at(desk.segment("lunge-reach"), x=round(sprig.stem_x + 40))
+    desk.drag(sprig, start, QPoint(round(sprig.stem_x + 200), start.y()))
+    assert desk.session.plan == plan
 
 
 def test_escape_lets_go_of_what_is_carried_or_pulled(desk):

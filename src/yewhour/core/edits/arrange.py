@@ -1,6 +1,6 @@
 """Arrange: steps put in, taken out, moved and changed. Each takes a plan and gives a new one."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from typing import Any
 
 import msgspec
@@ -10,26 +10,33 @@ from yewhour.core.edits.places import (
     Place,
     bodies,
     group_of,
+    inside_pair,
     nodes_of,
-    outermost,
     place_of,
     rebuilt,
     section_key,
+    whole,
 )
 from yewhour.core.plan.edit import bare
-from yewhour.core.plan.nodes import Node, Pair, Rounds, Step, walk
+from yewhour.core.plan.movement import Library
+from yewhour.core.plan.nodes import Node, Pair, Rounds, Step, children, walk
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.problem import Problem
 
 
 def put(plan: Plan, place: Place, nodes: Sequence[Node]) -> tuple[Plan, tuple[str, ...]]:
-    """The plan with nodes put in at a place, and the ids they got. An empty class gets its first section."""
+    """The plan with nodes put in at a place, and the ids they got. An empty class gets its first section.
+
+    Into a pair go the movements of a pair, not the pair: they are done on both sides there.
+    """
     if not plan.sections and place.body == section_key(0):
         plan = msgspec.structs.replace(plan, sections=(Section(title="Practice"),))
     known = bodies(plan)
     if place.body not in known:
         raise Problem("That place is not in the class any more.", do="Choose another.")
     before = set(nodes_of(plan))
+    if inside_pair(plan, place.body) is not None:
+        nodes = [inner for node in nodes for inner in (node.body if isinstance(node, Pair) else (node,))]
     fresh = tuple(node if node.id and node.id not in before else bare(node) for node in nodes)
 
     def change(key: str, body: Body) -> Body:
@@ -42,7 +49,7 @@ def put(plan: Plan, place: Place, nodes: Sequence[Node]) -> tuple[Plan, tuple[st
 
 def removed(plan: Plan, ids: Iterable[str]) -> Plan:
     """The plan without these nodes. Raises Problem when none of them is there."""
-    gone = {node.id for node in outermost(plan, ids)}
+    gone = {node.id for node in whole(plan, ids)}
     if not gone:
         raise Problem("Nothing is chosen that could be left out.", do="Choose a movement first.")
     return rebuilt(plan, lambda key, body: tuple(node for node in body if node.id not in gone))
@@ -51,15 +58,22 @@ def removed(plan: Plan, ids: Iterable[str]) -> Plan:
 _HERE = "\0here"
 
 
-def moved(plan: Plan, ids: Iterable[str], place: Place) -> Plan:
-    """The plan with these nodes at a place, in their order. Raises Problem for a group put into itself."""
-    nodes = outermost(plan, ids)
+def moved(plan: Plan, ids: Iterable[str], place: Place, library: Library) -> Plan:
+    """The plan with these nodes at a place, in their order; what was done on both sides still is.
+
+    Raises Problem for a group put into itself.
+    """
+    ids = list(ids)
+    nodes = whole(plan, ids)
     inside = {inner.id for node in nodes for inner in walk((node,))}
     if place.body.split("/")[0] in inside:
+        if not (inside & set(ids)) - {inner.id for node in nodes for inner in walk(children(node))}:
+            return plan  # a pair let go of within itself: it is where it was
         raise Problem("A group can't be put into itself.", do="Drop it before or after itself.")
     if not nodes:
         return plan
     moving = {node.id for node in nodes}
+    settled = [inner for node in nodes for inner in _at_home(plan, node, place, library)]
 
     def mark(key: str, body: Body) -> Body:
         return (
@@ -70,7 +84,7 @@ def moved(plan: Plan, ids: Iterable[str], place: Place) -> Plan:
         result: list[Node] = []
         for node in body:
             if node.id == _HERE:
-                result += nodes
+                result += settled
             elif node.id not in moving:
                 result.append(node)
         return tuple(result)
@@ -78,32 +92,63 @@ def moved(plan: Plan, ids: Iterable[str], place: Place) -> Plan:
     return rebuilt(rebuilt(plan, mark), settle)
 
 
-def shifted(plan: Plan, ids: Iterable[str], by: int) -> Plan:
+def _at_home(plan: Plan, node: Node, place: Place, library: Library) -> Iterator[Node]:
+    """A node as it has to be elsewhere: in a pair not a pair, and out of a pair one of its own."""
+    was, will = inside_pair(plan, place_of(plan, node.id).body), inside_pair(plan, place.body)
+    if will is not None and isinstance(node, Pair):
+        yield from node.body
+    elif will is None and was is not None and sided((node,), library):
+        yield Pair(body=(node,), lead=was.lead)
+    else:
+        yield node
+
+
+def sided(nodes: Sequence[Node], library: Library) -> bool:
+    """Whether any step among nodes or in them takes the side of its pair."""
+    steps = (node for node in walk(tuple(nodes)) if isinstance(node, Step))
+    return any(s.side is None and s.movement in library and library[s.movement].sides == "one" for s in steps)
+
+
+def shifted(plan: Plan, ids: Iterable[str], by: int, library: Library) -> Plan:
     """The nodes one place earlier (-1) or later (+1); at the edge of a group, out of it or into the next."""
-    nodes = outermost(plan, ids)
+    nodes = whole(plan, ids)
     if not nodes:
         return plan
+    ids = [node.id for node in nodes]
     first, last = place_of(plan, nodes[0].id), place_of(plan, nodes[-1].id)
     body = bodies(plan)[first.body if by < 0 else last.body]
     index = first.at - 1 if by < 0 else last.at + 1
     if 0 <= index < len(body):
         neighbour = body[index]
-        if isinstance(neighbour, Pair | Rounds) and not isinstance(nodes[0], Pair):
-            return moved(plan, ids, Place(neighbour.id, len(neighbour.body) if by < 0 else 0))
-        return moved(plan, ids, Place(first.body if by < 0 else last.body, index if by < 0 else index + 1))
+        if isinstance(neighbour, Pair | Rounds) and not isinstance(nodes[0], Pair) and not _lone(neighbour):
+            return moved(plan, ids, Place(neighbour.id, len(neighbour.body) if by < 0 else 0), library)
+        at = index if by < 0 else index + 1
+        return moved(plan, ids, Place(first.body if by < 0 else last.body, at), library)
     group = group_of(plan, nodes[0].id)
     if group:
         around = place_of(plan, group)
-        return moved(plan, ids, around if by < 0 else Place(around.body, around.at + 1))
+        return moved(plan, ids, around if by < 0 else Place(around.body, around.at + 1), library)
     number = int(first.body.split()[1]) + by if first.body.startswith("section ") else -1
     if 0 <= number < len(plan.sections):
-        return moved(plan, ids, Place(section_key(number), len(plan.sections[number].body) if by < 0 else 0))
+        at = len(plan.sections[number].body) if by < 0 else 0
+        return moved(plan, ids, Place(section_key(number), at), library)
     return plan
 
 
-def copies(plan: Plan, ids: Iterable[str]) -> tuple[Node, ...]:
-    """The chosen nodes without ids, to be put in elsewhere."""
-    return tuple(bare(node) for node in outermost(plan, ids))
+def _lone(group: Pair | Rounds) -> bool:
+    """Whether a group is one movement paired by itself: others go past it, not into it."""
+    steps = {node.movement if isinstance(node, Step) else "" for node in group.body}
+    return isinstance(group, Pair) and len(steps) == 1 and "" not in steps
+
+
+def copies(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Node, ...]:
+    """The chosen nodes without ids, to be put in elsewhere; out of a pair they are pairs of their own."""
+    result: list[Node] = []
+    for node in whole(plan, ids):
+        pair = inside_pair(plan, place_of(plan, node.id).body)
+        alone = pair is not None and not isinstance(node, Pair) and sided((node,), library)
+        result.append(bare(Pair(body=(node,), lead=pair.lead) if alone and pair is not None else node))
+    return tuple(result)
 
 
 def with_node(plan: Plan, node: str, **fields: Any) -> Plan:

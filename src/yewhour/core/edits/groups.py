@@ -5,10 +5,11 @@ from typing import Any
 
 import msgspec
 
-from yewhour.core.edits.places import Body, bodies, outermost, place_of, rebuilt
+from yewhour.core.edits.arrange import sided
+from yewhour.core.edits.places import Body, bodies, inside_pair, place_of, rebuilt, whole
 from yewhour.core.plan.edit import bare
 from yewhour.core.plan.movement import Library
-from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, walk
+from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, children, walk
 from yewhour.core.plan.pace import Phase, opposite
 from yewhour.core.plan.plan import ROLES, Plan, Section
 from yewhour.core.problem import Problem
@@ -17,7 +18,7 @@ from yewhour.core.problem import Problem
 
 
 def _gathered(plan: Plan, ids: Iterable[str], group: Callable[[Body], Node]) -> tuple[Plan, tuple[str, ...]]:
-    nodes = tuple(outermost(plan, ids))
+    nodes = tuple(whole(plan, ids))
     if not nodes:
         raise Problem("Nothing is chosen to be put together.", do="Choose one or more movements first.")
     place = place_of(plan, nodes[0].id)
@@ -39,15 +40,24 @@ def _gathered(plan: Plan, ids: Iterable[str], group: Callable[[Body], Node]) -> 
 
 
 def paired(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Plan, tuple[str, ...]]:
-    """The chosen steps as one pair, both sides done, and the pair's id.
+    """The chosen steps as one pair, all of them on one side and then on the other, and the pair's id.
 
-    Raises Problem when none of them has a side, or they are a pair already.
+    Those that were pairs by themselves are so no longer. Raises Problem when none of them has a side, or
+    they are one pair already.
     """
     ids = list(ids)
-    nodes = outermost(plan, ids)
+    nodes = whole(plan, ids)
     steps = [node for node in walk(tuple(nodes)) if isinstance(node, Step)]
-    if any(isinstance(node, Pair) for node in walk(tuple(nodes))):
-        raise Problem("This is done on both sides already.", do="Choose movements that are not.")
+    already = len(nodes) == 1 and any(isinstance(node, Pair) for node in walk(tuple(nodes)))
+    inside = any(inside_pair(plan, place_of(plan, node.id).body) is not None for node in nodes)
+    deeper = any(isinstance(inner, Pair) for node in nodes for inner in walk(children(node)))
+    if already or inside or deeper:
+        raise Problem(
+            "This is done on both sides already."
+            if already or inside
+            else "There is a pair inside these rounds.",
+            do="Choose movements that are not, or take the pair apart first (U).",
+        )
     if not any(step.movement in library and library[step.movement].sides == "one" for step in steps):
         raise Problem(
             "None of this is done on one side.", do="Choose a movement that has a left and a right side."
@@ -55,8 +65,9 @@ def paired(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Plan, tupl
     only = steps[0].side if len(steps) == 1 and steps[0].side in ("left", "right") else None
 
     def pair(body: Body) -> Node:
+        flat = [inner for node in body for inner in (node.body if isinstance(node, Pair) else (node,))]
         cleared = tuple(
-            msgspec.structs.replace(node, side=None) if isinstance(node, Step) else node for node in body
+            msgspec.structs.replace(node, side=None) if isinstance(node, Step) else node for node in flat
         )
         return Pair(body=cleared, lead=only)
 
@@ -83,12 +94,21 @@ def flowing(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Plan, tup
         breath = opposite(breath)
         return msgspec.structs.replace(node, phase=breath, amount=None, locked=False)
 
-    first = next((n for n in outermost(plan, ids) if isinstance(n, Step)), None)
+    ids = list(ids)
+    nodes = whole(plan, ids)
+    first = next((n for n in walk(tuple(nodes)) if isinstance(n, Step)), None)
     if first is not None and first.movement in library and library[first.movement].enter == "exhale":
         breath = "inhale"
-    return _gathered(
-        plan, ids, lambda body: Rounds(body=tuple(phased(node) for node in body), times=3, least=1, most=6)
-    )
+    # On the other side in every other round, where there is a side to change: then both are led as often.
+    changes = sided(nodes, library) and not any(inside_pair(plan, place_of(plan, n.id).body) for n in nodes)
+    times, least = (4, 2) if changes else (3, 1)
+
+    def flow(body: Body) -> Node:
+        flat = [inner for node in body for inner in (node.body if isinstance(node, Pair) else (node,))]
+        phases = tuple(phased(node) for node in flat)
+        return Rounds(body=phases, times=times, least=least, most=6, alternate=changes or None)
+
+    return _gathered(plan, ids, flow)
 
 
 def undone(plan: Plan, group: str, blocks: Blocks) -> Plan:

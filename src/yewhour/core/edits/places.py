@@ -108,6 +108,30 @@ def group_of(plan: Plan, node: str) -> str:
     return "" if key.startswith(("section ", "block ")) else key.split("/")[0]
 
 
+def inside_pair(plan: Plan, body: str) -> Pair | None:
+    """The innermost pair that a body is in, or is."""
+    nodes = nodes_of(plan)
+    while body and not body.startswith(("section ", "block ")):
+        group = nodes.get(body.split("/")[0])
+        if group is None or isinstance(group, Pair):
+            return group
+        body = place_of(plan, group.id).body
+    return None
+
+
+def whole(plan: Plan, ids: Iterable[str]) -> list[Node]:
+    """The nodes with these ids, outermost; a pair whose every node is among them is meant as a whole.
+
+    So a movement that is paired by itself is never taken apart by what is done to it.
+    """
+    wanted = set(ids)
+    pairs = [node for node in nodes_of(plan).values() if isinstance(node, Pair)]
+    for pair in reversed(pairs):  # inner ones first
+        if all(node.id in wanted for node in pair.body):
+            wanted.add(pair.id)
+    return outermost(plan, wanted)
+
+
 def outermost(plan: Plan, ids: Iterable[str]) -> list[Node]:
     """The nodes with these ids, in the order of the class, without those inside another of them."""
     wanted, found = set(ids), list[Node]()

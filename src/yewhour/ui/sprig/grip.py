@@ -7,6 +7,7 @@ from typing import Any
 
 from yewhour.core.edits.arrange import with_node
 from yewhour.core.edits.places import group_of, nodes_of
+from yewhour.core.plan.movement import Library
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
@@ -32,6 +33,10 @@ class Grip:
             self.session.refused.emit(problem)
             return
         self.session.do(title, plan, kind)
+
+    @property
+    def _library(self) -> Library:
+        return self.session.words.library
 
     def _plan(self) -> Plan:
         return self.session.plan if self.session.plan is not None else Plan()

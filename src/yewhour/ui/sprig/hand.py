@@ -29,6 +29,7 @@ from yewhour.core.edits.places import (
     outermost,
     place_of,
     section_key,
+    whole,
 )
 from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, children, walk
 from yewhour.core.plan.outline_read import read_nodes
@@ -99,7 +100,7 @@ class Hand(Dosing):
         except Problem as problem:
             self.session.refused.emit(problem)
             return
-        self.session.do(f"{title}: {self._names(outermost(plan, self.session.picked))}", changed, pick=ids)
+        self.session.do(f"{title}: {self._names(whole(plan, self.session.picked))}", changed, pick=ids)
 
     def ungroup(self) -> None:
         """Takes a pair, rounds or a block apart: what is in it stands by itself, once."""
@@ -143,15 +144,17 @@ class Hand(Dosing):
             self.session.do(title, changed, pick=self.session.picked)
             self.session.section = index + by if changed is not plan else index
             return
-        names = self._names(outermost(plan, self.session.picked))
-        self.session.do(f"Move {names}", shifted(plan, self.session.picked, by), pick=self.session.picked)
+        names = self._names(whole(plan, self.session.picked))
+        self.session.do(
+            f"Move {names}", shifted(plan, self.session.picked, by, self._library), pick=self.session.picked
+        )
 
     def again(self) -> None:
         """Does what is chosen a second time, right after it."""
         plan = self._plan()
-        nodes = copies(plan, self.session.picked)
+        nodes = copies(plan, self.session.picked, self._library)
         if nodes:
-            self.add(nodes, f"Again: {self._names(outermost(plan, self.session.picked))}")
+            self.add(nodes, f"Again: {self._names(whole(plan, self.session.picked))}")
 
     def leave_out(self) -> None:
         """Takes what is chosen out of the class."""
@@ -165,7 +168,7 @@ class Hand(Dosing):
         except Problem as problem:
             self.session.refused.emit(problem)
             return
-        title = f"Leave out {self._names(outermost(plan, self.session.picked))}"
+        title = f"Leave out {self._names(whole(plan, self.session.picked))}"
         self.session.do(title, changed, pick=self._next_to(self.session.picked))
 
     def _next_to(self, ids: tuple[str, ...]) -> tuple[str, ...]:
@@ -177,7 +180,7 @@ class Hand(Dosing):
 
     def copy(self) -> None:
         """Puts what is chosen on the clipboard, as steps and as an outline in plain text."""
-        nodes = copies(self._plan(), self.session.picked)
+        nodes = copies(self._plan(), self.session.picked, self._library)
         if nodes:
             clip = QMimeData()
             clip.setData(STEPS_TYPE, msgspec.json.encode(nodes))

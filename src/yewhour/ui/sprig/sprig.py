@@ -182,7 +182,10 @@ class Sprig(Scene):
             self.reach.scroll(12)
         within = round(8 / self.reach.px_per_s * TICKS_PER_S)
         deep = abs(at.x() - self.stem_x) < self.needle_room * 0.6
-        self.slot = nearest(self._slots, round(self.time_at(at.y()) * TICKS_PER_S), within, deep)
+        top, bottom = self.span(self._pressed) if self._pressed is not None else (0.0, 0.0)
+        home = top <= at.y() <= bottom  # over its own place nothing moves
+        slot = nearest(self._slots, round(self.time_at(at.y()) * TICKS_PER_S), within, deep)
+        self.slot = None if home else slot
         self.update()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
@@ -231,11 +234,12 @@ class Sprig(Scene):
     def _drop(self, slot: Slot) -> None:
         assert self.session.plan is not None
         try:
-            plan = moved(self.session.plan, self.session.picked, slot.place)
+            plan = moved(self.session.plan, self.session.picked, slot.place, self.session.words.library)
         except Problem as problem:
             self.session.refused.emit(problem)
             return
-        self.session.do(f"Put it {slot.label}", plan)
+        if plan != self.session.plan:
+            self.session.do(f"Put it {slot.label}", plan)
 
     def cancel(self) -> bool:
         """Lets go of what the hand has, without doing anything; whether it had something."""
