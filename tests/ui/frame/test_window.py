@@ -1,8 +1,9 @@
 """The window as a whole: opening, the length, mending, undo, colours and sizes."""
 
 import pytest
-from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
+from PySide6.QtTest import QTest
 
 from tests.ui.conftest import CTRL
 from yewhour.ui.kit import theme as look
@@ -174,3 +175,29 @@ def test_everything_can_be_found_by_name_and_done_from_the_keyboard(desk):
     desk.settle()
     assert desk.window.view.stand.isVisible()
     desk.window.view.stand.close()
+
+
+def test_the_key_that_mends_says_what_it_did_or_that_nothing_is_offered(cold_desk):
+    desk = cold_desk
+    offered = desk.window.foot.mend_button.text()
+    desk.key(Qt.Key.Key_M, CTRL)
+    assert f"Done: {offered}" in desk.window.foot.message.text()
+    while desk.window.foot.mend_button.isVisible():
+        desk.key(Qt.Key.Key_M, CTRL)
+    desk.key(Qt.Key.Key_M, CTRL)
+    assert "Nothing is offered" in desk.window.foot.message.text()
+
+
+def test_escape_while_the_tip_is_drawn_leaves_the_length_as_it_was(desk):
+    sprig, plan = desk.window.sprig, desk.session.plan
+    start = sprig.handle_rect().center().toPoint()
+    QTest.mousePress(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
+    for step in range(1, 4):
+        QTest.mouseMove(sprig, start - QPoint(0, 20 * step))
+    desk.key(Qt.Key.Key_Escape)
+    QTest.mouseRelease(
+        sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start - QPoint(0, 60)
+    )
+    desk.settle()
+    assert desk.session.plan is plan
+    assert desk.made.length_s == 1440

@@ -57,3 +57,42 @@ def test_nothing_that_fits_is_said_with_what_to_try(desk):
     desk.window.finder.field.setText("downward dog 5x")
     desk.window.finder.add()
     assert "not counted in" in desk.window.finder.where.text()
+
+
+def test_what_was_changed_is_kept_when_one_goes_elsewhere_or_closes(desk, tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
+    desk.press("show_library")
+    view = desk.window._dialogs[-1]
+    view.choose("low-lunge")
+    view.effort.setValue(5)
+    view.choose("child")
+    assert desk.session.words.library["low-lunge"].effort == 5
+    view.effort.setValue(4)
+    view.reject()
+    assert not view.isVisible()
+    assert desk.session.words.library["child"].effort == 4
+
+
+def test_what_can_not_be_kept_is_told_before_it_is_let_go_of(desk, tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
+    desk.press("show_library")
+    view = desk.window._dialogs[-1]
+    view.choose("low-lunge")
+    view.lines.setPlainText("call: Draw the {hand} back.")
+    view.choose("child")
+    assert view.name.text() == "Low lunge"
+    view.reject()
+    assert view.isVisible()
+    assert "{hand}" in view.said.text()
+    view.reject()
+    assert not view.isVisible()
+
+
+def test_leaving_a_movement_as_it_was_keeps_nothing(desk, tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
+    desk.press("show_library")
+    view = desk.window._dialogs[-1]
+    for name in ("low-lunge", "child", "clam", "equal-breath"):
+        view.choose(name)
+    view.reject()
+    assert not own_file().exists()

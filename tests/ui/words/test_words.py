@@ -195,3 +195,32 @@ def test_the_reading_view_turns_pages_and_says_the_side(desk):
 def test_a_class_with_every_line_unsaid_can_still_be_looked_at(desk):
     made = msgspec.structs.replace(desk.made, cues=())
     assert rows_of(made)
+
+
+def test_words_that_are_refused_stay_where_they_were_typed(desk):
+    script = go(desk, lambda row: row.cue is not None and row.purpose == "align")
+    before = desk.session.plan
+    desk.key(KEY.Key_Return)
+    editor = QApplication.focusWidget()
+    editor.setPlainText("word " * 500)
+    desk.key(KEY.Key_Return)
+    assert QApplication.focusWidget() is editor
+    assert "500 words" in desk.window.foot.message.text()
+    assert len(editor.toPlainText().split()) == 500
+    desk.window.sprig.setFocus()  # gone elsewhere, they wait for the next time the line is opened
+    desk.settle()
+    assert desk.session.plan is before
+    script.setFocus()
+    desk.key(KEY.Key_Return)
+    assert len(QApplication.focusWidget().toPlainText().split()) == 500
+    desk.key(KEY.Key_Escape)
+
+
+def test_enter_on_a_line_left_unsaid_says_it_again(desk):
+    script = go(desk, lambda row: row.cue is not None and row.purpose == "align")
+    text = script.row.text
+    desk.key(KEY.Key_Delete)
+    assert script.row.muted is not None
+    desk.key(KEY.Key_Return)
+    assert script.row.muted is None
+    assert any(cue.text == text for cue in desk.made.cues)

@@ -343,9 +343,14 @@ class Window(Shell):
     # --- deeds ------------------------------------------------------------------------------------------
 
     def mend(self) -> None:
-        """Does what is offered."""
-        if self.foot.mend_button.isVisible() and self.foot.mend_button.edits:
-            self.foot.mend_button.click()
+        """Does what is offered, and says so."""
+        offer = self.foot.mend_button
+        if offer.isVisible() and offer.edits:
+            done = offer.text()
+            offer.click()
+            self.say(f"Done: {done}. Ctrl+Z takes it back.")
+        else:
+            self.say("Nothing is offered just now.")
 
     def undo(self) -> None:
         """Takes the last change back."""

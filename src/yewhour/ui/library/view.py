@@ -61,6 +61,8 @@ class LibraryView(QDialog):
         self._table: dict[str, Any] = {}
         self._id = ""
         self._showing = False
+        self._shown: object = None
+        self._warned = False
         self.setWindowTitle("The library of movements")
         self.resize(round(1120 * min(1.2, scale())), round(720 * min(1.2, scale())))
         self.search = QLineEdit()
@@ -69,7 +71,7 @@ class LibraryView(QDialog):
         self.search.textChanged.connect(self.fill)
         self.list = QListWidget()
         self.list.setAccessibleName("Movements")
-        self.list.currentItemChanged.connect(lambda item, _: self._choose(item))
+        self.list.currentItemChanged.connect(self._choose)
         left, left_side = QVBoxLayout(), QWidget()
         left.setContentsMargins(0, 0, 0, 0)
         left.addWidget(self.search)
@@ -163,8 +165,13 @@ class LibraryView(QDialog):
         if movements:
             self.list.setCurrentRow(0)
 
-    def _choose(self, item: QListWidgetItem | None) -> None:
+    def _choose(self, item: QListWidgetItem | None, before: QListWidgetItem | None = None) -> None:
         if item is None:
+            return
+        if not self._left():
+            self.list.blockSignals(True)  # back to what can't be kept yet
+            self.list.setCurrentItem(before or item)
+            self.list.blockSignals(False)
             return
         movement = self._finder.library[item.data(Qt.ItemDataRole.UserRole)]
         try:
@@ -182,6 +189,8 @@ class LibraryView(QDialog):
 
     def new(self) -> None:
         """Starts a movement of the teacher's own."""
+        if not self._left():
+            return
         self.list.setCurrentRow(-1)
         self._show("", dict(NEW))
         self.forget_button.setEnabled(False)
@@ -202,7 +211,36 @@ class LibraryView(QDialog):
         self.props.set_chosen(table.get("props", ()))
         self.lines.setPlainText(lines_text(table))
         self._showing = False
+        self._shown = self._form_now()
         self._check()
+
+    def _form_now(self) -> object:
+        """What is in the form, to see whether it was changed."""
+        try:
+            return self.table()
+        except Problem:
+            return self.lines.toPlainText()
+
+    def _left(self) -> bool:
+        """Keeps what was changed, for one goes elsewhere; False when it can't be kept as it is."""
+        if self._shown is None or self._form_now() == self._shown:
+            return True
+        try:
+            write_own(self._name(), self.table(), self.terms)
+        except (Problem, OSError) as problem:
+            self.said.setText(f"This can't be kept yet. {problem}")
+            return False
+        self._shown = None
+        self.session.reload_words()
+        self._finder = Finder(self.session.words.library, self.session.words.positions)
+        self.changed.emit()
+        return True
+
+    def done(self, result: int) -> None:
+        """Closes, with what was changed kept; what can't be is said once, and let go of the second time."""
+        if self._left() or self._warned:
+            super().done(result)
+        self._warned = True
 
     def table(self) -> dict[str, Any]:
         """The movement as the form has it, with what the form does not show. Raises Problem for its lines."""
@@ -228,6 +266,7 @@ class LibraryView(QDialog):
         """Shows what is said on both sides, or what is wrong."""
         if self._showing:
             return
+        self._warned = False
         try:
             movement = checked(self._name(), self.table(), self.terms)
         except Problem as problem:
@@ -261,6 +300,7 @@ class LibraryView(QDialog):
         except (Problem, OSError) as problem:
             self.said.setText(str(problem))
             return
+        self._shown = None
         self._reload(name)
         self.said.setText(f"Kept: {self.name.text()}.")
 
@@ -271,6 +311,7 @@ class LibraryView(QDialog):
         except (Problem, OSError) as problem:
             self.said.setText(str(problem))
             return
+        self._shown = None
         self._reload(self._id)
 
     def _reload(self, name: str) -> None:

@@ -28,6 +28,8 @@ class Pen:
         self.script = script
         self.asking: QInputDialog | None = None
         script.delegate.reworded.connect(self.reword)
+        script.delegate.refused.connect(session.refused)
+        script.entered.connect(self.enter)
 
     def _do(self, make: Callable[[Made], Edit]) -> None:
         made = self.session.made
@@ -49,6 +51,14 @@ class Pen:
         """Starts editing the line."""
         if self.script.currentIndex().isValid():
             self.script.edit(self.script.currentIndex())
+
+    def enter(self) -> None:
+        """Enter on a line without words to change: an unsaid one is said again, a finding mended."""
+        row = self.script.row
+        if row is not None and row.finding is not None:
+            self.mend_here()
+        elif row is not None and row.muted is not None:
+            self.mute()
 
     def mute(self) -> None:
         """Leaves the line unsaid; a line left unsaid is said again; a finding is mended."""

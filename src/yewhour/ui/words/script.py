@@ -21,7 +21,9 @@ from PySide6.QtCore import (
 from PySide6.QtGui import QKeyEvent, QPainter
 from PySide6.QtWidgets import QListView, QPlainTextEdit, QStyledItemDelegate, QStyleOptionViewItem, QWidget
 
+from yewhour.core.edits.retell import clean
 from yewhour.core.made import Made
+from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.theme import Theme, font, metrics, scale
 from yewhour.ui.words.row_paint import RowPaint
@@ -110,11 +112,13 @@ class RowDelegate(QStyledItemDelegate):
     """Paints the rows and edits a line in its place."""
 
     reworded = Signal(object, str)  # the row, the new words
+    refused = Signal(object)  # why words that were typed can't be a line; they stay in the editor
     typing = Signal(object, str)
 
     def __init__(self, theme: Theme) -> None:
         super().__init__()
         self.paint_of = RowPaint(theme)
+        self.unkept: dict[object, str] = {}  # what was typed and refused, by the row it was for
 
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
         width = option.widget.viewport().width() if isinstance(option.widget, QListView) else 500
@@ -135,15 +139,29 @@ class RowDelegate(QStyledItemDelegate):
 
     def setEditorData(self, editor: QWidget, index: Index) -> None:
         if isinstance(editor, QPlainTextEdit):
-            editor.setPlainText(index.data(Qt.ItemDataRole.EditRole))
+            row: Row = index.data(Qt.ItemDataRole.UserRole)
+            editor.setPlainText(self.unkept.get(row.key, index.data(Qt.ItemDataRole.EditRole)))
             editor.selectAll()
 
     def setModelData(self, editor: QWidget, model: QAbstractItemModel, index: Index) -> None:
         row: Row = index.data(Qt.ItemDataRole.UserRole)
         if isinstance(editor, QPlainTextEdit):
             text = " ".join(editor.toPlainText().split())
+            if self._refused(text):
+                self.unkept[row.key] = text
+                return
+            self.unkept.pop(row.key, None)
             if text != row.text:
                 self.reworded.emit(row, text)
+
+    def _refused(self, text: str) -> bool:
+        """Whether words can't be a line, which is told."""
+        try:
+            clean(text)
+        except Problem as problem:
+            self.refused.emit(problem)
+            return True
+        return False
 
     def updateEditorGeometry(self, editor: QWidget, option: QStyleOptionViewItem, index: Index) -> None:
         row: Row = index.data(Qt.ItemDataRole.UserRole)
@@ -156,6 +174,8 @@ class RowDelegate(QStyledItemDelegate):
     def eventFilter(self, editor: QObject, event: QEvent) -> bool:
         enter = isinstance(event, QKeyEvent) and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter)
         if enter and event.type() == QEvent.Type.KeyPress:
+            if isinstance(editor, QPlainTextEdit) and self._refused(editor.toPlainText()):
+                return True  # the editor stays, with what was typed
             self.commitData.emit(editor)
             self.closeEditor.emit(editor)
             return True
@@ -170,6 +190,7 @@ class Script(QListView):
     """The list of lines. Choosing a line chooses its segment, and the other way round."""
 
     current_changed = Signal()
+    entered = Signal()  # Enter on a line that has no words to change
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -261,7 +282,10 @@ class Script(QListView):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.currentIndex().isValid():
-            self.edit(self.currentIndex())
+            if self.lines.flags(self.currentIndex()) & Qt.ItemFlag.ItemIsEditable:
+                self.edit(self.currentIndex())
+            else:
+                self.entered.emit()
         elif event.text() and event.text().isprintable():
             event.ignore()  # letters are keys of the list, not a search in it
         else:
