@@ -2,17 +2,23 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
 
+from yewhour.core.lengths import show_length
 from yewhour.ui.promise.style import NAMES
 
 
-def page_of(desk):
+def page_of(desk, word=""):
+    """The promise, with the choices of one word open."""
     desk.press("to_promise")
-    return desk.window.promise_page
+    page = desk.window.promise_page
+    if word:
+        desk.click(page.sentence.words[word])
+    return page
 
 
 def test_what_is_typed_is_promised_at_once_and_what_is_no_length_changes_nothing(desk):
-    page = page_of(desk)
+    page = page_of(desk, "length")
     page.length.selectAll()
     QTest.keyClicks(page.length, "26:00")
     desk.settle()
@@ -23,13 +29,15 @@ def test_what_is_typed_is_promised_at_once_and_what_is_no_length_changes_nothing
     desk.settle()
     assert desk.session.plan is plan
     assert "not a length" in page.length.toolTip()
+    desk.click(page.sentence.words["title"])
+    page.title.end(False)
     QTest.keyClicks(page.title, "!")
     desk.settle()
     assert desk.window.head.title.text() == "Ropes and shoulders!"
 
 
 def test_three_hours_are_refused_with_what_can_be_done(desk):
-    page = page_of(desk)
+    page = page_of(desk, "length")
     page.length.selectAll()
     QTest.keyClicks(page.length, "3:00:00")
     desk.settle()
@@ -40,11 +48,12 @@ def test_three_hours_are_refused_with_what_can_be_done(desk):
 
 
 def test_who_is_there_and_what_is_at_hand_is_pressed_in_and_out(desk):
-    page = page_of(desk)
+    page = page_of(desk, "cautions")
     desk.click(page.cautions.chips["knees"])
     assert "knees" in desk.session.plan.brief.cautions
     desk.click(page.cautions.chips["knees"])
     assert "knees" not in desk.session.plan.brief.cautions
+    desk.click(page.sentence.words["camera"])
     desk.click(page.facing.chips["side"])
     assert desk.session.plan.brief.facing == "side"
     desk.click(page.mirror.chips["yes"])
@@ -54,7 +63,7 @@ def test_who_is_there_and_what_is_at_hand_is_pressed_in_and_out(desk):
 
 
 def test_the_pace_is_tapped_along(desk):
-    page = page_of(desk)
+    page = page_of(desk, "pace")
     clock = iter([0.0, 6.0, 12.1, 18.0, 24.0, 30.1, 40.0])
     page.tap.now = lambda: next(clock)
     for _ in range(6):
@@ -71,7 +80,7 @@ def test_the_pace_is_tapped_along(desk):
 
 
 def test_the_voice_is_taken_from_a_paragraph_read_aloud(desk):
-    page = page_of(desk)
+    page = page_of(desk, "voice")
     from yewhour.ui.promise.breath import PARAGRAPH
 
     usual_s = desk.session.words.seconds(PARAGRAPH, "instruct", 1.0)
@@ -88,6 +97,7 @@ def test_the_voice_is_taken_from_a_paragraph_read_aloud(desk):
 
 def test_what_the_style_sets_is_named_changed_and_given_back(desk):
     page = page_of(desk)
+    desk.click(page.fold)
     ways = page.ways
     assert set(ways._fields) == set(NAMES)
     assert ways._whose["lead"].text() == "from Flow"
@@ -98,9 +108,8 @@ def test_what_the_style_sets_is_named_changed_and_given_back(desk):
     assert desk.session.solved.setting.school.lead == "left"
     desk.click(ways._whose["lead"])
     assert "lead" not in desk.session.plan.brief.ways
-    page.style_box.setCurrentIndex(page.style_box.findData("hatha"))
-    page.style_box.activated.emit(0)
-    desk.settle()
+    desk.click(page.sentence.words["style"])
+    desk.click(page.style_chips.chips["hatha"])
     assert desk.session.plan.brief.style == "hatha"
     assert ways._whose["lead"].text() == "from Hatha"
 
@@ -113,3 +122,54 @@ def test_a_breath_nobody_could_breathe_is_refused_and_the_picture_stays(desk):
     assert desk.session.plan is plan
     assert "inhale and an exhale" in desk.window.foot.message.text()
     desk.window.grab()
+
+
+def test_the_promise_reads_as_a_sentence(desk):
+    page = page_of(desk)
+    said = page.sentence.accessibleDescription()
+    assert said.startswith(
+        "Ropes and shoulders: a 24-minute flow for the bell-ringers of Saltmarsh Row, in the evening"
+    )
+    assert "Mind tender shoulders. At hand: nothing." in said
+    assert page.sentence.words["length"].accessibleName() == "Length: 24-minute"
+
+
+def test_a_word_opens_its_choices_and_typing_narrows_them(desk):
+    page = page_of(desk)
+    assert not page.cautions.isVisible()
+    page.sentence.words["cautions"].setFocus()
+    desk.key(Qt.Key.Key_Return)
+    assert page.cautions.isVisible()
+    QTest.keyClicks(QApplication.focusWidget(), "kn")
+    shown = [chip.text() for chip in page.cautions.chips.values() if chip.isVisible()]
+    assert shown == ["Tender knees"]
+    desk.key(Qt.Key.Key_Space)
+    assert "knees" in desk.session.plan.brief.cautions
+    desk.key(Qt.Key.Key_Escape)
+    assert not page.cautions.isVisible()
+    assert QApplication.focusWidget() is page.sentence.words["cautions"]
+    assert "knees" in page.sentence.words["cautions"].text()
+
+
+def test_from_the_title_to_the_camera_is_a_dozen_stops_and_arrows_go_inside(desk):
+    page = page_of(desk)
+    words = page.sentence.words
+    words["title"].setFocus()
+    stops = 1
+    while QApplication.focusWidget() is not words["camera"]:
+        desk.key(Qt.Key.Key_Tab)
+        stops += 1
+        assert stops <= 12
+    desk.click(words["level"])
+    first = QApplication.focusWidget()
+    desk.key(Qt.Key.Key_Right)
+    assert QApplication.focusWidget() is not first
+    assert QApplication.focusWidget() in page.level.chips.values()
+
+
+def test_a_class_too_short_for_its_promise_says_what_is_left_to_fill(desk):
+    page = page_of(desk)
+    desk.session.set_length(3600.0)
+    desk.settle()
+    left_s = 3600 - desk.session.lengths.longest_s
+    assert page.still.text() == f"{show_length(left_s)} still to fill."

@@ -12,16 +12,18 @@ from yewhour.core.sides import Side
 
 
 class School(msgspec.Struct, frozen=True, omit_defaults=True):
-    """How a style teaches. Every field but id, name and about can be overridden in a brief's `ways`.
+    """How a style teaches. Every field but id, name, noun and about can be overridden in a brief's `ways`.
 
-    teaching: how long it teaches what is new, as a share of the usual. talk: the largest share of a held
-    posture that may be speech (0-1). count_s: seconds of a count. second_side: how much is said there of
-    what was said on the first. voice: how things are put. breath_words: in which repetitions they are said.
-    least_rest: share of the class its final rest should have at least (0 asks for none).
+    noun: what a class of it is called in a sentence. teaching: how long it teaches what is new, as a share
+    of the usual. talk: the largest share of a held posture that may be speech (0-1). count_s: seconds of a
+    count. second_side: how much is said there of what was said on the first. voice: how things are put.
+    breath_words: in which repetitions they are said. least_rest: share of the class its final rest should
+    have at least (0 asks for none).
     """
 
     id: str
     name: str
+    noun: str = "class"
     about: str = ""
     lead: Literal["right", "left"] = "right"
     alternate_lead: bool = True
@@ -47,7 +49,7 @@ class School(msgspec.Struct, frozen=True, omit_defaults=True):
 
 
 Schools = dict[str, School]
-FIXED = ("id", "name", "about")
+FIXED = ("id", "name", "noun", "about")
 
 
 def school_of(brief: Brief, schools: Schools) -> School:

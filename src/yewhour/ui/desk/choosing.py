@@ -40,6 +40,9 @@ def run_between(plan: Plan, made: Made | None, first: str, last: str) -> tuple[s
     """The nodes from one to another, in the order of the class; the first one stays first."""
     known = nodes_of(plan)
     order = list(dict.fromkeys(node_of(s, known) for s in made.segments)) if made else []
+    if first in known and first not in order:  # a pair or rounds: from the last of it
+        inside = {node.id for node in walk((known[first],))}
+        first = next((name for name in reversed(order) if name in inside), first)
     if first not in order or last not in order:
         return (last,)
     a, b = order.index(first), order.index(last)

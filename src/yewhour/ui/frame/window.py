@@ -53,18 +53,18 @@ ABOUT = {deed.name: f"{deed.about} ({deed.keys[0]})" for deed in DEEDS if deed.k
 
 
 class Station(NamedTuple):
-    """One station: the deed that goes there, its title, the window's page, and what gets the focus on it."""
+    """One station: the deed that goes there, its title, the window's page, and what takes the focus to it."""
 
     deed: str
     title: str
     page: str
-    focus: Callable[[Window], QWidget]
+    focus: Callable[[Window], object]
 
 
 STATIONS = (
-    Station("to_promise", "Promise", "promise_page", lambda window: window.promise_page.title),
-    Station("to_sprig", "Sprig", "build_page", lambda window: window.sprig),
-    Station("to_words", "Words", "words", lambda window: window.words.script),
+    Station("to_promise", "Promise", "promise_page", lambda window: window.promise_page.take_focus()),
+    Station("to_sprig", "Sprig", "build_page", lambda window: window.sprig.setFocus()),
+    Station("to_words", "Words", "words", lambda window: window.words.script.setFocus()),
 )
 
 
@@ -223,7 +223,7 @@ class Window(Shell):
             station = STATIONS[number]
             self.stations.setCurrentWidget(getattr(self, station.page))
             self.body.setCurrentWidget(self.bench)
-            station.focus(self).setFocus()
+            station.focus(self)
         self._mark_station()
 
     def _mark_station(self) -> None:

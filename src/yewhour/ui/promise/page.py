@@ -6,25 +6,41 @@ from collections.abc import Callable
 from functools import partial
 from typing import Any
 
-from PySide6.QtWidgets import QComboBox, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QFrame, QLayout, QLineEdit, QVBoxLayout, QWidget
 
 from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.plan.edit import with_brief
 from yewhour.core.plan.known import LEVELS
 from yewhour.core.plan.pace import Pace, check_pace
 from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.school import School
 from yewhour.core.problem import Problem
-from yewhour.store.terms import load_terms
+from yewhour.store.terms import Terms, load_terms
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import Chips, button, calm, label, page, quiet
+from yewhour.ui.kit.controls import Chips, button, label, page, quiet, row
 from yewhour.ui.kit.fields import prompted, spin_box
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.promise.breath import BreathPicture, ReadAloud, TapAlong
 from yewhour.ui.promise.length_picture import LengthPicture
+from yewhour.ui.promise.sentence import Part, Sentence
 from yewhour.ui.promise.style import Ways
 
 TIMES = ("morning", "midday", "evening", "night")
 FACINGS = ("front", "side", "back")
+_TIMES = {"": "at any time", "morning": "in the morning", "midday": "at midday", "evening": "in the evening",
+          "night": "at night"}  # fmt: skip
+_LEVELS = {"mixed": "at mixed level", "beginners": "for beginners", "gentle": "gentle",
+           "experienced": "for the experienced"}  # fmt: skip
+# Words to change: their key, what they are for a reader, what stands behind them.
+SENTENCE: tuple[str | Part, ...] = (
+    ("title", "Title", ":"), "a", ("length", "Length", ""), ("style", "Style", ""), "for",
+    ("audience", "For whom", ","), ("time", "Time of day", ","), ("level", "Level", "."), "It is about",
+    ("focus", "About", "."), "Mind", ("cautions", "Who may be there", "."), "At hand:",
+    ("props", "Props", "."), "The breath goes", ("pace", "The breath", ","), "my voice",
+    ("voice", "The voice", ";"), "I face", ("camera", "The camera", "."),
+)  # fmt: skip
 
 
 class Promise(QWidget):
@@ -50,6 +66,7 @@ class Promise(QWidget):
         """Shows itself in other colours."""
         self.theme = theme
         if self._built:
+            self.sentence.set_theme(theme)
             self.length_picture.theme = self.picture.theme = theme
             self.length_picture.setFixedHeight(round(64 * scale()))
             self.picture.setFixedHeight(round(92 * scale()))
@@ -59,10 +76,53 @@ class Promise(QWidget):
     def _build(self) -> None:
         terms = load_terms(self.session.words.positions)
         self._built = True
-        self._head("What you promise")
+        self.sentence = Sentence(SENTENCE, self.theme)
+        self.sentence.opened.connect(self.open)
+        self.body.addWidget(self.sentence)
+        self.body.addSpacing(round(6 * scale()))
+        self.panels: dict[str, QWidget] = {}
+        self.opened = ""
+        self._build_what()
+        self._build_whom(terms)
+        self._build_breath()
+        self._build_camera()
+        self._first: dict[str, Chips | QWidget] = {
+            "style": self.style_chips, "level": self.level, "time": self.time_of_day, "focus": self.focus,
+            "cautions": self.cautions, "props": self.props, "camera": self.facing, "title": self.title,
+            "length": self.length, "audience": self.audience, "pace": self.rate, "voice": self.voice,
+        }  # fmt: skip
+        self.length_picture = LengthPicture(self.session, self.theme)
+        self.body.addWidget(self.length_picture)
+        self.still = label("", "reading")
+        self.body.addWidget(self.still)
+        self.fold = button("What the style sets", self._fold, "Each value, and where it comes from.")
+        self.fold.setCheckable(True)
+        self.body.addLayout(row(self.fold))
+        self.ways = Ways(self.session)
+        self.ways.hide()
+        self.body.addWidget(self.ways)
+        self.body.addStretch(1)
+
+    def _panel(self, key: str, *contents: QWidget | QLayout) -> None:
+        """What a word of the sentence opens."""
+        panel = QFrame()
+        panel.setObjectName("card")
+        layout = QVBoxLayout(panel)
+        layout.setContentsMargins(14, 10, 14, 12)
+        for one in contents:
+            if isinstance(one, QWidget):
+                layout.addWidget(one)
+            else:
+                layout.addLayout(one)
+        panel.hide()
+        self.panels[key] = panel
+        self.body.addWidget(panel)
+
+    def _build_what(self) -> None:
         self.title = self._line(
             "Title", lambda text: self._put("Call it " + text, "title", text.strip() or "New class")
         )
+        self._panel("title", prompted("Title", self.title))
         self.length = self._line("Length", self._length)
         self.length.setMaximumWidth(round(110 * scale()))
         self.tolerance = spin_box(0, 300, 5, 0, " s", "give or take")
@@ -70,41 +130,42 @@ class Promise(QWidget):
             lambda value: self._put("Give or take", "tolerance_s", float(value))
         )
         steps = [button(f"{by:+d}", partial(self._longer, by), f"{by:+d} minutes") for by in (-5, -1, 1, 5)]
-        self.body.addLayout(prompted("Title", self.title))
-        self.body.addLayout(prompted("Length", self.length, *steps, quiet("give or take"), self.tolerance))
-        self.length_picture = LengthPicture(self.session, self.theme)
-        self.body.addWidget(self.length_picture)
         self.counts = self._one("Length counts", "target_counts", [
             ("recording", "The whole recording", "Welcome and farewell are part of the length."),
             ("practice", "The practice alone", "Welcome and farewell come on top."),
         ])  # fmt: skip
-        self.style_box = QComboBox()
-        calm(self.style_box)
-        self.style_box.setAccessibleName("Style")
-        for school in self.session.words.schools.values():
-            self.style_box.addItem(school.name, school.id)
-        self.style_box.activated.connect(lambda _: self._put(
-            f"Style: {self.style_box.currentText()}", "style", self.style_box.currentData()))  # fmt: skip
+        self._panel(
+            "length",
+            prompted("Length", self.length, *steps, quiet("give or take"), self.tolerance),
+            self.counts,
+        )
+        schools = self.session.words.schools.values()
+        self.style_chips = self._one("Style", "style", [(one.id, one.name, one.about) for one in schools])
         self.about_style = label("", "soft")
-        self.body.addLayout(prompted("Style", self.style_box))
-        self.body.addWidget(self.about_style)
-        self.level = self._one("Level", "level", [(one, one.capitalize(), "") for one in LEVELS])
-        self.time_of_day = self._one("Time of day", "time_of_day", [
-            ("", "Any time", ""), *((one, one.capitalize(), "") for one in TIMES)])  # fmt: skip
+        self._panel("style", self.style_chips, self.about_style)
+
+    def _build_whom(self, terms: Terms) -> None:
         self.audience = self._line("For whom", lambda text: self._put("For whom", "audience", text.strip()))
         self.audience.setPlaceholderText("the people you see when you record: bell-ringers, new parents…")
-        self.body.addLayout(prompted("For whom", self.audience))
+        self._panel("audience", prompted("For whom", self.audience))
+        self.time_of_day = self._one("Time of day", "time_of_day", [
+            ("", "Any time", ""), *((one, one.capitalize(), "") for one in TIMES)])  # fmt: skip
+        self._panel("time", self.time_of_day)
+        self.level = self._one("Level", "level", [(one, one.capitalize(), "") for one in LEVELS])
+        self._panel("level", self.level)
+        self.areas = terms.areas
         self.focus = self._many("About", "focus", [(k, w.capitalize(), "") for k, w in terms.areas.items()])
-        self._head("Who may be in the room")
-        self.body.addWidget(
-            label("A match puts a line before the movement and offers the gentler way.", "soft")
-        )
+        self._panel("focus", self.focus)
+        self.minded = {name: one.whom for name, one in terms.cautions.items()}
         self.cautions = self._many("Who may be there", "cautions", [
             (name, one.name, one.watch) for name, one in terms.cautions.items()])  # fmt: skip
-        self._head("At hand")
+        told = label("Who may be in the room: a match puts a line after the movement is named.", "soft")
+        self._panel("cautions", self.cautions, told)
+        self.things = terms.props
         self.props = self._many("Props", "props", [(k, w.capitalize(), "") for k, w in terms.props.items()])
-        self._build_breath()
-        self._head("The camera")
+        self._panel("props", self.props)
+
+    def _build_camera(self) -> None:
         self.facing = self._one("You face", "facing", [(one, f"The {one}", "") for one in FACINGS])
         self.mirror = Chips("Sides are said", [
             ("", "As the style has it", ""),
@@ -112,16 +173,12 @@ class Promise(QWidget):
             ("no", "Your own left and right", ""),
         ])  # fmt: skip
         self.mirror.changed.connect(self._mirror)
-        self.body.addWidget(self.mirror)
-        self._head("What the style sets")
-        self.ways = Ways(self.session)
-        self.body.addWidget(self.ways)
-        self.body.addStretch(1)
+        self._panel(
+            "camera", prompted("You face", self.facing, stretch=0), prompted("Sides", self.mirror, stretch=0)
+        )
 
     def _build_breath(self) -> None:
-        self._head("The breath")
         self.picture = BreathPicture(self.theme)
-        self.body.addWidget(self.picture)
         self.usual = button("As the style has it", lambda: self._put("The style's own breath", "pace", None))
         self.rate = spin_box(1, 30, 0.5, 1, " a minute", "Breaths a minute")
         self.ratio = [
@@ -129,35 +186,76 @@ class Promise(QWidget):
         ]
         for spin in (self.rate, *self.ratio):
             spin.valueChanged.connect(lambda _: self._pace())
-        self.body.addLayout(prompted("Breaths", self.rate, self.usual))
         shares: list[QWidget] = []
         for name, spin in zip(("in", "hold", "out", "hold"), self.ratio, strict=True):
             shares += [quiet(name), spin]
-        self.body.addLayout(prompted("One breath", *shares))
         self.tap = TapAlong()
         self.tap.taken.connect(self._tapped)
-        self.body.addWidget(self.tap)
         self.gives = spin_box(0, 15, 1, 0, " %", "How much the pace may give")
         self.gives.setSpecialValueText("not at all")
         self.gives.valueChanged.connect(
             lambda value: self._put("How much the pace may give", "pace_gives", float(value))
         )
-        self.body.addLayout(
-            prompted("It may give by", self.gives, quiet("when whole breaths alone cost more"))
-        )
-        self._head("The voice")
+        self._panel(
+            "pace", self.picture, prompted("Breaths", self.rate, self.usual), prompted("One breath", *shares),
+            self.tap, prompted("It may give by", self.gives, quiet("when whole breaths alone cost more")),
+        )  # fmt: skip
         self.voice = spin_box(0.5, 2.0, 0.05, 2, " ×", "Your rate")
         self.voice.valueChanged.connect(
             lambda value: self._put("The voice's rate", "voice_rate", round(value, 2))
         )
-        self.body.addLayout(prompted("Your rate", self.voice, quiet("times the usual voice")))
         self.read = ReadAloud(lambda text: self.session.words.seconds(text, "instruct", 1.0))
         self.read.taken.connect(lambda rate: self._put("The voice's rate", "voice_rate", rate))
-        self.body.addWidget(self.read)
+        self._panel("voice", prompted("Your rate", self.voice, quiet("times the usual voice")), self.read)
 
-    def _head(self, words: str) -> None:
-        self.body.addSpacing(6)
-        self.body.addWidget(label(words, "heading"))
+    # --- opening and closing -------------------------------------------------------------------------------
+
+    def open(self, key: str) -> None:
+        """Shows what a word of the sentence can be, and goes there; the open one again closes it."""
+        if key == self.opened:
+            self.close_panel()
+            return
+        self.opened = key
+        for name, panel in self.panels.items():
+            panel.setVisible(name == key)
+        self.sentence.show_open(key)
+        first = self._first[key]
+        if isinstance(first, Chips):
+            first.focus()
+        else:
+            first.setFocus(Qt.FocusReason.TabFocusReason)
+            if isinstance(first, QLineEdit):
+                first.selectAll()
+
+    def close_panel(self) -> None:
+        """Back to the sentence."""
+        was, self.opened = self.opened, ""
+        for panel in self.panels.values():
+            panel.hide()
+        self.sentence.show_open("")
+        if was:
+            self.sentence.words[was].setFocus(Qt.FocusReason.TabFocusReason)
+
+    def _fold(self) -> None:
+        self.ways.setVisible(self.fold.isChecked())
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        keys = (Qt.Key.Key_Escape, Qt.Key.Key_Return, Qt.Key.Key_Enter)
+        if event.key() in keys and self.opened:
+            self.close_panel()
+        else:
+            super().keyPressEvent(event)
+
+    def take_focus(self) -> None:
+        """To the title of a class that is empty yet, or else to the first word."""
+        if not self._built:
+            return
+        plan = self.session.plan
+        if plan is not None and not any(section.body for section in plan.sections):
+            self.opened = ""
+            self.open("title")
+        else:
+            self.sentence.words[self.opened or "title"].setFocus(Qt.FocusReason.TabFocusReason)
 
     def _line(self, name: str, put: Callable[[str], None]) -> QLineEdit:
         made = QLineEdit()
@@ -180,17 +278,12 @@ class Promise(QWidget):
                 chips.set_chosen((now,))
 
         chips.changed.connect(chosen)
-        self.body.addLayout(prompted(prompt, chips, stretch=0))
         return chips
 
     def _many(self, prompt: str, field: str, options: list[tuple[str, str, str]]) -> Chips:
         """Chips of which any number may be in."""
         chips = Chips(prompt, options)
         chips.changed.connect(lambda keys: self._put(prompt, field, keys))
-        if prompt == "About":
-            self.body.addLayout(prompted(prompt, chips, stretch=0))
-        else:
-            self.body.addWidget(chips)
         return chips
 
     # --- showing -------------------------------------------------------------------------------------------
@@ -213,11 +306,11 @@ class Promise(QWidget):
         ):
             if not line.hasFocus() and line.text() != text:
                 line.setText(text)
-        self.style_box.setCurrentIndex(max(0, self.style_box.findData(brief.style)))
         school = self.session.words.schools.get(brief.style)
         self.about_style.setText(school.about if school else "")
         for chips, one in (
             (self.counts, brief.target_counts),
+            (self.style_chips, brief.style),
             (self.level, brief.level),
             (self.time_of_day, brief.time_of_day),
             (self.facing, brief.facing),
@@ -250,6 +343,8 @@ class Promise(QWidget):
                 spin.setValue(value)
         self.ways.refresh()
         self._putting = False
+        self.sentence.put(self._said(brief, school, pace))
+        self.still.setText(self._left_to_fill())
         self.length_picture.update()
         can = self.session.lengths
         if can is not None:
@@ -257,6 +352,37 @@ class Promise(QWidget):
                 f"Shortest {show_length(can.shortest_s)}, by itself {show_length(can.preferred_s)}, "
                 f"longest {show_length(can.longest_s)}"
             )
+
+    def _said(self, brief: Brief, school: School | None, pace: Pace | None) -> dict[str, str]:
+        """The words of the sentence."""
+        whole = brief.target_s % 60 == 0
+        length = f"{round(brief.target_s / 60)}-minute" if whole else show_length(brief.target_s)
+        return {
+            "title": brief.title,
+            "length": length,
+            "style": school.noun if school else "class",
+            "audience": brief.audience or "anyone",
+            "time": _TIMES.get(brief.time_of_day, brief.time_of_day),
+            "level": _LEVELS.get(brief.level, brief.level),
+            "focus": _listed([self.areas.get(one, one) for one in brief.focus]) or "the whole body",
+            "cautions": _listed([self.minded.get(one, one) for one in brief.cautions])
+            or "nobody in particular",
+            "props": _listed([self.things.get(one, one) for one in brief.props]) or "nothing",
+            "pace": f"{pace.breaths_per_min:g} a minute" if pace else "as the style has it",
+            "voice": "as usual" if brief.voice_rate == 1 else f"{brief.voice_rate:g} times as quick as usual",
+            "camera": f"the {brief.facing}" if brief.facing else "the front",
+        }
+
+    def _left_to_fill(self) -> str:
+        """What the class lacks to be as long as promised, or has too much."""
+        can = self.session.lengths
+        if can is None:
+            return ""
+        if can.promised_s > can.longest_s:
+            return f"{show_length(can.promised_s - can.longest_s)} still to fill."
+        if can.promised_s < can.shortest_s:
+            return f"{show_length(can.shortest_s - can.promised_s)} too much for it, at its shortest."
+        return ""
 
     # --- putting -------------------------------------------------------------------------------------------
 
@@ -266,7 +392,8 @@ class Promise(QWidget):
 
     def _length(self, text: str) -> None:
         try:
-            self._put(f"Make it {text}", "target_s", parse_length(text))
+            length_s = float(text) * 60 if text.strip().isdigit() else parse_length(text)  # bare: minutes
+            self._put(f"Make it {show_length(length_s)}", "target_s", length_s)
             self.length.setToolTip("")
         except Problem as problem:
             self.length.setToolTip(str(problem))
@@ -297,3 +424,8 @@ class Promise(QWidget):
         if new[0]:
             ways["mirror"] = new[0] == "yes"
         self._put("How sides are said", "ways", ways)
+
+
+def _listed(words: list[str]) -> str:
+    """`a, b and c`."""
+    return " and ".join([", ".join(words[:-1]), words[-1]] if len(words) > 1 else words)
