@@ -175,11 +175,12 @@ def _style(theme: Theme) -> str:
     unit = round(8 * scale())
     return f"""
     QWidget {{ font-family: "{BODY}"; }}
+    QMenuBar, QMenu, QPushButton {{ font-size: {10.5 * scale():.1f}pt; }}
     QWidget#page, QScrollArea#page, QScrollArea#page > QWidget > QWidget {{ background: {theme.paper}; }}
     QScrollArea {{ border: none; }}
     QLabel#heading {{ font-family: "{TITLE}"; font-size: {15 * scale():.1f}pt; }}
     QLabel#prompt {{ font-weight: 600; }}
-    QLabel#soft {{ color: {theme.soft}; font-size: {9.5 * scale():.1f}pt; }}
+    QLabel#soft {{ color: {theme.soft}; font-size: {9.8 * scale():.1f}pt; }}
     QLabel#big {{ font-size: {19 * scale():.1f}pt; font-weight: 600; }}
     QLabel#reading {{ font-size: {12.5 * scale():.1f}pt; }}
     QFrame#card {{ background: {theme.ground}; border: 1px solid {theme.line}; border-radius: {unit}px; }}

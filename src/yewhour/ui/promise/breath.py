@@ -72,7 +72,7 @@ class BreathPicture(QWidget):
         wide, seconds = self.width() - 20.0, self._seconds()
         whole = sum(seconds)
         x, up, path = 10.0, False, QPainterPath(QPointF(10.0, low))
-        painter.setFont(font(9))
+        painter.setFont(font(9.8))
         painter.setPen(QColor(self.theme.soft))
         for number, (name, length) in enumerate(zip(PHASE_NAMES, seconds, strict=True)):
             end = x + wide * length / whole

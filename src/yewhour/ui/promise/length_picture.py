@@ -44,7 +44,7 @@ class LengthPicture(QWidget):
 
         painter.setPen(QPen(QColor(self.theme.both), 8, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
         painter.drawLine(round(x(low)), round(y), round(x(high)), round(y))
-        painter.setFont(font(9))
+        painter.setFont(font(9.8))
         painter.setPen(QColor(self.theme.soft))
         marks = [(low, "shortest"), (can.preferred_s, "by itself"), (high, "longest")]
         free = -100.0

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from functools import partial
 from typing import Any
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QLayout, QLineEdit, QVBoxLayout, QWidget
 
@@ -50,11 +50,15 @@ class Promise(QWidget):
         super().__init__()
         self.session = session
         self._putting = False
-        area, self.body = page()
+        self.area, self.body = page()
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
-        layout.addWidget(area)
+        layout.addWidget(self.area)
         self._built = False
+        self._soon = QTimer(self)  # what was opened has its size then
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(30)
+        self._soon.timeout.connect(self._into_view)
         self.theme = theme
         session.made_changed.connect(self.refresh)
         session.plan_changed.connect(self.refresh)
@@ -219,6 +223,7 @@ class Promise(QWidget):
         for name, panel in self.panels.items():
             panel.setVisible(name == key)
         self.sentence.show_open(key)
+        self._soon.start()
         first = self._first[key]
         if isinstance(first, Chips):
             first.focus()
@@ -226,6 +231,10 @@ class Promise(QWidget):
             first.setFocus(Qt.FocusReason.TabFocusReason)
             if isinstance(first, QLineEdit):
                 first.selectAll()
+
+    def _into_view(self) -> None:
+        if self.opened:
+            self.area.ensureWidgetVisible(self.panels[self.opened])
 
     def close_panel(self) -> None:
         """Back to the sentence."""

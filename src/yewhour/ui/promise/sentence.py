@@ -8,14 +8,19 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QFontMetrics, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFont, QFontMetrics, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from yewhour.ui.kit.controls import Press, Wrapping
 from yewhour.ui.kit.theme import Theme, font, scale
 
-SIZE = 17.0  # points
+SIZE, MOST = 17.0, 1.35  # points; and how much larger it gets at most, as it is large already
 Part = tuple[str, str, str]  # key, what it is for a reader, what stands behind it
+
+
+def large(bold: bool = False) -> QFont:
+    """The font of the sentence."""
+    return font(SIZE * min(MOST, scale()) / scale(), bold)
 
 
 class Word(Press):
@@ -55,7 +60,7 @@ class Word(Press):
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QColor(self.theme.chosen))
             painter.drawRoundedRect(room, edge, edge)
-        painter.setFont(font(SIZE, True))
+        painter.setFont(large(True))
         painter.setPen(QColor(self.theme.accent))
         shown = _measures().elidedText(self.text(), Qt.TextElideMode.ElideRight, round(room.width() - edge))
         painter.drawText(room.adjusted(edge, 0, 0, -2), Qt.AlignmentFlag.AlignVCenter, shown)
@@ -66,18 +71,18 @@ class Word(Press):
             painter.setPen(QPen(QColor(self.theme.aril), 2 * scale()))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(room, edge, edge)
-        painter.setFont(font(SIZE))
+        painter.setFont(large())
         painter.setPen(QColor(self.theme.ink))
         behind = QRectF(self.rect()).adjusted(self.width() - tail - 1, 1, 0, -3)
         painter.drawText(behind, Qt.AlignmentFlag.AlignVCenter, self.tail)
 
 
 def _measures() -> QFontMetrics:
-    return QFontMetrics(font(SIZE, True))
+    return QFontMetrics(large(True))
 
 
 def _plain() -> QFontMetrics:
-    return QFontMetrics(font(SIZE))
+    return QFontMetrics(large())
 
 
 class Sentence(QWidget):
@@ -95,7 +100,7 @@ class Sentence(QWidget):
                 for piece in part.split():
                     plain = QLabel(piece)
                     plain.setTextFormat(Qt.TextFormat.PlainText)
-                    plain.setFont(font(SIZE))
+                    plain.setFont(large())
                     self.labels.append(plain)
                     layout.addWidget(plain)
                 continue
@@ -115,7 +120,7 @@ class Sentence(QWidget):
             word.theme = theme
             word.updateGeometry()
         for plain in self.labels:
-            plain.setFont(font(SIZE))
+            plain.setFont(large())
 
     def put(self, words: Mapping[str, str]) -> None:
         """Says what is promised."""

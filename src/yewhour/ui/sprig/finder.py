@@ -93,7 +93,7 @@ class HitPainter(QStyledItemDelegate):
         self.theme = theme
 
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
-        return QSize(200, round(metrics(11.5).height() + metrics(9).height() + 12 * scale()))
+        return QSize(200, round(metrics(11.5).height() + metrics(9.8).height() + 12 * scale()))
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
         hit: Hit = index.data(Qt.ItemDataRole.UserRole)
@@ -112,7 +112,7 @@ class HitPainter(QStyledItemDelegate):
         painter.setFont(font(10, italic=True))
         painter.setPen(QColor(self.theme.soft))
         painter.drawText(inner.adjusted(used, 1, 0, 0), Qt.AlignmentFlag.AlignTop, hit.movement.traditional)
-        painter.setFont(font(9))
+        painter.setFont(font(9.8))
         painter.setPen(QColor(self.theme.trouble if hit.matters else self.theme.soft))
         words = painter.fontMetrics().elidedText(
             _about(hit), Qt.TextElideMode.ElideRight, round(inner.width())

@@ -97,7 +97,7 @@ class SprigPainter(HandPainter):
         while mark <= end_s:
             y = sprig.y_at(mark)
             box = QRectF(10, y - 10 * self.unit, 42 * self.unit, 20 * self.unit)
-            self._text(box, show_length(mark), self.theme.soft, 8.5, LEFT | MIDDLE)
+            self._text(box, show_length(mark), self.theme.soft, 9.8, LEFT | MIDDLE)
             mark += every
 
     def _paint_sections(self) -> None:
@@ -116,10 +116,10 @@ class SprigPainter(HandPainter):
             painter.setPen(QPen(QColor(self.theme.line), 1))
             painter.drawLine(QPointF(52 * self.unit, y), QPointF(right, y))
             if sprig.section_room and y - last_y > 15 * self.unit:
-                name, _ = cut_to(needle.segment.section, 8.5, sprig.section_room - 8)
-                box = QRectF(right - sprig.section_room, y + 1, sprig.section_room, 18 * self.unit)
+                name, wide = cut_to(needle.segment.section, 9.8, (right - self.stem_x) * 0.6)
+                box = QRectF(right - wide - 6, y + 1, wide + 6, 18 * self.unit)
                 colour = self.theme.ink if sprig.session.section == index else self.theme.soft
-                self._text(box, name, colour, 8.5, RIGHT | Qt.AlignmentFlag.AlignTop, italic=True)
+                self._text(box, name, colour, 9.8, RIGHT | Qt.AlignmentFlag.AlignTop, italic=True)
                 last_y = y
                 sprig.titles.append((box, index))
 
@@ -231,8 +231,8 @@ class SprigPainter(HandPainter):
     def _paint_labels(self, room: float) -> None:
         """Names beyond the needles' tips, on the needle's own side, wherever one fits."""
         sprig, painter = self.sprig, self.painter
-        painter.setFont(font(8.5))
-        measures = metrics(8.5)
+        painter.setFont(font(9.8))
+        measures = metrics(9.8)
         free = {"left": -100.0, "right": -100.0}
         ink, soft = QColor(self.theme.ink), QColor(self.theme.soft)
         right_edge = sprig.width() - sprig.strips_room - 12
@@ -246,14 +246,14 @@ class SprigPainter(HandPainter):
             reach = room * needle.reach * (1.0 if needle.sides else 0.6 if needle.head else 0.0)
             painter.setPen(ink if needle.sides else soft)
             start = self.stem_x + reach + 8 * self.unit
-            near_title = any(-10 * self.unit < middle - box.top() < 26 * self.unit for box, _ in sprig.titles)
-            limit = right_edge - start - (sprig.section_room if near_title else 0)
+            near = [box.left() for box, _ in sprig.titles if -5 < (middle - box.top()) / self.unit < 22]
+            limit = min([right_edge, *(edge - 6 * self.unit for edge in near)]) - start
             if side == "left":
-                limit = self.stem_x - reach - 8 * self.unit - 66 * self.unit
-                start = 66 * self.unit
+                limit = self.stem_x - reach - 8 * self.unit - 54 * self.unit
+                start = 54 * self.unit
             if limit < 44 * self.unit:
                 continue
-            name, wide = cut_to(label, 8.5, limit)
+            name, wide = cut_to(label, 9.8, limit)
             baseline = middle + (measures.ascent() - measures.descent()) / 2
             painter.drawText(QPointF(start + limit - wide if side == "left" else start, baseline), name)
             free[side] = middle + measures.height() * 0.42

@@ -71,7 +71,7 @@ class HandPainter:
                 box = QRectF(
                     self.stem_x + 94 * self.unit, y - 10 * self.unit, 150 * self.unit, 20 * self.unit
                 )
-                self._text(box, f"{name} {show_length(time_s)}", self.theme.trouble, 9, LEFT | MIDDLE)
+                self._text(box, f"{name} {show_length(time_s)}", self.theme.trouble, 9.8, LEFT | MIDDLE)
 
     def _paint_handle(self, length_s: float) -> None:
         sprig, painter, unit = self.sprig, self.painter, self.unit

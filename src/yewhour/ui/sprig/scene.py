@@ -109,12 +109,12 @@ class Scene(QWidget):
     @property
     def stem_x(self) -> float:
         """Where the stem is."""
-        return (self.width() - self.section_room - self.strips_room) * 0.5 + 26 * scale()
+        return (self.width() - self.strips_room) * 0.5 + 12 * scale()
 
     @property
     def needle_room(self) -> float:
         """Pixels that the longest needle has to one side; labels get what is left."""
-        return max(28.0, min(self.stem_x - 124 * scale(), self.stem_x * 0.5))
+        return max(self.stem_x * 0.22, min(self.stem_x - 166 * scale(), self.stem_x * 0.5))
 
     def y_at(self, time_s: float) -> float:
         """Where a time is, in pixels from the top."""

@@ -12,7 +12,7 @@ from yewhour.ui.sprig.reach import Reach
 
 BARE = ("talk", "setup", "stillness")
 STRIPS = ("effort", "breath", "talk")
-WIDE = 34.0  # pixels of one strip, its gap included
+WIDE = 42.0  # pixels of one strip, its gap included
 
 
 def room() -> float:
@@ -23,7 +23,7 @@ def room() -> float:
 def paint(painter: QPainter, made: Made, reach: Reach, left: float, theme: Theme) -> None:
     """Paints the strips from `left` on."""
     wide = WIDE * scale()
-    painter.setFont(font(8))
+    painter.setFont(font(9.8))
     for number, name in enumerate(STRIPS):
         painter.setPen(QColor(theme.soft))
         box = QRectF(left + number * wide - 4, 2, wide, 20 * scale())
@@ -93,7 +93,7 @@ def paint_sides(painter: QPainter, made: Made, stem_x: float, theme: Theme) -> N
     done = balance(made)
     any_sided = any(done.values())
     for side, sign in (("left", -1), ("right", 1)):
-        painter.setFont(font(9, bold=True))
+        painter.setFont(font(9.8, bold=True))
         painter.setPen(side_colour(theme, side))
         words = f"{side} {show_length(done[side])}" if any_sided else side
         wide = 96 * scale()

@@ -71,7 +71,7 @@ class RowPaint:
         if row.quiet_s >= QUIET_S:
             under = QRectF(self._text_x, line.bottom() + 2, box.width(), 20 * scale())
             words = f"{row.quiet_s:.0f} s of quiet"
-            self._words(painter, words, self.theme.soft, 8.5, under, italic=True)
+            self._words(painter, words, self.theme.soft, 9.8, under, italic=True)
         painter.restore()
 
     def _words(
@@ -116,7 +116,13 @@ class RowPaint:
             at = x - 24 * scale() if row.side == "left" else x + 14 * scale()
             where = QRectF(at, y - 9 * scale(), 11 * scale(), 18 * scale())
             self._words(
-                painter, row.side[0].upper(), colour.name(), 9, where, Qt.AlignmentFlag.AlignCenter, bold=True
+                painter,
+                row.side[0].upper(),
+                colour.name(),
+                9.8,
+                where,
+                Qt.AlignmentFlag.AlignCenter,
+                bold=True,
             )
 
     def _paint_head(self, painter: QPainter, row: Row, box: QRectF) -> None:
@@ -131,7 +137,7 @@ class RowPaint:
                 painter,
                 row.heading,
                 colour,
-                9.5,
+                9.8,
                 QRectF(self._text_x, top + 2, wide, 24 * scale()),
                 bold=True,
             )
@@ -140,14 +146,24 @@ class RowPaint:
         clock = QRectF(4 * scale(), text.top() + 2, 44 * scale(), metrics(SIZE).height())
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
         if row.finding is None and row.muted is None:
-            self._words(painter, show_length(row.at / TICKS_PER_S), self.theme.soft, 9.5, clock, right)
+            self._words(painter, show_length(row.at / TICKS_PER_S), self.theme.soft, 9.8, clock, right)
         quiet = row.left is not None or row.muted is not None
         colour = self.theme.trouble if row.finding else self.theme.soft if quiet else self.theme.ink
         wrap = Qt.AlignmentFlag(Qt.TextFlag.TextWordWrap)
         self._words(painter, row.text, colour, SIZE, text.adjusted(0, 2, 0, 40), wrap, italic=quiet)
 
+    def _paint_room(self, painter: QPainter, box: QRectF, share: float) -> None:
+        """The room there is for a line, and how much of it the words take."""
+        wide, y = 56 * scale(), box.center().y()
+        start = box.right() - wide
+        for end, colour, thick in ((1.0, self.theme.line, 2.0), (min(1.0, share), self.theme.soft, 4.0)):
+            painter.setPen(
+                QPen(QColor(colour), thick * scale(), Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
+            )
+            painter.drawLine(QPointF(start, y), QPointF(start + wide * end, y))
+
     def _paint_aside(self, painter: QPainter, row: Row, line: QRectF) -> None:
-        """What the line is for, and the seconds it takes of the seconds there are."""
+        """How much of its room the line takes; in seconds where that matters just now."""
         takes, over = row.takes_s, row.takes_s > row.room_s + 0.05
         words = f"{takes:.1f} of {row.room_s:.1f} s"
         if row.left is not None:
@@ -160,10 +176,14 @@ class RowPaint:
             words = f"{takes:.1f} of {row.room_s:.1f} s" if row.cue else f"{takes:.1f} s"
         wide = self._aside(row, line.width())
         box = QRectF(line.right() - wide + 6, line.top() + 2, wide - 18, metrics(SIZE).height())
-        own = " ·" if row.cue is not None and row.cue.own else ""
-        left = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+        shown = row.left is not None or row.muted is not None or over or self.typing is not None
         if line.width() > NARROW * scale():
-            self._words(painter, f"{row.purpose}{own}", self.theme.soft, 8.5, box, left, italic=True)
+            own = "yours" if row.cue is not None and row.cue.own else ""
+            left = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+            self._words(painter, own, self.theme.accent, 9.8, box, left, italic=True)
+        if not shown:  # the room as a line, and how much of it the words need
+            self._paint_room(painter, box, takes / max(0.1, row.room_s))
+            return
         colour = self.theme.trouble if over else self.theme.soft
-        self._words(painter, words, colour, 8.5, box, right, bold=over)
+        self._words(painter, words, colour, 9.8, box, right, bold=over)
