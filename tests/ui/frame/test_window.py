@@ -4,6 +4,7 @@ import pytest
 from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QPushButton
 
 from tests.ui.conftest import CTRL
 from yewhour.ui.kit import theme as look
@@ -201,3 +202,59 @@ def test_escape_while_the_tip_is_drawn_leaves_the_length_as_it_was(desk):
     desk.settle()
     assert desk.session.plan is plan
     assert desk.made.length_s == 1440
+
+
+def test_escape_goes_out_of_a_field_to_the_class_and_then_to_the_whole_of_it(desk):
+    desk.choose("low-lunge")
+    desk.press("to_promise")
+    desk.key(Qt.Key.Key_Return)
+    desk.key(Qt.Key.Key_Escape)
+    desk.key(Qt.Key.Key_Escape)
+    assert QApplication.focusWidget() is desk.window.sprig
+    assert desk.session.picked
+    desk.key(Qt.Key.Key_Escape)
+    assert not desk.session.picked
+    assert not desk.session.selected
+
+
+def test_the_menus_open_by_keys_and_each_has_a_letter_of_its_own(desk):
+    titles = [action.text() for action in desk.window.menuBar().actions()]
+    letters = [title[title.index("&") + 1].lower() for title in titles]
+    assert len(set(letters)) == len(titles)
+    desk.press("open_menus")
+    assert desk.window.menuBar().activeAction() is desk.window.menuBar().actions()[0]
+
+
+def test_where_the_right_button_is_pressed_what_can_be_done_is_offered(desk):
+    sprig = desk.window.sprig
+    at = desk.at(desk.segment("dart"))
+    sprig.customContextMenuRequested.emit(at)
+    menu = QApplication.activePopupWidget()
+    assert desk.session.node_at(desk.segment("dart").id) in desk.session.picked
+    texts = [action.text() for action in menu.actions()]
+    assert "Do it again" in texts
+    next(action for action in menu.actions() if action.text() == "Do it again").trigger()
+    menu.close()
+    desk.settle()
+    assert sum(s.turn.movement.id == "dart" and not s.turn.setup_for for s in desk.made.segments) == 2
+
+
+def test_keys_of_the_window_work_from_a_field_that_does_not_need_them(desk):
+    desk.key(Qt.Key.Key_Plus)
+    desk.key(Qt.Key.Key_K, CTRL)
+    assert QApplication.focusWidget() is desk.window.finder.field
+    desk.key(Qt.Key.Key_Z, CTRL)
+    assert desk.session.plan.brief.target_s == 1440
+    desk.type("do")
+    desk.key(Qt.Key.Key_Z, CTRL)  # what was typed, first
+    assert desk.window.finder.field.text() != "do"
+    desk.key(Qt.Key.Key_E, CTRL)
+    assert desk.window._dialogs[-1].isVisible()
+
+
+def test_enter_presses_the_button_that_has_the_focus(desk):
+    desk.choose("low-lunge")
+    again = next(b for b in desk.window.inspector.findChildren(QPushButton) if b.text() == "Do it again")
+    again.setFocus()
+    desk.key(Qt.Key.Key_Return)
+    assert "Again" in desk.session.past.undo_titles[0]

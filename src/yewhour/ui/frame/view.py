@@ -118,6 +118,12 @@ class View:
         """Every action and its keys, and the way to any of them by name."""
         self.window.keep_open(self.window.later.Keys(self.window.actions_by_name))
 
+    def open_menus(self) -> None:
+        """To the first menu; arrows go on."""
+        bar = self.window.menuBar()
+        bar.setFocus()
+        bar.setActiveAction(bar.actions()[0])
+
     def show_about(self) -> None:
         """What this program is, and what it is not."""
         box = self.window.later.QMessageBox(self.window)

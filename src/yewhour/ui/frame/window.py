@@ -11,7 +11,7 @@ from functools import cached_property, partial
 from pathlib import Path
 from typing import Any, NamedTuple
 
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtGui import (
     QAction,
     QCloseEvent,
@@ -24,6 +24,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import (
     QApplication,
     QDialog,
+    QMenu,
     QSplitter,
     QStackedWidget,
     QVBoxLayout,
@@ -42,7 +43,7 @@ from yewhour.ui.frame.head import Head
 from yewhour.ui.frame.shell import Shell
 from yewhour.ui.frame.view import View
 from yewhour.ui.kit import theme as look
-from yewhour.ui.kit.deeds import DEEDS
+from yewhour.ui.kit.deeds import AT_HAND, DEEDS, with_letter
 from yewhour.ui.sprig.finder import FinderPane
 from yewhour.ui.sprig.hand import Hand
 from yewhour.ui.sprig.inspector import Inspector
@@ -162,6 +163,7 @@ class Window(Shell):
         made.told.connect(self.say)
         for action in self._letters["script"]:
             made.script.addAction(action)
+        self._offer_at(made.script, "script")
         self._dressed.append(made)
         self.stations.addWidget(made)
         return made
@@ -181,6 +183,7 @@ class Window(Shell):
     def _make_actions(self) -> None:
         self.actions_by_name: dict[str, QAction] = {}
         menus = {}
+        letters: set[str] = set()
         for deed in DEEDS:
             action = QAction(deed.title, self)
             action.setShortcuts([QKeySequence(keys) for keys in deed.keys])
@@ -190,11 +193,29 @@ class Window(Shell):
                 action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
                 self._letters[deed.at].append(action)
             if deed.menu not in menus:
-                menus[deed.menu] = self.menuBar().addMenu(deed.menu)
+                menus[deed.menu] = self.menuBar().addMenu(with_letter(deed.menu, letters))
             menus[deed.menu].addAction(action)
             self.actions_by_name[deed.name] = action
         for action in self._letters["sprig"]:
             self.sprig.addAction(action)
+        self._offer_at(self.sprig, "sprig")
+
+    def _offer_at(self, widget: QWidget, where: str) -> None:
+        """A menu of what can be done, where the right button is pressed or by its key."""
+        widget.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
+        widget.customContextMenuRequested.connect(lambda at: self._show_menu(widget, where, at))
+
+    def _show_menu(self, widget: QWidget, where: str, at: QPoint) -> None:
+        if widget is self.sprig:
+            self.sprig.choose_at(at)
+        menu = QMenu(widget)
+        for name in AT_HAND[where]:
+            if name:
+                menu.addAction(self.actions_by_name[name])
+            else:
+                menu.addSeparator()
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        menu.popup(widget.mapToGlobal(at))
 
     def _do(self, who: str, name: str, _checked: bool = False) -> None:
         """Does a deed; told when it can't be done."""
@@ -385,10 +406,14 @@ class Window(Shell):
     # --- the window itself ------------------------------------------------------------------------------
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() == Qt.Key.Key_Escape and (self.sprig.cancel() or self.session.trial is not None):
-            self.session.drop_trial()
-        else:
+        if event.key() != Qt.Key.Key_Escape:
             super().keyPressEvent(event)
+        elif self.sprig.cancel() or self.session.trial is not None:
+            self.session.drop_trial()
+        elif not self.sprig.hasFocus():  # out of a field or a page, back to the class
+            self.sprig.setFocus()
+        elif self.session.picked:  # and then to the whole of it
+            self.session.select("")
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)

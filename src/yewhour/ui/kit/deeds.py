@@ -21,6 +21,28 @@ class Deed(NamedTuple):
     at: str = "window"
 
 
+# What is offered where the right button is pressed; "" parts them.
+AT_HAND = {
+    "sprig": (
+        "more", "fewer", "lock", "", "gentler", "stronger", "clock", "", "both_sides", "rounds", "flow",
+        "ungroup", "", "earlier", "later", "again", "", "cut", "copy", "paste", "leave_out",
+    ),
+    "script": (
+        "edit_line", "choose_wording", "mute", "", "pin", "sooner", "later_line", "", "mirror", "restore",
+        "add_line", "", "take_in", "make_room", "mend_here",
+    ),
+}  # fmt: skip
+
+
+def with_letter(title: str, taken: set[str]) -> str:
+    """A menu's title with the letter that opens it marked: the first that no other has."""
+    at = next((n for n, letter in enumerate(title.lower()) if letter.isalpha() and letter not in taken), -1)
+    if at < 0:
+        return title
+    taken.add(title[at].lower())
+    return f"{title[:at]}&{title[at:]}"
+
+
 def _on(who: str, at: str, menu: str, *deeds: tuple[str, str, tuple[str, ...], str]) -> tuple[Deed, ...]:
     return tuple(Deed(name, menu, title, keys, about, who, at) for name, title, keys, about in deeds)
 
@@ -112,6 +134,7 @@ DEEDS: tuple[Deed, ...] = (
     ),
     *_on("view", "window", "Help",
         ("show_keys", "Everything you can do", ("F1",), "Every action and its keys; Enter does one."),
+        ("open_menus", "The menus", ("F10",), "Arrows go on; Alt and a letter open one."),
         ("show_about", "About and cautions", (), "What this program is, and what it is not."),
     ),
 )  # fmt: skip

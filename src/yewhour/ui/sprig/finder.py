@@ -31,6 +31,7 @@ from yewhour.core.plan.outline import dose_split
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import label
+from yewhour.ui.kit.fields import with_field_keys
 from yewhour.ui.kit.theme import Theme, font, metrics, scale
 from yewhour.ui.sprig.hand import Hand
 
@@ -168,6 +169,7 @@ class FinderPane(QWidget):
         layout.addWidget(self.field)
         layout.addWidget(self.where)
         layout.addWidget(self.list, 1)
+        with_field_keys(self.field)
         self.field.textChanged.connect(self.search)
         self.field.returnPressed.connect(self.add)
         self.field.moved.connect(self._move)

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
@@ -112,6 +112,12 @@ class Sprig(Scene):
                     toggle=bool(keys & Qt.KeyboardModifier.ControlModifier),
                 )
             self._press, self._pressed = at, needle
+
+    def choose_at(self, at: QPoint) -> None:
+        """Chooses the needle at a place, unless it is among those that are chosen."""
+        needle = self.needle_at(at.y())
+        if needle is not None and self.session.node_at(needle.segment.id) not in self.session.picked:
+            self.session.select(needle.segment.id)
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         at = self.hand = event.position()
