@@ -41,8 +41,9 @@ def test_three_hours_are_refused_with_what_can_be_done(desk):
     page.length.selectAll()
     QTest.keyClicks(page.length, "3:00:00")
     desk.settle()
-    assert "can't last 3:00:00" in desk.window.foot.message.text()
-    assert desk.made.length_s == desk.session.solved.longest_s
+    assert "still to fill" in desk.window.foot.message.text()
+    assert desk.made.length_s == desk.session.solved.preferred_s  # not stretched to its most
+    assert "still to fill of 3:00:00" in desk.window.head.promise.text()
     assert "longest" in page.length_picture.accessibleDescription()
     desk.window.grab()
 
@@ -171,5 +172,5 @@ def test_a_class_too_short_for_its_promise_says_what_is_left_to_fill(desk):
     page = page_of(desk)
     desk.session.set_length(3600.0)
     desk.settle()
-    left_s = 3600 - desk.session.lengths.longest_s
+    left_s = 3600 - desk.session.lengths.preferred_s
     assert page.still.text() == f"{show_length(left_s)} still to fill."

@@ -76,7 +76,7 @@ def finding_card(session: Session, finding: Finding) -> QFrame:
 
 def refusal_card(session: Session) -> QFrame:
     """Why the class can't be as long as was asked, and what could be done."""
-    frame, layout = card("wrong")
+    frame, layout = card("look" if session.unfinished else "wrong")
     layout.addWidget(label(session.refusal))
     for offer in session.offers:
         fix = FixButton(session, offer.title, offer.edits)

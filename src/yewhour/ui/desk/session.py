@@ -63,6 +63,7 @@ class Session(QObject):
         self.lengths: Lengths | None = None
         self.trial: Outcome | None = None
         self.trial_title = ""
+        self.unfinished = False  # there is not enough in it for its length yet
         self.refusal = ""  # why the class can't be as long as was asked
         self.trouble: Problem | None = None  # why there is no class at all
         self.offers: tuple[Offer, ...] = ()
@@ -150,7 +151,7 @@ class Session(QObject):
         self.plan = plan
         self._forget_gone()
         self.drop_trial()
-        self.refusal, self.offers = "", ()
+        self.refusal, self.offers, self.unfinished = "", (), False
         self._serial += 1
         wish = Wish("class", self._serial, plan)
         if not any(section.body for section in plan.sections):
@@ -193,6 +194,7 @@ class Session(QObject):
             None,
         )
         self.lengths, self._made_serial = outcome.solved.lengths, wish.serial
+        self.unfinished = outcome.unfinished
         self._keep_choice()
         self.made_changed.emit()
         if self.refusal:

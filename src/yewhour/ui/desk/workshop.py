@@ -6,6 +6,7 @@ stopped for it. The core is imported here too, so that the window can be on scre
 
 from __future__ import annotations
 
+import math
 import threading
 import time
 from collections.abc import Callable
@@ -15,6 +16,7 @@ from PySide6.QtCore import QObject, Signal
 
 from yewhour.core.edits.cuts import with_given_pace
 from yewhour.core.edits.report import remedies
+from yewhour.core.lengths import show_length
 from yewhour.core.made import Made
 from yewhour.core.pipeline import Solved, solve
 from yewhour.core.plan.edit import Edit
@@ -48,7 +50,10 @@ class Wish(NamedTuple):
 
 
 class Outcome(NamedTuple):
-    """What came of a wish. `refusal` says why the length could not be; `problem`, why there is no class."""
+    """What came of a wish. `refusal` says why the length could not be; `problem`, why there is no class.
+
+    unfinished: there is not enough in the class for its length yet; it is as long as it is by itself.
+    """
 
     wish: Wish
     solved: Solved | None = None
@@ -56,6 +61,7 @@ class Outcome(NamedTuple):
     refusal: str = ""
     problem: Problem | None = None
     offers: tuple[Offer, ...] = ()
+    unfinished: bool = False
 
 
 class _Stopped(Exception):
@@ -176,6 +182,9 @@ class Workshop(QObject):
         try:
             return Outcome(wish, solved, with_given_pace(solved, length_s).make(length_s))
         except CannotFit as problem:
+            if length_s > solved.longest_s:  # unfinished: as it is by itself, not stretched to its most
+                made = solved.make(solved.preferred_s)
+                return Outcome(wish, solved, made, _unfinished(solved, length_s), unfinished=True)
             return Outcome(wish, solved, solved.make(solved.nearest_s(length_s)), str(problem))
         except Problem as problem:
             return Outcome(wish, solved, None, problem=problem)
@@ -188,4 +197,25 @@ class Workshop(QObject):
             found = remedies(solved, length_s)
         except Problem:
             return Outcome(wish)
-        return Outcome(wish, offers=tuple(Offer(one.title, one.edits, one.gives_s) for one in found))
+        offers = [Offer(one.title, one.edits, one.gives_s) for one in found]
+        promise = _promising(solved, length_s)
+        offers.insert(0 if length_s < solved.shortest_s else len(offers), promise)
+        return Outcome(wish, offers=tuple(offers))
+
+
+def _unfinished(solved: Solved, length_s: float) -> str:
+    """What is still missing, in words."""
+    by_itself, most = solved.preferred_s, solved.longest_s
+    return (
+        f"{show_length(length_s - by_itself)} still to fill: what is there lasts {show_length(by_itself)} by "
+        f"itself, and {show_length(most)} at most."
+    )
+
+
+def _promising(solved: Solved, length_s: float) -> Offer:
+    """Promising the nearest length there is, in whole seconds."""
+    short = length_s < solved.shortest_s
+    nearest_s = math.ceil(solved.shortest_s) if short else math.floor(solved.longest_s)
+    title = f"Promise the nearest, {show_length(nearest_s)}"
+    target_s = round(nearest_s - solved.lengths.extra_s)
+    return Offer(title, (Edit("target", "", title, amount=target_s),), nearest_s)

@@ -59,7 +59,7 @@ class Foot(QWidget):
         trial = session.trial
         if trial is not None:
             if trial.refusal:
-                self.put(trial.refusal, theme.trouble)
+                self.put(trial.refusal, theme.ink if trial.unfinished else theme.trouble)
             elif session.trial_title and trial.made is not None and session.made is not None:
                 words = differences(session.made, trial.made)
                 self.put(f"As it would be – {session.trial_title}: {words}.", theme.ink)
@@ -69,7 +69,7 @@ class Foot(QWidget):
         if self.note is not None:
             self.put(self.note[0], theme.trouble if self.note[1] else theme.ink)
         elif session.refusal:
-            self.put(session.refusal, theme.trouble)
+            self.put(session.refusal, theme.ink if session.unfinished else theme.trouble)
         elif session.trouble is not None:
             self.put(str(session.trouble), theme.trouble)
         elif found:

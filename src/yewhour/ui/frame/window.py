@@ -318,6 +318,9 @@ class Window(Shell):
             return f"{audience}{show_length(plan.brief.target_s)} promised{empty}."
         kept = abs(made.length_s - can.promised_s) < 0.05
         asked = "exactly, as promised" if kept else f"now, promised {show_length(can.promised_s)}"
+        if session.unfinished and session.trial is None:
+            left = show_length(can.promised_s - made.length_s)
+            return f"{audience}{left} still to fill of {show_length(can.promised_s)}."
         return (
             f"{audience}{show_length(made.length_s)} {asked}. "
             f"It can be {show_length(can.shortest_s)} to {show_length(can.longest_s)}."

@@ -388,7 +388,7 @@ class Promise(QWidget):
         if can is None:
             return ""
         if can.promised_s > can.longest_s:
-            return f"{show_length(can.promised_s - can.longest_s)} still to fill."
+            return f"{show_length(can.promised_s - can.preferred_s)} still to fill."
         if can.promised_s < can.shortest_s:
             return f"{show_length(can.shortest_s - can.promised_s)} too much for it, at its shortest."
         return ""

@@ -78,7 +78,8 @@ class HandPainter:
         box = sprig.handle_rect()
         lit = sprig.held == "length" or sprig.hovering == "length"
         trial = sprig.session.trial
-        refused = bool(trial.refusal if trial else sprig.session.refusal)
+        refused = bool(trial.refusal and not trial.unfinished if trial else sprig.session.refusal)
+        refused = refused and (trial is not None or not sprig.session.unfinished)
         painter.setPen(QPen(QColor(self.theme.aril if refused else self.theme.accent), 2.5 if refused else 2))
         painter.setBrush(QColor(self.theme.accent if lit else self.theme.paper))
         painter.drawRoundedRect(box, box.height() / 2, box.height() / 2)
