@@ -4,9 +4,14 @@ from pathlib import Path
 
 import msgspec
 
+from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
+from yewhour.store.classfile import read_plan
 from yewhour.store.migrate import VERSION
+from yewhour.store.paths import DEMO, demo_classes
 from yewhour.store.terms import load_positions, load_terms
+from yewhour.store.twigs import twig_of
+from yewhour.store.words import load_words
 
 DOCS = Path(__file__).resolve().parent.parent / "docs"
 
@@ -75,7 +80,20 @@ def cautions() -> str:
     return "\n".join(lines) + "\n"
 
 
+def twigs() -> bytes:
+    """data/demo/twigs.json: the demo classes as the first page shows them."""
+    words, _ = load_words(Path("/nonexistent"))
+    found = {}
+    for path in demo_classes():
+        plan = read_plan(path)
+        brief = plan.brief
+        about = f"{words.schools[brief.style].noun}, for {brief.audience or 'anyone'}"
+        found[path.stem] = twig_of(solve(plan, words).make(), about)
+    return msgspec.json.encode(found) + b"\n"
+
+
 if __name__ == "__main__":
+    (DEMO / "twigs.json").write_bytes(twigs())
     (DOCS / "class.schema.json").write_bytes(schema())
     (DOCS / "keys.md").write_text(keys(), encoding="utf-8")
     (DOCS / "cautions.md").write_text(cautions(), encoding="utf-8")

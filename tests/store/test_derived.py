@@ -30,6 +30,10 @@ def test_the_cautions_are_those_of_the_data():
     assert (ROOT / "docs/cautions.md").read_text() == make_docs().cautions()
 
 
+def test_the_twigs_of_the_demo_classes_are_those_of_the_classes():
+    assert (DATA / "demo/twigs.json").read_bytes() == make_docs().twigs(), "run tools/make_docs.py"
+
+
 def test_every_field_of_a_demo_is_in_the_schema():
     names = set()
     for part in msgspec.json.decode(make_docs().schema())["$defs"].values():

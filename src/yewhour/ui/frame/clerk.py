@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from yewhour.core.plan.outline_read import read_outline
 from yewhour.core.plan.outline_write import write_outline
 from yewhour.core.plan.plan import Brief, Plan, Section
 from yewhour.core.problem import Problem
@@ -46,6 +47,18 @@ class Clerk:
     def open_outline(self) -> None:
         """Asks for an outline and makes a class of it."""
         self._ask_and_open("From an outline", OUTLINES)
+
+    def paste_outline(self, text: str) -> None:
+        """Makes a class of the lines of an outline."""
+        words = self.session.words
+        try:
+            if not text.strip():
+                raise Problem("There is no text on the clipboard.", do="Copy the lines of a class first.")
+            plan = read_outline(text, words.library, "clipboard", words.known)
+        except Problem as problem:
+            self.window.tell(problem)
+            return
+        self.files.begin(plan)
 
     def _ask_and_open(self, title: str, kinds: str) -> None:
         name, _ = self.window.later.QFileDialog.getOpenFileName(

@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 from functools import partial
+from pathlib import Path
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
+from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
-from yewhour.core.lengths import show_length
 from yewhour.store.classfile import read_plan
+from yewhour.store.glimpse import glimpse_of
 from yewhour.store.habits import recent_classes
 from yewhour.store.keeping import Kept, kept_work
 from yewhour.store.paths import demo_classes
+from yewhour.store.twigs import Twig, demo_twigs, twig_of
+from yewhour.ui.frame.twig_card import TwigCard
 from yewhour.ui.kit.controls import button, card, emptied, label, page, quiet, row
-from yewhour.ui.kit.theme import scale
+from yewhour.ui.kit.theme import Theme, scale
 
 
 class Start(QWidget):
@@ -23,16 +27,34 @@ class Start(QWidget):
     outline = Signal()
     other = Signal()
     path = Signal(object)
+    pasted = Signal(str)
     kept = Signal(object)
 
-    def __init__(self) -> None:
+    def __init__(self, theme: Theme) -> None:
         super().__init__()
+        self.theme = theme
         area, self.body = page()
         self.body.setContentsMargins(60, 28, 60, 40)
         self.body.setSpacing(10)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(area)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Shows itself in other colours."""
+        self.theme = theme
+        if self.isVisible():
+            self.refresh()
+
+    def paste(self) -> None:
+        """A class from the lines on the clipboard."""
+        self.pasted.emit(QGuiApplication.clipboard().text())
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.matches(QKeySequence.StandardKey.Paste):
+            self.paste()
+        else:
+            super().keyPressEvent(event)
 
     def showEvent(self, event: object) -> None:
         self.refresh()
@@ -46,6 +68,7 @@ class Start(QWidget):
         first = button("Empty", self.empty.emit, "State the promise, then add movements.", "accent")
         self.body.addLayout(
             row(first, button("From an outline…", self.outline.emit, "A class written as plain text."),
+                button("Paste an outline", self.paste, "Lines of a class from the clipboard (Ctrl+V)."),
                 button("Open a class…", self.other.emit))
         )  # fmt: skip
         self.first = first
@@ -55,8 +78,7 @@ class Start(QWidget):
             self.body.addSpacing(10)
             self.body.addWidget(label("Lately", "heading"))
             for path in recent[:6]:
-                self.body.addLayout(row(button(path.stem, partial(self.path.emit, path), str(path)),
-                                        quiet(str(path.parent))))  # fmt: skip
+                self.body.addLayout(row(self._lately(path), quiet(str(path.parent))))
         self.body.addSpacing(10)
         self.body.addWidget(label("From a demo class", "heading"))
         self.body.addWidget(
@@ -66,6 +88,17 @@ class Start(QWidget):
         )
         self._demos()
         self.body.addStretch(1)
+
+    def _lately(self, path: Path) -> QPushButton:
+        """What opens a class again: with its twig, where it was made before."""
+        found = glimpse_of(path)
+        if found is None:
+            return button(path.stem, partial(self.path.emit, path), str(path))
+        brief = found.made.plan.brief
+        made = TwigCard(twig_of(found.made, f"for {brief.audience or 'anyone'}"), self.theme)
+        made.setMinimumWidth(round(420 * scale()))
+        made.clicked.connect(partial(self.path.emit, path))
+        return made
 
     def _kept(self, kept: Kept) -> None:
         frame, layout = card("look")
@@ -84,11 +117,14 @@ class Start(QWidget):
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(8)
         across = 2 if self.width() > 820 * scale() else 1
+        twigs = demo_twigs()
         for number, path in enumerate(demo_classes()):
-            brief = read_plan(path).brief
-            words = f"{brief.title}  {show_length(brief.target_s)}\n{brief.audience or brief.style}"
-            made = button(words, partial(self.path.emit, path), brief.reason)
-            made.setStyleSheet("text-align: left;")
+            twig = twigs.get(path.stem)
+            if twig is None:
+                brief = read_plan(path).brief
+                twig = Twig(brief.title, brief.target_s, brief.audience or brief.style, ())
+            made = TwigCard(twig, self.theme)
+            made.clicked.connect(partial(self.path.emit, path))
             grid.addWidget(made, number // across, number % across)
         box.setLayout(grid)
         self.body.addWidget(box)

@@ -171,7 +171,9 @@ class Window(Shell):
     @cached_property
     def start(self) -> Start:
         """The first page."""
-        made = Start()
+        made = Start(self.theme)
+        made.pasted.connect(self.clerk.paste_outline)
+        self._dressed.append(made)
         made.empty.connect(self.clerk.new_class)
         made.outline.connect(self.clerk.open_outline)
         made.other.connect(self.clerk.open_class)

@@ -32,6 +32,7 @@ class Theme(NamedTuple):
     paper: str  # behind the script
     ground: str  # behind the sprig
     line: str  # hairlines
+    edge: str  # around what can be pressed or typed in
     ink: str  # text
     soft: str  # quieter text
     right: str  # needles and letters of the right side
@@ -46,12 +47,12 @@ class Theme(NamedTuple):
 
 
 LIGHT = Theme(
-    paper="#fbf8f1", ground="#efeadd", line="#d8d0bd", ink="#1f2a24", soft="#56605a",
+    paper="#fbf8f1", ground="#efeadd", line="#d8d0bd", edge="#8a8270", ink="#1f2a24", soft="#56605a",
     right="#2c6a4b", left="#2d5c7d", both="#5f6b2c", bark="#7a5c43", aril="#bf3328",
     chosen="#dfe8d3", accent="#274b39", on_accent="#f7f3e8", trouble="#a32a20",
 )  # fmt: skip
 DARK = Theme(
-    paper="#171e1a", ground="#1e2722", line="#38443d", ink="#eee8da", soft="#a9b3aa",
+    paper="#171e1a", ground="#1e2722", line="#38443d", edge="#77867c", ink="#eee8da", soft="#a9b3aa",
     right="#86c7a0", left="#8fbfe0", both="#c2c97c", bark="#a98866", aril="#ef6a5c",
     chosen="#2d4034", accent="#9fcfae", on_accent="#13201a", trouble="#f08a7e",
 )  # fmt: skip
@@ -187,7 +188,7 @@ def _style(theme: Theme) -> str:
     QFrame#card[severity="wrong"] {{ border-left: 4px solid {theme.trouble}; }}
     QFrame#card[severity="look"] {{ border-left: 4px solid {theme.both}; }}
     QLineEdit, QPlainTextEdit, QTextEdit {{ background: {theme.paper};
-        color: {theme.ink}; border: 1px solid {theme.soft}; border-radius: {unit // 2}px;
+        color: {theme.ink}; border: 1px solid {theme.edge}; border-radius: {unit // 2}px;
         padding: {unit // 2}px; selection-background-color: {theme.accent};
         selection-color: {theme.on_accent}; }}
     QLineEdit:focus, QPlainTextEdit:focus, QTextEdit:focus {{ border: 2px solid {theme.accent};
@@ -226,7 +227,7 @@ def _style(theme: Theme) -> str:
     QMenu {{ background: {theme.paper}; border: 1px solid {theme.line}; padding: {unit // 2}px; }}
     QMenu::item {{ padding: {unit // 2}px {unit * 3}px {unit // 2}px {unit * 2}px; border-radius: 5px; }}
     QMenu::separator {{ height: 1px; background: {theme.line}; margin: {unit // 2}px {unit}px; }}
-    QPushButton {{ background: {theme.paper}; color: {theme.ink}; border: 1px solid {theme.line};
+    QPushButton {{ background: {theme.paper}; color: {theme.ink}; border: 1px solid {theme.edge};
         border-radius: {unit}px; padding: {unit}px {unit * 2}px; }}
     QPushButton:hover {{ border-color: {theme.accent}; }}
     QPushButton:focus {{ border: 2px solid {theme.accent}; }}
