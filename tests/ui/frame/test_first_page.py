@@ -23,6 +23,7 @@ def test_every_demo_class_has_a_card_with_its_own_sprig(bare_desk):
 
 
 def test_an_outline_is_pasted_and_what_is_none_is_told(bare_desk):
+    lines = "title: Pasted\nlength: 10 min\n# One\nlow lunge 5b pair\n"
     QGuiApplication.clipboard().setText(
         "title: Pasted\nlength: 10 min\n# One\nlow lunge 5b pair\nno such thing"
     )

@@ -20,7 +20,8 @@ from yewhour.core.problem import Problem
 from yewhour.store.terms import Terms, load_terms
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import Chips, button, label, page, quiet, row
-from yewhour.ui.kit.fields import prompted, spin_box, with_field_keys
+from yewhour.ui.kit.field_keys import with_field_keys
+from yewhour.ui.kit.fields import prompted, spin_box
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.promise.breath import BreathPicture, ReadAloud, TapAlong
 from yewhour.ui.promise.length_picture import LengthPicture

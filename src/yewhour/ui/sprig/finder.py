@@ -31,7 +31,7 @@ from yewhour.core.plan.outline import dose_split
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import label
-from yewhour.ui.kit.fields import with_field_keys
+from yewhour.ui.kit.field_keys import with_field_keys
 from yewhour.ui.kit.theme import Theme, font, metrics, scale
 from yewhour.ui.sprig.hand import Hand
 
