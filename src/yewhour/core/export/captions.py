@@ -11,6 +11,8 @@ from yewhour.core.script.cue import Cue
 WIDTH = 42
 LINES = 2
 READ_PER_S = 20  # characters a second a viewer can read
+SHORT = 18  # characters; the last part of a line is no shorter
+LEAST_MS = 800  # a caption is on screen at least so long
 EARLY_MS = 1000  # a caption may start this long before its line
 _PAUSE = re.compile(r"\[\d+(?:\.\d+)?s\]")
 _CLAUSE = re.compile(r"(?<=[,;:.!?])\s+")
@@ -51,7 +53,7 @@ def _parts(cue: Cue, limit: int, free: int) -> list[tuple[int, int, str]]:
     """
     pieces = _pieces(cue.text)
     start, whole = max(cue.start * 100, free), sum(map(len, pieces))
-    needed = math.ceil(whole * 1000 / READ_PER_S)
+    needed = max(LEAST_MS, math.ceil(whole * 1000 / READ_PER_S))
     total = max(cue.end * 100 - start, min(needed, limit * 100 - start))
     if total < needed:
         start = max(free, start - min(EARLY_MS, needed - total))
@@ -75,6 +77,9 @@ def _pieces(text: str) -> list[str]:
                 pieces.append(word)
             else:
                 pieces[-1] = joined
+    while len(pieces) > 1 and len(pieces[-1]) < SHORT and " " in pieces[-2]:
+        pieces[-2], _, word = pieces[-2].rpartition(" ")  # a word or two alone would be gone at once
+        pieces[-1] = f"{word} {pieces[-1]}"
     return pieces
 
 
