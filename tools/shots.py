@@ -14,7 +14,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QColor, QPainter
 from PySide6.QtTest import QTest
 
-from yewhour.core.edits.arrange import with_node
+from yewhour.core.edits.arrange import removed, with_node
 from yewhour.core.edits.places import nodes_of
 from yewhour.store.classfile import plan_bytes
 from yewhour.store.keeping import kept_work
@@ -92,6 +92,7 @@ def main(folder: Path = TARGET) -> None:
     at.choose("low-lunge")
     at.take("sprig")
     at.window.to_promise()
+    at.window.promise_page.open("cautions")
     at.take("promise")
     at.window.to_words()
     at.take("words")
@@ -144,6 +145,9 @@ def main(folder: Path = TARGET) -> None:
     at.take("versions")
 
     at.open("four-at-the-slip")
+    session = at.window.session
+    session.do("Without its warm-up", removed(session.plan, [at.segment("pelvic-tilt").turn.step.id]))
+    at.settle()
     at.window.foot.mend_button.setFocus()
     at.take("mended")
     at.open("sunrise-on-the-quay")
