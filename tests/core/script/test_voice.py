@@ -231,3 +231,21 @@ def test_each_round_is_begun_and_the_last_one_is_said_to_be():
     )
     assert sum(text in again for text in counts) == 1
     assert sum(text in last for text in counts) == 1
+
+
+def test_each_part_of_a_repetition_in_four_has_its_own_words():
+    words = said(made_of(Step(movement="four-part-curl", amount=4), REST, style="mat-modern"), "breath")
+    assert [word.split(", ")[1] for word in words[:4]] == [
+        "curl up.",
+        "lower the legs.",
+        "lift them.",
+        "head down.",
+    ]
+
+
+def test_where_silence_follows_the_second_side_is_told_in_full():
+    pair = Pair(body=(Step(movement="lizard", amount=60, clock=True),))
+    quiet = made_of(pair, REST, style="slow")
+    right, left = (next(c.text for c in quiet.cues if c.purpose == "call" and c.side == side)
+                   for side in ("right", "left"))  # fmt: skip
+    assert left == right.removeprefix("Lizard. ").replace("right", "left")

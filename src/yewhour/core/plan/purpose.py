@@ -50,6 +50,7 @@ LINE_PURPOSES: dict[str, str] = {
     "on_empty": "breath",
     "on_effort": "breath",
     "on_ease": "breath",
+    "on_part": "breath",
     "remind": "remind",
     "half": "half",
     "caution": "caution",

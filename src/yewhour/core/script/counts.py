@@ -47,7 +47,7 @@ def _breath_words(manner: Manner, index: int, segment: Segment) -> Iterator[Cand
     told = {n for n in range(FEW, segment.amount) if segment.kind == "reps"
             and _number(manner, index, segment, segment.amount - n) is not None}  # fmt: skip
     said = [(number, span, line) for number, span in enumerate(shown) if number // per_one not in told
-            and (line := _phase_line(manner, turn, span, number // per_one))]  # fmt: skip
+            and (line := _phase_line(manner, turn, span, *divmod(number, per_one)))]  # fmt: skip
     # All the words of one repetition in the same fullness, and never fuller than those before.
     first = max((_fits(manner, line, span) for number, span, line in said if number < per_one), default=0)
     for number, span, line in said:
@@ -60,9 +60,11 @@ def _breath_words(manner: Manner, index: int, segment: Segment) -> Iterator[Cand
         )
 
 
-def _phase_line(manner: Manner, turn: Turn, span: Span, repetition: int) -> Wordings:
-    """What is said on one phase, if anything."""
+def _phase_line(manner: Manner, turn: Turn, span: Span, repetition: int, part: int) -> Wordings:
+    """What is said on one phase, if anything: for its part of a repetition, or for the breath."""
     lines = turn.movement.said(f"on_{span.beat}") or turn.movement.said(f"on_{span.phase}")
+    if parts := turn.movement.said("on_part"):
+        lines = (parts[part % len(parts)],)
     if turn.step.pattern is not None:  # the movement's own words may count otherwise
         lines = manner.wording.on_phase[span.phase]
     if not lines:

@@ -257,7 +257,8 @@ def _recalled(turns: list[Turn]) -> Iterator[Turn]:
     """
     now, begun = 0, dict[str, int]()
     for turn in turns:
-        long_ago = turn.second and now - begun.get(turn.number, now) >= FORGOTTEN
+        silence = turn.kind == "clock"  # long and quiet: nobody is there to be looked at or asked
+        long_ago = turn.second and (silence or now - begun.get(turn.number, now) >= FORGOTTEN)
         yield msgspec.structs.replace(turn, recalled=True) if long_ago and turn.kind != "phase" else turn
         if not turn.second:
             begun[turn.number] = now
