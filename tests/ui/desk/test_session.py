@@ -210,6 +210,23 @@ def test_a_class_opened_before_is_seen_at_once_and_made_anew_behind_it(qtbot, se
     again.workshop.close()
 
 
+def test_a_class_left_before_its_glimpse_was_made_anew_keeps_nobody_waiting(qtbot, session, tmp_path):
+    path = tmp_path / "ladder.yewhour"
+    from yewhour.store.classfile import write_plan
+
+    write_plan(ladder(target_s=300.0), path)
+    session.open(path)
+    settle(qtbot, session)
+    again = Session()
+    again.open(path)
+    again.begin(plan_of())
+    assert not again.busy
+    qtbot.wait(80)
+    assert not again.busy
+    assert again.made is None
+    again.workshop.close()
+
+
 def test_stopping_takes_back_the_change_that_was_waited_for_and_no_other(qtbot, session, monkeypatch):
     session.begin(ladder(target_s=300.0))
     settle(qtbot, session)

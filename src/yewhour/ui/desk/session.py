@@ -143,8 +143,8 @@ class Session(QObject):
             self.made, self.lengths = found.made, found.lengths
 
     def _ask(self, wish: Wish) -> None:
-        self._waiting = False
-        if wish.serial == self._serial:
+        if wish.serial == self._serial:  # an older wish has no say in whether a newer one waits
+            self._waiting = False
             self.workshop.ask(wish)
 
     def _make(self, plan: Plan) -> None:
@@ -153,6 +153,7 @@ class Session(QObject):
         self.drop_trial()
         self.refusal, self.offers, self.unfinished = "", (), False
         self._serial += 1
+        self._waiting = False
         wish = Wish("class", self._serial, plan)
         if not any(section.body for section in plan.sections):
             self.solved = self.made = self.lengths = self.trouble = None
