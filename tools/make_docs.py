@@ -4,11 +4,12 @@ from pathlib import Path
 
 import msgspec
 
+from yewhour.core.export.reading import markdown
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
 from yewhour.store.classfile import read_plan
 from yewhour.store.migrate import VERSION
-from yewhour.store.paths import DEMO, demo_classes
+from yewhour.store.paths import DEMO, FIRST_DEMO, demo_classes
 from yewhour.store.terms import load_positions, load_terms
 from yewhour.store.twigs import twig_of
 from yewhour.store.words import load_words
@@ -92,7 +93,14 @@ def twigs() -> bytes:
     return msgspec.json.encode(found) + b"\n"
 
 
+def one_script() -> str:
+    """docs/a-script.md: the first demo class as it is spoken."""
+    words, _ = load_words(Path("/nonexistent"))
+    return markdown(solve(read_plan(FIRST_DEMO), words).make())
+
+
 if __name__ == "__main__":
+    (DOCS / "a-script.md").write_text(one_script(), encoding="utf-8")
     (DEMO / "twigs.json").write_bytes(twigs())
     (DOCS / "class.schema.json").write_bytes(schema())
     (DOCS / "keys.md").write_text(keys(), encoding="utf-8")

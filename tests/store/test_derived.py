@@ -30,6 +30,10 @@ def test_the_cautions_are_those_of_the_data():
     assert (ROOT / "docs/cautions.md").read_text() == make_docs().cautions()
 
 
+def test_the_script_in_the_docs_is_as_it_is_spoken():
+    assert (ROOT / "docs/a-script.md").read_text() == make_docs().one_script(), "run tools/make_docs.py"
+
+
 def test_the_twigs_of_the_demo_classes_are_those_of_the_classes():
     assert (DATA / "demo/twigs.json").read_bytes() == make_docs().twigs(), "run tools/make_docs.py"
 
