@@ -3,8 +3,8 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from PySide6.QtCore import QPoint, Qt
-from PySide6.QtGui import QGuiApplication
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent, QGuiApplication
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
@@ -294,3 +294,36 @@ def test_the_way_and_the_hold_are_a_key_each_and_the_same_key_takes_them_back(de
     desk.choose(plain)
     desk.key(KEY.Key_S)
     assert "no stronger way" in desk.window.foot.message.text()
+
+
+def test_a_result_is_carried_onto_the_sprig_and_put_in_where_it_is_let_go_of(desk):
+    finder, sprig = desk.window.finder, desk.window.sprig
+    finder.field.setText("cobra 4b")
+    carried = finder.hits.mimeData([finder.hits.index(0)])
+    dart = desk.segment("dart")
+    at = QPointF(sprig.stem_x + 200, sprig.y_at(dart.end / 10))
+    action, buttons, keys = (
+        Qt.DropAction.CopyAction,
+        Qt.MouseButton.LeftButton,
+        Qt.KeyboardModifier.NoModifier,
+    )
+    sprig.dragEnterEvent(QDragEnterEvent(at.toPoint(), action, carried, buttons, keys))
+    sprig.dragMoveEvent(QDragMoveEvent(at.toPoint(), action, carried, buttons, keys))
+    assert sprig.slot is not None
+    sprig.dropEvent(QDropEvent(at, action, carried, buttons, keys))
+    desk.settle()
+    order = [s.turn.movement.id for s in desk.made.segments if not s.turn.setup_for]
+    assert order[order.index("dart") + 1] == "cobra"
+    assert desk.segment("cobra").turn.step.amount == 4
+    assert sprig.slot is None
+
+
+def test_the_row_of_a_result_shows_the_dose_and_the_sides_that_were_typed(desk):
+    finder = desk.window.finder
+    role = Qt.ItemDataRole.AccessibleTextRole
+    finder.field.setText("low lunge 5b right")
+    assert finder.hits.data(finder.hits.index(0), role).startswith("Low lunge, 5 breaths, right side")
+    finder.field.setText("low lunge 1b")
+    assert finder.hits.data(finder.hits.index(0), role).startswith("Low lunge, 1 breath, both sides")
+    finder.field.setText("squats 45s")
+    assert finder.hits.data(finder.hits.index(0), role).startswith("Squats, 45 seconds")

@@ -118,6 +118,7 @@ class Window(Shell):
         self.sprig.section_chosen.connect(self.session.pick_section)
         self.finder = FinderPane(self.session, self.hand, self.theme)
         self.finder.field.left.connect(self.sprig.setFocus)
+        self.sprig.brought.connect(self.finder.bring)
         self.inspector = Inspector(self.session, self.hand)
         self._dressed += [self.sprig, self.finder]
         self.build_page = QSplitter(Qt.Orientation.Vertical)

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from PySide6.QtCore import (
     QAbstractListModel,
+    QMimeData,
     QModelIndex,
     QPersistentModelIndex,
     QRectF,
@@ -24,9 +26,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from yewhour.core.edits.places import Place
 from yewhour.core.plan.find import Finder, Hit
-from yewhour.core.plan.movement import MEASURES
-from yewhour.core.plan.nodes import Block
+from yewhour.core.plan.movement import DONE, MEASURES
+from yewhour.core.plan.nodes import Block, Node, Pair, Step, walk
 from yewhour.core.plan.outline import dose_split
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
@@ -34,8 +37,10 @@ from yewhour.ui.kit.controls import label
 from yewhour.ui.kit.field_keys import with_field_keys
 from yewhour.ui.kit.theme import Theme, font, metrics, scale
 from yewhour.ui.sprig.hand import Hand
+from yewhour.ui.sprig.places import HIT_TYPE
 
 Index = QModelIndex | QPersistentModelIndex
+TYPED = int(Qt.ItemDataRole.UserRole) + 1
 EMPTY = "Part of a name, an area, a prop, a position… or a line: low lunge 5b pair"
 
 
@@ -45,12 +50,25 @@ class Hits(QAbstractListModel):
     def __init__(self) -> None:
         super().__init__()
         self.hits: list[Hit] = []
+        self.typed: list[str] = []  # the dose of each as it was typed, "" for its own
 
-    def put(self, hits: list[Hit]) -> None:
+    def put(self, hits: list[Hit], typed: list[str] | None = None) -> None:
         """Takes other hits."""
         self.beginResetModel()
-        self.hits = hits
+        self.hits, self.typed = hits, typed or [""] * len(hits)
         self.endResetModel()
+
+    def flags(self, index: Index) -> Qt.ItemFlag:
+        return super().flags(index) | Qt.ItemFlag.ItemIsDragEnabled
+
+    def mimeTypes(self) -> list[str]:
+        return [HIT_TYPE]
+
+    def mimeData(self, indexes: Sequence[QModelIndex]) -> QMimeData:
+        """The hit that is carried to the sprig, by its row."""
+        carried = QMimeData()
+        carried.setData(HIT_TYPE, str(indexes[0].row()).encode())
+        return carried
 
     def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
         return 0 if parent.isValid() else len(self.hits)
@@ -60,9 +78,11 @@ class Hits(QAbstractListModel):
         if role == Qt.ItemDataRole.DisplayRole:
             return hit.movement.name
         if role == Qt.ItemDataRole.AccessibleTextRole:
-            return f"{hit.movement.name}, {_about(hit)}"
+            return f"{hit.movement.name}, {_about(hit, self.typed[index.row()])}"
         if role == Qt.ItemDataRole.UserRole:
             return hit
+        if role == TYPED:
+            return self.typed[index.row()]
         return None
 
 
@@ -74,9 +94,24 @@ def _dose(hit: Hit) -> str:
     return f"{many}, both sides" if one_sided else many
 
 
-def _about(hit: Hit) -> str:
+def _as_typed(node: Node, hit: Hit) -> str:
+    """The dose and the sides of a node, in words."""
+    steps = [one for one in walk((node,)) if isinstance(one, Step)]
+    step = steps[0]
+    unit = "seconds" if step.clock else MEASURES[DONE.get(step.done or "", hit.movement.kind)].unit
+    if step.amount is None or not unit:
+        many = _dose(hit).partition(",")[0]
+    else:
+        many = f"{step.amount} {unit if step.amount != 1 else unit.rstrip('s')}"
+    if step.phase:
+        many = f"on one {step.phase}"
+    sides = "both sides" if isinstance(node, Pair) else f"{step.side} side" if step.side else ""
+    return f"{many}, {sides}" if sides else many
+
+
+def _about(hit: Hit, typed: str = "") -> str:
     """What a teacher wants to know: the dose, who minds it, the way in, what it was found by."""
-    words = [_dose(hit)]
+    words = [typed or _dose(hit)]
     if hit.matters:
         words.append(f"mind: {', '.join(hit.matters)}")
     if hit.setup_s:
@@ -116,7 +151,7 @@ class HitPainter(QStyledItemDelegate):
         painter.setFont(font(9.8))
         painter.setPen(QColor(self.theme.trouble if hit.matters else self.theme.soft))
         words = painter.fontMetrics().elidedText(
-            _about(hit), Qt.TextElideMode.ElideRight, round(inner.width())
+            _about(hit, index.data(TYPED)), Qt.TextElideMode.ElideRight, round(inner.width())
         )
         painter.drawText(inner, Qt.AlignmentFlag.AlignBottom, words)
         painter.restore()
@@ -160,6 +195,8 @@ class FinderPane(QWidget):
         self.list.setModel(self.hits)
         self.list.setItemDelegate(self.painter_of_hits)
         self.list.setUniformItemSizes(True)
+        self.list.setDragEnabled(True)
+        self.list.setDragDropMode(QListView.DragDropMode.DragOnly)
         self.list.setMouseTracking(True)
         self.list.setAccessibleName("Movements found")
         self.where = label("", "soft")
@@ -217,11 +254,31 @@ class FinderPane(QWidget):
             return
         brief = self.session.plan.brief if self.session.plan else None
         cautions, focus = (brief.cautions, brief.focus) if brief else ((), ())
-        found, _ = self.finder.find(typed, self.here(), cautions, focus, self.session.made is None)
-        self.hits.put(found)
+        found, dose = self.finder.find(typed, self.here(), cautions, focus, self.session.made is None)
+        self.hits.put(found, [self._typed(hit, dose) for hit in found] if dose else None)
         if found:
             self.list.setCurrentIndex(self.hits.index(0))
         self._say_where(typed, bool(found))
+
+    def _typed(self, hit: Hit, dose: str) -> str:
+        """A hit's dose and sides as they were typed; "" for what it can't have."""
+        try:
+            return "" if hit.block else _as_typed(self.finder.step(hit.movement.id, dose), hit)
+        except Problem:
+            return ""
+
+    def bring(self, row: int, place: Place) -> None:
+        """Puts a hit in at a place, where it was carried to."""
+        if not 0 <= row < len(self.hits.hits):
+            return
+        hit = self.hits.hits[row]
+        dose = dose_split(self.field.text().strip())[1]
+        try:
+            node: Node = Block(name=hit.block) if hit.block else self.finder.step(hit.movement.id, dose)
+        except Problem as problem:
+            self.where.setText(str(problem))
+            return
+        self.hand.add((node,), f"Add {hit.movement.name}", place)
 
     def _say_where(self, typed: str, found: bool) -> None:
         if typed and not found:

@@ -55,9 +55,9 @@ class Hand(Dosing):
         chosen = outermost(plan, self.session.picked)
         return after(plan, chosen[-1].id) if chosen else end_of(plan)
 
-    def add(self, nodes: Iterable[Node], title: str) -> None:
-        """Puts nodes in where the next movement goes, and chooses the last of them."""
-        plan, ids = put(self._plan(), self.place(), tuple(nodes))
+    def add(self, nodes: Iterable[Node], title: str, place: Place | None = None) -> None:
+        """Puts nodes in at a place, or where the next movement goes, and chooses the last of them."""
+        plan, ids = put(self._plan(), place or self.place(), tuple(nodes))
         self.session.do(title, plan, pick=ids[-1:])
 
     def new_section(self, title: str = "New part") -> None:

@@ -10,6 +10,8 @@ from yewhour.core.plan.movement import Library
 from yewhour.core.plan.nodes import Node, Pair, Rounds, Step, walk
 from yewhour.core.plan.plan import Plan
 
+HIT_TYPE = "application/x-yewhour-hit"  # a result of the finder that is carried to the sprig
+
 
 @dataclass(frozen=True)
 class Slot:

@@ -9,8 +9,12 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtCore import QPoint, QPointF, Qt, Signal
 from PySide6.QtGui import (
+    QDragEnterEvent,
+    QDragLeaveEvent,
+    QDragMoveEvent,
+    QDropEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -19,7 +23,7 @@ from PySide6.QtGui import (
 )
 
 from yewhour.core.edits.arrange import moved, with_node
-from yewhour.core.edits.places import group_of, nodes_of, place_of
+from yewhour.core.edits.places import end_of, group_of, nodes_of, place_of
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.plan.nodes import children
 from yewhour.core.plan.plan import Plan
@@ -29,7 +33,7 @@ from yewhour.ui.kit.controls import plain_tip
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.sprig.needles import Needle
 from yewhour.ui.sprig.paint import SprigPainter
-from yewhour.ui.sprig.places import Slot, nearest, slots
+from yewhour.ui.sprig.places import HIT_TYPE, Slot, nearest, slots
 from yewhour.ui.sprig.scene import Scene
 
 STEP_S = 5.0  # the handle moves in steps of this
@@ -49,10 +53,13 @@ class Grip(NamedTuple):
 
 
 class Sprig(Scene):
-    """Shows the session's class and lets it be handled."""
+    """Shows the session's class, to be handled. `brought`: a result's row, and where it was let go of."""
+
+    brought = Signal(int, object)
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
+        self.setAcceptDrops(True)
         self._slots: list[Slot] = []
         self._press: QPointF | None = None
         self._pressed: Needle | None = None
@@ -246,6 +253,28 @@ class Sprig(Scene):
             return
         if plan != self.session.plan:
             self.session.do(f"Put it {slot.label}", plan)
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if event.mimeData().hasFormat(HIT_TYPE) and self.session.plan is not None:
+            plan, made = self.session.plan, self.session.made
+            self._slots = slots(plan, made, self.session.words.library) if made is not None else []
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: QDragMoveEvent) -> None:
+        self.held = "move"
+        self._carry(event.position())
+        event.acceptProposedAction()
+
+    def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
+        self.cancel()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        slot, plan = self.slot, self.session.plan
+        self.cancel()
+        if plan is not None:
+            row = int(bytes(event.mimeData().data(HIT_TYPE).data()))
+            self.brought.emit(row, slot.place if slot is not None else end_of(plan))
+            event.acceptProposedAction()
 
     def cancel(self) -> bool:
         """Lets go of what the hand has, without doing anything; whether it had something."""
