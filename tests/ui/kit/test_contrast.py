@@ -29,7 +29,7 @@ def test_text_is_read_on_every_ground(theme, ground, text):
 
 @pytest.mark.parametrize("theme", [LIGHT, DARK], ids=["light", "dark"])
 @pytest.mark.parametrize("ground", GROUNDS)
-@pytest.mark.parametrize("mark", ["edge", "both", "bark", "aril", "accent"])
+@pytest.mark.parametrize("mark", ["edge", "both", "bark", "aril", "accent", "focus"])
 def test_outlines_and_marks_are_seen_on_every_ground(theme, ground, mark):
     assert contrast(getattr(theme, mark), getattr(theme, ground)) >= 3.0
 

@@ -31,7 +31,7 @@ class TwigCard(Press):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         lit = self.underMouse() or self.hasFocus()
         box = QRectF(self.rect()).adjusted(1.5, 1.5, -1.5, -1.5)
-        edge = self.theme.accent if lit else self.theme.edge
+        edge = self.theme.focus if self.hasFocus() else self.theme.accent if lit else self.theme.edge
         painter.setPen(QPen(QColor(edge), 2 if self.hasFocus() else 1))
         painter.setBrush(QColor(self.theme.chosen if self.hasFocus() else self.theme.paper))
         painter.drawRoundedRect(box, 8, 8)

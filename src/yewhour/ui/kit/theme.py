@@ -44,17 +44,18 @@ class Theme(NamedTuple):
     accent: str  # the one button, the handle
     on_accent: str
     trouble: str
+    focus: str  # around what has the keys
 
 
 LIGHT = Theme(
     paper="#fbf8f1", ground="#efeadd", line="#d8d0bd", edge="#8a8270", ink="#1f2a24", soft="#56605a",
     right="#2c6a4b", left="#2d5c7d", both="#5f6b2c", bark="#7a5c43", aril="#bf3328",
-    chosen="#dfe8d3", accent="#274b39", on_accent="#f7f3e8", trouble="#a32a20",
+    chosen="#dfe8d3", accent="#274b39", on_accent="#f7f3e8", trouble="#a32a20", focus="#a86200",
 )  # fmt: skip
 DARK = Theme(
     paper="#171e1a", ground="#1e2722", line="#38443d", edge="#77867c", ink="#eee8da", soft="#a9b3aa",
     right="#86c7a0", left="#8fbfe0", both="#c2c97c", bark="#a98866", aril="#ef6a5c",
-    chosen="#2d4034", accent="#9fcfae", on_accent="#13201a", trouble="#f08a7e",
+    chosen="#2d4034", accent="#9fcfae", on_accent="#13201a", trouble="#f08a7e", focus="#f0b45a",
 )  # fmt: skip
 
 
@@ -191,14 +192,23 @@ def _style(theme: Theme) -> str:
         color: {theme.ink}; border: 1px solid {theme.edge}; border-radius: {unit // 2}px;
         padding: {unit // 2}px; selection-background-color: {theme.accent};
         selection-color: {theme.on_accent}; }}
-    QLineEdit:focus, QPlainTextEdit:focus, QTextEdit:focus {{ border: 2px solid {theme.accent};
+    QLineEdit:focus, QPlainTextEdit:focus, QTextEdit:focus {{ border: 2px solid {theme.focus};
         padding: {unit // 2 - 1}px; }}
     QAbstractSpinBox QLineEdit, QComboBox QLineEdit {{ border: none; padding: 0; }}
     QAbstractSpinBox QLineEdit:focus, QComboBox QLineEdit:focus {{ border: none; padding: 0; }}
-    QAbstractSpinBox, QComboBox {{ min-height: {unit * 4}px; background: {theme.ground}; }}
+    QAbstractSpinBox, QComboBox {{ min-height: {unit * 3}px; background: {theme.paper}; color: {theme.ink};
+        border: 1px solid {theme.edge}; border-radius: {unit // 2}px; padding: {unit // 2}px {unit}px; }}
+    QAbstractSpinBox:focus, QComboBox:focus, QComboBox:on {{ border: 2px solid {theme.focus}; }}
+    QComboBox::drop-down {{ border: none; width: {unit * 3}px; }}
+    QComboBox::down-arrow {{ image: url({ICONS.as_posix()}/down.svg); width: {unit + 6}px; }}
+    QAbstractSpinBox::up-button, QAbstractSpinBox::down-button {{ border: none; background: transparent;
+        width: {unit * 2 + 4}px; }}
+    QAbstractSpinBox::up-arrow {{ image: url({ICONS.as_posix()}/up.svg); width: {unit + 2}px; }}
+    QAbstractSpinBox::down-arrow {{ image: url({ICONS.as_posix()}/down.svg); width: {unit + 2}px; }}
     QListView::indicator {{ width: {unit + 4}px; height: {unit + 4}px; border: 2px solid {theme.soft};
         border-radius: 3px; background: {theme.paper}; }}
-    QListView::indicator:checked {{ background: {theme.accent}; border-color: {theme.accent}; }}
+    QListView::indicator:checked {{ background: {theme.accent}; border-color: {theme.accent};
+        image: url({ICONS.as_posix()}/tick.svg); }}
     QLineEdit#finder {{ font-size: {13 * scale():.1f}pt; padding: {unit}px {unit + 4}px;
         border-radius: {unit}px; }}
     QComboBox QAbstractItemView {{ background: {theme.paper}; color: {theme.ink};
@@ -208,14 +218,14 @@ def _style(theme: Theme) -> str:
         border-bottom: 3px solid transparent; padding: {unit // 2}px {unit}px;
         font-size: {12 * scale():.1f}pt; color: {theme.soft}; }}
     QPushButton#station:checked {{ color: {theme.ink}; border-bottom: 3px solid {theme.aril}; }}
-    QPushButton#station:focus {{ border: 2px solid {theme.accent}; border-radius: 4px; }}
+    QPushButton#station:focus {{ border: 2px solid {theme.focus}; border-radius: 4px; }}
     QPushButton#chip {{ border-radius: {unit + 6}px; padding: {unit // 2}px {unit + 4}px; }}
     QPushButton#chip:checked {{ background: {theme.chosen}; border: 2px solid {theme.accent}; }}
-    QPushButton#chip:focus {{ border: 2px solid {theme.aril}; }}
+    QPushButton#chip:focus {{ border: 2px solid {theme.focus}; }}
     QPushButton#small {{ padding: {unit // 2}px {unit}px; }}
     QPushButton:disabled {{ color: {theme.soft}; border-style: dashed; }}
     QCheckBox, QRadioButton {{ spacing: {unit}px; }}
-    QCheckBox:focus, QRadioButton:focus {{ border: 2px solid {theme.accent}; border-radius: 4px; }}
+    QCheckBox:focus, QRadioButton:focus {{ border: 2px solid {theme.focus}; border-radius: 4px; }}
     QSplitter::handle {{ background: {theme.line}; }}
     QMainWindow, QDialog {{ background: {theme.ground}; }}
     QLabel#title {{ font-family: "{TITLE}"; font-size: {21 * min(1.4, scale()):.1f}pt; }}
@@ -230,16 +240,16 @@ def _style(theme: Theme) -> str:
     QPushButton {{ background: {theme.paper}; color: {theme.ink}; border: 1px solid {theme.edge};
         border-radius: {unit}px; padding: {unit}px {unit * 2}px; }}
     QPushButton:hover {{ border-color: {theme.accent}; }}
-    QPushButton:focus {{ border: 2px solid {theme.accent}; }}
+    QPushButton:focus {{ border: 2px solid {theme.focus}; }}
     QPushButton#accent {{ background: {theme.accent}; color: {theme.on_accent};
         border: 1px solid {theme.accent}; }}
-    QPushButton#accent:focus {{ border: 2px solid {theme.aril}; }}
+    QPushButton#accent:focus {{ border: 2px solid {theme.focus}; }}
     QPushButton#accent:disabled {{ background: {theme.ground}; color: {theme.soft};
         border: 1px dashed {theme.soft}; }}
     QListWidget {{ padding: {unit // 2}px; }}
     QPushButton#mend {{ border: 1px solid {theme.aril}; padding: {unit // 2}px {unit * 2}px; }}
     QListView, QTextBrowser {{ background: {theme.paper}; color: {theme.ink}; border: none; outline: none; }}
-    QListView:focus, QTextBrowser:focus {{ border-left: 3px solid {theme.accent}; }}
+    QListView:focus, QTextBrowser:focus {{ border-left: 3px solid {theme.focus}; }}
     QListView::item:selected {{ background: {theme.chosen}; color: {theme.ink}; }}
     QScrollBar:vertical {{ background: transparent; width: {unit + 4}px; margin: 2px; }}
     QScrollBar::handle:vertical {{ background: {theme.line}; border-radius: {unit // 2}px;

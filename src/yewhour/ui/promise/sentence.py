@@ -68,7 +68,7 @@ class Word(Press):
         foot = room.bottom() - 3 * scale()
         painter.drawLine(QPointF(room.left() + edge, foot), QPointF(room.right() - edge / 2, foot))
         if self.hasFocus():
-            painter.setPen(QPen(QColor(self.theme.aril), 2 * scale()))
+            painter.setPen(QPen(QColor(self.theme.focus), 2 * scale()))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(room, edge, edge)
         painter.setFont(large())

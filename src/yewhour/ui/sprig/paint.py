@@ -57,7 +57,7 @@ class SprigPainter(HandPainter):
             self.paint_hand(made.length_s)
         if sprig.hasFocus():
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(QColor(self.theme.accent), 2))
+            painter.setPen(QPen(QColor(self.theme.focus), 2))
             painter.drawRoundedRect(QRectF(sprig.rect()).adjusted(2, 2, -2, -2), 6, 6)
 
     def _paint_nothing(self) -> None:
