@@ -9,7 +9,7 @@ from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
 from yewhour.store.classfile import read_plan
 from yewhour.store.migrate import VERSION
-from yewhour.store.paths import DEMO, FIRST_DEMO, demo_classes
+from yewhour.store.paths import DATA, FIRST_DEMO, demo_classes
 from yewhour.store.terms import load_positions, load_terms
 from yewhour.store.twigs import twig_of
 from yewhour.store.words import load_words
@@ -82,7 +82,7 @@ def cautions() -> str:
 
 
 def twigs() -> bytes:
-    """data/demo/twigs.json: the demo classes as the first page shows them."""
+    """data/twigs.json: the demo classes as the first page shows them."""
     words, _ = load_words(Path("/nonexistent"))
     found = {}
     for path in demo_classes():
@@ -101,7 +101,7 @@ def one_script() -> str:
 
 if __name__ == "__main__":
     (DOCS / "a-script.md").write_text(one_script(), encoding="utf-8")
-    (DEMO / "twigs.json").write_bytes(twigs())
+    (DATA / "twigs.json").write_bytes(twigs())
     (DOCS / "class.schema.json").write_bytes(schema())
     (DOCS / "keys.md").write_text(keys(), encoding="utf-8")
     (DOCS / "cautions.md").write_text(cautions(), encoding="utf-8")

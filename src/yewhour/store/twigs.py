@@ -9,9 +9,9 @@ from pathlib import Path
 import msgspec
 
 from yewhour.core.made import Made
-from yewhour.store.paths import DEMO
+from yewhour.store.paths import DATA
 
-FILE = DEMO / "twigs.json"
+FILE = DATA / "twigs.json"
 BARE = ("talk", "setup", "stillness")
 
 
