@@ -13,7 +13,8 @@ from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.manner import Manner, filled, from_tier, lines_of
 from yewhour.core.timing.layout import Segment
 
-COMPANY = 2  # lines for one segment that are not its movement's own
+COMPANY, MOST_COMPANY = 2, 5  # lines for one segment that are not its movement's own; in a long hold more
+LONG_HOLD, MORE_EVERY = ticks(40), ticks(15)
 STRONG, EASY = 4, 1  # effort
 LONG_WORK = ticks(40)  # of strong work, after which one is given leave to rest
 KEPT_COMPANY = ("hold", "clock", "reps", "cycles")
@@ -95,5 +96,6 @@ def _company(manner: Manner, segment: Segment) -> Iterator[tuple[str, Wordings]]
     first = 5 * turn.place + COMPANY * (
         turn.second + max(0, turn.round - 1)
     )  # 5: so that all have their turn
-    for number in range(COMPANY):
+    longer = max(0, segment.length - LONG_HOLD) // MORE_EVERY if turn.kind in ("hold", "clock") else 0
+    for number in range(min(MOST_COMPANY, COMPANY + longer)):
         yield "stay", lines[(first + number) % len(lines)]
