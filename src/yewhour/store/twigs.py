@@ -24,11 +24,16 @@ class Twig(msgspec.Struct, frozen=True):
     strokes: tuple[tuple[float, float, str, float], ...]
 
 
+def reach_of(effort: int) -> float:
+    """How far across a needle reaches, as a share of the room: by how intense the work is."""
+    return min(1.0, 0.3 + 0.14 * effort)
+
+
 def twig_of(made: Made, about: str) -> Twig:
     """The twig of a made class."""
     strokes = [
         (round(s.start / made.length, 3), round(s.end / made.length, 3),
-         s.side if s.side in ("left", "right") else "both", round(0.3 + 0.14 * s.turn.movement.effort, 2))
+         s.side if s.side in ("left", "right") else "both", round(reach_of(s.turn.movement.effort), 2))
         for s in made.segments if s.kind not in BARE
     ]  # fmt: skip
     return Twig(made.plan.brief.title, made.length_s, about, tuple(_merged(strokes)))

@@ -5,7 +5,7 @@ two` are one. A movement's own name counts before another's traditional one.
 """
 
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from difflib import get_close_matches
 from functools import lru_cache
 
@@ -70,3 +70,8 @@ def shared(library: Library) -> Iterator[tuple[Movement, str, Movement]]:
             owner = owners.setdefault(plain(name), movement)
             if owner.id != movement.id:
                 yield movement, name, owner
+
+
+def listed(words: Sequence[str]) -> str:
+    """`a, b and c`."""
+    return " and ".join([", ".join(words[:-1]), words[-1]] if len(words) > 1 else words)

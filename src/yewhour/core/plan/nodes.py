@@ -15,7 +15,7 @@ from yewhour.core.plan.pace import Pace, Phase
 from yewhour.core.sides import Side
 
 Level = Literal["gentler", "base", "stronger"]
-Manner = Literal["held", "pulsed", "repeated", "counted"]
+Done = Literal["held", "pulsed", "repeated", "counted"]
 
 
 class Value(msgspec.Struct, frozen=True, omit_defaults=True, kw_only=True):
@@ -50,7 +50,7 @@ class Step(Value, frozen=True, tag_field="is", tag="step"):
     locked: bool = False
     phase: Phase | None = None
     clock: bool | None = None
-    done: Manner | None = None
+    done: Done | None = None
     or_stay: bool = False
     pattern: tuple[float, float, float, float] | None = None
     side: Side | None = None

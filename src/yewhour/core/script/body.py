@@ -52,7 +52,7 @@ def _choices(manner: Manner, index: int, segment: Segment) -> Iterator[Wordings]
     offered = turn.round > 1 or (turn.seen and not turn.second)  # not each time round
     if manner.tier(turn) == 0 and offers and not offered and (ways := choice(manner, index, segment)):
         yield ways
-    elif turn.movement.effort >= STRONG and segment.length >= LONG_WORK and not turn.second:
+    if turn.movement.effort >= STRONG and segment.length >= LONG_WORK and not turn.second:
         rest = manner.voice.rest
         yield rest[turn.place % len(rest)]
 

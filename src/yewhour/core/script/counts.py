@@ -44,8 +44,8 @@ def _breath_words(manner: Manner, index: int, segment: Segment) -> Iterator[Cand
         starts = [sum(lengths[:stage]) * segment.amount for stage in range(len(lengths))]
         shown = tuple(span for at, n in zip(starts, lengths, strict=True) for span in spans[at : at + n])
     # After the first few a number takes the place of the breath.
-    told = {n for n in range(FEW, segment.amount) if segment.kind == "reps"
-            and _number(manner, index, segment, segment.amount - n) is not None}  # fmt: skip
+    later = range(FEW, len(shown) // per_one) if segment.kind == "reps" else ()
+    told = {n for n in later if _number(manner, index, segment, segment.amount - n) is not None}
     said = [(number, span, line) for number, span in enumerate(shown) if number // per_one not in told
             and (line := _phase_line(manner, turn, span, *divmod(number, per_one)))]  # fmt: skip
     # All the words of one repetition in the same fullness, and never fuller than those before.
@@ -69,7 +69,8 @@ def _phase_line(manner: Manner, turn: Turn, span: Span, repetition: int, part: i
         lines = manner.wording.on_phase[span.phase]
     if not lines:
         return ()
-    n = manner.number_word(round(seconds(span.end - span.start)))
+    count_s = turn.step.count_s or turn.movement.count_s or manner.school.count_s
+    n = manner.number_word(max(1, round(seconds(span.end - span.start) / count_s)))
     line = filled(lines[repetition % len(lines)], turn, breath=span.phase, n=n)
     named = line[0].split()[0].strip(",.").lower()
     if named in ("inhale", "exhale", "in", "out") and len(line) > 1 and not line[1].lower().startswith(named):

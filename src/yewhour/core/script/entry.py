@@ -8,6 +8,7 @@ from collections.abc import Iterator, Sequence
 
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.plan.movement import Movement, Wordings
+from yewhour.core.plan.names import listed
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.plan.position import START, Change, base_of
 from yewhour.core.script.cue import GAP, Candidate
@@ -231,7 +232,7 @@ class Entries:
                     yield said.strip(), ticks(float(pause))
                 said = after
         if self.props and turn.key == self.first_talk:
-            props = _listed(self.props)
+            props = listed(self.props)
             yield fill(self.manner.wording.props_opening[0][0], turn.side, props=props), 0
 
 
@@ -295,8 +296,3 @@ def _about(quiet: int, number_word: NumberWord) -> str:
         return f"{number_word(max(1, round(seconds(quiet) / 10)) * 10)} seconds"
     minutes = round(seconds(quiet) / 60)
     return "a minute" if minutes == 1 else f"{number_word(minutes)} minutes"
-
-
-def _listed(words: Sequence[str]) -> str:
-    """`a, b and c`."""
-    return " and ".join([", ".join(words[:-1]), words[-1]] if len(words) > 1 else list(words))

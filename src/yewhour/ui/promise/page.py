@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QFrame, QLayout, QLineEdit, QVBoxLayout, QWidget
 from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.plan.edit import with_brief
 from yewhour.core.plan.known import LEVELS
+from yewhour.core.plan.names import listed
 from yewhour.core.plan.pace import Pace, check_pace
 from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.school import School
@@ -374,10 +375,10 @@ class Promise(QWidget):
             "audience": brief.audience or "anyone",
             "time": _TIMES.get(brief.time_of_day, brief.time_of_day),
             "level": _LEVELS.get(brief.level, brief.level),
-            "focus": _listed([self.areas.get(one, one) for one in brief.focus]) or "the whole body",
-            "cautions": _listed([self.minded.get(one, one) for one in brief.cautions])
+            "focus": listed([self.areas.get(one, one) for one in brief.focus]) or "the whole body",
+            "cautions": listed([self.minded.get(one, one) for one in brief.cautions])
             or "nobody in particular",
-            "props": _listed([self.things.get(one, one) for one in brief.props]) or "nothing",
+            "props": listed([self.things.get(one, one) for one in brief.props]) or "nothing",
             "pace": f"{pace.breaths_per_min:g} a minute" if pace else "as the style has it",
             "voice": "as usual" if brief.voice_rate == 1 else f"{brief.voice_rate:g} times as quick as usual",
             "camera": f"the {brief.facing}" if brief.facing else "the front",
@@ -434,8 +435,3 @@ class Promise(QWidget):
         if new[0]:
             ways["mirror"] = new[0] == "yes"
         self._put("How sides are said", "ways", ways)
-
-
-def _listed(words: list[str]) -> str:
-    """`a, b and c`."""
-    return " and ".join([", ".join(words[:-1]), words[-1]] if len(words) > 1 else words)

@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from yewhour.core.made import Made
 from yewhour.core.timing.layout import Segment
+from yewhour.store.twigs import BARE, reach_of
 
 
 class Needle(NamedTuple):
@@ -30,7 +31,7 @@ def needles(made: Made) -> list[Needle]:
     rounds: tuple[int, str] = (0, "")
     last_of = {segment.turn.pair: index for index, segment in enumerate(made.segments)}
     for index, segment in enumerate(made.segments):
-        bare = segment.kind in ("talk", "setup", "stillness")
+        bare = segment.kind in BARE
         sides: tuple[str, ...] = ()
         if not bare:
             sides = (segment.side,) if segment.side in ("left", "right") else ("left", "right")
@@ -45,14 +46,14 @@ def needles(made: Made) -> list[Needle]:
         label = "" if segment.kind == "setup" or labelled == name else _label(segment)
         if segment.kind != "setup":
             labelled = name
-        reach = 0.3 + 0.14 * segment.turn.movement.effort
+        reach = reach_of(segment.turn.movement.effort)
         step, turn = segment.turn.step, segment.turn
         whorl = turn.round if (turn.round, _group(segment)) != rounds and turn.round else 0
         rounds = (turn.round, _group(segment))
         meant = turn.second and step.second is not None
         knot = step.locked and not turn.second and turn.round <= 1 and segment.kind != "setup"
         head = _taught(made, index)
-        result.append(Needle(segment, sides, min(1.0, reach), label, aril, whorl, meant, knot, head))
+        result.append(Needle(segment, sides, reach, label, aril, whorl, meant, knot, head))
     return result
 
 
@@ -62,7 +63,7 @@ def _taught(made: Made, index: int) -> tuple[str, ...]:
     if not (segment.turn.setup_for and segment.amount and index + 1 < len(made.segments)):
         return ()
     after = made.segments[index + 1]
-    if after.kind in ("talk", "setup", "stillness"):
+    if after.kind in BARE:
         return ()
     return (after.side,) if after.side in ("left", "right") else ("left", "right")
 

@@ -44,7 +44,7 @@ GRIP = 5.0  # pixels about a needle's end where it can be pulled
 FAR = 60.0  # pixels below where it was, at which the length handle goes twice as fast
 
 
-class Grip(NamedTuple):
+class Held(NamedTuple):
     """Where the length handle was taken hold of: a height, the seconds there, and pixels a second."""
 
     y: float
@@ -64,7 +64,7 @@ class Sprig(Scene):
         self._press: QPointF | None = None
         self._pressed: Needle | None = None
         self._under: Needle | None = None
-        self._grip = Grip(0.0, 0.0, 1.0)
+        self._grip = Held(0.0, 0.0, 1.0)
 
     # --- hands ---------------------------------------------------------------------------------------------
 
@@ -99,7 +99,7 @@ class Sprig(Scene):
         title = next((index for box, index in self.titles if box.contains(at)), None)
         if self.handle_rect().adjusted(-8, -12, 8, 8).contains(at):
             self.held, self.axis_s = "length", made.length_s
-            self._grip = Grip(at.y(), made.length_s, self.reach.px_per_s)
+            self._grip = Held(at.y(), made.length_s, self.reach.px_per_s)
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
         elif (pulled := self._pull_at(at)) is not None and self.session.node_at(pulled.segment.id):
             self.session.select(pulled.segment.id)
