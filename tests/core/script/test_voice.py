@@ -183,6 +183,25 @@ def test_props_are_moved_to_the_other_side_and_put_away():
     assert props[-1][0] == "both"
 
 
+def test_a_chair_is_come_to_when_it_is_not_what_one_sits_on_already():
+    made = made_of(
+        Step(movement="chair-sit-tall", amount=3), Step(movement="chair-cat-cow", amount=4),
+        Step(movement="ankle-pumps", amount=4), Step(movement="sit-to-stand", amount=4),
+        Step(movement="calf-raise", amount=8),
+        Pair(body=(Step(movement="chair-hip-abduction", amount=6),)), Step(movement="chair-silence"),
+        style="chair-balance", props=("chair",),
+    )  # fmt: skip
+    props = [cue.text for cue in made.cues if cue.purpose == "prop"]
+    assert props == ["Set a steady chair on the mat, with nothing on wheels.", "Come close to your chair."]
+
+
+def test_a_prop_that_its_own_line_names_is_not_named_again():
+    made = made_of(Step(movement="wall-bolster", amount=120), REST, style="restorative")
+    props = [cue.text for cue in made.cues if cue.purpose == "prop" and "aside" not in cue.text.lower()]
+    assert [text for text in props if "wall" in text] == []
+    assert len([text for text in props if "Have your bolster" in text]) == 1
+
+
 def test_promised_quiet_is_kept_and_told_by_its_length():
     made = made_of(
         Step(movement="silence-ahead"), Step(movement="final-rest", amount=240, locked=True), style="slow"

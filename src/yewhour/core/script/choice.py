@@ -7,7 +7,7 @@ import re
 
 from yewhour.core.plan.movement import Option, Wordings
 from yewhour.core.plan.names import plain
-from yewhour.core.script.entry import caution_lines
+from yewhour.core.script.cautions import caution_lines
 from yewhour.core.script.manner import Manner, filled
 from yewhour.core.sides import fill
 from yewhour.core.timing.layout import Segment

@@ -7,10 +7,11 @@ named and called, its caution, how it is set up.
 from collections.abc import Iterator, Sequence
 
 from yewhour.core.lengths import seconds, ticks
-from yewhour.core.plan.movement import Movement, Wordings
+from yewhour.core.plan.movement import Wordings
 from yewhour.core.plan.names import listed
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.plan.position import START, Change, base_of
+from yewhour.core.script.cautions import caution_lines, spoken_for
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.handwork import Spoken
 from yewhour.core.script.manner import (
@@ -27,7 +28,7 @@ from yewhour.core.script.manner import (
 from yewhour.core.sides import fill, mirrored
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
-from yewhour.core.timing.ways import put_away, same_posture
+from yewhour.core.timing.ways import FURNITURE, noun, put_away, same_posture
 
 BREATHER = ticks(0.5)  # at the end of what is said while moving
 PLACED = {"bolster", "cushion"}  # lies on the side it is used on
@@ -44,9 +45,7 @@ class Entries:
         self.first_talk = next((turn.key for turn in turns if turn.kind == "talk"), "")
         self._spoken = Spoken(edits, manner.duration)
         self._known: dict[tuple[object, ...], list[Line]] = {}
-        self._spoken_for = dict(
-            reversed(list(_spoken_for(manner.brief.cautions, turns)))
-        )  # the first of each
+        self._spoken_for = dict(reversed(list(spoken_for(manner.brief.cautions, turns))))  # the first of each
 
     # --- how long they take -------------------------------------------------------------------------------
 
@@ -183,10 +182,16 @@ class Entries:
             own = own if turn.step.lines.get("prop") and not turn.second else ()
             if not own:
                 return
-        for line in own:
-            yield "prop", filled(line, turn, prop=turn.movement.props[0] if turn.movement.props else "")
-        for prop in turn.movement.props[1 if own else 0 :]:
-            yield "prop", filled(pick(self.manner.wording.prop, turn), turn, prop=prop)
+        first = turn.movement.props[0] if turn.movement.props else ""
+        said = [filled(line, turn, prop=first) for line in own]
+        for line in said:
+            yield "prop", line
+        named_already = " ".join(line[0].lower() for line in said)
+        for prop in turn.movement.props:
+            there = prop in FURNITURE
+            if not (noun(prop) in named_already or (there and prop == base_of(turn.needed))):
+                lines = self.manner.wording.prop_there if there else self.manner.wording.prop
+                yield "prop", filled(pick(lines, turn), turn, prop=prop)
 
     def _called(self, turn: Turn) -> Iterator[Line]:
         tier, lines = self.manner.told(turn), lines_of(turn, "call")
@@ -234,55 +239,6 @@ class Entries:
         if self.props and turn.key == self.first_talk:
             props = listed(self.props)
             yield fill(self.manner.wording.props_opening[0][0], turn.side, props=props), 0
-
-
-def _spoken_for(cautions: Sequence[str], turns: Sequence[Turn]) -> Iterator[tuple[str, bool]]:
-    """(step, whether its caution was spoken for before) of every step that somebody is cautioned for."""
-    met: set[str] = set()
-    for turn in turns:
-        tag = next((tag for tag in turn.movement.cautions if tag in cautions), "")
-        if tag and not turn.second:
-            yield turn.step.id, tag in met
-            met.add(tag)
-
-
-def caution_lines(manner: Manner, turn: Turn, again: bool = False) -> tuple[Wordings, ...]:
-    """What is said after a movement is named that somebody who may be in the room is cautioned for.
-
-    Its caution line, or else the line of its gentler way, or what is to be kept in mind for them; nothing
-    when nobody is. again: they have been spoken to before, and are so more briefly.
-    """
-    movement = turn.movement
-    met = [tag for tag in movement.cautions if tag in manner.brief.cautions]
-    if not met:
-        return ()
-    tag = met[0]
-    lines = lines_of(turn, "caution") or ((movement.gentler.line,) if movement.gentler else ())
-    own = turn.step.lines.get("caution") is not None
-    if not own and tag in manner.watch and (not lines or _of_another(tag, lines[0][0], movement)):
-        lines = () if again else ((manner.watch[tag],),)  # what holds for all that load it is said once
-    whom = manner.cautions.get(tag, tag)
-    frames = manner.wording.caution_again if again else manner.wording.caution
-    frame = frames[turn.place % len(frames)][0]
-    return tuple(tuple(_spoken_to(frame, whom, text) for text in line) for line in lines)
-
-
-def _of_another(tag: str, line: str, movement: Movement) -> bool:
-    """Whether a line speaks of the part of the body of another caution of its movement, not of this one's."""
-    named = {one for one in movement.cautions if _part(one) in line.lower()}
-    return bool(named) and tag not in named
-
-
-def _part(tag: str) -> str:
-    """The part of the body in a caution's tag: `knee` of knees, `back` of low-back."""
-    return tag.split("-")[-1].rstrip("s")
-
-
-def _spoken_to(frame: str, whom: str, text: str) -> str:
-    """The line said to those it is for, unless it says so itself."""
-    if " if " in f" {text.lower()}" or text.startswith("{"):
-        return text
-    return fill(frame, "both", whom=whom, line=text[0].lower() + text[1:])
 
 
 def _mat(turn: Turn | None) -> str:

@@ -36,6 +36,7 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     mat_front: Line
     prop_away: Line
     prop_moved: Line
+    prop_there: Line
     props_opening: Line
     more_breaths: Line
     last_breath: Line

@@ -153,13 +153,18 @@ def put_away(before: Turn | None, turn: Turn) -> tuple[str, ...]:
     if turn.kind in ("talk", "setup") or before is None or turn.movement.id == before.movement.id:
         return ()
     said = " ".join(line[0].lower() for line in before.movement.said("exit"))
-    left = {prop.split()[-1].rstrip("s") for prop in turn.movement.props}
+    left = {noun(prop) for prop in turn.movement.props}
     return tuple(
         prop
         for prop in before.movement.props
-        if prop not in FURNITURE and (name := prop.split()[-1].rstrip("s")) not in left and name not in said
+        if prop not in FURNITURE and noun(prop) not in left and noun(prop) not in said
         and "aside" not in said
     )  # fmt: skip
+
+
+def noun(prop: str) -> str:
+    """What a prop is called by, however many there are: `block` of two blocks."""
+    return prop.split()[-1].rstrip("s")
 
 
 def same_posture(before: Turn | None, turn: Turn) -> bool:

@@ -1,4 +1,8 @@
-"""The promise: the brief as a page. Every change is there at once, and so is what it does to the class."""
+"""The promise: the brief as a page. Every change is there at once, and so is what it does to the class.
+
+Long because it is twelve small panels, one for each word of the sentence, and nothing else; the sentence
+itself, its words and the pictures are files of their own.
+"""
 
 from __future__ import annotations
 
@@ -13,10 +17,8 @@ from PySide6.QtWidgets import QFrame, QLayout, QLineEdit, QVBoxLayout, QWidget
 from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.plan.edit import with_brief
 from yewhour.core.plan.known import LEVELS
-from yewhour.core.plan.names import listed
 from yewhour.core.plan.pace import Pace, check_pace
 from yewhour.core.plan.plan import Brief
-from yewhour.core.plan.school import School
 from yewhour.core.problem import Problem
 from yewhour.store.terms import Terms, load_terms
 from yewhour.ui.desk.session import Session
@@ -26,23 +28,12 @@ from yewhour.ui.kit.fields import prompted, spin_box
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.promise.breath import BreathPicture, ReadAloud, TapAlong
 from yewhour.ui.promise.length_picture import LengthPicture
-from yewhour.ui.promise.sentence import Part, Sentence
+from yewhour.ui.promise.said import SENTENCE, said
+from yewhour.ui.promise.sentence import Sentence
 from yewhour.ui.promise.style import Ways
 
 TIMES = ("morning", "midday", "evening", "night")
 FACINGS = ("front", "side", "back")
-_TIMES = {"": "at any time", "morning": "in the morning", "midday": "at midday", "evening": "in the evening",
-          "night": "at night"}  # fmt: skip
-_LEVELS = {"mixed": "at mixed level", "beginners": "for beginners", "gentle": "gentle",
-           "experienced": "for the experienced"}  # fmt: skip
-# Words to change: their key, what they are for a reader, what stands behind them.
-SENTENCE: tuple[str | Part, ...] = (
-    ("title", "Title", ":"), "a", ("length", "Length", ""), ("style", "Style", ""), "for",
-    ("audience", "For whom", ","), ("time", "Time of day", ","), ("level", "Level", "."), "It is about",
-    ("focus", "About", "."), "Mind", ("cautions", "Who may be there", "."), "At hand:",
-    ("props", "Props", "."), "The breath goes", ("pace", "The breath", ","), "my voice",
-    ("voice", "The voice", ";"), "I face", ("camera", "The camera", "."),
-)  # fmt: skip
 
 
 class Promise(QWidget):
@@ -80,7 +71,7 @@ class Promise(QWidget):
     # --- building ------------------------------------------------------------------------------------------
 
     def _build(self) -> None:
-        terms = load_terms(self.session.words.positions)
+        self.terms = terms = load_terms(self.session.words.positions)
         self._built = True
         self.sentence = Sentence(SENTENCE, self.theme)
         self.sentence.opened.connect(self.open)
@@ -140,9 +131,16 @@ class Promise(QWidget):
             ("recording", "The whole recording", "Welcome and farewell are part of the length."),
             ("practice", "The practice alone", "Welcome and farewell come on top."),
         ])  # fmt: skip
+        self.no_length = label("", "reading")
+        self.no_length.hide()
+        self._typed = QTimer(self)  # half of a length is none yet: it is said when the typing rests
+        self._typed.setSingleShot(True)
+        self._typed.setInterval(600)
+        self._typed.timeout.connect(self.no_length.show)
         self._panel(
             "length",
             prompted("Length", self.length, *steps, quiet("give or take"), self.tolerance),
+            self.no_length,
             self.counts,
         )
         schools = self.session.words.schools.values()
@@ -159,15 +157,12 @@ class Promise(QWidget):
         self._panel("time", self.time_of_day)
         self.level = self._one("Level", "level", [(one, one.capitalize(), "") for one in LEVELS])
         self._panel("level", self.level)
-        self.areas = terms.areas
         self.focus = self._many("About", "focus", [(k, w.capitalize(), "") for k, w in terms.areas.items()])
         self._panel("focus", self.focus)
-        self.minded = {name: one.whom for name, one in terms.cautions.items()}
         self.cautions = self._many("Who may be there", "cautions", [
             (name, one.name, one.watch) for name, one in terms.cautions.items()])  # fmt: skip
         told = label("Who may be in the room: a match puts a line after the movement is named.", "soft")
         self._panel("cautions", self.cautions, told)
-        self.things = terms.props
         self.props = self._many("Props", "props", [(k, w.capitalize(), "") for k, w in terms.props.items()])
         self._panel("props", self.props)
 
@@ -317,6 +312,8 @@ class Promise(QWidget):
         ):
             if not line.hasFocus() and line.text() != text:
                 line.setText(text)
+                if line is self.length:
+                    self._no_fault()
         school = self.session.words.schools.get(brief.style)
         self.about_style.setText(school.about if school else "")
         for chips, one in (
@@ -354,7 +351,7 @@ class Promise(QWidget):
                 spin.setValue(value)
         self.ways.refresh()
         self._putting = False
-        self.sentence.put(self._said(brief, school, pace))
+        self.sentence.put(said(brief, school, pace, self.terms))
         self.still.setText(self._left_to_fill())
         self.length_picture.update()
         can = self.session.lengths
@@ -363,26 +360,6 @@ class Promise(QWidget):
                 f"Shortest {show_length(can.shortest_s)}, by itself {show_length(can.preferred_s)}, "
                 f"longest {show_length(can.longest_s)}"
             )
-
-    def _said(self, brief: Brief, school: School | None, pace: Pace | None) -> dict[str, str]:
-        """The words of the sentence."""
-        whole = brief.target_s % 60 == 0
-        length = f"{round(brief.target_s / 60)}-minute" if whole else show_length(brief.target_s)
-        return {
-            "title": brief.title,
-            "length": length,
-            "style": school.noun if school else "class",
-            "audience": brief.audience or "anyone",
-            "time": _TIMES.get(brief.time_of_day, brief.time_of_day),
-            "level": _LEVELS.get(brief.level, brief.level),
-            "focus": listed([self.areas.get(one, one) for one in brief.focus]) or "the whole body",
-            "cautions": listed([self.minded.get(one, one) for one in brief.cautions])
-            or "nobody in particular",
-            "props": listed([self.things.get(one, one) for one in brief.props]) or "nothing",
-            "pace": f"{pace.breaths_per_min:g} a minute" if pace else "as the style has it",
-            "voice": "as usual" if brief.voice_rate == 1 else f"{brief.voice_rate:g} times as quick as usual",
-            "camera": f"the {brief.facing}" if brief.facing else "the front",
-        }
 
     def _left_to_fill(self) -> str:
         """What the class lacks to be as long as promised, or has too much."""
@@ -404,12 +381,19 @@ class Promise(QWidget):
     def _length(self, text: str) -> None:
         try:
             length_s = float(text) * 60 if text.strip().isdigit() else parse_length(text)  # bare: minutes
-            self._put(f"Make it {show_length(length_s)}", "target_s", length_s)
-            self.length.setToolTip("")
         except Problem as problem:
-            self.length.setToolTip(str(problem))
+            self.no_length.setText(f"{problem} Until then it is {show_length(self._brief().target_s)}.")
+            self._typed.start()
+        else:
+            self._no_fault()
+            self._put(f"Make it {show_length(length_s)}", "target_s", length_s)
+
+    def _no_fault(self) -> None:
+        self._typed.stop()
+        self.no_length.hide()
 
     def _longer(self, minutes: int) -> None:
+        self._no_fault()
         target_s = max(60.0, self._brief().target_s + minutes * 60)
         self._put(f"Make it {show_length(target_s)}", "target_s", target_s)
 
