@@ -22,6 +22,22 @@ def test_a_prop_line_of_ones_own_is_said_also_where_the_movement_has_no_prop():
     assert said(made, "prop") == ["Fold your blanket under the knee."]
 
 
+@pytest.mark.parametrize("purpose", ["on_effort", "half", "exit", "align", "remind", "call"])
+def test_a_line_of_ones_own_takes_the_place_of_the_movements(purpose):
+    own = "Think of the tide going out."
+    step = Step(movement="band-open", amount=12, halves=True, lines={purpose: [own]})
+    texts = [cue.text for cue in made_of(step, Step(movement="child"), REST, props=("band",)).cues]
+    assert any("tide going out" in text for text in texts)
+
+
+def test_a_line_of_ones_own_takes_the_place_in_a_flow_too():
+    step = Step(movement="downward-dog", phase="exhale", lines={"flow": ["{Breath}, up goes the tail."]})
+    up = Step(movement="plank", phase="inhale")
+    flow = Rounds(body=(up, step), times=3)
+    texts = [cue.text for cue in made_of(flow, REST).cues]
+    assert "Exhale, up goes the tail." in texts
+
+
 def test_a_pause_in_a_talk_is_kept_and_never_spoken():
     step = Step(movement="water", lines={"say": ["Drink. [6s] And put it down. [2s]"]})
     made = made_of(step, Step(movement="child"), REST)
@@ -81,3 +97,16 @@ def test_a_change_of_side_names_the_side_of_the_step_not_of_the_pair(side):
     made = made_of(Pair(body=(Step(movement="clam", side=side),), lead="right"), REST)
     across = next(cue for cue in made.cues if cue.purpose == "side")
     assert directions(across.text) == {other}
+
+
+def test_a_flow_does_not_open_to_the_side_over_the_foot_that_is_behind():
+    """After the right foot steps back the left one is in front: the right knee can't just bend."""
+    back = Step(movement="step-back", phase="exhale"), Step(movement="warrior-two", amount=1)
+    fore = Step(movement="step-forward", phase="inhale"), Step(movement="warrior-two", amount=1)
+    up = Step(movement="half-lift", phase="inhale")
+    turned = Rounds(body=(Step(movement="fold", phase="exhale"), up, *back), times=4, alternate=True)
+    plain = Rounds(body=(Step(movement="plank", phase="exhale"), *fore), times=4, alternate=True)
+    assert "toes out" in " ".join(said(made_of(turned, REST), "way"))
+    flow = " ".join(said(made_of(plain, REST), "flow"))
+    assert "open to the side, arms wide" in flow
+    assert "open to the side, arms wide" not in " ".join(said(made_of(turned, REST), "flow"))

@@ -99,7 +99,7 @@ def test_the_same_outline_reads_as_two_teachers_in_two_styles(styles):
 
 
 def test_the_second_side_says_in_whole_sentences_what_was_said_or_what_was_not():
-    made = made_of(*OUTLINE, style="hatha")
+    made = made_of(*OUTLINE, style="hatha", ways={"names": "both"})
     lines = [cue.text for cue in full_lines(made, "align", "stay") if cue.side == "left"]
     assert lines
     assert all(len(line.split()) >= 3 for line in lines)
@@ -117,7 +117,7 @@ def test_after_a_while_the_second_side_hears_the_essentials_again():
     soon = Pair(body=(Step(movement="low-lunge", amount=3),))
     calls = {}
     for key, pair in (("late", long_pair), ("soon", soon)):
-        made = made_of(pair, REST, style="hatha")
+        made = made_of(pair, REST, style="hatha", ways={"names": "both"})
         calls[key] = next(c.text for c in made.cues if c.purpose == "call" and c.side == "left")
     assert len(calls["late"]) > len(calls["soon"])
 
@@ -193,6 +193,23 @@ def test_a_chair_is_come_to_when_it_is_not_what_one_sits_on_already():
     )  # fmt: skip
     props = [cue.text for cue in made.cues if cue.purpose == "prop"]
     assert props == ["Set a steady chair on the mat, with nothing on wheels.", "Come close to your chair."]
+
+
+def test_who_lies_on_the_right_side_for_it_already_is_not_sent_over():
+    body = (Step(movement="clam", amount=8), Step(movement="inner-thigh-lift", amount=8))
+    made = made_of(Pair(body=body), REST, style="mat-modern")
+    side = next(cue.text for cue in made.cues if cue.purpose == "side" and cue.side == "left")
+    already = {text for line in shipped().wording.side_on_top_already for text in line}
+    assert side in {text.replace("{side}", "left") for text in already}
+    alone = made_of(Pair(body=body[:1]), REST, style="mat-modern")
+    over = next(cue.text for cue in alone.cues if cue.purpose == "side" and cue.side == "left")
+    assert "already" not in over
+
+
+def test_a_name_that_is_the_traditional_one_is_said_once():
+    made = made_of(Step(movement="child", amount=4), REST, style="hatha", ways={"names": "both"})
+    assert not any("Savasana, Savasana" in cue.text for cue in made.cues)
+    assert any("Balasana" in cue.text for cue in made.cues)
 
 
 def test_a_prop_that_its_own_line_names_is_not_named_again():

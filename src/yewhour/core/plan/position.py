@@ -124,6 +124,11 @@ def base_of(place: str) -> str:
     return place.partition(" ")[0]
 
 
+def side_of(place: str) -> str:
+    """The foot in front or the side lain on: `right` of `split right high`; nothing where there is none."""
+    return next((word for word in place.replace("-", " ").split() if word in ("left", "right")), "")
+
+
 def meets(place: str, need: str) -> bool:
     """Whether being there is enough for who needs that; a need may leave the form open, or name several."""
     return not need or any(place == one or place.startswith(one + " ") for one in need.split(" or "))

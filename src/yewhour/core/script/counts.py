@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.plan.movement import Wordings
 from yewhour.core.script.cue import GAP, LEAD, Candidate
-from yewhour.core.script.manner import Manner, filled
+from yewhour.core.script.manner import Manner, filled, lines_of
 from yewhour.core.timing.layout import Segment, Span
 from yewhour.core.timing.turn import Turn
 
@@ -21,7 +21,7 @@ def counts(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
         yield from _breath_words(manner, index, segment)
     if turn.step.halves and segment.amount >= 2:
         middle = (segment.start + segment.end) // 2
-        lines = turn.movement.said("half") or manner.wording.change_half
+        lines = lines_of(turn, "half") or manner.wording.change_half
         wordings = filled(manner.variants(lines, index), turn)
         yield Candidate(
             "half", index, segment.side, wordings, middle - LEAD, middle + LEAD, segment.end, middle - GAP
@@ -62,10 +62,11 @@ def _breath_words(manner: Manner, index: int, segment: Segment) -> Iterator[Cand
 
 def _phase_line(manner: Manner, turn: Turn, span: Span, repetition: int, part: int) -> Wordings:
     """What is said on one phase, if anything: for its part of a repetition, or for the breath."""
-    lines = turn.movement.said(f"on_{span.beat}") or turn.movement.said(f"on_{span.phase}")
-    if parts := turn.movement.said("on_part"):
+    lines = lines_of(turn, f"on_{span.beat}") or lines_of(turn, f"on_{span.phase}")
+    own = not {f"on_{span.beat}", f"on_{span.phase}"}.isdisjoint(turn.step.lines)
+    if not own and (parts := lines_of(turn, "on_part")):
         lines = (parts[part % len(parts)],)
-    if turn.step.pattern is not None:  # the movement's own words may count otherwise
+    if not own and turn.step.pattern is not None:  # the movement's own words may count otherwise
         lines = manner.wording.on_phase[span.phase]
     if not lines:
         return ()

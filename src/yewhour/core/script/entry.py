@@ -64,7 +64,7 @@ class Entries:
         """Ticks that must be spoken inside a turn, at the barest."""
         if turn.kind != "hold" or not turn.flow:
             return 0
-        lines = turn.movement.said("flow") or turn.movement.said("call")
+        lines = lines_of(turn, "flow") or lines_of(turn, "call")
         texts = (filled(line, turn) for line in lines)
         return max((min(self.manner.duration(text, "flow") for text in line) for line in texts), default=0)
 
@@ -128,9 +128,7 @@ class Entries:
                 yield "way", change.say
             yield "remind", pick(self.manner.wording.together, turn)
         if turn.switch:
-            uppermost = base_of(turn.needed) == f"on-{mirrored(turn.side)}"  # "left side" would mislead there
-            lines = self.manner.wording.side_uppermost if uppermost else self.manner.wording.side
-            yield "side", filled(pick(lines, turn), turn)
+            yield "side", filled(pick(self._side_lines(before, turn), turn), turn)
         tier = self.manner.tier(turn)
         talk = turn.movement.kind in ("talk", "setup")
         if tier == 0 and not talk:
@@ -150,6 +148,14 @@ class Entries:
             yield from self._called(turn)
             yield from self._cautions(turn)
             yield from self._set_up(turn)
+
+    def _side_lines(self, before: Turn | None, turn: Turn) -> tuple[Wordings, ...]:
+        """How a change of side is said: `left side` would mislead who lies on the right."""
+        lying = base_of(turn.needed)
+        if lying != f"on-{mirrored(turn.side)}":
+            return self.manner.wording.side
+        there = before is not None and base_of(before.stayed or before.end) == lying
+        return self.manner.wording.side_on_top_already if there else self.manner.wording.side_uppermost
 
     def _changes(self, before: Turn | None, turn: Turn) -> Sequence[Change]:
         """The changes of position from where all are into a turn."""

@@ -5,12 +5,11 @@ from collections.abc import Iterator
 from yewhour.core.lengths import ticks
 from yewhour.core.plan.movement import Wordings
 from yewhour.core.plan.pace import opposite
-from yewhour.core.plan.position import base_of
 from yewhour.core.script.cue import GAP, LEAD, Candidate
-from yewhour.core.script.manner import Manner, breathing, filled, from_tier, pick, variants
+from yewhour.core.script.manner import Manner, breathing, filled, from_tier, lines_of, pick, variants
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
-from yewhour.core.timing.ways import breathed, same_posture, stepped
+from yewhour.core.timing.ways import breathed, flow_words, same_posture, stepped
 
 HELD = ticks(1.5)  # a hold of the breath that is worth a word
 
@@ -75,16 +74,16 @@ def between(manner: Manner, index: int, segment: Segment, before: Turn) -> Candi
 def _line(manner: Manner, turn: Turn, before: Turn | None) -> Wordings:
     """The line of a movement in a flow, from where the body is."""
     breath = str(turn.step.phase or turn.movement.enter or "")
-    lines = turn.movement.said("flow") or turn.movement.said("call")
+    lines = lines_of(turn, "flow") or lines_of(turn, "call")
     if before is not None and same_posture(before, turn):
         return filled(pick(manner.wording.stay_breath, turn), turn, breath=breath)
     if before is not None and breathed(before, turn) and before.end != turn.needed:
-        words = turn.movement.flow_from.get(base_of(before.end), ())
+        words = flow_words(before, turn)
         if words == ("way",):
             return breathing(_way(manner, before, turn), breath)
         if words and words != ("flow",):
             return filled(words, turn, breath=breath)
-    if not turn.movement.said("flow"):
+    if not lines_of(turn, "flow"):
         return breathing(filled(lines[0], turn), breath) if breath else filled(lines[0], turn)
     return filled(lines[0], turn, breath=breath)
 

@@ -29,6 +29,7 @@ class Wording(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
     side: Line
     side_uppermost: Line
+    side_on_top_already: Line
     caution: Line
     caution_again: Line
     prop: Line

@@ -321,6 +321,6 @@ def shown_name(movement: Movement, school: School) -> str:
     """The name as this school says it."""
     if school.names == "traditional" and movement.traditional:
         return movement.traditional
-    if school.names == "both" and movement.traditional:
+    if school.names == "both" and movement.traditional not in ("", movement.name):
         return f"{movement.name} ({movement.traditional})"
     return movement.name

@@ -16,9 +16,9 @@ from typing import Protocol
 import msgspec
 
 from yewhour.core.lengths import TICKS_PER_S, ticks
-from yewhour.core.plan.movement import Kind
+from yewhour.core.plan.movement import Kind, Wordings
 from yewhour.core.plan.pace import Phase, breath_ticks, opposite, phase_ticks
-from yewhour.core.plan.position import START, Positions, Way, base_of, meets
+from yewhour.core.plan.position import START, Positions, Way, base_of, meets, side_of
 from yewhour.core.plan.school import School
 from yewhour.core.timing.doses import Range
 from yewhour.core.timing.turn import Groups, Turn, certain
@@ -138,8 +138,13 @@ def breathed(before: Turn | None, turn: Turn) -> bool:
 
 def stepped(before: Turn, turn: Turn, positions: Positions) -> bool:
     """Whether a flow takes a breath of its own to get to the next turn: its line does not say how."""
-    way = positions.way(before.end, turn.needed)
-    return bool(way.changes) and base_of(before.end) not in turn.movement.flow_from
+    return bool(positions.way(before.end, turn.needed).changes) and not flow_words(before, turn)
+
+
+def flow_words(before: Turn, turn: Turn) -> Wordings:
+    """The words that a turn of a flow is entered with from there; none with the other foot in front."""
+    sides = {side_of(before.end), side_of(turn.needed)} - {""}
+    return () if len(sides) > 1 else turn.movement.flow_from.get(base_of(before.end), ())
 
 
 def far(before: Turn, turn: Turn, positions: Positions) -> bool:
@@ -152,7 +157,9 @@ def put_away(before: Turn | None, turn: Turn) -> tuple[str, ...]:
     """The props that were in use, are not any more, and are not put away by the words of what is left."""
     if turn.kind in ("talk", "setup") or before is None or turn.movement.id == before.movement.id:
         return ()
-    said = " ".join(line[0].lower() for line in before.movement.said("exit"))
+    own = before.step.lines.get("exit")
+    exits = own if own is not None else [line[0] for line in before.movement.said("exit")]
+    said = " ".join(exits).lower()
     left = {noun(prop) for prop in turn.movement.props}
     return tuple(
         prop
