@@ -27,6 +27,7 @@ from yewhour.store.atomic import write_whole
 from yewhour.store.classfile import plan_bytes
 from yewhour.store.desktop import install
 from yewhour.store.formats import FORMATS
+from yewhour.store.glimpse import Ahead
 from yewhour.store.listing import listing, listing_text
 from yewhour.store.paths import FIRST_DEMO, own_data
 from yewhour.store.words import load_words
@@ -146,10 +147,12 @@ def _file_and_length(command: argparse.ArgumentParser) -> None:
 
 def _open(options: argparse.Namespace) -> int:
     gc.disable()  # start-up makes much that stays and nothing to throw away; run() turns it on again
+    path = Path(options.class_file) if options.class_file else options.otherwise
+    ahead = Ahead(path) if path is not None else None
     # The command line works without Qt.
     from yewhour.ui.frame.app import run
 
-    return run(Path(options.class_file) if options.class_file else options.otherwise)
+    return run(path, ahead)
 
 
 def _desktop(options: argparse.Namespace) -> None:

@@ -3,7 +3,7 @@
 import pytest
 
 from tests.conftest import demo_maker
-from yewhour.store.glimpse import MOST, Glimpse, glimpse_of, keep_glimpse, own_glimpses, prepare
+from yewhour.store.glimpse import MOST, Ahead, Glimpse, glimpse_of, keep_glimpse, own_glimpses, prepare
 from yewhour.store.paths import FIRST_DEMO, own_data
 
 
@@ -46,3 +46,23 @@ def test_there_are_never_many(tmp_path):
         path.write_text(str(number))
         keep_glimpse(path, glimpse)
     assert len(list((own_data() / "glimpses").glob("*"))) == MOST
+
+
+def test_a_class_never_opened_is_made_ahead_in_another_process(tmp_path):
+    path = tmp_path / "a.yewhour"
+    path.write_bytes(FIRST_DEMO.read_bytes())
+    Ahead(path).wait(60)
+    solved = demo_maker("bell-ringers")
+    assert glimpse_of(path) == Glimpse(solved.make(), solved.lengths)
+
+
+def test_what_can_t_be_made_ahead_has_no_glimpse_and_keeps_nobody_waiting(tmp_path):
+    for name, content in (("no.yewhour", b"{"), ("an outline.txt", b"for 10:00\nchild 5b\n")):
+        (tmp_path / name).write_bytes(content)
+        Ahead(tmp_path / name).wait(60)
+        assert glimpse_of(tmp_path / name) is None
+    Ahead(tmp_path / "nowhere.yewhour").wait(60)
+    path = tmp_path / "a.yewhour"
+    path.write_bytes(FIRST_DEMO.read_bytes())
+    Ahead(path).wait(0)  # it would take longer: given up
+    assert glimpse_of(path) is None

@@ -5,7 +5,10 @@ there and then forgotten, so that one that is out of date does no harm; one that
 """
 
 import contextlib
+import gc
 import hashlib
+import subprocess
+import sys
 from pathlib import Path
 
 import msgspec
@@ -20,6 +23,7 @@ from yewhour.store.paths import own_data, prepared
 from yewhour.store.words import load_words
 
 MOST = 30  # classes
+AHEAD_S = 0.6  # a class made ahead is waited for, once the window is on screen
 
 
 class Glimpse(msgspec.Struct, frozen=True):
@@ -48,12 +52,39 @@ def glimpse_of(path: Path) -> Glimpse | None:
     return None
 
 
-def prepare(path: Path, folder: Path) -> None:
+class Ahead:
+    """The glimpse of a class that has none, made in another process while the window is being built.
+
+    Where it can't be made, or not soon, there is none, and the class is made as any other.
+    """
+
+    def __init__(self, path: Path) -> None:
+        self._work: subprocess.Popen[bytes] | None = None
+        if path.is_file() and glimpse_of(path) is None:
+            with contextlib.suppress(OSError):
+                self._work = subprocess.Popen(
+                    [sys.executable, "-m", "yewhour.store.glimpse", str(path.resolve())],
+                    stdin=subprocess.DEVNULL,
+                    stdout=subprocess.DEVNULL,
+                    stderr=subprocess.DEVNULL,
+                )
+
+    def wait(self, most_s: float = AHEAD_S) -> None:
+        """Waits until it is there, at most so long; then it is given up."""
+        if self._work is not None:
+            with contextlib.suppress(subprocess.TimeoutExpired):
+                self._work.wait(most_s)
+            self._work.kill()
+            self._work.wait()
+            self._work = None
+
+
+def prepare(path: Path, folder: Path, own: Path | None = None) -> None:
     """Makes the glimpse of a class file, so that it is there the first time. Raises Problem when it can't.
 
-    It is made as for a teacher with no movements of her own, and put into `folder`.
+    It is put into `folder`; own: where the movements of the teacher's own are, by default nowhere.
     """
-    solved = solve(read_plan(path), load_words(folder / "nothing")[0])
+    solved = solve(read_plan(path), load_words(own or folder / "nothing")[0])
     _write(path, Glimpse(solved.make(), solved.lengths), folder)
 
 
@@ -72,3 +103,9 @@ def _write(path: Path, glimpse: Glimpse, folder: Path) -> None:
         every = sorted(file.parent.glob("*.msgpack"), key=lambda one: one.stat().st_mtime)
         for old in every[:-MOST]:
             old.unlink()
+
+
+if __name__ == "__main__":
+    gc.disable()
+    with contextlib.suppress(Problem, OSError):
+        prepare(Path(sys.argv[1]), own_glimpses(), own_data())

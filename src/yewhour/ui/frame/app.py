@@ -8,6 +8,7 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
 
+from yewhour.store.glimpse import Ahead
 from yewhour.store.habits import read_habits
 from yewhour.store.keeping import sweep
 from yewhour.store.paths import FIRST_DEMO
@@ -56,16 +57,18 @@ def another_window(dark: bool | None = None) -> Window:
     return window
 
 
-def open_first(window: Window, path: Path | None = FIRST_DEMO) -> None:
+def open_first(window: Window, path: Path | None = FIRST_DEMO, ahead: Ahead | None = None) -> None:
     """Opens a class, or the first page for None; when it can't be opened, says why on the first page."""
+    if ahead is not None:
+        ahead.wait()
     if path is None or not window.clerk.open_file(path):
         window.show_first_page()
     else:
         window.say_kept()
 
 
-def run(path: Path | None = None) -> int:
-    """Opens the window and stays until it is closed; returns the exit code."""
+def run(path: Path | None = None, ahead: Ahead | None = None) -> int:
+    """Opens the window and stays until it is closed; returns the exit code. ahead: of the class at `path`."""
     qt = application()
     habits = read_habits()
     look.set_scale(habits.scale)
@@ -73,7 +76,7 @@ def run(path: Path | None = None) -> int:
     _WINDOWS.append(window)
     window.show()
     qt.processEvents()  # on screen first, then the class
-    open_first(window, path)
+    open_first(window, path, ahead)
     sweep(time.time())
     gc.freeze()  # what start-up made stays; it need not be looked through again
     gc.enable()
