@@ -22,12 +22,12 @@ from yewhour.core.pipeline import Solved, solve
 from yewhour.core.plan.outline_write import write_outline
 from yewhour.core.problem import CannotFit, Problem
 from yewhour.core.words import Words
+from yewhour.store.ahead import Ahead
 from yewhour.store.anyclass import read_class
 from yewhour.store.atomic import write_whole
 from yewhour.store.classfile import plan_bytes
 from yewhour.store.desktop import install
 from yewhour.store.formats import FORMATS
-from yewhour.store.glimpse import Ahead
 from yewhour.store.listing import listing, listing_text
 from yewhour.store.paths import FIRST_DEMO, own_data
 from yewhour.store.words import load_words
@@ -42,10 +42,10 @@ FORMAT_NAMES = (
 )  # fmt: skip
 
 
-def main(arguments: list[str] | None = None) -> int:
-    """Runs one command and returns its exit code."""
+def main(arguments: list[str] | None = None, ahead: Ahead | None = None) -> int:
+    """Runs one command and returns its exit code. ahead: the class that it opens, begun already."""
     parser = _parser()
-    options = parser.parse_args(arguments)
+    options = parser.parse_args(arguments, argparse.Namespace(ahead=ahead))
     try:
         if getattr(options, "length", None) is not None:
             options.length = parse_length(options.length)
@@ -148,11 +148,10 @@ def _file_and_length(command: argparse.ArgumentParser) -> None:
 def _open(options: argparse.Namespace) -> int:
     gc.disable()  # start-up makes much that stays and nothing to throw away; run() turns it on again
     path = Path(options.class_file) if options.class_file else options.otherwise
-    ahead = Ahead(path) if path is not None else None
     # The command line works without Qt.
     from yewhour.ui.frame.app import run
 
-    return run(path, ahead)
+    return run(path, options.ahead)
 
 
 def _desktop(options: argparse.Namespace) -> None:

@@ -3,14 +3,15 @@
 import pytest
 
 from tests.conftest import demo_maker
-from yewhour.store.glimpse import MOST, Ahead, Glimpse, glimpse_of, keep_glimpse, own_glimpses, prepare
+from yewhour.store.glimpse import MOST, Glimpse, glimpse_of, keep_glimpse, prepare
+from yewhour.store.glimpse_file import own_glimpses
 from yewhour.store.paths import FIRST_DEMO, own_data
 
 
 @pytest.fixture(autouse=True)
 def own_folder(tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
-    monkeypatch.setattr("yewhour.store.glimpse.prepared", lambda: tmp_path / "prepared")
+    monkeypatch.setattr("yewhour.store.glimpse_file.prepared", lambda: tmp_path / "prepared")
 
 
 def test_every_part_of_a_made_class_comes_back_as_it_was():
@@ -46,23 +47,3 @@ def test_there_are_never_many(tmp_path):
         path.write_text(str(number))
         keep_glimpse(path, glimpse)
     assert len(list((own_data() / "glimpses").glob("*"))) == MOST
-
-
-def test_a_class_never_opened_is_made_ahead_in_another_process(tmp_path):
-    path = tmp_path / "a.yewhour"
-    path.write_bytes(FIRST_DEMO.read_bytes())
-    Ahead(path).wait(60)
-    solved = demo_maker("bell-ringers")
-    assert glimpse_of(path) == Glimpse(solved.make(), solved.lengths)
-
-
-def test_what_can_t_be_made_ahead_has_no_glimpse_and_keeps_nobody_waiting(tmp_path):
-    for name, content in (("no.yewhour", b"{"), ("an outline.txt", b"for 10:00\nchild 5b\n")):
-        (tmp_path / name).write_bytes(content)
-        Ahead(tmp_path / name).wait(60)
-        assert glimpse_of(tmp_path / name) is None
-    Ahead(tmp_path / "nowhere.yewhour").wait(60)
-    path = tmp_path / "a.yewhour"
-    path.write_bytes(FIRST_DEMO.read_bytes())
-    Ahead(path).wait(0)  # it would take longer: given up
-    assert glimpse_of(path) is None

@@ -24,10 +24,11 @@ qt = QApplication([]); window = QMainWindow(); window.resize(1280, 800); window.
 BEGUN = """
 import time; start = time.perf_counter()
 import gc; gc.disable()
-import yewhour.cli
+from yewhour.store.ahead import Ahead, Path
 path, ahead = None, None
 """
 SHOWN = """
+import yewhour.cli
 from yewhour.ui.frame.app import application, first_window, open_first
 qt = application(); window = first_window(); window.show(); qt.processEvents()
 """
@@ -55,7 +56,7 @@ def bench_window() -> None:
     new = ROOM / "never-opened.yewhour"
     new.write_bytes(FIRST_DEMO.read_bytes() + b"\n")  # of another content there is no glimpse
     loaded_code, never_code = (
-        f"{BEGUN}path = yewhour.cli.Path({str(path)!r}); ahead = yewhour.cli.Ahead(path)\n{SHOWN}{OPENED}"
+        f"{BEGUN}path = Path({str(path)!r})\nahead = Ahead(path)\n{SHOWN}{OPENED}"
         for path in (FIRST_DEMO, new)
     )
     turns = [

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
 
-from yewhour.store.glimpse import Ahead
+from yewhour.store.ahead import Ahead
 from yewhour.store.habits import read_habits
 from yewhour.store.keeping import sweep
 from yewhour.store.paths import FIRST_DEMO

@@ -1,0 +1,52 @@
+"""A class never opened before is made in another process, and nobody waits for one that can't be."""
+
+import pytest
+
+from tests.conftest import demo_maker
+from yewhour.store.ahead import Ahead, begun
+from yewhour.store.glimpse import Glimpse, glimpse_of
+from yewhour.store.paths import FIRST_DEMO
+
+
+@pytest.fixture(autouse=True)
+def own_folder(tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
+    monkeypatch.setattr("yewhour.store.glimpse_file.prepared", lambda: tmp_path / "prepared")
+
+
+def test_a_class_never_opened_is_made_ahead_in_another_process(tmp_path):
+    path = tmp_path / "a.yewhour"
+    path.write_bytes(FIRST_DEMO.read_bytes())
+    Ahead(path).wait(60)
+    solved = demo_maker("bell-ringers")
+    assert glimpse_of(path) == Glimpse(solved.make(), solved.lengths)
+
+
+def test_what_can_t_be_made_ahead_has_no_glimpse_and_keeps_nobody_waiting(tmp_path):
+    for name, content in (("no.yewhour", b"{"), ("an outline.txt", b"for 10:00\nchild 5b\n")):
+        (tmp_path / name).write_bytes(content)
+        Ahead(tmp_path / name).wait(60)
+        assert glimpse_of(tmp_path / name) is None
+    Ahead(tmp_path / "nowhere.yewhour").wait(60)
+    path = tmp_path / "a.yewhour"
+    path.write_bytes(FIRST_DEMO.read_bytes())
+    Ahead(path).wait(0)  # it would take longer: given up
+    assert glimpse_of(path) is None
+
+
+@pytest.mark.parametrize(
+    ("arguments", "there"),
+    [
+        (["demo"], True),
+        (["open"], False),
+        (["open", "a.yewhour"], True),
+        (["check", "a.yewhour"], False),
+        ([], False),
+    ],
+)
+def test_what_a_command_line_opens_is_begun(arguments, there, tmp_path, monkeypatch):
+    monkeypatch.chdir(tmp_path)
+    found = begun(arguments)
+    assert (found is not None) == there
+    if found is not None:
+        found.wait(0)
