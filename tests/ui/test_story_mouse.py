@@ -37,10 +37,10 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     page = window.promise_page
     page.title.selectAll()
     QTest.keyClicks(page.title, "Ferry shoulders")
-    desk.click(page.sentence.words["length"])
+    desk.click(page.told.sentence.words["length"])
     desk.click(button(page, "-5"))
     assert desk.session.plan.brief.target_s == 900
-    desk.click(page.sentence.words["cautions"])
+    desk.click(page.told.sentence.words["cautions"])
     desk.click(button(page, "Who may be there: Tender knees"))
     assert desk.session.plan.brief.cautions == ("knees",)
     assert desk.session.plan.brief.title == "Ferry shoulders"

@@ -13,7 +13,7 @@ def page_of(desk, word=""):
     desk.press("to_promise")
     page = desk.window.promise_page
     if word:
-        desk.click(page.sentence.words[word])
+        desk.click(page.told.sentence.words[word])
     return page
 
 
@@ -37,7 +37,7 @@ def test_what_is_typed_is_promised_at_once_and_what_is_no_length_changes_nothing
     desk.settle()
     assert desk.made.length_s == 1620
     assert not page.no_length.isVisible()
-    desk.click(page.sentence.words["title"])
+    desk.click(page.told.sentence.words["title"])
     page.title.end(False)
     QTest.keyClicks(page.title, "!")
     desk.settle()
@@ -62,7 +62,7 @@ def test_who_is_there_and_what_is_at_hand_is_pressed_in_and_out(desk):
     assert "knees" in desk.session.plan.brief.cautions
     desk.click(page.cautions.chips["knees"])
     assert "knees" not in desk.session.plan.brief.cautions
-    desk.click(page.sentence.words["camera"])
+    desk.click(page.told.sentence.words["camera"])
     desk.click(page.facing.chips["side"])
     assert desk.session.plan.brief.facing == "side"
     desk.click(page.mirror.chips["yes"])
@@ -117,7 +117,7 @@ def test_what_the_style_sets_is_named_changed_and_given_back(desk):
     assert desk.session.solved.setting.school.lead == "left"
     desk.click(ways._whose["lead"])
     assert "lead" not in desk.session.plan.brief.ways
-    desk.click(page.sentence.words["style"])
+    desk.click(page.told.sentence.words["style"])
     desk.click(page.style_chips.chips["hatha"])
     assert desk.session.plan.brief.style == "hatha"
     assert ways._whose["lead"].text() == "from Hatha"
@@ -135,18 +135,18 @@ def test_a_breath_nobody_could_breathe_is_refused_and_the_picture_stays(desk):
 
 def test_the_promise_reads_as_a_sentence(desk):
     page = page_of(desk)
-    said = page.sentence.accessibleDescription()
+    said = page.told.sentence.accessibleDescription()
     assert said.startswith(
         "Ropes and shoulders: a 24-minute flow for the bell-ringers of Saltmarsh Row, in the evening"
     )
     assert "Mind tender shoulders. At hand: nothing." in said
-    assert page.sentence.words["length"].accessibleName() == "Length: 24-minute"
+    assert page.told.sentence.words["length"].accessibleName() == "Length: 24-minute"
 
 
 def test_a_word_opens_its_choices_and_typing_narrows_them(desk):
     page = page_of(desk)
     assert not page.cautions.isVisible()
-    page.sentence.words["cautions"].setFocus()
+    page.told.sentence.words["cautions"].setFocus()
     desk.key(Qt.Key.Key_Return)
     assert page.cautions.isVisible()
     QTest.keyClicks(QApplication.focusWidget(), "kn")
@@ -156,13 +156,13 @@ def test_a_word_opens_its_choices_and_typing_narrows_them(desk):
     assert "knees" in desk.session.plan.brief.cautions
     desk.key(Qt.Key.Key_Escape)
     assert not page.cautions.isVisible()
-    assert QApplication.focusWidget() is page.sentence.words["cautions"]
-    assert "knees" in page.sentence.words["cautions"].text()
+    assert QApplication.focusWidget() is page.told.sentence.words["cautions"]
+    assert "knees" in page.told.sentence.words["cautions"].text()
 
 
 def test_from_the_title_to_the_camera_is_a_dozen_stops_and_arrows_go_inside(desk):
     page = page_of(desk)
-    words = page.sentence.words
+    words = page.told.sentence.words
     words["title"].setFocus()
     stops = 1
     while QApplication.focusWidget() is not words["camera"]:

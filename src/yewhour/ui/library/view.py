@@ -38,7 +38,8 @@ from yewhour.store.own import (
 )
 from yewhour.store.terms import load_terms
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import Chips, button, calm, label, page, row
+from yewhour.ui.kit.chips import Chips
+from yewhour.ui.kit.controls import button, calm, label, page, row
 from yewhour.ui.kit.theme import Theme, scale
 
 NEW: dict[str, Any] = {

@@ -10,9 +10,8 @@ from collections.abc import Callable
 from functools import partial
 from typing import Any
 
-from PySide6.QtCore import Qt, QTimer
-from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFrame, QLayout, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtCore import QTimer
+from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.plan.edit import with_brief
@@ -22,14 +21,15 @@ from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
 from yewhour.store.terms import Terms, load_terms
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import Chips, button, label, page, quiet, row
+from yewhour.ui.kit.chips import Chips, OneOf
+from yewhour.ui.kit.controls import button, label, page, quiet, row
 from yewhour.ui.kit.field_keys import with_field_keys
 from yewhour.ui.kit.fields import prompted, spin_box
 from yewhour.ui.kit.theme import Theme, scale
+from yewhour.ui.kit.told import Told
 from yewhour.ui.promise.breath import BreathPicture, ReadAloud, TapAlong
 from yewhour.ui.promise.length_picture import LengthPicture
 from yewhour.ui.promise.said import SENTENCE, said
-from yewhour.ui.promise.sentence import Sentence
 from yewhour.ui.promise.style import Ways
 
 TIMES = ("morning", "midday", "evening", "night")
@@ -48,10 +48,6 @@ class Promise(QWidget):
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(self.area)
         self._built = False
-        self._soon = QTimer(self)  # what was opened has its size then
-        self._soon.setSingleShot(True)
-        self._soon.setInterval(30)
-        self._soon.timeout.connect(self._into_view)
         self.theme = theme
         session.made_changed.connect(self.refresh)
         session.plan_changed.connect(self.refresh)
@@ -63,7 +59,7 @@ class Promise(QWidget):
         """Shows itself in other colours."""
         self.theme = theme
         if self._built:
-            self.sentence.set_theme(theme)
+            self.told.sentence.set_theme(theme)
             self.length_picture.theme = self.picture.theme = theme
             self.length_picture.setFixedHeight(round(64 * scale()))
             self.picture.setFixedHeight(round(92 * scale()))
@@ -73,21 +69,12 @@ class Promise(QWidget):
     def _build(self) -> None:
         self.terms = terms = load_terms(self.session.words.positions)
         self._built = True
-        self.sentence = Sentence(SENTENCE, self.theme)
-        self.sentence.opened.connect(self.open)
-        self.body.addWidget(self.sentence)
-        self.body.addSpacing(round(6 * scale()))
-        self.panels: dict[str, QWidget] = {}
-        self.opened = ""
+        self.told = Told("The promise", SENTENCE, self.theme, self.area)
+        self.body.addWidget(self.told)
         self._build_what()
         self._build_whom(terms)
         self._build_breath()
         self._build_camera()
-        self._first: dict[str, Chips | QWidget] = {
-            "style": self.style_chips, "level": self.level, "time": self.time_of_day, "focus": self.focus,
-            "cautions": self.cautions, "props": self.props, "camera": self.facing, "title": self.title,
-            "length": self.length, "audience": self.audience, "pace": self.rate, "voice": self.voice,
-        }  # fmt: skip
         self.length_picture = LengthPicture(self.session, self.theme)
         self.body.addWidget(self.length_picture)
         self.still = label("", "reading")
@@ -100,26 +87,11 @@ class Promise(QWidget):
         self.body.addWidget(self.ways)
         self.body.addStretch(1)
 
-    def _panel(self, key: str, *contents: QWidget | QLayout) -> None:
-        """What a word of the sentence opens."""
-        panel = QFrame()
-        panel.setObjectName("card")
-        layout = QVBoxLayout(panel)
-        layout.setContentsMargins(14, 10, 14, 12)
-        for one in contents:
-            if isinstance(one, QWidget):
-                layout.addWidget(one)
-            else:
-                layout.addLayout(one)
-        panel.hide()
-        self.panels[key] = panel
-        self.body.addWidget(panel)
-
     def _build_what(self) -> None:
         self.title = self._line(
             "Title", lambda text: self._put("Call it " + text, "title", text.strip() or "New class")
         )
-        self._panel("title", prompted("Title", self.title))
+        self.told.panel("title", self.title, prompted("Title", self.title))
         self.length = self._line("Length", self._length)
         self.length.setMaximumWidth(round(110 * scale()))
         self.tolerance = spin_box(0, 300, 5, 0, " s", "give or take")
@@ -137,8 +109,9 @@ class Promise(QWidget):
         self._typed.setSingleShot(True)
         self._typed.setInterval(600)
         self._typed.timeout.connect(self.no_length.show)
-        self._panel(
+        self.told.panel(
             "length",
+            self.length,
             prompted("Length", self.length, *steps, quiet("give or take"), self.tolerance),
             self.no_length,
             self.counts,
@@ -146,36 +119,39 @@ class Promise(QWidget):
         schools = self.session.words.schools.values()
         self.style_chips = self._one("Style", "style", [(one.id, one.name, one.about) for one in schools])
         self.about_style = label("", "soft")
-        self._panel("style", self.style_chips, self.about_style)
+        self.told.panel("style", self.style_chips, self.style_chips, self.about_style)
 
     def _build_whom(self, terms: Terms) -> None:
         self.audience = self._line("For whom", lambda text: self._put("For whom", "audience", text.strip()))
         self.audience.setPlaceholderText("the people you see when you record: bell-ringers, new parents…")
-        self._panel("audience", prompted("For whom", self.audience))
+        self.told.panel("audience", self.audience, prompted("For whom", self.audience))
         self.time_of_day = self._one("Time of day", "time_of_day", [
             ("", "Any time", ""), *((one, one.capitalize(), "") for one in TIMES)])  # fmt: skip
-        self._panel("time", self.time_of_day)
+        self.told.panel("time", self.time_of_day, self.time_of_day)
         self.level = self._one("Level", "level", [(one, one.capitalize(), "") for one in LEVELS])
-        self._panel("level", self.level)
+        self.told.panel("level", self.level, self.level)
         self.focus = self._many("About", "focus", [(k, w.capitalize(), "") for k, w in terms.areas.items()])
-        self._panel("focus", self.focus)
+        self.told.panel("focus", self.focus, self.focus)
         self.cautions = self._many("Who may be there", "cautions", [
             (name, one.name, one.watch) for name, one in terms.cautions.items()])  # fmt: skip
         told = label("Who may be in the room: a match puts a line after the movement is named.", "soft")
-        self._panel("cautions", self.cautions, told)
+        self.told.panel("cautions", self.cautions, self.cautions, told)
         self.props = self._many("Props", "props", [(k, w.capitalize(), "") for k, w in terms.props.items()])
-        self._panel("props", self.props)
+        self.told.panel("props", self.props, self.props)
 
     def _build_camera(self) -> None:
         self.facing = self._one("You face", "facing", [(one, f"The {one}", "") for one in FACINGS])
-        self.mirror = Chips("Sides are said", [
+        self.mirror = OneOf("Sides are said", [
             ("", "As the style has it", ""),
             ("yes", "You are the mirror", "Your own left is said as the viewer's right."),
             ("no", "Your own left and right", ""),
         ])  # fmt: skip
-        self.mirror.changed.connect(self._mirror)
-        self._panel(
-            "camera", prompted("You face", self.facing, stretch=0), prompted("Sides", self.mirror, stretch=0)
+        self.mirror.chosen.connect(self._mirror)
+        self.told.panel(
+            "camera",
+            self.facing,
+            prompted("You face", self.facing, stretch=0),
+            prompted("Sides", self.mirror, stretch=0),
         )
 
     def _build_breath(self) -> None:
@@ -197,8 +173,9 @@ class Promise(QWidget):
         self.gives.valueChanged.connect(
             lambda value: self._put("How much the pace may give", "pace_gives", float(value))
         )
-        self._panel(
-            "pace", self.picture, prompted("Breaths", self.rate, self.usual), prompted("One breath", *shares),
+        self.told.panel(
+            "pace", self.rate, self.picture, prompted("Breaths", self.rate, self.usual),
+            prompted("One breath", *shares),
             self.tap, prompted("It may give by", self.gives, quiet("when whole breaths alone cost more")),
         )  # fmt: skip
         self.voice = spin_box(0.5, 2.0, 0.05, 2, " ×", "Your rate")
@@ -207,50 +184,12 @@ class Promise(QWidget):
         )
         self.read = ReadAloud(lambda text: self.session.words.seconds(text, "instruct", 1.0))
         self.read.taken.connect(lambda rate: self._put("The voice's rate", "voice_rate", rate))
-        self._panel("voice", prompted("Your rate", self.voice, quiet("times the usual voice")), self.read)
-
-    # --- opening and closing -------------------------------------------------------------------------------
-
-    def open(self, key: str) -> None:
-        """Shows what a word of the sentence can be, and goes there; the open one again closes it."""
-        if key == self.opened:
-            self.close_panel()
-            return
-        self.opened = key
-        for name, panel in self.panels.items():
-            panel.setVisible(name == key)
-        self.sentence.show_open(key)
-        self._soon.start()
-        first = self._first[key]
-        if isinstance(first, Chips):
-            first.focus()
-        else:
-            first.setFocus(Qt.FocusReason.TabFocusReason)
-            if isinstance(first, QLineEdit):
-                first.selectAll()
-
-    def _into_view(self) -> None:
-        if self.opened:
-            self.area.ensureWidgetVisible(self.panels[self.opened])
-
-    def close_panel(self) -> None:
-        """Back to the sentence."""
-        was, self.opened = self.opened, ""
-        for panel in self.panels.values():
-            panel.hide()
-        self.sentence.show_open("")
-        if was:
-            self.sentence.words[was].setFocus(Qt.FocusReason.TabFocusReason)
+        self.told.panel(
+            "voice", self.voice, prompted("Your rate", self.voice, quiet("times the usual voice")), self.read
+        )
 
     def _fold(self) -> None:
         self.ways.setVisible(self.fold.isChecked())
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        keys = (Qt.Key.Key_Escape, Qt.Key.Key_Return, Qt.Key.Key_Enter)
-        if event.key() in keys and self.opened:
-            self.close_panel()
-        else:
-            super().keyPressEvent(event)
 
     def take_focus(self) -> None:
         """To the title of a class that is empty yet, or else to the first word."""
@@ -258,10 +197,10 @@ class Promise(QWidget):
             return
         plan = self.session.plan
         if plan is not None and not any(section.body for section in plan.sections):
-            self.opened = ""
-            self.open("title")
+            self.told.close_panel()
+            self.told.open("title")
         else:
-            self.sentence.words[self.opened or "title"].setFocus(Qt.FocusReason.TabFocusReason)
+            self.told.to_word("title")
 
     def _line(self, name: str, put: Callable[[str], None]) -> QLineEdit:
         made = QLineEdit()
@@ -270,20 +209,11 @@ class Promise(QWidget):
         made.textEdited.connect(put)
         return with_field_keys(made)
 
-    def _one(self, prompt: str, field: str, options: list[tuple[str, str, str]]) -> Chips:
+    def _one(self, prompt: str, field: str, options: list[tuple[str, str, str]]) -> OneOf:
         """Chips of which one is in."""
-        chips = Chips(prompt, options)
-
-        def chosen(keys: tuple[str, ...]) -> None:
-            now = getattr(self._brief(), field)
-            new = [key for key in keys if key != now]
-            if new:
-                words = next(words for key, words, _ in options if key == new[0])
-                self._put(f"{prompt}: {words.lower()}", field, new[0])
-            else:
-                chips.set_chosen((now,))
-
-        chips.changed.connect(chosen)
+        chips = OneOf(prompt, options)
+        words = {key: words.lower() for key, words, _ in options}
+        chips.chosen.connect(lambda key: self._put(f"{prompt}: {words[key]}", field, key))
         return chips
 
     def _many(self, prompt: str, field: str, options: list[tuple[str, str, str]]) -> Chips:
@@ -323,15 +253,15 @@ class Promise(QWidget):
             (self.time_of_day, brief.time_of_day),
             (self.facing, brief.facing),
         ):
-            chips.set_chosen((one,))
-        for chips, many in (
+            chips.put(one)
+        for any_of, many in (
             (self.focus, brief.focus),
             (self.cautions, brief.cautions),
             (self.props, brief.props),
         ):
-            chips.set_chosen(many)
+            any_of.set_chosen(many)
         mirror = brief.ways.get("mirror")
-        self.mirror.set_chosen(("" if mirror is None else "yes" if mirror else "no",))
+        self.mirror.put("" if mirror is None else "yes" if mirror else "no")
         pace = brief.pace or (school.pace if school else None)
         if pace is not None:
             for spin, value in zip(
@@ -351,7 +281,7 @@ class Promise(QWidget):
                 spin.setValue(value)
         self.ways.refresh()
         self._putting = False
-        self.sentence.put(said(brief, school, pace, self.terms))
+        self.told.sentence.put(said(brief, school, pace, self.terms))
         self.still.setText(self._left_to_fill())
         self.length_picture.update()
         can = self.session.lengths
@@ -408,14 +338,6 @@ class Promise(QWidget):
     def _tapped(self, rate_bpm: float) -> None:
         self.rate.setValue(rate_bpm)
 
-    def _mirror(self, keys: tuple[str, ...]) -> None:
-        ways = dict(self._brief().ways)
-        before = ways.pop("mirror", None)
-        now = "" if before is None else "yes" if before else "no"
-        new = [key for key in keys if key != now]
-        if not new:
-            self.mirror.set_chosen((now,))
-            return
-        if new[0]:
-            ways["mirror"] = new[0] == "yes"
-        self._put("How sides are said", "ways", ways)
+    def _mirror(self, key: str) -> None:
+        ways = {name: value for name, value in self._brief().ways.items() if name != "mirror"}
+        self._put("How sides are said", "ways", ways | ({"mirror": key == "yes"} if key else {}))

@@ -6,7 +6,7 @@ from yewhour.core.plan.pace import Pace
 from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.school import School
 from yewhour.store.terms import Terms
-from yewhour.ui.promise.sentence import Part
+from yewhour.ui.kit.sentence import Part
 
 _TIMES = {"": "at any time", "morning": "in the morning", "midday": "at midday", "evening": "in the evening",
           "night": "at night"}  # fmt: skip

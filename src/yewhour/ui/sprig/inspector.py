@@ -21,8 +21,8 @@ from yewhour.core.plan.movement import MEASURES
 from yewhour.core.plan.nodes import Pair, Rounds, Step
 from yewhour.ui.desk.cards import finding_card, refusal_card
 from yewhour.ui.desk.session import Session
+from yewhour.ui.kit.chips import Chips
 from yewhour.ui.kit.controls import (
-    Chips,
     Stepper,
     Wrapping,
     button,

@@ -1,4 +1,4 @@
-"""The sentence: a promise in large type, whose words that can be changed are marked.
+"""A sentence in large type, whose words that can be changed are marked.
 
 Each is a button: pressed, it opens its choices below. What is no word to change is plain text between them.
 """
@@ -90,8 +90,9 @@ class Sentence(QWidget):
 
     opened = Signal(str)
 
-    def __init__(self, parts: Sequence[str | Part], theme: Theme) -> None:
+    def __init__(self, name: str, parts: Sequence[str | Part], theme: Theme) -> None:
         super().__init__()
+        self.setAccessibleName(name)
         self.words: dict[str, Word] = {}
         self.labels: list[QLabel] = []
         layout = Wrapping(round(4 * scale()))
@@ -123,11 +124,10 @@ class Sentence(QWidget):
             plain.setFont(large())
 
     def put(self, words: Mapping[str, str]) -> None:
-        """Says what is promised."""
+        """Says these words, by their key."""
         for key, said in words.items():
             self.words[key].put(said)
         whole = [part if isinstance(part, str) else words.get(part[0], "") + part[2] for part in self.parts]
-        self.setAccessibleName("The promise")
         self.setAccessibleDescription(" ".join(whole))
 
     def show_open(self, key: str) -> None:
