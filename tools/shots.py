@@ -92,7 +92,7 @@ def main(folder: Path = TARGET) -> None:
     at.choose("low-lunge")
     at.take("sprig")
     at.window.to_promise()
-    at.window.promise_page.open("cautions")
+    at.window.promise_page.told.open("cautions")
     at.take("promise")
     at.window.to_words()
     at.take("words")

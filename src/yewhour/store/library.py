@@ -198,9 +198,7 @@ def _check_line(line: Wordings, key: str, entry: Movement, wrong: Wrong) -> None
     text = " | ".join(line)
     for token in tokens(text):
         if token not in LINE_TOKENS:
-            raise wrong(
-                key, f"the token {{{token}}} in {text!r} is not one.", "Use {side}, {other} or {name}."
-            )
+            raise wrong(key, f"{{{token}}} in {text!r} can't be filled.", "Use {side}, {other} or {name}.")
         if token in SIDE_TOKENS and entry.sides != "one":
             raise wrong(
                 key, f"{text!r} names a side, but the movement has none.", 'Reword it, or set sides = "one".'

@@ -1,33 +1,102 @@
-"""The library: read, searched, changed; what is wrong is said while it is typed."""
+"""The library: each movement read on its plate, changed where it stands; what is wrong is told beside it."""
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from yewhour.store.own import own_file
 
 
-def test_a_movement_is_read_with_both_sides_lines(desk):
-    desk.press("show_library")
-    view = desk.window._dialogs[-1]
-    assert view.list.count() == len(desk.session.words.library)
-    view.search.setText("low lunge")
-    assert view.name.text() == "Low lunge"
-    text = view.preview.toPlainText()
-    assert "Right" in text
-    assert "left knee" in text
-    assert "right knee" in text
-
-
-def test_a_movement_of_her_own_is_kept_found_and_put_in(desk, tmp_path, monkeypatch):
+@pytest.fixture
+def view(desk, tmp_path, monkeypatch):
+    """The dialog, over a folder of her own that is empty."""
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
     desk.press("show_library")
+    return desk.window._dialogs[-1]
+
+
+def shown_words(widget):
+    """All words on a widget, of labels and of buttons."""
+    widgets = [*widget.findChildren(QLabel), *widget.findChildren(QPushButton)]
+    return [one.text() for one in widgets if not one.isHidden()]
+
+
+def write(line, text):
+    """A line opened by the pointer, and written anew."""
+    QTest.mouseClick(line, Qt.MouseButton.LeftButton)
+    line.editor.selectAll()
+    QTest.keyClicks(line.editor, text)
+
+
+def test_a_movement_is_read_on_its_plate(desk, view):
+    assert view.list.count() == len(desk.session.words.library)
+    view.search.setText("low lunge")
+    plate = view.plate
+    assert plate.name.text() == "Low lunge"
+    assert plate.traditional.text() == "Anjaneyasana"
+    right, left = (words.text() for words in plate.lines.of("call")[0].said)
+    assert "right thigh" in right
+    assert "left thigh" in left
+    said = plate.told.sentence.accessibleDescription()
+    assert "3 to 10 breaths, 5 by itself" in said
+    assert "this foot in front, knee down" in said
+    assert "tender knees" in said
+    desk.settle()
+    words = shown_words(plate.beside)
+    assert any(one.startswith("Tender knees:") for one in words)
+    assert "Prepares" in words
+    assert any("This class" in one for one in words)
+
+
+def test_it_opens_on_what_is_chosen_and_goes_to_what_is_named_beside_it(desk):
+    desk.choose("low-lunge")
+    desk.press("show_library")
     view = desk.window._dialogs[-1]
+    assert view.plate.id == "low-lunge"
+    desk.settle()
+    names = [one for one in view.plate.beside.findChildren(QPushButton) if not one.isHidden()]
+    other = names[0].text()
+    names[0].click()
+    assert view.plate.name.text() == other
+    assert view.list.currentItem().text() == other
+
+
+def test_a_word_of_the_sentence_opens_its_choices_by_keyboard(desk, view):
+    view.choose("low-lunge")
+    plate = view.plate
+    plate.told.sentence.words["end"].setFocus()
+    QTest.keyClick(plate.told.sentence.words["end"], Qt.Key.Key_Return)
+    assert plate.told.panels["end"].isVisible()
+    QTest.keyClicks(QApplication.focusWidget(), "squat")
+    QTest.keyClick(QApplication.focusWidget(), Qt.Key.Key_Space)
+    assert plate.table["end"] == "squat"
+    assert plate.told.sentence.words["end"].text() == "a squat"
+    QTest.keyClick(QApplication.focusWidget(), Qt.Key.Key_Escape)
+    assert QApplication.focusWidget() is plate.told.sentence.words["end"]
+
+
+def test_only_sides_that_a_movement_has_are_offered(view):
+    view.choose("child")
+    offered = [key for key, chip in view.plate.places["start"].chips.items() if not chip.isHidden()]
+    assert offered
+    assert not any("{" in key for key in offered)
+    view.choose("low-lunge")
+    offered = [key for key, chip in view.plate.places["start"].chips.items() if not chip.isHidden()]
+    assert "split {other} high" in offered
+    assert not any("right" in key or "left" in key for key in offered)
+
+
+def test_a_movement_of_her_own_is_kept_found_and_put_in(desk, view):
     view.new()
-    view.name.setText("Oar pull")
-    view.sides.setCurrentText("one")
-    view.lines.setPlainText("call: Draw the {side} elbow back. | {Side} elbow back.\nalign: Long neck.")
+    plate = view.plate
+    assert QApplication.focusWidget() is plate.name
+    QTest.keyClicks(plate.name, "Oar pull")
+    plate.sides.chips["one"].click()
+    write(plate.lines.of("call")[0], "Draw the {side} elbow back.")
     assert view.keep_button.isEnabled()
-    view.lines.setPlainText("call: Draw the {hand} back.")
-    assert not view.keep_button.isEnabled()
-    assert "{hand}" in view.said.text()
-    view.lines.setPlainText("call: Draw the {side} elbow back. | {Side} elbow back.")
+    assert [words.text() for words in plate.lines.of("call")[0].said] == [
+        "Draw the right elbow back.", "Draw the left elbow back."]  # fmt: skip
     view.keep()
     desk.settle()
     assert own_file().exists()
@@ -40,11 +109,70 @@ def test_a_movement_of_her_own_is_kept_found_and_put_in(desk, tmp_path, monkeypa
     assert {s.side for s in desk.made.segments if s.turn.movement.id == "oar-pull"} >= {"left", "right"}
 
 
-def test_a_name_that_is_taken_is_told(desk):
-    desk.press("show_library")
-    view = desk.window._dialogs[-1]
+def test_what_is_wrong_is_told_beside_its_field_and_waits_there(view):
+    view.choose("low-lunge")
+    plate = view.plate
+    line = plate.lines.of("call")[0]
+    write(line, "Draw the {hand} back.")
+    assert "{hand}" in line.fault.text()
+    assert not line.fault.isHidden()
+    least = plate.dose[0]
+    least.setValue(20)
+    assert not plate.faults["dose"].isHidden()
+    assert "least" in plate.faults["dose"].text()
+    assert plate.table["dose"] == [3, 5, 10]
+    assert not view.keep_button.isEnabled()
+    least.setValue(2)
+    assert plate.faults["dose"].isHidden()
+    assert plate.table["dose"][0] == 2
+    line.editor.selectAll()
+    QTest.keyClicks(line.editor, "Draw the {side} hand back.")
+    assert line.fault.isHidden()
+    assert view.keep_button.isEnabled()
+    plate.name.selectAll()
+    QTest.keyClick(plate.name, Qt.Key.Key_Delete)
+    assert "name" in plate.faults["name"].text()
+    assert not view.keep_button.isEnabled()
+
+
+def test_a_kind_that_needs_a_rhythm_gets_one_that_can_be_changed(view):
+    view.choose("low-lunge")
+    plate = view.plate
+    plate.kind.chips["reps"].click()
+    assert plate.table["kind"] == "reps"
+    assert plate.rhythm.text() == "exhale 4 inhale 4"
+    plate.told.open("kind")
+    plate.rhythm.setFocus()
+    plate.rhythm.selectAll()
+    QTest.keyClicks(plate.rhythm, "exhale 2 in")
+    assert not plate.faults["rhythm"].isHidden()
+    QTest.keyClicks(plate.rhythm, "hale 3")
+    assert plate.faults["rhythm"].isHidden()
+    assert plate.table["rhythm"] == "exhale 2 inhale 3"
+
+
+def test_a_line_is_added_and_one_that_says_nothing_goes(view):
+    view.choose("child")
+    plate = view.plate
+    before = len(plate.lines.rows)
+    plate.lines.more.click()
+    plate.lines.purposes.chips["exit"].click()
+    line = plate.lines.of("exit")[-1]
+    QTest.keyClicks(line.editor, "Walk your hands in.")
+    assert plate.table["exit"][-1] == "Walk your hands in." or plate.table["exit"] == "Walk your hands in."
+    assert len(plate.lines.rows) == before + 1
+    line.editor.selectAll()
+    QTest.keyClick(line.editor, Qt.Key.Key_Delete)
+    QTest.keyClick(line.editor, Qt.Key.Key_Escape)
+    assert QApplication.focusWidget() is not line.editor
+    QApplication.processEvents()
+    assert len(plate.lines.rows) == before
+
+
+def test_a_name_that_is_taken_is_told(view):
     view.new()
-    view.name.setText("Low lunge")
+    view.plate.name.selectAll()
+    QTest.keyClicks(view.plate.name, "Low lunge")
     view.keep()
     assert "already" in view.said.text()
 
@@ -59,28 +187,22 @@ def test_nothing_that_fits_is_said_with_what_to_try(desk):
     assert "not counted in" in desk.window.finder.where.text()
 
 
-def test_what_was_changed_is_kept_when_one_goes_elsewhere_or_closes(desk, tmp_path, monkeypatch):
-    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
-    desk.press("show_library")
-    view = desk.window._dialogs[-1]
+def test_what_was_changed_is_kept_when_one_goes_elsewhere_or_closes(desk, view):
     view.choose("low-lunge")
-    view.effort.setValue(5)
+    view.plate.effort.chips["5"].click()
     view.choose("child")
     assert desk.session.words.library["low-lunge"].effort == 5
-    view.effort.setValue(4)
+    view.plate.effort.chips["4"].click()
     view.reject()
     assert not view.isVisible()
     assert desk.session.words.library["child"].effort == 4
 
 
-def test_what_can_not_be_kept_is_told_before_it_is_let_go_of(desk, tmp_path, monkeypatch):
-    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
-    desk.press("show_library")
-    view = desk.window._dialogs[-1]
+def test_what_can_not_be_kept_is_told_before_it_is_let_go_of(view):
     view.choose("low-lunge")
-    view.lines.setPlainText("call: Draw the {hand} back.")
+    write(view.plate.lines.of("call")[0], "Draw the {hand} back.")
     view.choose("child")
-    assert view.name.text() == "Low lunge"
+    assert view.plate.name.text() == "Low lunge"
     view.reject()
     assert view.isVisible()
     assert "{hand}" in view.said.text()
@@ -88,11 +210,10 @@ def test_what_can_not_be_kept_is_told_before_it_is_let_go_of(desk, tmp_path, mon
     assert not view.isVisible()
 
 
-def test_leaving_a_movement_as_it_was_keeps_nothing(desk, tmp_path, monkeypatch):
-    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
-    desk.press("show_library")
-    view = desk.window._dialogs[-1]
-    for name in ("low-lunge", "child", "clam", "equal-breath"):
+def test_leaving_a_movement_as_it_was_keeps_nothing(desk, view):
+    for name in desk.session.words.library:
         view.choose(name)
+        assert view.plate.sound
+        assert not view.keep_button.isEnabled()
     view.reject()
     assert not own_file().exists()

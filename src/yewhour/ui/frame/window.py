@@ -365,6 +365,7 @@ class Window(Shell):
         self._dialogs = [one for one in self._dialogs if one.isVisible()] + [dialog]
         dialog.setParent(self, Qt.WindowType.Dialog)
         dialog.setModal(True)
+        dialog.resize(dialog.size().boundedTo(self.size()))
         dialog.show()
 
     # --- deeds ------------------------------------------------------------------------------------------

@@ -50,6 +50,7 @@ class Chips(QWidget):
         layout = Wrapping()
         self.typed = ""
         self.chips: dict[str, Chip] = {}
+        self._offered: frozenset[str] | None = None  # all
         for key, words, about in options:
             chip = Chip(words, self)
             chip.setToolTip(about)
@@ -72,12 +73,18 @@ class Chips(QWidget):
         if here in shown:
             shown[(shown.index(here) + by) % len(shown)].setFocus(Qt.FocusReason.TabFocusReason)
 
+    def offer(self, keys: Iterable[str]) -> None:
+        """Offers these alone; the others can't be chosen for now."""
+        self._offered = frozenset(keys)
+        self.narrow("")
+
     def narrow(self, typed: str) -> None:
         """Shows those that have this in their name; all of them when none has."""
-        found = [chip for chip in self.chips.values() if typed.lower() in chip.text().lower()]
+        offered = [one for key, one in self.chips.items() if self._offered is None or key in self._offered]
+        found = [chip for chip in offered if typed.lower() in chip.text().lower()]
         self.typed = typed if found else ""
         for chip in self.chips.values():
-            chip.setVisible(chip in found or not found)
+            chip.setVisible(chip in (found or offered))
         if found and typed:
             found[0].setFocus(Qt.FocusReason.TabFocusReason)
 

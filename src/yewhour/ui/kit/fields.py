@@ -31,5 +31,6 @@ def spin_box(low: float, high: float, step: float, decimals: int, suffix: str, n
     made.setSuffix(suffix)
     made.setAccessibleName(name)
     made.setKeyboardTracking(False)
+    made.lineEdit().setTextMargins(round(6 * scale()), 0, 0, 0)
     calm(made)
     return made

@@ -194,8 +194,8 @@ def _style(theme: Theme) -> str:
         selection-color: {theme.on_accent}; }}
     QLineEdit:focus, QPlainTextEdit:focus, QTextEdit:focus {{ border: 2px solid {theme.focus};
         padding: {unit // 2 - 1}px; }}
-    QAbstractSpinBox QLineEdit, QComboBox QLineEdit {{ border: none; padding: 0; }}
-    QAbstractSpinBox QLineEdit:focus, QComboBox QLineEdit:focus {{ border: none; padding: 0; }}
+    QAbstractSpinBox QLineEdit, QComboBox QLineEdit, QAbstractSpinBox QLineEdit:focus,
+    QComboBox QLineEdit:focus {{ border: none; padding: 0 0 0 {unit // 2}px; }}
     QAbstractSpinBox, QComboBox {{ min-height: {unit * 3}px; background: {theme.paper}; color: {theme.ink};
         border: 1px solid {theme.edge}; border-radius: {unit // 2}px; padding: {unit // 2}px {unit}px; }}
     QAbstractSpinBox:focus, QComboBox:focus, QComboBox:on {{ border: 2px solid {theme.focus}; }}
@@ -229,6 +229,18 @@ def _style(theme: Theme) -> str:
     QSplitter::handle {{ background: {theme.line}; }}
     QMainWindow, QDialog {{ background: {theme.ground}; }}
     QLabel#title {{ font-family: "{TITLE}"; font-size: {21 * min(1.4, scale()):.1f}pt; }}
+    QLineEdit#plate, QLineEdit#plate-2 {{ background: transparent; border: 1px solid transparent;
+        padding: 0; }}
+    QLineEdit#plate {{ font-family: "{TITLE}"; font-size: {21 * min(1.4, scale()):.1f}pt; }}
+    QLineEdit#plate-2 {{ font-size: {12.5 * scale():.1f}pt; color: {theme.soft}; }}
+    QLineEdit#plate:hover, QLineEdit#plate-2:hover {{ border: 1px dotted {theme.edge}; }}
+    QLineEdit#plate:focus, QLineEdit#plate-2:focus {{ border: 2px solid {theme.focus}; padding: 0;
+        background: {theme.paper}; }}
+    QFrame#line {{ border: 2px solid transparent; border-radius: {unit // 2}px; }}
+    QFrame#line:hover {{ background: {theme.chosen}; }}
+    QFrame#line:focus {{ border: 2px solid {theme.focus}; }}
+    QLabel#line-words {{ font-size: {11.5 * scale():.1f}pt; }}
+    QLabel#fault {{ color: {theme.trouble}; font-weight: 600; }}
     QLabel#promise {{ font-size: {11 * scale():.1f}pt; color: {theme.soft}; }}
     QLabel#message {{ font-size: {10.5 * scale():.1f}pt; }}
     QMenuBar {{ background: {theme.ground}; padding: 2px {unit}px; }}

@@ -1,46 +1,32 @@
-"""The library: read every movement, change one, add one's own; both sides' lines beside it."""
+"""The library: every movement on a plate of its own, changed there, and hers kept over those that ship."""
 
 from __future__ import annotations
 
-from html import escape
 from typing import Any
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import (
-    QComboBox,
     QDialog,
-    QFormLayout,
     QHBoxLayout,
     QLineEdit,
     QListWidget,
     QListWidgetItem,
-    QPlainTextEdit,
-    QSpinBox,
-    QTextBrowser,
     QVBoxLayout,
     QWidget,
 )
 
 from yewhour.core.plan.find import Finder
-from yewhour.core.plan.movement import KINDS, Behaviour, Movement
-from yewhour.core.plan.purpose import LINE_PURPOSES
+from yewhour.core.plan.movement import Movement
 from yewhour.core.problem import Problem
-from yewhour.store.own import (
-    checked,
-    forget_own,
-    id_for,
-    is_own,
-    lines_text,
-    read_lines,
-    spoken_on,
-    table_of,
-    write_own,
-)
+from yewhour.store.habits import recent_classes
+from yewhour.store.own import forget_own, id_for, is_own, table_of, write_own
+from yewhour.store.paths import demo_classes
 from yewhour.store.terms import load_terms
+from yewhour.store.uses import Uses, movements_of, uses_in
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.chips import Chips
-from yewhour.ui.kit.controls import button, calm, label, page, row
+from yewhour.ui.kit.controls import button, label, row
 from yewhour.ui.kit.theme import Theme, scale
+from yewhour.ui.library.plate import Plate
 
 NEW: dict[str, Any] = {
     "name": "New movement", "kind": "hold", "sides": "both", "dose": [3, 5, 8], "effort": 2,
@@ -59,19 +45,18 @@ class LibraryView(QDialog):
         self.theme = theme
         self.terms = load_terms(session.words.positions)
         self._finder = Finder(session.words.library, session.words.positions)
-        self._table: dict[str, Any] = {}
-        self._id = ""
-        self._showing = False
-        self._shown: object = None
+        self._uses: Uses | None = None
+        self._was: dict[str, Any] | None = None  # the table as it was shown
         self._warned = False
         self.setWindowTitle("The library of movements")
-        self.resize(round(1120 * min(1.2, scale())), round(720 * min(1.2, scale())))
+        self.resize(round(1120 * min(1.2, scale())), round(740 * min(1.2, scale())))
         self.search = QLineEdit()
         self.search.setPlaceholderText("Find a movement")
         self.search.setAccessibleName("Find a movement")
         self.search.textChanged.connect(self.fill)
         self.list = QListWidget()
         self.list.setAccessibleName("Movements")
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.currentItemChanged.connect(self._choose)
         left, left_side = QVBoxLayout(), QWidget()
         left.setContentsMargins(0, 0, 0, 0)
@@ -79,15 +64,13 @@ class LibraryView(QDialog):
         left.addWidget(self.list, 1)
         left.addWidget(button("A new movement", self.new))
         left_side.setLayout(left)
-        left_side.setFixedWidth(round(250 * scale()))
-        self._form()
-        self.preview = QTextBrowser()
-        self.preview.setAccessibleName("What is said on each side")
-        self.preview.setMinimumWidth(round(260 * scale()))
+        left_side.setFixedWidth(round(250 * min(1.3, scale())))
+        self.plate = Plate(self.terms, lambda: self.theme)
+        self.plate.changed.connect(self._check)
+        self.plate.wanted.connect(self.choose)
         whole = QHBoxLayout()
         whole.addWidget(left_side)
-        whole.addWidget(self.area, 1)
-        whole.addWidget(self.preview)
+        whole.addWidget(self.plate, 1)
         self.said = label("", "soft")
         self.keep_button = button("Keep it as mine", self.keep, "Written to your own movements.", "accent")
         self.forget_button = button("As it ships", self.forget, "Takes your own version out.")
@@ -97,59 +80,12 @@ class LibraryView(QDialog):
         layout.addWidget(self.said)
         layout.addLayout(row(self.keep_button, self.forget_button, button("Close", self.accept)))
         self.fill()
+        chosen = session.segment(session.selected)
+        if chosen is not None:
+            self.choose(chosen.turn.movement.id)
+        QTimer.singleShot(0, self, self._look_up_uses)
 
-    def _form(self) -> None:
-        self.area, body = page()
-        form, box = QFormLayout(), QWidget()
-        form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.ExpandingFieldsGrow)
-        self.name, self.traditional = QLineEdit(), QLineEdit()
-        self.kind, self.sides, self.start, self.end = QComboBox(), QComboBox(), QComboBox(), QComboBox()
-        self.kind.addItems(list(KINDS))
-        self.sides.addItems(list(Behaviour.__args__))  # type: ignore[attr-defined]
-        for combo in (self.start, self.end):
-            combo.setEditable(True)
-            combo.addItems(["", *self.terms.positions])
-        self.dose = [QSpinBox() for _ in range(3)]
-        for spin in self.dose:
-            spin.setRange(1, 3600)
-            calm(spin)
-        self.effort = QSpinBox()
-        self.effort.setRange(0, 5)
-        self.cautions = Chips(
-            "Matters for", [(k, one.name, one.about) for k, one in self.terms.cautions.items()]
-        )
-        self.props = Chips("Props", [(k, words, "") for k, words in self.terms.props.items()])
-        self.lines = QPlainTextEdit()
-        self.lines.setMinimumHeight(round(190 * scale()))
-        for words, widget in (
-            ("Name", self.name), ("Traditional name", self.traditional), ("Kind", self.kind),
-            ("Sides", self.sides), ("Starts in", self.start), ("Ends in", self.end),
-            ("Effort, 0 to 5", self.effort), ("Matters for", self.cautions), ("Props", self.props),
-        ):  # fmt: skip
-            widget.setAccessibleName(words)
-            form.addRow(words, widget)
-            if isinstance(widget, QComboBox | QSpinBox):
-                calm(widget)
-        doses = QWidget()
-        doses.setLayout(row(*self.dose))
-        for spin, words in zip(self.dose, ("least", "preferred", "most"), strict=True):
-            spin.setAccessibleName(f"Dose, {words}")
-        form.insertRow(4, "Least, preferred, most", doses)
-        box.setLayout(form)
-        body.addWidget(box)
-        body.addWidget(label("Lines: what for, a colon, the wordings from full to bare with | between. "
-                             "{side} and {other} are filled for each side.", "soft"))  # fmt: skip
-        self.lines.setAccessibleName("Lines")
-        body.addWidget(self.lines, 1)
-        self.lines.textChanged.connect(self._check)
-        for line in (self.name, self.traditional):
-            line.textChanged.connect(lambda _: self._check())
-        for combo in (self.kind, self.sides, self.start, self.end):
-            combo.currentTextChanged.connect(lambda _: self._check())
-        for spin in (*self.dose, self.effort):
-            spin.valueChanged.connect(lambda _: self._check())
-        for chips in (self.cautions, self.props):
-            chips.changed.connect(lambda _: self._check())
+    # --- the list -----------------------------------------------------------------------------------------
 
     def fill(self) -> None:
         """Lists what fits the search, in the order of names without one."""
@@ -183,10 +119,12 @@ class LibraryView(QDialog):
 
     def choose(self, movement: str) -> None:
         """Shows one movement."""
-        self.search.clear()
+        if self.search.text():
+            self.search.clear()
         for number in range(self.list.count()):
             if self.list.item(number).data(Qt.ItemDataRole.UserRole) == movement:
                 self.list.setCurrentRow(number)
+                self.list.scrollToItem(self.list.item(number), QListWidget.ScrollHint.PositionAtCenter)
 
     def new(self) -> None:
         """Starts a movement of the teacher's own."""
@@ -195,129 +133,96 @@ class LibraryView(QDialog):
         self.list.setCurrentRow(-1)
         self._show("", dict(NEW))
         self.forget_button.setEnabled(False)
-        self.name.setFocus()
-        self.name.selectAll()
+        self.plate.name.setFocus()
+        self.plate.name.selectAll()
+
+    # --- the plate ----------------------------------------------------------------------------------------
 
     def _show(self, name: str, table: dict[str, Any]) -> None:
-        self._id, self._table, self._showing = name, table, True
-        self.name.setText(table.get("name", ""))
-        self.traditional.setText(table.get("traditional", ""))
-        for combo, key, usual in ((self.kind, "kind", "hold"), (self.sides, "sides", "both"),
-                                  (self.start, "start", ""), (self.end, "end", "")):  # fmt: skip
-            combo.setCurrentText(table.get(key, usual))
-        for spin, value in zip(self.dose, table.get("dose", (1, 1, 1)), strict=True):
-            spin.setValue(value)
-        self.effort.setValue(table.get("effort", 0))
-        self.cautions.set_chosen(table.get("cautions", ()))
-        self.props.set_chosen(table.get("props", ()))
-        self.lines.setPlainText(lines_text(table))
-        self._showing = False
-        self._shown = self._form_now()
+        self.plate.show_movement(name, table, self._show_beside)
+        self._was = dict(table)
         self._check()
 
-    def _form_now(self) -> object:
-        """What is in the form, to see whether it was changed."""
-        try:
-            return self.table()
-        except Problem:
-            return self.lines.toPlainText()
+    def _show_beside(self, movement: Movement) -> None:
+        plan, words = self.session.plan, self.session.words
+        titles = list((self._uses or {}).get(movement.id, []))
+        if plan is not None and movement.id in movements_of(plan, words.blocks):
+            titles = ["This class", *(title for title in titles if title != plan.brief.title)]
+        self.plate.beside.show_for(movement, self._finder.library, {movement.id: titles})
+
+    def _look_up_uses(self) -> None:
+        """Reads the classes there are, once the plate is on screen."""
+        self._uses = uses_in([*recent_classes(), *demo_classes()], self.session.words.blocks)
+        movement = self._finder.library.get(self.plate.id)
+        if movement is not None:
+            self._show_beside(movement)
+
+    def _check(self) -> None:
+        """Whether it can be kept as it is."""
+        self._warned = False
+        new = self.plate.table != self._was or not self.plate.id
+        self.keep_button.setEnabled(self.plate.sound and new)
+        self.said.setText("" if self.plate.sound else f"This can't be kept yet. {self.plate.trouble}")
+
+    # --- keeping ------------------------------------------------------------------------------------------
 
     def _left(self) -> bool:
         """Keeps what was changed, for one goes elsewhere; False when it can't be kept as it is."""
-        if self._shown is None or self._form_now() == self._shown:
+        plate = self.plate
+        if self._was is None or (plate.sound and plate.table == self._was):
             return True
+        if not plate.sound:
+            self._check()
+            return False
         try:
-            write_own(self._name(), self.table(), self.terms)
+            write_own(self._name(), plate.table, self.terms)
         except (Problem, OSError) as problem:
             self.said.setText(f"This can't be kept yet. {problem}")
             return False
-        self._shown = None
-        self.session.reload_words()
-        self._finder = Finder(self.session.words.library, self.session.words.positions)
-        self.changed.emit()
+        self._was = None
+        self._read_again()
         return True
+
+    def _name(self) -> str:
+        return self.plate.id or id_for(self.plate.table["name"])
 
     def done(self, result: int) -> None:
         """Closes, with what was changed kept; what can't be is said once, and let go of the second time."""
-        if self._left() or self._warned:
+        warned = self._warned
+        if self._left() or warned:
             super().done(result)
         self._warned = True
-
-    def table(self) -> dict[str, Any]:
-        """The movement as the form has it, with what the form does not show. Raises Problem for its lines."""
-        kept = {key: value for key, value in self._table.items() if key not in LINE_PURPOSES}
-        table: dict[str, Any] = {
-            **kept, "name": self.name.text().strip(), "traditional": self.traditional.text().strip(),
-            "kind": self.kind.currentText(), "sides": self.sides.currentText(),
-            "start": self.start.currentText(),
-            "end": self.end.currentText(), "effort": self.effort.value(),
-            "dose": [spin.value() for spin in self.dose],
-            "cautions": [key for key, chip in self.cautions.chips.items() if chip.isChecked()],
-            "props": [key for key, chip in self.props.chips.items() if chip.isChecked()],
-        }  # fmt: skip
-        return {
-            **{key: value for key, value in table.items() if value not in ("", [])},
-            **read_lines(self.lines.toPlainText()),
-        }
-
-    def _name(self) -> str:
-        return self._id or id_for(self.name.text())
-
-    def _check(self) -> None:
-        """Shows what is said on both sides, or what is wrong."""
-        if self._showing:
-            return
-        self._warned = False
-        try:
-            movement = checked(self._name(), self.table(), self.terms)
-        except Problem as problem:
-            self.said.setText(f"{problem.what} {problem.do}")
-            self.keep_button.setEnabled(False)
-            return
-        self.said.setText("")
-        self.keep_button.setEnabled(True)
-        self._preview(movement)
-
-    def _preview(self, movement: Movement) -> None:
-        sides = ("right", "left") if movement.sides == "one" else ("both",)
-        parts = []
-        for side in sides:
-            colour = {"right": self.theme.right, "left": self.theme.left}.get(side, self.theme.both)
-            parts.append(f'<h3 style="color:{colour}">{side.capitalize()}</h3>')
-            parts += [
-                f'<p>{escape(text)}<br/><span style="color:{self.theme.soft}">{purpose}</span></p>'
-                for purpose, text in spoken_on(movement, side, self._finder.library)
-            ]
-        self.preview.setHtml("".join(parts))
 
     def keep(self) -> None:
         """Writes it to the teacher's own movements."""
         name = self._name()
-        if not self._id and name in self._finder.library:
+        if not self.plate.id and name in self._finder.library:
             self.said.setText("There is a movement with this name already. Give yours another.")
             return
         try:
-            write_own(name, self.table(), self.terms)
+            kept = write_own(name, self.plate.table, self.terms)
         except (Problem, OSError) as problem:
             self.said.setText(str(problem))
             return
-        self._shown = None
-        self._reload(name)
-        self.said.setText(f"Kept: {self.name.text()}.")
+        self._go_on(name)
+        self.said.setText(f"Kept: {kept.name}.")
 
     def forget(self) -> None:
         """Takes the teacher's own version out."""
         try:
-            forget_own(self._id)
+            forget_own(self.plate.id)
         except (Problem, OSError) as problem:
             self.said.setText(str(problem))
             return
-        self._shown = None
-        self._reload(self._id)
+        self._go_on(self.plate.id)
 
-    def _reload(self, name: str) -> None:
+    def _go_on(self, name: str) -> None:
+        self._was = None
+        self._read_again()
+        self.fill()
+        self.choose(name)
+
+    def _read_again(self) -> None:
         self.session.reload_words()
         self._finder = Finder(self.session.words.library, self.session.words.positions)
         self.changed.emit()
-        self.fill()
-        self.choose(name)
