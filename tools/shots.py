@@ -141,7 +141,7 @@ def main(folder: Path = TARGET) -> None:
     at.window.clerk.open_file(path)
     at.settle()
     at.window.clerk.show_versions()
-    at.window._dialogs[-1].before.setCurrentIndex(1)
+    at.window._dialogs[-1].list.setCurrentRow(1)
     at.take("versions")
 
     at.open("four-at-the-slip")

@@ -39,7 +39,7 @@ def test_no_side_word_where_there_is_no_side_and_no_line_is_long(movement):
         (GOOD + 'opens = ["tail"]\n', 6, "not a tag of opens"),
         (GOOD + 'start = "ceiling"\n', 6, "not a position"),
         (GOOD + 'setup = "Nod to the {side}."\n', 6, "names a side"),
-        (GOOD + 'setup = "Nod to the {ceiling}."\n', 6, "token"),
+        (GOOD + 'setup = "Nod to the {ceiling}."\n', 6, "ceiling"),
         (GOOD + 'colour = "red"\n', 6, "no field"),
         (GOOD + f'setup = "{"very " * 30}"\n', 6, "more than 22 words"),
         (GOOD.replace("[1, 2, 3]", "[3, 2, 1]"), 4, "not in order"),

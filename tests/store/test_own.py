@@ -69,7 +69,7 @@ def test_every_movement_that_ships_can_be_read_as_a_table_and_its_lines_as_text(
     ("change", "said"),
     [
         ({"dose": [5, 3, 8]}, "not in order"),
-        ({"call": ["Move the {hand}."]}, "token"),
+        ({"call": ["Move the {hand}."]}, "hand"),
         ({"sides": "both"}, "names a side"),
         ({"start": "the moon"}, "not a position"),
         ({"call": ["word " * 500]}, "more than"),

@@ -7,7 +7,7 @@ import pytest
 from tests.conftest import plan_of
 from yewhour.core.plan.nodes import Step
 from yewhour.store.classfile import plan_bytes
-from yewhour.store.versions import MOST, keep_version, versions_of
+from yewhour.store.versions import MOST, folder_for, keep_version, name_version, versions_of
 
 NOON = datetime(2026, 5, 1, 12, 0, 0)
 
@@ -54,3 +54,23 @@ def test_versions_go_by_what_came_after_what_even_when_a_clock_was_ahead(tmp_pat
     found = versions_of(path)
     assert len(found) == MOST
     assert [version.plan() for version in found[:10]] == [state(109 - number) for number in range(10)]
+
+
+def test_a_state_with_a_name_stays_whatever_comes_after_it(tmp_path):
+    path = tmp_path / "a.yewhour"
+    keep_version(path, plan_bytes(state(1)), NOON)
+    name_version(path, versions_of(path)[0], " Before the bell ")
+    for number in range(1, MOST + 5):
+        keep_version(path, plan_bytes(state(number + 1)), NOON)
+    found = versions_of(path)
+    assert found[-1].name == "Before the bell"
+    assert len(found) == MOST + 1
+    name_version(path, found[-1], "")
+    assert versions_of(path)[-1].name == ""
+
+
+def test_a_damaged_file_of_names_names_nothing_and_loses_no_state(tmp_path):
+    path = tmp_path / "a.yewhour"
+    keep_version(path, plan_bytes(state(1)), NOON)
+    (folder_for(path) / "names.json").write_bytes(b"[")
+    assert [one.name for one in versions_of(path)] == [""]

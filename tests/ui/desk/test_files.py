@@ -9,7 +9,7 @@ from pathlib import Path
 
 import msgspec
 import pytest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QLabel
 
 from tests.conftest import ROOT
 from tests.ui.conftest import Desk
@@ -154,14 +154,25 @@ def test_saving_makes_versions_and_any_of_them_comes_back_as_an_act(desk, mine):
     assert [version.plan().brief.title for version in versions_of(mine)] == ["Two", "One"]
     desk.press("show_versions")
     dialog = desk.window._dialogs[-1]
-    assert "The same." in dialog.text.toPlainText()
-    dialog.before.setCurrentIndex(1)
-    assert "title: One" in dialog.text.toPlainText()
-    assert "1 line differs." in dialog.text.toPlainText()
+    assert "The same" in dialog.told.text()
+    dialog.list.setCurrentRow(1)
+    assert "1 thing is other; as long as before." in dialog.told.text()
+    desk.settle()
+    said = [one.text() for one in dialog.findChildren(QLabel) if not one.isHidden()]
+    assert "Title: One → Two" in said
+    assert [drawn.twig.title for drawn in dialog.drawn] == ["One", "Two"]
+    desk.click(dialog.name)
+    desk.type("Before the bell")
+    assert versions_of(mine)[1].name == "Before the bell"
+    assert "Before the bell" in dialog.list.item(1).text()
+    dialog.list.selectAll()
+    assert dialog.heads[0].text().startswith("Before the bell")
+    assert not dialog.back.isEnabled()
+    dialog.list.setCurrentRow(1)
     dialog.bring()
     desk.settle()
     assert desk.session.plan.brief.title == "One"
-    assert desk.session.past.undo_titles[0].startswith("Go on from")
+    assert desk.session.past.undo_titles[0].startswith("Go on from Before the bell")
 
 
 def test_a_file_changed_by_somebody_else_is_not_written_over_unasked(desk, mine):

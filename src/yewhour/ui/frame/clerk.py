@@ -11,7 +11,6 @@ from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.keeping import Kept
 from yewhour.store.own import stem_for
-from yewhour.store.versions import versions_of
 from yewhour.ui.desk.files import Files
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.shell import Shell
@@ -162,8 +161,7 @@ class Clerk:
         session = self.session
         if session.plan is None:
             return
-        found = versions_of(session.path) if session.path is not None else []
-        dialog = self.window.later.Versions(session.plan, found, session.words.library, self.window.theme)
+        dialog = self.window.later.Versions(session, self.window.theme)
         dialog.brought.connect(lambda plan, when: session.do(f"Go on from {when}", plan))
         self.window.keep_open(dialog)
 

@@ -13,6 +13,24 @@ from yewhour.ui.kit.theme import Theme, font, metrics, scale, side_colour
 TALL, TWIG = 96.0, 64.0  # pixels: of the card, and across its twig
 
 
+def paint_twig(painter: QPainter, box: QRectF, twig: Twig, theme: Theme) -> None:
+    """As on the sprig: time runs down, and what is done on the left is to the left."""
+    middle = box.center().x()
+    painter.setPen(QPen(QColor(theme.bark), 1.6 * scale()))
+    painter.drawLine(QPointF(middle, box.top()), QPointF(middle, box.bottom()))
+    painter.setPen(Qt.PenStyle.NoPen)
+    for start, end, side, reach in twig.strokes:
+        painter.setBrush(side_colour(theme, side))
+        top = box.top() + start * box.height()
+        foot = max(top + 1.6, box.top() + end * box.height() - 0.4)
+        for sign in (-1, 1) if side == "both" else (-1,) if side == "left" else (1,):
+            tip = middle + sign * reach * box.width() / 2
+            needle = QPainterPath(QPointF(middle, top))
+            needle.quadTo(QPointF(tip, top), QPointF(tip, (top + foot) / 2))
+            needle.quadTo(QPointF(tip, foot), QPointF(middle, foot))
+            painter.drawPath(needle)
+
+
 class TwigCard(Press):
     """Opens a class when it is pressed."""
 
@@ -35,9 +53,8 @@ class TwigCard(Press):
         painter.setPen(QPen(QColor(edge), 2 if self.hasFocus() else 1))
         painter.setBrush(QColor(self.theme.chosen if self.hasFocus() else self.theme.paper))
         painter.drawRoundedRect(box, 8, 8)
-        self._paint_twig(
-            painter, QRectF(box.left() + 8 * scale(), box.top() + 7, TWIG * scale(), box.height() - 14)
-        )
+        twig_box = QRectF(box.left() + 8 * scale(), box.top() + 7, TWIG * scale(), box.height() - 14)
+        paint_twig(painter, twig_box, self.twig, self.theme)
         left = box.left() + (TWIG + 22) * scale()
         room = QRectF(left, box.top() + 20 * scale(), box.right() - left - 10, metrics(12.5).height() + 4)
         painter.setPen(QColor(self.theme.ink))
@@ -49,20 +66,3 @@ class TwigCard(Press):
         words = f"{show_length(self.twig.length_s)} · {self.twig.about}"
         shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, round(under.width()))
         painter.drawText(under, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, shown)
-
-    def _paint_twig(self, painter: QPainter, box: QRectF) -> None:
-        """As on the sprig: time runs down, and what is done on the left is to the left."""
-        middle = box.center().x()
-        painter.setPen(QPen(QColor(self.theme.bark), 1.6 * scale()))
-        painter.drawLine(QPointF(middle, box.top()), QPointF(middle, box.bottom()))
-        painter.setPen(Qt.PenStyle.NoPen)
-        for start, end, side, reach in self.twig.strokes:
-            painter.setBrush(side_colour(self.theme, side))
-            top = box.top() + start * box.height()
-            foot = max(top + 1.6, box.top() + end * box.height() - 0.4)
-            for sign in (-1, 1) if side == "both" else (-1,) if side == "left" else (1,):
-                tip = middle + sign * reach * box.width() / 2
-                needle = QPainterPath(QPointF(middle, top))
-                needle.quadTo(QPointF(tip, top), QPointF(tip, (top + foot) / 2))
-                needle.quadTo(QPointF(tip, foot), QPointF(middle, foot))
-                painter.drawPath(needle)
