@@ -5,6 +5,7 @@ import io
 import json
 
 import msgspec
+import pypdfium2
 import pysubs2
 import pytest
 
@@ -83,6 +84,12 @@ def test_a_stand_script_is_a_pdf_with_all_its_pages():
     content = FORMATS["pdf"].write(RINGERS)
     assert content.startswith(b"%PDF-")
     assert content.rstrip().endswith(b"%%EOF")
+    document = pypdfium2.PdfDocument(content)
+    pages = [document[number].get_textpage().get_text_range() for number in range(len(document))]
+    for section in RINGERS.plan.sections:
+        assert sum(section.title in page.splitlines() for page in pages) == 1
+    assert all("s of quiet" in page for page in pages[:-1])
+    assert "s of quiet" not in pages[-1]
 
 
 def test_pages_are_turned_in_quiet_moments_where_there_are_any():

@@ -3,7 +3,7 @@
 import random
 
 import pytest
-from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog
+from PySide6.QtWidgets import QApplication, QFileDialog
 
 from tests.ui.conftest import Desk
 from yewhour.core.edits.places import nodes_of
@@ -53,7 +53,7 @@ def act(desk, dice):
         for dialog in window._dialogs:
             dialog.close()
         if deed.name == "add_line" and window.words.pen.asking is not None:
-            window.words.pen.asking.setTextValue("A line of mine.")
+            window.words.pen.asking.field.setText("A line of mine.")
             window.words.pen.asking.accept()
         popup = QApplication.activePopupWidget()
         if popup is not None:
@@ -64,7 +64,6 @@ def act(desk, dice):
 def test_whatever_is_done_the_class_holds(qtbot, monkeypatch, seed):
     for name in ("getOpenFileName", "getSaveFileName"):
         monkeypatch.setattr(QFileDialog, name, lambda *a, **k: ("", ""))
-    monkeypatch.setattr(QInputDialog, "getItem", lambda *a, **k: ("", False))
     dice = random.Random(seed)
     desk = Desk(qtbot, dice.choice(demo_classes()))
     first = desk.session.plan

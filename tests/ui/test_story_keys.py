@@ -144,7 +144,9 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
     dialog = window._dialogs[-1]
     dialog.folder.setText(str(tmp_path))
     QTest.keyClick(dialog.write_button, KEY.Key_Return)
-    desk.qtbot.waitUntil(lambda: not dialog.isVisible(), timeout=5000)
+    desk.qtbot.waitUntil(dialog.folder_button.isVisible, timeout=5000)
+    QTest.keyClick(QApplication.focusWidget(), KEY.Key_Return)
+    assert not dialog.isVisible()
     assert (tmp_path / "watch-below.txt").exists()
 
     # Saved, so that nothing is left to keep. (There is no window manager here to give the focus back.)

@@ -143,9 +143,9 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     desk.click(window.head.export)
     dialog = window._dialogs[-1]
     dialog.folder.setText(str(tmp_path))
-    assert "boat" in dialog.preview.toPlainText()
+    assert "boat" in dialog.preview.text.toPlainText()
     desk.click(dialog.write_button)
-    desk.qtbot.waitUntil(lambda: not dialog.isVisible(), timeout=5000)
+    desk.qtbot.waitUntil(dialog.folder_button.isVisible, timeout=5000)
     assert "into a boat." in (tmp_path / "ferry-shoulders.txt").read_text()
 
 

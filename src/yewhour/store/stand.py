@@ -22,20 +22,24 @@ HEAD = 1.6  # lines that a heading takes, with the space above it
 TOP, BOTTOM, LEFT, WIDTH = 18.0, 279.0, 40.0, 155.0  # millimetres on A4
 TITLE_SIZE, MOST_TITLE = 24, 4  # points; lines
 QUIET_S = 3.0  # a page may be turned in a silence this long
-SEARCHED = 0.35  # of a page is given up at most, to turn it in a better silence
+SEARCHED = (0.35, 0.75)  # of a page is given up to turn it in a silence: rather less, and else more
+PART = 2.0  # lines that the title of a part takes
 INK, SIDE_INK = (31, 42, 36), {"right": (44, 106, 75), "left": (45, 92, 125)}
 
 
 class Row:
     """A line of the script as it stands on a page."""
 
-    def __init__(self, segment: Segment, cue: Cue, heading: str, quiet_s: float, lines: list[str]) -> None:
+    def __init__(
+        self, segment: Segment, cue: Cue, heading: str, quiet_s: float, lines: list[str], part: str = ""
+    ) -> None:
         self.segment = segment
         self.cue = cue
         self.heading = heading
         self.quiet_s = quiet_s
         self.lines = lines
-        self.height = LEADING * (len(lines) + (HEAD if heading else 0))
+        self.part = part
+        self.height = LEADING * (len(lines) + (HEAD if heading else 0) + (PART if part else 0))
 
 
 def stand_pdf(made: Made) -> bytes:
@@ -51,9 +55,10 @@ def stand_pdf(made: Made) -> bytes:
     rows = _rows(made, measure)
     measure.set_font("Title", "", TITLE_SIZE)
     title = _lines(measure, f"{made.plan.brief.title}, {show_length(made.length_s)}")[:MOST_TITLE]
-    for number, page in enumerate(pages(rows, LEADING * (1 + 1.2 * len(title)))):
+    made_up = pages(rows, LEADING * (1 + 1.2 * len(title)))
+    for number, page in enumerate(made_up, 1):
         pdf.add_page()
-        _page(pdf, title, page, number + 1)
+        _page(pdf, title, page, number, number == len(made_up))
     return bytes(pdf.output())
 
 
@@ -100,7 +105,7 @@ def _cut(pdf: Pdf, text: str) -> str:
 
 def _rows(made: Made, pdf: Pdf) -> list[Row]:
     rows: list[Row] = []
-    shown = ""
+    shown = part = ""
     starts = [cue.start for cue in made.cues] + [made.length]
     after = {cue.start: following for cue, following in zip(made.cues, starts[1:], strict=True)}
     for segment, cues in blocks(made):
@@ -110,14 +115,17 @@ def _rows(made: Made, pdf: Pdf) -> list[Row]:
             heading = _cut(pdf, _printed(pdf, f"{segment.name}, {dose}")) if key != shown else ""
             shown = key
             lines = _lines(pdf, cue.text)
-            rows.append(Row(segment, cue, heading, seconds(after[cue.start] - cue.end), lines))
+            title = _cut(pdf, _printed(pdf, segment.section)) if segment.section != part else ""
+            part = segment.section
+            rows.append(Row(segment, cue, heading, seconds(after[cue.start] - cue.end), lines, title))
     return rows
 
 
 def pages(rows: Sequence[Row], head: float = LEADING * 2.2) -> list[list[Row]]:
     """The rows in pages, `head` millimetres of the first for the title.
 
-    Of the places near a page's end where it could be turned, the quietest.
+    A page is turned in a silence near its end, or else in one further up; where there is none, in the
+    longest there is.
     """
     made: list[list[Row]] = []
     start = 0
@@ -129,15 +137,20 @@ def pages(rows: Sequence[Row], head: float = LEADING * 2.2) -> list[list[Row]]:
             end += 1
         end = max(end, start + 1)
         if end < len(rows):
-            least = start + max(1, round((end - start) * (1 - SEARCHED)))
-            quiet = [n for n in range(least, end + 1) if rows[n - 1].quiet_s >= QUIET_S]
-            end = quiet[-1] if quiet else max(range(least, end + 1), key=lambda n: rows[n - 1].quiet_s)
+            full = end
+            for share in SEARCHED:
+                least = start + max(1, round((full - start) * (1 - share)))
+                end = max(range(least, full + 1), key=lambda n: (rows[n - 1].quiet_s >= QUIET_S) * n)
+                if rows[end - 1].quiet_s >= QUIET_S:
+                    break
+            else:
+                end = max(range(least, full + 1), key=lambda n: rows[n - 1].quiet_s)
         made.append(list(rows[start:end]))
         start = end
     return made
 
 
-def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[Row], number: int) -> None:
+def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[Row], number: int, last: bool) -> None:
     y = TOP
     if number == 1:
         pdf.set_font("Title", "", TITLE_SIZE)
@@ -148,6 +161,11 @@ def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[Row], number: int) -> N
         y += LEADING
     for row in rows:
         colour = SIDE_INK.get(row.segment.side, INK)
+        if row.part:
+            pdf.set_font("Title", "", SIZE)
+            pdf.set_text_color(*INK)
+            pdf.text(LEFT, y + LEADING * 0.8, row.part)
+            y += LEADING * PART
         if row.heading:
             pdf.set_font("Body", "B", SIZE * 0.72)
             pdf.set_text_color(*colour)
@@ -166,4 +184,6 @@ def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[Row], number: int) -> N
             pdf.text(LEFT, y, line)
             y += LEADING
     pdf.set_font("Body", "", 10)
+    if not last:
+        pdf.text(LEFT, 290, f"turn here: {rows[-1].quiet_s:.0f} s of quiet")
     pdf.text(190, 290, str(number))

@@ -9,6 +9,7 @@ from pathlib import Path
 
 import msgspec
 import pytest
+from PySide6.QtGui import QDesktopServices, QFontInfo
 from PySide6.QtWidgets import QApplication, QLabel
 
 from tests.conftest import ROOT
@@ -228,7 +229,7 @@ def test_a_demo_class_is_never_written(desk, monkeypatch, tmp_path):
 
 
 @pytest.mark.parametrize("suffix", [".txt", ".md", ".srt", ".vtt", ".json", ".pdf", ".otio"])
-def test_what_is_shown_in_the_export_is_what_is_written(desk, tmp_path, suffix):
+def test_what_is_shown_in_the_export_is_what_is_written(desk, tmp_path, suffix, monkeypatch):
     desk.press("export_script")
     dialog = desk.window._dialogs[-1]
     key = next(key for key, form in dialog.formats.items() if form.suffix == suffix)
@@ -240,14 +241,29 @@ def test_what_is_shown_in_the_export_is_what_is_written(desk, tmp_path, suffix):
         item.setCheckState(Qt.CheckState.Checked if chosen else Qt.CheckState.Unchecked)
         if chosen:
             dialog.list.setCurrentRow(number)
-    shown = dialog.preview.toPlainText()
-    assert len(shown) > 500
+    desk.settle()
+    shown = dialog.preview.text.toPlainText()
+    if suffix == ".pdf":
+        drawn = [one for one in dialog.preview.findChildren(QLabel) if not one.pixmap().isNull()]
+        assert len(drawn) > 4
+        assert drawn[0].width() > 300
+    else:
+        assert len(shown) > 500
+        assert QFontInfo(dialog.preview.text.font()).fixedPitch()
     dialog.folder.setText(str(tmp_path / "nowhere"))
     dialog.write()
     desk.qtbot.waitUntil(lambda: "can't be written" in dialog.names.text(), timeout=5000)
     dialog.folder.setText(str(tmp_path))
     dialog.write()
-    desk.qtbot.waitUntil(lambda: not dialog.isVisible(), timeout=10_000)
+    desk.qtbot.waitUntil(dialog.folder_button.isVisible, timeout=10_000)
+    assert QApplication.focusWidget() is dialog.stop_button
+    opened = []
+    monkeypatch.setattr(QDesktopServices, "openUrl", lambda url: opened.append(url.toLocalFile()) or False)
+    desk.click(dialog.folder_button)
+    assert opened == [str(tmp_path)]
+    assert str(tmp_path) in dialog.names.text()
+    dialog.name.setText("another")
+    assert dialog.write_button.isVisible()
     written = Path(tmp_path / f"bell-ringers{suffix}")
     if suffix == ".pdf":
         assert written.read_bytes().startswith(b"%PDF")

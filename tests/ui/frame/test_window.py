@@ -7,6 +7,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QPushButton
 
 from tests.ui.conftest import CTRL
+from yewhour.core.plan.edit import with_brief
 from yewhour.ui.kit import theme as look
 from yewhour.ui.kit.deeds import DEEDS
 
@@ -105,11 +106,10 @@ def test_every_deed_is_in_a_menu_with_its_keys(desk):
 
 
 def test_every_deed_can_be_done_with_nothing_chosen_and_nothing_breaks(desk, monkeypatch):
-    from PySide6.QtWidgets import QFileDialog, QInputDialog
+    from PySide6.QtWidgets import QFileDialog
 
     for name in ("getOpenFileName", "getSaveFileName"):
         monkeypatch.setattr(QFileDialog, name, lambda *a, **k: ("", ""))
-    monkeypatch.setattr(QInputDialog, "getItem", lambda *a, **k: ("", False))
     for deed in DEEDS:
         if deed.name not in ("close", "new_window"):
             desk.press(deed.name)
@@ -261,3 +261,33 @@ def test_enter_presses_the_button_that_has_the_focus(desk):
     again.setFocus()
     desk.key(Qt.Key.Key_Return)
     assert "Again" in desk.session.past.undo_titles[0]
+
+
+def test_several_acts_are_taken_back_and_done_again_from_the_list(desk):
+    first = desk.session.plan
+    for title in ("One", "Two", "Three"):
+        desk.session.do(f"Call it {title}", with_brief(desk.session.plan, title=title))
+    last = desk.session.plan
+    desk.press("show_acts")
+    acts = desk.window._dialogs[-1]
+    assert acts.list.count() == 4
+    acts.list.setFocus()
+    desk.key(Qt.Key.Key_End)
+    assert desk.session.plan == first  # it goes there as it is chosen
+    desk.key(Qt.Key.Key_Up)
+    assert desk.session.plan != first
+    desk.key(Qt.Key.Key_Escape)
+    assert desk.session.plan == last
+    desk.press("show_acts")
+    acts = desk.window._dialogs[-1]
+    acts.list.setCurrentRow(2)
+    desk.key(Qt.Key.Key_Return)
+    assert not acts.isVisible()
+    assert len(desk.session.past.undo_titles) == 1
+    desk.press("show_acts")  # those taken back are still in it, and one is where one was
+    acts = desk.window._dialogs[-1]
+    assert acts.list.currentRow() == 2
+    acts.list.setCurrentRow(0)
+    acts.accept()
+    desk.settle()
+    assert desk.session.plan == last

@@ -165,9 +165,9 @@ def test_a_line_of_her_own_is_added_with_its_seconds_as_it_is_typed(desk):
     go(desk, lambda row: row.cue and row.quiet_s > 4 and row.segment.kind == "hold")
     desk.key(KEY.Key_A)
     asking = desk.window.words.pen.asking
-    asking.setTextValue("The tide does the work.")
-    assert "of quiet after this line" in asking.labelText()
-    assert " 0.0 s" not in asking.labelText()
+    asking.field.setText("The tide does the work.")
+    assert "of quiet after this line" in asking.told.text()
+    assert " 0.0 s" not in asking.told.text()
     asking.accept()
     desk.settle()
     assert any(cue.own and cue.text == "The tide does the work." for cue in desk.made.cues)

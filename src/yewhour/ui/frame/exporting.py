@@ -5,8 +5,8 @@ from __future__ import annotations
 import threading
 from pathlib import Path
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QFontDatabase
+from PySide6.QtCore import Qt, QTimer, QUrl, Signal
+from PySide6.QtGui import QDesktopServices
 from PySide6.QtWidgets import (
     QDialog,
     QFileDialog,
@@ -14,20 +14,17 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QListWidget,
     QListWidgetItem,
-    QPlainTextEdit,
     QProgressBar,
     QVBoxLayout,
 )
 
-from yewhour.core.export.reading import text
 from yewhour.core.made import Made
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.formats import FORMATS
+from yewhour.ui.frame.preview import Preview
 from yewhour.ui.kit.controls import button, label, row
 from yewhour.ui.kit.theme import scale
-
-MOST_SHOWN = 30_000  # characters of a preview
 
 
 def _there(path: Path) -> bool:
@@ -62,10 +59,10 @@ class Exporting(QDialog):
             item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable)
             item.setCheckState(Qt.CheckState.Checked if key == "text" else Qt.CheckState.Unchecked)
             self.list.addItem(item)
-        self.preview = QPlainTextEdit()
-        self.preview.setReadOnly(True)
-        self.preview.setFont(QFontDatabase.systemFont(QFontDatabase.SystemFont.FixedFont))
-        self.preview.setAccessibleName("What will be written")
+        self.preview = Preview()
+        self._drawing = QTimer(self)  # pages take a moment: the list is not kept waiting for them
+        self._drawing.setSingleShot(True)
+        self._drawing.timeout.connect(self._draw)
         self.name = QLineEdit(stem)
         self.name.setAccessibleName("Name")
         self.folder = QLineEdit(str(folder))
@@ -76,6 +73,8 @@ class Exporting(QDialog):
         self.bar.setTextVisible(False)
         self.write_button = button("Write", self.write, "Writes what is ticked.", "accent")
         self.write_button.setDefault(True)
+        self.folder_button = button("Open the folder", self.open_folder, "Shows what was written.", "accent")
+        self.folder_button.hide()
         self.stop_button = button("Close", self.stop)
         middle = QHBoxLayout()
         middle.addWidget(self.list)
@@ -91,10 +90,11 @@ class Exporting(QDialog):
                              button("Other folder", self._choose_folder), stretch=False))  # fmt: skip
         layout.addWidget(self.names)
         layout.addWidget(self.bar)
-        layout.addLayout(row(self.write_button, self.stop_button))
+        layout.addLayout(row(self.write_button, self.folder_button, self.stop_button))
         self.list.currentRowChanged.connect(self._show)
-        self.list.itemChanged.connect(lambda _: self._show_names())
-        self.name.textChanged.connect(lambda _: self._show_names())
+        self.list.itemChanged.connect(lambda _: self._again())
+        for field in (self.name, self.folder):
+            field.textChanged.connect(lambda _: self._again())
         self._progressed.connect(self._show_progress)
         self._ended.connect(self._end)
         self.list.setCurrentRow(0)
@@ -117,13 +117,14 @@ class Exporting(QDialog):
     def _show(self, number: int) -> None:
         key = self.list.item(number).data(Qt.ItemDataRole.UserRole)
         if key == "pdf":
-            shown = "A PDF in large type, page turns at quiet moments, the side in the margin:\n\n" + text(
-                self.made
-            )
+            self.preview.show_text(b"Drawing the pages\xe2\x80\xa6")
+            self._drawing.start(0)
         else:
-            shown = self.formats[key].write(self.made).decode(errors="replace")
-        cut = "\n…" if len(shown) > MOST_SHOWN else ""
-        self.preview.setPlainText(shown[:MOST_SHOWN] + cut)
+            self._drawing.stop()
+            self.preview.show_text(self.formats[key].write(self.made))
+
+    def _draw(self) -> None:
+        self.preview.show_pdf(self.formats["pdf"].write(self.made))
 
     def _show_names(self) -> None:
         names = [path.name for _, path in self.paths()]
@@ -188,7 +189,21 @@ class Exporting(QDialog):
             self.names.setText(str(problem))
         elif done:
             self.names.setText(f"Written: {', '.join(str(path) for path in done)}")
-            self.accept()
+            self.write_button.hide()
+            self.folder_button.show()
+            self.stop_button.setFocus(Qt.FocusReason.TabFocusReason)
+
+    def open_folder(self) -> None:
+        """Shows the folder in the desktop's own way."""
+        folder = str(Path(self.folder.text()).expanduser())
+        if not QDesktopServices.openUrl(QUrl.fromLocalFile(folder)):
+            self.names.setText(f"Nothing on this desktop opens folders. It is at {folder}")
+
+    def _again(self) -> None:
+        """Something else is to be written."""
+        self._show_names()
+        self.folder_button.hide()
+        self.write_button.show()
 
     def stop(self) -> None:
         """Stops writing, or closes when nothing is being written."""

@@ -3,10 +3,12 @@
 They bring in a hundred kinds of widget and of export; `Shell.later` is the one way to them.
 """
 
-from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
+from PySide6.QtWidgets import QFileDialog
 
+from yewhour.ui.frame.acts import Acts
 from yewhour.ui.frame.exporting import Exporting
 from yewhour.ui.frame.versions import Versions
+from yewhour.ui.kit.asking import Telling
 from yewhour.ui.kit.keys import Keys
 from yewhour.ui.library.view import LibraryView
 from yewhour.ui.promise.page import Promise
@@ -14,14 +16,14 @@ from yewhour.ui.words.page import Words
 from yewhour.ui.words.reading import Stand
 
 __all__ = [
+    "Acts",
     "Exporting",
     "Keys",
     "LibraryView",
     "Promise",
     "QFileDialog",
-    "QInputDialog",
-    "QMessageBox",
     "Stand",
+    "Telling",
     "Versions",
     "Words",
 ]

@@ -12,10 +12,10 @@ from yewhour.ui.kit import theme as look
 from yewhour.ui.sprig.sprig import MINUTE_S, STEP_S
 
 ABOUT = (
-    f"<p>Yew Hour {__version__} times and words a class. It does not clear anyone to take it.</p>"
-    "<p>Work without pain, and stop if it hurts or you feel dizzy. "
-    "Ask a doctor or a qualified teacher if you are unsure.</p>"
-    "<p>Free software under the GNU General Public License, version 3 or later.</p>"
+    "It times and words a class. It does not clear anyone to take it.",
+    "Work without pain, and stop if it hurts or you feel dizzy. "
+    "Ask a doctor or a qualified teacher if you are unsure.",
+    "Free software under the GNU General Public License, version 3 or later.",
 )
 
 
@@ -90,17 +90,12 @@ class View:
     # --- over the class ---------------------------------------------------------------------------------
 
     def show_acts(self) -> None:
-        """Every change, the last first; choosing one goes back to before it."""
-        titles = [f"{number}. {title}" for number, title in enumerate(self.session.past.undo_titles, 1)]
-        if not titles:
+        """Every change, the last first; the class goes to the one that is chosen."""
+        past = self.session.past
+        if past.undo_titles or past.redo_titles:
+            self.window.keep_open(self.window.later.Acts(self.session))
+        else:
             self.window.say("Nothing was changed yet.")
-            return
-        prompt = "Go back to before:"
-        chosen, ok = self.window.later.QInputDialog.getItem(
-            self.window, "What was done", prompt, titles, 0, False
-        )
-        if ok and chosen in titles:
-            self.session.undo(titles.index(chosen) + 1)
 
     def show_library(self) -> None:
         """The library of movements."""
@@ -126,8 +121,4 @@ class View:
 
     def show_about(self) -> None:
         """What this program is, and what it is not."""
-        box = self.window.later.QMessageBox(self.window)
-        box.setWindowTitle("About Yew Hour")
-        box.setTextFormat(Qt.TextFormat.RichText)
-        box.setText(ABOUT)
-        box.open()
+        self.window.keep_open(self.window.later.Telling(f"Yew Hour {__version__}", ABOUT))

@@ -73,7 +73,15 @@ def system_is_dark() -> bool:
 def load_fonts() -> None:
     """Makes the fonts that ship with the program known to Qt."""
     for path in sorted(FONTS.glob("*.ttf")):
-        QFontDatabase.addApplicationFont(str(path))
+        if "Mono" not in path.name:
+            QFontDatabase.addApplicationFont(str(path))
+
+
+@cache
+def fixed_font() -> str:
+    """The family in which every sign is as wide as every other, for tables; loaded when first asked for."""
+    QFontDatabase.addApplicationFont(str(FONTS / "AtkinsonHyperlegibleMono_400Regular.ttf"))
+    return "Atkinson Hyperlegible Mono"
 
 
 def font(size: float, bold: bool = False, title: bool = False, italic: bool = False) -> QFont:
@@ -239,6 +247,7 @@ def _style(theme: Theme) -> str:
     QFrame#line {{ border: 2px solid transparent; border-radius: {unit // 2}px; }}
     QFrame#line:hover {{ background: {theme.chosen}; }}
     QFrame#line:focus {{ border: 2px solid {theme.focus}; }}
+    QPlainTextEdit#fixed {{ font-family: "Atkinson Hyperlegible Mono"; font-size: {10 * scale():.1f}pt; }}
     QLabel#line-words {{ font-size: {11.5 * scale():.1f}pt; }}
     QLabel#fault {{ color: {theme.trouble}; font-weight: 600; }}
     QLabel#promise {{ font-size: {11 * scale():.1f}pt; color: {theme.soft}; }}
@@ -262,12 +271,18 @@ def _style(theme: Theme) -> str:
     QPushButton#mend {{ border: 1px solid {theme.aril}; padding: {unit // 2}px {unit * 2}px; }}
     QListView, QTextBrowser {{ background: {theme.paper}; color: {theme.ink}; border: none; outline: none; }}
     QListView:focus, QTextBrowser:focus {{ border-left: 3px solid {theme.focus}; }}
+    QListView::item {{ padding: 2px {unit // 2}px; border: none; }}
     QListView::item:selected {{ background: {theme.chosen}; color: {theme.ink}; }}
     QScrollBar:vertical {{ background: transparent; width: {unit + 4}px; margin: 2px; }}
     QScrollBar::handle:vertical {{ background: {theme.line}; border-radius: {unit // 2}px;
         min-height: {unit * 4}px; }}
     QScrollBar::handle:vertical:hover {{ background: {theme.soft}; }}
+    QScrollBar:horizontal {{ background: transparent; height: {unit + 4}px; margin: 2px; }}
+    QScrollBar::handle:horizontal {{ background: {theme.line}; border-radius: {unit // 2}px;
+        min-width: {unit * 4}px; }}
+    QScrollBar::handle:horizontal:hover {{ background: {theme.soft}; }}
+    QAbstractScrollArea::corner {{ background: transparent; border: none; }}
     QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page {{
-        background: none; border: none; height: 0; }}
+        background: none; border: none; width: 0; height: 0; }}
     QToolTip {{ background: {theme.ink}; color: {theme.paper}; border: none; padding: {unit // 2}px; }}
     """

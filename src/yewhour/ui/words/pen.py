@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import QPoint
-from PySide6.QtWidgets import QInputDialog, QMenu
+from PySide6.QtWidgets import QMenu
 
 from yewhour.core.checks.lines import roomier
 from yewhour.core.edits import retell
@@ -16,6 +16,7 @@ from yewhour.core.script.cue import Cue
 from yewhour.core.script.handwork import numbered
 from yewhour.core.script.write import written
 from yewhour.ui.desk.session import Session
+from yewhour.ui.kit.asking import Asking
 from yewhour.ui.words.rows import Row
 from yewhour.ui.words.script import Script
 
@@ -26,7 +27,7 @@ class Pen:
     def __init__(self, session: Session, script: Script) -> None:
         self.session = session
         self.script = script
-        self.asking: QInputDialog | None = None
+        self.asking: Asking | None = None
         script.delegate.reworded.connect(self.reword)
         script.delegate.refused.connect(session.refused)
         script.entered.connect(self.enter)
@@ -143,17 +144,14 @@ class Pen:
         if row is None or solved is None:
             return
         at_s = max(0.0, (row.at - row.segment.start) / 10 + row.takes_s)
-        dialog = QInputDialog(self.script)
-        dialog.setWindowTitle("A line of your own")
 
-        def measure(text: str) -> None:
+        def measured(text: str) -> str:
             takes_s = solved.duration(text, "align") / 10 if text.strip() else 0.0
             room = f"there are {row.quiet_s:.1f} s of quiet after this line" if row.cue else "as it fits"
-            dialog.setLabelText(f"Said in {row.segment.name}: {takes_s:.1f} s, {room}.")
+            return f"Said in {row.segment.name}: {takes_s:.1f} s, {room}."
 
-        measure("")
-        dialog.textValueChanged.connect(measure)
-        dialog.accepted.connect(lambda: self._add(row, dialog.textValue(), at_s))
+        dialog = Asking(self.script, "A line of your own", measured, "Say it")
+        dialog.accepted.connect(lambda: self._add(row, dialog.text(), at_s))
         self.asking = dialog
         dialog.open()
 
