@@ -9,6 +9,7 @@ import contextlib
 import fcntl
 import hashlib
 import os
+from datetime import datetime
 from pathlib import Path
 from typing import IO
 
@@ -75,6 +76,7 @@ class Kept(msgspec.Struct, frozen=True):
 
     file: Path
     about: About
+    when: datetime
 
     def plan(self) -> Plan:
         """The class as it was. Raises Problem when the file is damaged."""
@@ -82,9 +84,13 @@ class Kept(msgspec.Struct, frozen=True):
 
     def forget(self) -> None:
         """Takes it away: it was brought back and is kept by its window now, or is not wanted."""
-        for suffix in (".yewhour", ".about", ".lock"):
-            with contextlib.suppress(OSError):
-                self.file.with_suffix(suffix).unlink()
+        _forget(self.file)
+
+
+def _forget(file: Path) -> None:
+    for suffix in (".yewhour", ".about", ".lock"):
+        with contextlib.suppress(OSError):
+            file.with_suffix(suffix).unlink()
 
 
 class Keeper:
@@ -112,7 +118,7 @@ class Keeper:
     def saved(self) -> None:
         """Nothing is left to keep: it is in the class file."""
         if self._about is not None:
-            Kept(self.file, self._about).forget()
+            _forget(self.file)
             self._about = None
         self.close()
 
@@ -134,7 +140,8 @@ def kept_work() -> list[Kept]:
         except (OSError, msgspec.DecodeError):
             about = About("", file.stem)
         with contextlib.suppress(OSError):
-            found.append((os.stat(file).st_mtime, Kept(file, about)))
+            kept_s = os.stat(file).st_mtime
+            found.append((kept_s, Kept(file, about, datetime.fromtimestamp(kept_s))))
     return [kept for _, kept in sorted(found, key=lambda one: one[0], reverse=True)]
 
 

@@ -1,8 +1,12 @@
 """The first page: each class shows its own sprig, and an outline can be pasted."""
 
 from PySide6.QtGui import QGuiApplication
+from PySide6.QtWidgets import QLabel
 
-from yewhour.store.paths import demo_classes
+from tests.conftest import shipped
+from yewhour.core.plan.outline_read import read_outline
+from yewhour.store.keeping import Keeper
+from yewhour.store.paths import demo_classes, kept_classes
 from yewhour.ui.frame.twig_card import TwigCard
 
 
@@ -35,3 +39,23 @@ def test_an_outline_is_pasted_and_what_is_none_is_told(bare_desk):
     bare_desk.settle()
     assert bare_desk.session.plan.brief.title == "Pasted"
     assert {s.side for s in bare_desk.made.segments} >= {"right", "left"}
+
+
+def test_two_lost_works_say_which_is_which(bare_desk):
+    for length, lines in (("10 min", "low lunge 5b pair"), ("12 min", "low lunge 5b pair\nchild 5b")):
+        plan = read_outline(
+            f"title: Twice\nlength: {length}\n# One\n{lines}", shipped().library, "here", shipped().known
+        )
+        keeper = Keeper()
+        keeper.keep(plan, None)
+        keeper.close()
+    file = kept_classes() / "0123456789ab.yewhour"
+    file.write_bytes(b"{")
+    bare_desk.window.start.refresh()
+    bare_desk.settle()
+    said = [one.text() for one in bare_desk.window.start.findChildren(QLabel) if one.isVisible()]
+    told = [one for one in said if "It has no file yet" in one]
+    assert len(set(told)) == 3
+    assert any("10:00, 1 movement." in one for one in told)
+    assert any("12:00, 2 movements." in one for one in told)
+    assert any("it is damaged" in one for one in told)

@@ -9,6 +9,9 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
+from yewhour.core.lengths import show_length
+from yewhour.core.plan.plan import steps_of
+from yewhour.core.problem import Problem
 from yewhour.store.classfile import read_plan
 from yewhour.store.glimpse import glimpse_of
 from yewhour.store.habits import recent_classes
@@ -103,7 +106,7 @@ class Start(QWidget):
     def _kept(self, kept: Kept) -> None:
         frame, layout = card("look")
         layout.addWidget(label(f"Not saved last time: {kept.about.title}", "prompt"))
-        layout.addWidget(label(kept.about.path or "It has no file yet.", "soft"))
+        layout.addWidget(label(_told_apart(kept), "soft"))
         layout.addLayout(row(button("Bring it back", lambda: self.kept.emit(kept), name="accent"),
                              button("Let it go", lambda: self._forget(kept))))  # fmt: skip
         self.body.addWidget(frame)
@@ -128,3 +131,16 @@ class Start(QWidget):
             grid.addWidget(made, number // across, number % across)
         box.setLayout(grid)
         self.body.addWidget(box)
+
+
+def _told_apart(kept: Kept) -> str:
+    """Which of several this is: when it was kept, how long it is, what it is made of, and where it is from."""
+    parts = [kept.when.strftime("%d %B, %H:%M:%S").lstrip("0")]
+    try:
+        plan = kept.plan()
+    except Problem:
+        parts.append("it is damaged")
+    else:
+        number = sum(1 for _ in steps_of(plan))
+        parts += [show_length(plan.brief.target_s), "1 movement" if number == 1 else f"{number} movements"]
+    return f"{', '.join(parts)}. {kept.about.path or 'It has no file yet.'}"

@@ -11,7 +11,7 @@ from functools import cached_property, partial
 from pathlib import Path
 from typing import Any, NamedTuple
 
-from PySide6.QtCore import QPoint, Qt, QTimer
+from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
 from PySide6.QtGui import (
     QAction,
     QCloseEvent,
@@ -44,6 +44,7 @@ from yewhour.ui.frame.shell import Shell
 from yewhour.ui.frame.view import View
 from yewhour.ui.kit import theme as look
 from yewhour.ui.kit.deeds import AT_HAND, DEEDS, with_letter
+from yewhour.ui.kit.plus import plus_deed
 from yewhour.ui.sprig.finder import FinderPane
 from yewhour.ui.sprig.hand import Hand
 from yewhour.ui.sprig.inspector import Inspector
@@ -412,8 +413,17 @@ class Window(Shell):
 
     # --- the window itself ------------------------------------------------------------------------------
 
+    def event(self, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent) and plus_deed(event):
+            event.accept()  # the stroke comes to keyPressEvent, not to two shortcuts at once
+            return True
+        return super().event(event)
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() != Qt.Key.Key_Escape:
+        deed = plus_deed(event)
+        if deed:
+            self.actions_by_name[deed].trigger()
+        elif event.key() != Qt.Key.Key_Escape:
             super().keyPressEvent(event)
         elif self.sprig.cancel() or self.session.trial is not None:
             self.session.drop_trial()
