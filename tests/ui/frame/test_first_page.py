@@ -1,11 +1,12 @@
 """The first page: each class shows its own sprig, and an outline can be pasted."""
 
+from PySide6.QtCore import QEvent
 from PySide6.QtGui import QGuiApplication
-from PySide6.QtWidgets import QLabel
+from PySide6.QtWidgets import QApplication, QLabel
 
 from tests.conftest import shipped
 from yewhour.core.plan.outline_read import read_outline
-from yewhour.store.keeping import Keeper
+from yewhour.store.keeping import Keeper, kept_work
 from yewhour.store.paths import demo_classes, kept_classes
 from yewhour.ui.frame.twig_card import TwigCard
 
@@ -42,6 +43,8 @@ def test_an_outline_is_pasted_and_what_is_none_is_told(bare_desk):
 
 
 def test_two_lost_works_say_which_is_which(bare_desk):
+    for kept in kept_work():
+        kept.forget()
     for length, lines in (("10 min", "low lunge 5b pair"), ("12 min", "low lunge 5b pair\nchild 5b")):
         plan = read_outline(
             f"title: Twice\nlength: {length}\n# One\n{lines}", shipped().library, "here", shipped().known
@@ -52,6 +55,7 @@ def test_two_lost_works_say_which_is_which(bare_desk):
     file = kept_classes() / "0123456789ab.yewhour"
     file.write_bytes(b"{")
     bare_desk.window.start.refresh()
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     bare_desk.settle()
     said = [one.text() for one in bare_desk.window.start.findChildren(QLabel) if one.isVisible()]
     told = [one for one in said if "It has no file yet" in one]

@@ -1,7 +1,7 @@
 """The window as a whole: opening, the length, mending, undo, colours and sizes."""
 
 import pytest
-from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
+from PySide6.QtCore import QMimeData, QPoint, QPointF, QSize, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QPushButton
@@ -291,3 +291,15 @@ def test_several_acts_are_taken_back_and_done_again_from_the_list(desk):
     acts.accept()
     desk.settle()
     assert desk.session.plan == last
+
+
+def test_text_grows_with_the_window_and_shrinks_with_it(desk):
+    assert look.scale() == 1.0
+    for size, scale in (
+        (QSize(1920, 1080), 1.3),
+        (QSize(2600, 1600), look.MOST_GROWN),
+        (QSize(1280, 800), 1.0),
+    ):
+        desk.window.resize(size)
+        desk.qtbot.waitUntil(lambda scale=scale: look.scale() == scale, timeout=3000)
+    assert look.chosen_scale() == 1.0  # what the teacher wants is another thing

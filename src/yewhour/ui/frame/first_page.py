@@ -5,8 +5,8 @@ from __future__ import annotations
 from functools import partial
 from pathlib import Path
 
-from PySide6.QtCore import Signal
-from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
+from PySide6.QtCore import QTimer, Signal
+from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence, QResizeEvent
 from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
 from yewhour.core.lengths import show_length
@@ -22,6 +22,8 @@ from yewhour.ui.frame.twig_card import TwigCard
 from yewhour.ui.kit.controls import button, card, emptied, label, page, quiet, row
 from yewhour.ui.kit.theme import Theme, scale
 
+CARD = 460  # pixels of width for a card, at the usual text size
+
 
 class Start(QWidget):
     """The page. Each signal is a choice."""
@@ -36,6 +38,7 @@ class Start(QWidget):
     def __init__(self, theme: Theme) -> None:
         super().__init__()
         self.theme = theme
+        self._across = 0
         area, self.body = page()
         self.body.setContentsMargins(60, 28, 60, 40)
         self.body.setSpacing(10)
@@ -115,11 +118,20 @@ class Start(QWidget):
         kept.forget()
         self.refresh()
 
+    def _columns(self) -> int:
+        """How many cards stand side by side."""
+        return max(1, int(self.width() / (CARD * scale())))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if self.isVisible() and self._columns() != self._across:
+            QTimer.singleShot(0, self, self.refresh)
+
     def _demos(self) -> None:
         grid, box = QGridLayout(), QWidget()
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(8)
-        across = 2 if self.width() > 820 * scale() else 1
+        self._across = across = self._columns()
         twigs = demo_twigs()
         for number, path in enumerate(demo_classes()):
             twig = twigs.get(path.stem)
@@ -134,7 +146,7 @@ class Start(QWidget):
 
 
 def _told_apart(kept: Kept) -> str:
-    """Which of several this is: when it was kept, how long it is, what it is made of, and where it is from."""
+    """Which of several this is: when it was kept, its length, what it is made of, where it is from."""
     parts = [kept.when.strftime("%d %B, %H:%M:%S").lstrip("0")]
     try:
         plan = kept.plan()

@@ -83,9 +83,9 @@ class View:
         self._scale(-0.25)
 
     def _scale(self, by: float) -> None:
-        look.set_scale(look.scale() + by)
+        look.set_scale(look.chosen_scale() + by)
         self.window.dress()
-        change_habits(scale=look.scale())
+        change_habits(scale=look.chosen_scale())
 
     # --- over the class ---------------------------------------------------------------------------------
 

@@ -91,6 +91,10 @@ class Window(Shell):
         self.resize(1280, 800)
         self.setMinimumSize(900, 560)
         self.setAcceptDrops(True)
+        self._growing = QTimer(self)  # once the hand rests
+        self._growing.setSingleShot(True)
+        self._growing.setInterval(150)
+        self._growing.timeout.connect(self._grow)
         self._build()
         self._make_actions()
         session.made_changed.connect(self.show_class)
@@ -436,6 +440,15 @@ class Window(Shell):
         super().resizeEvent(event)
         self.head.dress(self.theme, self.roomy)
         self.show_class()
+        if self.isVisible():
+            self._growing.start()
+        else:
+            self._grow()
+
+    def _grow(self) -> None:
+        """Text as large as the window has room for."""
+        if look.grow_with(self.size()):
+            self.dress()
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if event.mimeData().hasUrls():

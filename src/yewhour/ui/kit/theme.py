@@ -7,7 +7,7 @@ Sides are told by place and letter; their colours only help.
 from functools import cache, lru_cache
 from typing import NamedTuple
 
-from PySide6.QtCore import QByteArray, QRectF, Qt
+from PySide6.QtCore import QByteArray, QRectF, QSize, Qt
 from PySide6.QtGui import (
     QColor,
     QFont,
@@ -24,6 +24,8 @@ from yewhour.store.paths import FONTS, ICONS
 
 BODY = "Atkinson Hyperlegible Next"
 TITLE = "Young Serif"
+MOST_SCALE, MOST_GROWN = 2.0, 1.4
+USUAL = QSize(1280, 800)  # a window for which sizes are given
 
 
 class Theme(NamedTuple):
@@ -134,18 +136,32 @@ def _font(points: float, bold: bool, title: bool, italic: bool) -> QFont:
     return made
 
 
-_scale = 1.0
+_chosen = 1.0  # by the teacher
+_grown = 1.0  # with the window
 
 
 def scale() -> float:
     """How much larger than usual text is shown, 1.0 to 2.0."""
-    return _scale
+    return min(MOST_SCALE, _chosen * _grown)
+
+
+def chosen_scale() -> float:
+    """How much larger than usual the teacher wants it."""
+    return _chosen
 
 
 def set_scale(value: float) -> None:
-    """Sets the text scale; call apply() afterwards."""
-    global _scale
-    _scale = min(2.0, max(1.0, value))
+    """Sets the text scale the teacher wants; call apply() afterwards."""
+    global _chosen
+    _chosen = min(MOST_SCALE, max(1.0, value))
+
+
+def grow_with(window: QSize) -> bool:
+    """Lets text grow with a window that is larger than usual, by tenths; whether it is another size now."""
+    global _grown
+    share = min(window.width() / USUAL.width(), window.height() / USUAL.height())
+    before, _grown = _grown, min(MOST_GROWN, max(1.0, int(share * 10) / 10))
+    return _grown != before
 
 
 def side_colour(theme: Theme, side: str) -> QColor:

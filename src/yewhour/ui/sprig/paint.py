@@ -39,8 +39,8 @@ class SprigPainter(HandPainter):
             painter.setClipRect(
                 QRectF(0, sprig.reach.top - 8, sprig.width(), sprig.reach.room + 20 * self.unit)
             )
-            self._paint_sections()
             self._paint_chosen()
+            self._paint_sections()
             self._paint_clock()
             self._paint_stem(made.length_s)
             room = sprig.needle_room
@@ -246,7 +246,7 @@ class SprigPainter(HandPainter):
             reach = room * needle.reach * (1.0 if needle.sides else 0.6 if needle.head else 0.0)
             painter.setPen(ink if needle.sides else soft)
             start = self.stem_x + reach + 8 * self.unit
-            near = [box.left() for box, _ in sprig.titles if -5 < (middle - box.top()) / self.unit < 22]
+            near = [box.left() for box, _ in sprig.titles if -2 < (middle - box.top()) / self.unit < 22]
             limit = min([right_edge, *(edge - 6 * self.unit for edge in near)]) - start
             if side == "left":
                 limit = self.stem_x - reach - 8 * self.unit - 54 * self.unit
