@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QPoint, QPointF, Qt, Signal
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt, Signal
 from PySide6.QtGui import (
     QDragEnterEvent,
     QDragLeaveEvent,
@@ -21,6 +21,7 @@ from PySide6.QtGui import (
     QPaintEvent,
     QWheelEvent,
 )
+from PySide6.QtWidgets import QToolTip
 
 from yewhour.core.edits.arrange import moved, with_node
 from yewhour.core.edits.places import end_of, group_of, nodes_of, place_of
@@ -38,6 +39,7 @@ from yewhour.ui.sprig.scene import Scene
 
 STEP_S = 5.0  # the handle moves in steps of this
 MINUTE_S = 60.0
+TIP_GAP = 14  # pixels: Qt puts a tip so much further down than it is asked to, less a little
 GRIP = 5.0  # pixels about a needle's end where it can be pulled
 
 
@@ -148,6 +150,13 @@ class Sprig(Scene):
         if over != self.hovering:
             self.hovering = over
             self.update()
+
+    def event(self, event: QEvent) -> bool:
+        if event.type() != QEvent.Type.ToolTip or self._under is None:
+            return super().event(event)
+        foot = QPoint(round(self.stem_x), round(self.y_at(self._under.segment.end / TICKS_PER_S)) - TIP_GAP)
+        QToolTip.showText(self.mapToGlobal(foot), self.toolTip(), self)  # below what it speaks of
+        return True
 
     def _name_under(self, at: QPointF) -> None:
         """The tip names what is under the pointer."""
