@@ -3,7 +3,7 @@
 import random
 
 import pytest
-from PySide6.QtWidgets import QApplication, QFileDialog
+from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import Desk
 from yewhour.core.edits.places import nodes_of
@@ -61,9 +61,7 @@ def act(desk, dice):
 
 
 @pytest.mark.parametrize("seed", range(4))
-def test_whatever_is_done_the_class_holds(qtbot, monkeypatch, seed):
-    for name in ("getOpenFileName", "getSaveFileName"):
-        monkeypatch.setattr(QFileDialog, name, lambda *a, **k: ("", ""))
+def test_whatever_is_done_the_class_holds(qtbot, seed):
     dice = random.Random(seed)
     desk = Desk(qtbot, dice.choice(demo_classes()))
     first = desk.session.plan

@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QFileDialog
+from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import ALT, CTRL, SHIFT
 from yewhour.core.plan.nodes import Pair, Rounds
@@ -153,9 +153,10 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
     window.activateWindow()
     desk.settle()
     script.setFocus()
-    name = str(tmp_path / "watch.yewhour")
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (name, ""))
     desk.key(KEY.Key_S, CTRL)
+    assert QApplication.focusWidget() is window._dialogs[-1].name
+    desk.type(str(tmp_path / "watch"))
+    desk.key(KEY.Key_Return)
     assert not desk.session.changed
     assert (tmp_path / "watch.yewhour").exists()
 

@@ -9,6 +9,7 @@ from pathlib import Path
 
 import msgspec
 import pytest
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QDesktopServices, QFontInfo
 from PySide6.QtWidgets import QApplication, QLabel
 
@@ -215,15 +216,24 @@ def test_a_folder_that_cannot_be_written_and_a_full_disk_keep_the_work(desk, min
     assert desk.window.clerk.save_to(mine)
 
 
-def test_a_demo_class_is_never_written(desk, monkeypatch, tmp_path):
-    from PySide6.QtWidgets import QFileDialog
+def where(desk, path):
+    """Answers the dialog that asks where to save; the dialog."""
+    asking = desk.window._dialogs[-1]
+    assert QApplication.focusWidget() is asking.name
+    asking.name.selectAll()
+    desk.type(str(path))
+    desk.key(Qt.Key.Key_Return)
+    return asking
 
+
+def test_a_demo_class_is_never_written(desk, tmp_path):
     rename(desk, "Mine now")
-    asked = []
-    target = str(tmp_path / "mine")
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: asked.append(1) or (target, ""))
     desk.press("save_class")
-    assert asked
+    where(desk, DEMO / "another")
+    assert "stay as they ship" in desk.window.foot.message.text()
+    assert not (DEMO / "another.yewhour").exists()
+    desk.press("save_class")
+    where(desk, tmp_path / "mine")
     assert read_plan(tmp_path / "mine.yewhour").brief.title == "Mine now"
     assert read_plan(DEMO / "bell-ringers.yewhour").brief.title == "Ropes and shoulders"
 
@@ -235,8 +245,6 @@ def test_what_is_shown_in_the_export_is_what_is_written(desk, tmp_path, suffix, 
     key = next(key for key, form in dialog.formats.items() if form.suffix == suffix)
     for number in range(dialog.list.count()):
         item = dialog.list.item(number)
-        from PySide6.QtCore import Qt
-
         chosen = item.data(Qt.ItemDataRole.UserRole) == key
         item.setCheckState(Qt.CheckState.Checked if chosen else Qt.CheckState.Unchecked)
         if chosen:
@@ -284,18 +292,16 @@ def test_what_is_wrong_with_her_own_movements_is_told_when_the_window_opens(qtbo
     desk.leave()
 
 
-def test_a_name_typed_without_its_ending_never_writes_over_a_class_unasked(desk, mine, monkeypatch, tmp_path):
-    from PySide6.QtWidgets import QFileDialog
-
+def test_a_name_typed_without_its_ending_never_writes_over_a_class_unasked(desk, mine, tmp_path):
     there = mine
     before = there.read_bytes()
     rename(desk, "Another")
-    answers = [str(tmp_path / "ebb"), str(there)]
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (answers.pop(0), ""))
     desk.press("save_class_as")
-    assert "ebb.yewhour is there already" in desk.window.foot.message.text()
+    asking = where(desk, tmp_path / "ebb")
+    assert "ebb.yewhour is there already" in asking.told.text()
     assert there.read_bytes() == before
-    desk.press("save_class_as")  # and now by its whole name, which the dialog asks about
+    desk.key(Qt.Key.Key_Return)  # once more, and it is meant
+    assert not asking.isVisible()
     assert read_plan(there).brief.title == "Another"
     assert "Four minutes at the slip" in [version.plan().brief.title for version in versions_of(there)]
 

@@ -105,11 +105,7 @@ def test_every_deed_is_in_a_menu_with_its_keys(desk):
         assert actions[deed.name].text()
 
 
-def test_every_deed_can_be_done_with_nothing_chosen_and_nothing_breaks(desk, monkeypatch):
-    from PySide6.QtWidgets import QFileDialog
-
-    for name in ("getOpenFileName", "getSaveFileName"):
-        monkeypatch.setattr(QFileDialog, name, lambda *a, **k: ("", ""))
+def test_every_deed_can_be_done_with_nothing_chosen_and_nothing_breaks(desk):
     for deed in DEEDS:
         if deed.name not in ("close", "new_window"):
             desk.press(deed.name)

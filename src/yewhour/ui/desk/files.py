@@ -161,6 +161,11 @@ class Files(QObject):
         session = self.session
         if session.plan is None:
             return
+        if self.is_demo(path):
+            do = "Save it in another folder."
+            raise Problem(
+                "The demo classes stay as they ship; none can be saved there.", str(path.parent), do
+            )
         there = stamp_of(path)
         ours = session.path is not None and path.resolve() == session.path.resolve()
         theirs = bool(there) and (not ours or there != self.stamp)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 
 from yewhour.core.plan.outline_read import read_outline
@@ -14,10 +15,10 @@ from yewhour.store.own import stem_for
 from yewhour.ui.desk.files import Files
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.shell import Shell
+from yewhour.ui.frame.wanted import Wanted
 
-OUTLINES = "Outlines (*.txt *.outline *.md)"
-CLASSES = "Classes (*.yewhour)"
-EITHER = "Classes and outlines (*.yewhour *.txt *.outline *.md)"
+OUTLINES = (".txt", ".outline", ".md")
+CLASSES = (".yewhour",)
 
 
 class Clerk:
@@ -41,7 +42,7 @@ class Clerk:
 
     def open_class(self) -> None:
         """Asks for a class and opens it."""
-        self._ask_and_open("Open a class", EITHER)
+        self._ask_and_open("Open a class", CLASSES + OUTLINES)
 
     def open_outline(self) -> None:
         """Asks for an outline and makes a class of it."""
@@ -59,12 +60,14 @@ class Clerk:
             return
         self.files.begin(plan)
 
-    def _ask_and_open(self, title: str, kinds: str) -> None:
-        name, _ = self.window.later.QFileDialog.getOpenFileName(
-            self.window, title, str(self._folder()), kinds
-        )
-        if name:
-            self.open_file(Path(name))
+    def _ask_and_open(self, title: str, suffixes: tuple[str, ...]) -> None:
+        self._ask(Wanted(title, "Open", suffixes), "", self.open_file)
+
+    def _ask(self, wanted: Wanted, name: str, do: Callable[[Path], object]) -> None:
+        """Asks where, and does something with the path that is chosen."""
+        dialog = self.window.later.Where(wanted, self._folder(), name)
+        dialog.chosen.connect(do)
+        self.window.keep_open(dialog)
 
     def _folder(self) -> Path:
         path = self.session.path
@@ -106,23 +109,9 @@ class Clerk:
         """Asks where, and saves."""
         if self.session.plan is None:
             return
-        start = self._folder() / f"{self._stem()}.yewhour"
-        name, _ = self.window.later.QFileDialog.getSaveFileName(
-            self.window, "Save the class", str(start), CLASSES
+        self._ask(
+            Wanted("Save the class", "Save", CLASSES, save=True), f"{self._stem()}.yewhour", self.save_to
         )
-        if not name:
-            return
-        path = Path(name) if Path(name).suffix == ".yewhour" else Path(f"{name}.yewhour")
-        if path.exists() and path != Path(name):  # she was asked about another name than this
-            do = f"To write over it, save again and choose {path.name} itself."
-            self.window.tell(Problem(f"{path.name} is there already.", str(path.parent), do))
-            return
-        self.save_to(path)
-
-    def _ask_where(self, title: str, start: Path, kinds: str) -> str:
-        """Where to save; "" when the teacher thought better of it."""
-        name, _ = self.window.later.QFileDialog.getSaveFileName(self.window, title, str(start), kinds)
-        return str(name)
 
     def save_to(self, path: Path) -> bool:
         """Saves to a path, whole or not at all; says why when it can't."""
@@ -137,18 +126,18 @@ class Clerk:
         """Asks where, and writes the class as an outline."""
         if self.session.plan is None:
             return
-        start = self._folder() / f"{self._stem()}.txt"
-        name, _ = self.window.later.QFileDialog.getSaveFileName(
-            self.window, "Save as an outline", str(start), OUTLINES
-        )
-        if not name:
+        wanted = Wanted("Save as an outline", "Save", OUTLINES, save=True)
+        self._ask(wanted, f"{self._stem()}.txt", self._write_outline)
+
+    def _write_outline(self, path: Path) -> None:
+        if self.session.plan is None:
             return
         try:
-            write_whole(Path(name), write_outline(self.session.plan, self.session.words.library).encode())
+            write_whole(path, write_outline(self.session.plan, self.session.words.library).encode())
         except Problem as problem:
             self.window.tell(problem)
         else:
-            self.window.say(f"Written: {name}")
+            self.window.say(f"Written: {path}")
 
     def _stem(self) -> str:
         path, plan = self.session.path, self.session.plan

@@ -9,7 +9,6 @@ from PySide6.QtCore import Qt, QTimer, QUrl, Signal
 from PySide6.QtGui import QDesktopServices
 from PySide6.QtWidgets import (
     QDialog,
-    QFileDialog,
     QHBoxLayout,
     QLineEdit,
     QListWidget,
@@ -23,6 +22,8 @@ from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.formats import FORMATS
 from yewhour.ui.frame.preview import Preview
+from yewhour.ui.frame.wanted import Wanted
+from yewhour.ui.frame.where import Where
 from yewhour.ui.kit.controls import button, label, row
 from yewhour.ui.kit.theme import scale
 
@@ -50,6 +51,7 @@ class Exporting(QDialog):
         self.resize(round(980 * min(1.4, scale())), round(640 * min(1.3, scale())))
         self._stopping = threading.Event()
         self._thread: threading.Thread | None = None
+        self.asking: Where | None = None
         self.list = QListWidget()
         self.list.setAccessibleName("Ways to write it")
         self.list.setFixedWidth(round(370 * scale()))
@@ -136,9 +138,12 @@ class Exporting(QDialog):
         self.write_button.setEnabled(bool(names))
 
     def _choose_folder(self) -> None:
-        chosen = QFileDialog.getExistingDirectory(self, "Where to", self.folder.text())
-        if chosen:
-            self.folder.setText(chosen)
+        asking = Where(Wanted("Where to", "This folder", folder=True), Path(self.folder.text()).expanduser())
+        asking.setParent(self, Qt.WindowType.Dialog)
+        asking.setModal(True)
+        asking.chosen.connect(lambda folder: self.folder.setText(str(folder)))
+        self.asking = asking
+        asking.show()
 
     # --- writing, off the interface thread -----------------------------------------------------------------
 

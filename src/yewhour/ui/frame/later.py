@@ -3,11 +3,10 @@
 They bring in a hundred kinds of widget and of export; `Shell.later` is the one way to them.
 """
 
-from PySide6.QtWidgets import QFileDialog
-
 from yewhour.ui.frame.acts import Acts
 from yewhour.ui.frame.exporting import Exporting
 from yewhour.ui.frame.versions import Versions
+from yewhour.ui.frame.where import Where
 from yewhour.ui.kit.asking import Telling
 from yewhour.ui.kit.keys import Keys
 from yewhour.ui.library.view import LibraryView
@@ -21,9 +20,9 @@ __all__ = [
     "Keys",
     "LibraryView",
     "Promise",
-    "QFileDialog",
     "Stand",
     "Telling",
     "Versions",
+    "Where",
     "Words",
 ]
