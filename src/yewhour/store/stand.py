@@ -111,7 +111,11 @@ def _rows(made: Made, pdf: Pdf) -> list[Row]:
     for segment, cues in blocks(made):
         key = segment.turn.flow or segment.id
         for cue in cues:
-            dose = f"{segment.turn.rounds} rounds" if segment.turn.flow else segment.dose
+            dose = (
+                f"{segment.turn.rounds} round{'' if segment.turn.rounds == 1 else 's'}"
+                if segment.turn.flow
+                else segment.dose
+            )
             heading = _cut(pdf, _printed(pdf, f"{segment.name}, {dose}")) if key != shown else ""
             shown = key
             lines = _lines(pdf, cue.text)

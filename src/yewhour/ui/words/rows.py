@@ -143,5 +143,5 @@ def heading_of(segment: Segment) -> str:
     """What stands above the lines of a movement."""
     side = f" · {segment.side}" if segment.side in ("left", "right") else ""
     if segment.turn.flow:
-        return f"{segment.name} and on, {segment.turn.rounds} rounds{side}"
+        return f"{segment.name} and on, {segment.turn.rounds} round{'' if segment.turn.rounds == 1 else 's'}{side}"
     return f"{segment.name} · {segment.dose}{side}"
