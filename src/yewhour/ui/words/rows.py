@@ -143,5 +143,6 @@ def heading_of(segment: Segment) -> str:
     """What stands above the lines of a movement."""
     side = f" · {segment.side}" if segment.side in ("left", "right") else ""
     if segment.turn.flow:
-        return f"{segment.name} and on, {segment.turn.rounds} round{'' if segment.turn.rounds == 1 else 's'}{side}"
+        rounds = segment.turn.rounds
+        return f"{segment.name} and on, {rounds} round{'' if rounds == 1 else 's'}{side}"
     return f"{segment.name} · {segment.dose}{side}"
