@@ -1,6 +1,16 @@
 """What is said when something can't be done: what was wrong, where, and what to do."""
 
+import re
 from collections.abc import Sequence
+
+LONGEST = 400  # letters of each of its sentences: what was read may be in it, and have no end
+MOST_ALSO = 30
+
+# What a reader of JSON or TOML calls a kind of value, and what it is to anybody.
+_KINDS = {
+    "str": "text", "int": "a whole number", "float": "a number", "bool": "yes or no", "array": "a list",
+    "object": "a group of fields", "null": "nothing", "None": "nothing", "NoneType": "nothing",
+}  # fmt: skip
 
 
 class Problem(Exception):
@@ -12,15 +22,32 @@ class Problem(Exception):
 
     def __init__(self, what: str, where: str = "", do: str = "", also: Sequence["Problem"] = ()) -> None:
         super().__init__(what)
-        self.what = what
-        self.where = where
-        self.do = do
-        self.also = tuple(also)
+        self.what = _cut(what)
+        self.where = _cut(where)
+        self.do = _cut(do)
+        more = len(also) - MOST_ALSO
+        self.also = (*also[:MOST_ALSO], *([Problem(f"And {more} more like these.")] if more > 0 else []))
 
     def __str__(self) -> str:
         start = f"{self.where}: " if self.where else ""
         own = f"{start}{self.what}{' ' + self.do if self.do else ''}"
         return "\n".join([own, *map(str, self.also)])
+
+
+def _cut(words: str) -> str:
+    return words if len(words) <= LONGEST else f"{words[: LONGEST - 1]}…"
+
+
+def told_kind(error: Exception) -> str:
+    """What a reader of files says of a value of a wrong kind, in words for anybody, with its place."""
+    said, _, place = str(error).partition(" - at ")
+    said = re.sub(r"`([^`$]+)`", lambda found: " or ".join(
+        _KINDS.get(one.strip(), one.strip()) for one in found[1].split("|")), said)  # fmt: skip
+    steps = re.findall(r"\.(\w+)|\[(\d+)\]|\[(\.\.\.)\]", place)
+    path = ", ".join(
+        name if name else f"number {int(number) + 1}" for name, number, rest in steps if not rest
+    )
+    return f"{said.rstrip('.')}{f' (at {path})' if path else ''}"
 
 
 class CannotFit(Problem):

@@ -1,14 +1,17 @@
 """Writing a file so that it is there whole or not at all."""
 
 import contextlib
+import glob
 import os
 import stat
 import tempfile
+import time
 from pathlib import Path
 
 from yewhour.core.problem import Problem
 
 PART = ".part"  # what is being written; swept when a program was killed over it (see `sweep`)
+OLD_S = 3600.0  # after which it is nobody's any more
 
 
 def write_whole(path: Path, content: bytes) -> None:
@@ -46,6 +49,7 @@ def _replace(target: Path, there: os.stat_result | None, content: bytes) -> None
         raise Problem(
             "This file is marked as not to be changed.", str(target), "Save under another name, or allow it."
         )
+    _sweep_parts(target)
     handle, made = tempfile.mkstemp(prefix=f".{target.name[:80]}.", suffix=PART, dir=target.parent)
     try:
         with os.fdopen(handle, "wb") as file:
@@ -59,6 +63,14 @@ def _replace(target: Path, there: os.stat_result | None, content: bytes) -> None
             os.unlink(made)
         raise
     flush_folder(target.parent)
+
+
+def _sweep_parts(target: Path) -> None:
+    """Takes away what was being written for this file when a program was killed over it, long ago."""
+    with contextlib.suppress(OSError):
+        for part in target.parent.glob(f".{glob.escape(target.name[:80])}.*{PART}"):
+            if time.time() - part.stat().st_mtime > OLD_S:
+                part.unlink()
 
 
 def _made_alike(handle: int, target: Path, there: os.stat_result | None) -> None:

@@ -9,7 +9,7 @@ from typing import Any, get_args, get_origin, get_type_hints
 import msgspec
 
 from yewhour.core.plan.plan import Plan, with_ids
-from yewhour.core.problem import Problem
+from yewhour.core.problem import Problem, told_kind
 from yewhour.store.atomic import read_all, write_whole
 from yewhour.store.migrate import VERSION, migrated
 
@@ -53,7 +53,7 @@ def parse_plan(content: bytes, where: str = "") -> Plan:
         return with_ids(msgspec.convert(_absorbed(document, Plan), Plan))
     except (msgspec.ValidationError, KeyError, TypeError, AttributeError, RecursionError) as error:
         raise Problem(
-            f"This class is damaged: {error}.",
+            f"This class is damaged: {told_kind(error)}.",
             where,
             "Mend that place in a text editor, or go back to an earlier version.",
         ) from error

@@ -17,11 +17,9 @@ import msgspec
 
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
-from yewhour.store.atomic import PART, make_folder, write_whole
+from yewhour.store.atomic import OLD_S, PART, make_folder, write_whole
 from yewhour.store.classfile import plan_bytes, read_plan
 from yewhour.store.paths import kept_classes, own_data
-
-OLD_S = 3600.0  # what is older is nobody's work in progress
 
 
 def locked(path: Path) -> IO[bytes] | None:

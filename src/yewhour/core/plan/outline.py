@@ -120,7 +120,7 @@ WORDS: tuple[Word, ...] = (
         lambda s: _second(s) if s.second and not s.second.leave_out else "",
     ),
     _word(
-        r"facing (front|side|back)",
+        r"facing (front|side|back|left|right|near)",
         lambda m: {"facing": m[1].lower()},
         lambda s: f"facing {s.facing}" if s.facing else "",
     ),
@@ -248,6 +248,8 @@ def write_step(step: Step, library: Library, pair: str | None = None) -> str:
     movement = library.get(step.movement)
     parts = [step.movement.replace("-", " ")]
     shown = step
+    if movement is not None and movement.sides != "one" and step.side is not None:
+        shown = msgspec.structs.replace(shown, side=None)  # nothing of it has a side
     if step.amount is not None and movement is not None:
         kind = DONE.get(step.done or "", movement.kind)
         by_clock = bool(step.clock) and kind in BY_THE_CLOCK
@@ -255,9 +257,10 @@ def write_step(step: Step, library: Library, pair: str | None = None) -> str:
         if letter == "s":
             parts.append(show_length(step.amount) if step.amount >= 60 else f"{step.amount}s")
             if by_clock:  # the unit says it
-                shown = msgspec.structs.replace(step, clock=None)
-        else:
-            parts.append(f"{step.amount}{letter}")
+                shown = msgspec.structs.replace(shown, clock=None)
+        elif letter:  # of what has no number, one says nothing
+            even = movement.sides == "alternating" and kind in ("reps", "pulses")  # as it is done
+            parts.append(f"{step.amount + step.amount % 2 if even else step.amount}{letter}")
     parts += [written for word in WORDS if (written := word.write(shown))]
     if pair is not None:
         parts.append(f"pair {pair}".strip())

@@ -83,16 +83,27 @@ def _way(value: str) -> Any:
         return value
 
 
+def one_line(text: str) -> str:
+    """A text as it stands in one line of an outline."""
+    return " ".join(text.split())
+
+
 def write_brief(brief: Brief) -> list[str]:
     """The brief's lines; what is as usual is left out, but for title, length and style."""
     usual = Brief()
-    lines = [f"title: {brief.title}", f"length: {show_length(brief.target_s)}", f"style: {brief.style}"]
+    lines = [
+        f"title: {one_line(brief.title)}",
+        f"length: {show_length(brief.target_s)}",
+        f"style: {brief.style}",
+    ]
     for key, field in _TEXTS.items():
-        if key not in ("title", "style") and getattr(brief, field) != getattr(usual, field):
-            lines.append(f"{key}: {getattr(brief, field)}")
+        said = one_line(getattr(brief, field))
+        if key not in ("title", "style") and said and said != getattr(usual, field):
+            lines.append(f"{key}: {said}")
     for key in _LISTS:
-        if getattr(brief, key):
-            lines.append(f"{key}: {', '.join(getattr(brief, key))}")
+        words = [said for one in getattr(brief, key) if (said := one_line(one))]
+        if words:
+            lines.append(f"{key}: {', '.join(words)}")
     if brief.pace is not None:
         lines.append(f"pace: {show_pace(brief.pace)}")
     for key, field in _NUMBERS.items():

@@ -233,7 +233,7 @@ class _Reader:
         for way in line.inner:
             if not way.text.lower().startswith("way "):
                 raise self._wrong(way, "A variant holds ways.", "Write: way NAME, and indent its movements.")
-            ways[way.text[4:].strip()] = self._body(way)
+            ways[way.text[4:].strip()] = self._nodes(way.inner)  # one way may be to do nothing
         if not ways:
             raise self._wrong(line, "This variant has no ways.", "Write: way NAME, and indent its movements.")
         return Variant(ways=ways, chosen=line.text[8:].strip())

@@ -6,7 +6,7 @@ from typing import TypeGuard
 from yewhour.core.plan.movement import Library
 from yewhour.core.plan.nodes import Block, Node, Pair, Rounds, Step, Variant
 from yewhour.core.plan.outline import INDENT, write_step
-from yewhour.core.plan.outline_brief import write_brief
+from yewhour.core.plan.outline_brief import one_line, write_brief
 from yewhour.core.plan.pace import show_pace
 from yewhour.core.plan.plan import Plan, Section
 
@@ -68,7 +68,7 @@ def _heading(section: Section) -> str:
         words.append(f"mat {section.mat}")
     if section.priority:
         words.append(f"priority {section.priority}")
-    return f"# {section.title}{' | ' if words else ''}{', '.join(words)}"
+    return f"# {one_line(section.title)}{' | ' if words else ''}{', '.join(words)}"
 
 
 def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
@@ -86,22 +86,31 @@ def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
             yield from _step(only, library, depth, node.lead or "")
             yield from (_stage(stage, library, depth) for stage in stages if isinstance(stage, Step))
             return
-        yield f"{space}pair{f' {node.lead}' if node.lead else ''}{later}"
-        yield from _nodes(node.body, library, depth + 1)
+        yield from _under(
+            f"{space}pair{f' {node.lead}' if node.lead else ''}{later}", node.body, library, depth
+        )
     elif isinstance(node, Rounds):
         span = f" ({node.least or node.times}-{node.most or node.times})" if node.least or node.most else ""
         lock = "!" if node.locked else ""
         alternate = {True: " alternate", False: " same side"}.get(node.alternate, "")  # type: ignore[arg-type]
         teach = f" teach {node.teach}" if node.teach else ""
-        yield f"{space}rounds {node.times}{span}{lock}{alternate}{teach}{later}"
-        yield from _nodes(node.body, library, depth + 1)
-    elif isinstance(node, Variant):
+        head = f"{space}rounds {node.times}{span}{lock}{alternate}{teach}{later}"
+        yield from _under(head, node.body, library, depth)
+    elif isinstance(node, Variant) and node.ways:
         yield f"{space}variant {node.chosen}"
         for name, way in node.ways.items():
             yield f"{space}{' ' * INDENT}way {name}"
             yield from _nodes(way, library, depth + 2)
     elif isinstance(node, Block):
         yield f"{space}insert {node.name}"
+
+
+def _under(head: str, body: Iterable[Node], library: Library, depth: int) -> Iterator[str]:
+    """A group's line and what is in it; one that holds nothing is nothing."""
+    inside = list(_nodes(body, library, depth + 1))
+    if inside:
+        yield head
+        yield from inside
 
 
 def _sided(step: Step, library: Library) -> bool:
@@ -114,4 +123,4 @@ def _step(step: Step, library: Library, depth: int, pair: str | None) -> Iterato
     yield space + write_step(step, library, pair)
     for purpose, texts in step.lines.items():
         for text in texts:
-            yield f"{space}{' ' * INDENT}> {purpose}: {text}"
+            yield f"{space}{' ' * INDENT}> {purpose}: {one_line(text)}"

@@ -5,21 +5,26 @@ worked with, as the time and memory it would take know no bounds either.
 """
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 
 import msgspec
 
 from yewhour.core.lengths import LONGEST_S
 from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, Variant, walk
 from yewhour.core.plan.pace import Pace, check_pace
-from yewhour.core.plan.plan import LineEdit, Plan
+from yewhour.core.plan.plan import ROLES, LineEdit, Plan
 from yewhour.core.plan.purpose import PURPOSES
 from yewhour.core.plan.school import School
-from yewhour.core.problem import Problem
+from yewhour.core.problem import Problem, told_kind
 
 MOST_TURNS = 4500  # uses of steps, every round counted; four hours of a flow have some 3,800
 MOST_DEEP = 40  # groups in groups
 Bounds = tuple[float, float]
+SIDES, FACINGS, MATS = (
+    ("right", "left"),
+    ("front", "side", "back", "left", "right", "near"),
+    ("front", "back"),
+)
 
 # What each number may be, in the unit of its name.
 BRIEF: dict[str, Bounds] = {
@@ -51,10 +56,13 @@ SCHOOL: dict[str, Bounds] = {"talk": (0, 1), "teaching": (0, 5), "least_rest": (
 def check_sound(plan: Plan, blocks: Blocks) -> None:
     """Raises Problem (what, where, what to do) for the first number that can't be meant."""
     _within(plan.brief, BRIEF, "brief")
+    _one_of("facing", plan.brief.facing, FACINGS, "brief")
     if plan.brief.pace is not None:
         check_pace(plan.brief.pace, "brief, pace")
     for section in plan.sections:
         where = f"section {section.title!r}"
+        _one_of("role", section.role, ROLES, where)
+        _one_of("end of the mat", section.mat, MATS, where)
         if section.pace is not None:
             check_pace(section.pace, f"{where}, pace")
         if section.glide_to is not None:
@@ -95,6 +103,11 @@ def _within(value: object, bounds: dict[str, Bounds], where: str) -> None:
             )
 
 
+def _one_of(what: str, word: str, known: Sequence[str], where: str) -> None:
+    if word and word not in known:
+        raise Problem(f"There is no {what} {word!r}.", where, f"Use one of: {', '.join(known)}.")
+
+
 def _shown(number: float) -> str:
     return f"{number:g}" if isinstance(number, float) or abs(number) < 10**9 else "a number that long"
 
@@ -102,6 +115,8 @@ def _shown(number: float) -> str:
 def _check_node(node: Node, where: str) -> None:
     if isinstance(node, Step):
         _check_step(node, f"{where}, {node.movement}")
+    elif isinstance(node, Pair):
+        _one_of("lead", node.lead or "", SIDES, f"{where}, a pair")
     elif isinstance(node, Rounds):
         _within(node, ROUNDS, f"{where}, rounds")
         if not (node.least or node.times) <= node.times <= (node.most or node.times):
@@ -115,6 +130,9 @@ def _check_node(node: Node, where: str) -> None:
 
 def _check_step(step: Step, where: str) -> None:
     _within(step, STEP, where)
+    _one_of("side", step.side or "", SIDES, where)
+    _one_of("facing", step.facing, FACINGS, where)
+    _one_of("end of the mat", step.mat, MATS, where)
     if step.pace is not None:
         check_pace(step.pace, f"{where}, pace")
     given = [number for number in (step.least, step.amount, step.most) if number is not None]
@@ -185,4 +203,6 @@ def checked_types(plan: Plan) -> Plan:
     try:
         return msgspec.convert(msgspec.to_builtins(plan), Plan)
     except (msgspec.ValidationError, OverflowError) as error:
-        raise Problem(f"A value can't be what it is: {error}.", "", "See docs/outline.md.") from error
+        raise Problem(
+            f"A value can't be what it is: {told_kind(error)}.", "", "See docs/outline.md."
+        ) from error
