@@ -19,6 +19,7 @@ from yewhour.core.edits.cuts import with_given_pace
 from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.made import Made
 from yewhour.core.pipeline import Solved, solve
+from yewhour.core.plan.known import unknown_fields
 from yewhour.core.plan.outline_write import write_outline
 from yewhour.core.problem import CannotFit, Problem
 from yewhour.core.words import Words
@@ -169,6 +170,8 @@ def _words() -> "Words":
 def _solved(path: Path, keep: bool = False) -> "Solved":
     words = _words()
     plan = read_class(path, words)
+    for problem in unknown_fields(plan):
+        _say(f"yewhour: {problem}", file=sys.stderr)
     try:
         return solve(plan, words, keep)
     except CannotFit:

@@ -144,3 +144,14 @@ def test_what_is_in_a_file_cannot_steer_a_terminal(capsysbinary, tmp_path):
     assert code == 0
     assert "title" in out
     assert "\x1b" not in out + err
+
+
+def test_a_misspelt_field_is_said_beside_the_answer(capsysbinary, tmp_path):
+    path = tmp_path / "a.yewhour"
+    content = FIRST_DEMO.read_bytes()
+    path.write_bytes(content.replace(b'"props"', b'"prosp"', 1).replace(b'"level"', b'"levle"', 1))
+    assert path.read_bytes() != content
+    code, out, told = run(capsysbinary, "check", str(path))
+    assert code == 0
+    assert "means nothing here; it is kept as it is. Did you mean" in told
+    assert "means nothing here" not in out

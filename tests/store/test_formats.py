@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+from html import unescape
 
 import msgspec
 import pypdfium2
@@ -105,6 +106,20 @@ def with_lines(*texts):
     """The class with other words in its first lines."""
     cues = [msgspec.structs.replace(cue, text=text) for cue, text in zip(RINGERS.cues, texts, strict=False)]
     return msgspec.structs.replace(RINGERS, cues=(*cues, *RINGERS.cues[len(cues) :]))
+
+
+def test_signs_of_a_format_in_a_line_are_no_signs_of_it():
+    said = "Arms <b>up</b> & --> over, <v Nobody> {and} on &amp; on."
+    made = with_lines(said)
+    vtt = FORMATS["vtt"].write(made).decode()
+    body = vtt.split("\n\n", 2)[1]
+    assert "<" not in body.split("\n", 2)[2]
+    assert body.count("-->") == 1
+    assert "Arms <b>up</b> & --> over, <v Nobody>" in " ".join(unescape(body).split())
+    srt = FORMATS["srt"].write(made).decode()
+    first = srt.split("\n\n")[0].split("\n", 2)
+    assert srt.count("-->") == srt.count(" --> ") == len(pysubs2.SSAFile.from_string(srt))
+    assert "Arms ‹b›up‹/b› & --› over" in " ".join(first[2].split())
 
 
 def test_captions_hold_whatever_a_line_holds():

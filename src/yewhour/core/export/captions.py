@@ -2,6 +2,8 @@
 
 import math
 import re
+from collections.abc import Callable
+from html import escape
 from itertools import zip_longest
 from typing import Any
 
@@ -19,16 +21,16 @@ _CLAUSE = re.compile(r"(?<=[,;:.!?])\s+")
 
 
 def srt(made: Made) -> str:
-    """SubRip."""
-    return str(_captions(made).to_string("srt"))
+    """SubRip. It has no way to write its own signs, so that others stand for them."""
+    return str(_captions(made, lambda text: text.replace("<", "‹").replace(">", "›")).to_string("srt"))
 
 
 def vtt(made: Made) -> str:
-    """WebVTT."""
-    return str(_captions(made).to_string("vtt"))
+    """WebVTT, which writes its own signs as HTML does."""
+    return str(_captions(made, lambda text: escape(text, quote=False)).to_string("vtt"))
 
 
-def _captions(made: Made) -> Any:
+def _captions(made: Made, written: Callable[[str], str]) -> Any:
     # 40 ms; only captions need it.
     import pysubs2
 
@@ -38,7 +40,7 @@ def _captions(made: Made) -> Any:
         # A caption may stay a little after its line, to be read, but not into the next one.
         limit = following.start if following else made.length
         for start, end, shown in _parts(cue, limit, free):
-            events.append(pysubs2.SSAEvent(start=start, end=end, text=shown))
+            events.append(pysubs2.SSAEvent(start=start, end=end, text=written(shown)))
             free = end
     captions = pysubs2.SSAFile()
     captions.events = events

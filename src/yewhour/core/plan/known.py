@@ -1,11 +1,12 @@
 """Known: the words that a brief may use, and how what a teacher wrote is one of them."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 
 import msgspec
 
-from yewhour.core.plan.names import plain
-from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.names import near, plain
+from yewhour.core.plan.nodes import Value, walk
+from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.problem import Problem
 
 LEVELS = ("beginners", "gentle", "mixed", "experienced")
@@ -42,3 +43,29 @@ def check_known(brief: Brief, known: Known) -> None:
         called("caution", caution, known.cautions)
     for prop in brief.props:
         called("prop", prop, known.props)
+
+
+def unknown_fields(plan: Plan) -> list[Problem]:
+    """What to say of fields that mean nothing here: those of the brief, and elsewhere those misspelt.
+
+    They are kept where they stand: another program, or a later one, may have written them.
+    """
+    found = []
+    for where, value in _parts(plan):
+        for field in value.extra:
+            known = near(field, [name for name in value.__struct_fields__ if name != "extra"], least=0.75)
+            if known or isinstance(value, Brief):
+                what = f"The field {field[:60]!r} means nothing here; it is kept as it is."
+                found.append(Problem(what, where, f"Did you mean {known[0]!r}?" if known else ""))
+    return found
+
+
+def _parts(plan: Plan) -> Iterator[tuple[str, Value]]:
+    yield "the class", plan
+    yield "the brief", plan.brief
+    for section in plan.sections:
+        yield f"section {section.title!r}", section
+        for node in walk(section.body):
+            yield f"section {section.title!r}, {getattr(node, 'movement', 'a group')}", node
+    for edit in plan.edits:
+        yield "the teacher's own lines", edit

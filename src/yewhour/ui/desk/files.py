@@ -9,6 +9,7 @@ from typing import IO
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
+from yewhour.core.plan.known import unknown_fields
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
@@ -55,6 +56,9 @@ class Files(QObject):
         self._arrive(session.path, unsaved)
         if session.path is not None and not self.is_demo(path):
             opened(path)
+        unknown = unknown_fields(session.plan) if session.plan is not None else []
+        if unknown:
+            self.troubled.emit(unknown[0])
         if session.path is None:
             self.said.emit(f"Made from the outline {path.name}; not saved as a class yet.")
 

@@ -1,0 +1,45 @@
+"""Damaged classes, outlines and movements, put through everything: never a traceback, a hang or a loss.
+
+Hypothesis draws the damage, so that what is found is made small. `./yew bench --long` puts many more through.
+"""
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tools.fuzz import KINDS, damaged, put_through
+from yewhour.core.problem import Problem, told_kind
+from yewhour.store.classfile import parse_plan
+from yewhour.store.formats import FORMATS
+
+TEXTS = tuple(name for name in FORMATS if name != "pdf")
+
+
+@pytest.mark.parametrize("kind", KINDS)
+@given(dice=st.randoms(use_true_random=False))
+@settings(max_examples=150)
+def test_whatever_is_damaged_is_told_or_made(kind, dice):
+    put_through(kind, damaged(kind, dice), (dice.choice(TEXTS),))
+
+
+@pytest.mark.parametrize(
+    ("content", "said"),
+    [
+        (b'{"yewhour": 2, "sections": 3}', "Expected a list, got a whole number (at sections)"),
+        (b'{"yewhour": 2, "brief": {"title": null}}', "Expected text, got nothing (at brief, title)"),
+        (b'{"yewhour": 2, "sections": [{"title": "A", "body": [{"is": 4}]}]}', "(at sections, number 1,"),
+        (b'{"yewhour": 2, "brief": {"target_s": "long"}}', "Expected a number, got text"),
+    ],
+)
+def test_what_a_damaged_file_has_wrong_is_told_in_words(content, said):
+    with pytest.raises(Problem) as told:
+        parse_plan(content)
+    assert said in str(told.value)
+    assert "`" not in str(told.value)
+
+
+def test_no_message_is_without_end():
+    long = Problem("x" * 5000, "y" * 5000, "z" * 5000, [Problem(str(n)) for n in range(100)])
+    assert len(str(long).splitlines()[0]) < 1300
+    assert "And 70 more like these." in str(long)
+    assert told_kind(ValueError("no place in it")) == "no place in it"
