@@ -53,7 +53,7 @@ def show_length(total_s: float, tenths: bool = False) -> str:
 
 def shown_number(value: float) -> str:
     """A number as it is written: `4`, `4.5`."""
-    return f"{value:g}"
+    return f"{value + 0.0:g}"  # nothing is nothing, below or above
 
 
 def finite(text: str) -> float:

@@ -185,6 +185,8 @@ def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong
     for key in ("rhythm", "stages"):
         if key in table:
             found = [_rhythm(text, key, wrong) for text in _several(table[key])]
+            if not found:
+                raise wrong(key, f"its {key} are none.", "Write it, or take the field out.")
             made[key] = found[0] if key == "rhythm" else found
     parted_lines = {key: [parted(key, text) for text in _several(value)] for key, value in lines.items()}
     return {**made, "id": name, "family": path.stem, "source": str(path), "lines": parted_lines}

@@ -77,8 +77,8 @@ def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
     if isinstance(node, Step):
         yield from _step(node, library, depth, None)
     elif isinstance(node, Pair):
-        only = node.body[0] if node.body else None
-        stages = node.body[1:]
+        body = [inner for inner in node.body if not _nothing(inner)]
+        only, stages = next(iter(body), None), body[1:]
         if (
             isinstance(only, Step) and not later and _sided(only, library)
             and all(_is_stage(stage, only) for stage in stages)
@@ -97,12 +97,17 @@ def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
         head = f"{space}rounds {node.times}{span}{lock}{alternate}{teach}{later}"
         yield from _under(head, node.body, library, depth)
     elif isinstance(node, Variant) and node.ways:
-        yield f"{space}variant {node.chosen}"
+        yield f"{space}variant {one_line(node.chosen) or next(iter(node.ways))}"
         for name, way in node.ways.items():
-            yield f"{space}{' ' * INDENT}way {name}"
+            yield f"{space}{' ' * INDENT}way {one_line(name)}"
             yield from _nodes(way, library, depth + 2)
     elif isinstance(node, Block):
         yield f"{space}insert {node.name}"
+
+
+def _nothing(node: Node) -> bool:
+    """Whether a group holds nothing at any depth."""
+    return isinstance(node, Pair | Rounds) and all(map(_nothing, node.body))
 
 
 def _under(head: str, body: Iterable[Node], library: Library, depth: int) -> Iterator[str]:

@@ -43,6 +43,7 @@ STEP: dict[str, Bounds] = {
     "teach": (0, 600),
     "from_round": (1, 1000),
 }
+GROUP: dict[str, Bounds] = {"from_round": (1, 1000)}
 ROUNDS: dict[str, Bounds] = {
     "times": (1, 1000),
     "least": (1, 1000),
@@ -117,6 +118,9 @@ def _check_node(node: Node, where: str) -> None:
         _check_step(node, f"{where}, {node.movement}")
     elif isinstance(node, Pair):
         _one_of("lead", node.lead or "", SIDES, f"{where}, a pair")
+        _within(node, GROUP, f"{where}, a pair")
+    elif isinstance(node, Variant | Block):
+        _within(node, GROUP, f"{where}, {'a variant' if isinstance(node, Variant) else node.name}")
     elif isinstance(node, Rounds):
         _within(node, ROUNDS, f"{where}, rounds")
         if not (node.least or node.times) <= node.times <= (node.most or node.times):

@@ -83,8 +83,10 @@ def range_of(step: Step, movement: Movement, kind: Kind, breath_s: float = 7.5) 
         # From side to side there is always an even number: one more where an odd one was asked for.
         preferred = step.amount + (step.amount % 2 if alternating else 0)
         least, most = min(least, preferred), max(most, preferred)
-    least = step.least if step.least is not None else least
-    most = step.most if step.most is not None else most
+    # The step's own least and most are stronger than the movement's: what is beyond them comes to them.
+    least = step.least if step.least is not None else min(least, step.most or least)
+    most = step.most if step.most is not None else max(most, least)
+    preferred = min(max(preferred, least), most)
     weight = step.weight if step.weight is not None else movement.weight
     if step.locked:
         least = most = preferred
