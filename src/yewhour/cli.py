@@ -31,6 +31,7 @@ from yewhour.store.desktop import install
 from yewhour.store.formats import FORMATS
 from yewhour.store.listing import listing, listing_text
 from yewhour.store.paths import FIRST_DEMO, own_data
+from yewhour.store.stand import told_unprinted
 from yewhour.store.words import load_words
 
 CANNOT, USAGE = 1, 2
@@ -280,6 +281,8 @@ def _export(options: argparse.Namespace) -> None:
         _say(f"yewhour: writing {FORMATS[name].about}", file=sys.stderr)
         write_whole(path, FORMATS[name].write(made))
         _say(path)
+        if name == "pdf" and (told := told_unprinted(made)):
+            _say(f"yewhour: {told}", file=sys.stderr)
 
 
 def _put_json(value: object) -> None:

@@ -13,7 +13,7 @@ from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
 from yewhour.core.problem import Problem
 from yewhour.core.timing.doses import range_of
 
-MOST_S = 5.0  # of a processor's time: another program's load does not count
+MOST_S = 15.0  # of a processor's time, three times what is promised: machines differ
 
 
 def child(**fields):

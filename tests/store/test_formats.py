@@ -16,7 +16,7 @@ from yewhour.core.export.chapters import LEAST, chapters
 from yewhour.core.lengths import parse_length
 from yewhour.store.formats import FORMATS
 from yewhour.store.paths import demo_classes
-from yewhour.store.stand import QUIET_S, Row, pages
+from yewhour.store.stand import QUIET_S, Row, pages, told_unprinted, unprinted
 
 RINGERS = demo_maker("bell-ringers").make(1440)
 
@@ -91,6 +91,14 @@ def test_a_stand_script_is_a_pdf_with_all_its_pages():
         assert sum(section.title in page.splitlines() for page in pages) == 1
     assert all("s of quiet" in page for page in pages[:-1])
     assert "s of quiet" not in pages[-1]
+
+
+def test_signs_that_can_t_be_printed_are_named():
+    assert unprinted(RINGERS) == []
+    made = with_lines("Shalom \u05e9, \U0001f9d8 and caf\u00e9 na\u00efve \u2013 \u1e9f.")
+    assert unprinted(made) == ["hebrew letter shin", "latin small letter delta", "person in lotus position"]
+    assert told_unprinted(made).startswith("The PDF has no sign for: hebrew letter shin, ")
+    assert FORMATS["pdf"].write(made).startswith(b"%PDF")
 
 
 def test_pages_are_turned_in_quiet_moments_where_there_are_any():

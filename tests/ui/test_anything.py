@@ -1,5 +1,6 @@
 """Whatever is done in whatever order, there is a class or a reason, and undo goes all the way back."""
 
+import os
 import random
 
 import pytest
@@ -60,7 +61,7 @@ def act(desk, dice):
             popup.close()
 
 
-@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize("seed", range(int(os.environ.get("YEW_ACTS", "4"))))
 def test_whatever_is_done_the_class_holds(qtbot, seed):
     dice = random.Random(seed)
     desk = Desk(qtbot, dice.choice(demo_classes()))

@@ -1,6 +1,9 @@
 """The benchmarks, as ratios and times measured in one run. Times on shared machines vary; ratios less.
 
-`./yew bench` runs all, `./yew bench library fit` those named. Nothing is written but in a folder of its own.
+`./yew bench` runs all, `./yew bench library fit` those named. `./yew bench --long` puts 100,000 damaged
+inputs through everything, kills 1,000 saving processes and acts in the window; a number after it is where the
+inputs begin. `./yew bench --mutants` makes small faults in the core and counts those that the tests notice;
+names after it, as timing.doses, are the modules. Nothing is written but in a folder of its own.
 """
 
 import os
@@ -12,7 +15,7 @@ from tools.bench.table import ROOM
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = str(ROOM / "data")
 
-from tools.bench import core, window
+from tools.bench import core, long, window
 
 BENCHES = {
     "library": core.bench_library,
@@ -26,6 +29,10 @@ BENCHES = {
 
 def main(names: list[str]) -> int:
     """The benchmarks named, or all."""
+    if names[:1] == ["--long"]:
+        return long.long(*map(int, names[1:]))
+    if names[:1] == ["--mutants"]:
+        return long.mutants(names[1:])
     unknown = [name for name in names if name not in BENCHES]
     if unknown:
         print(f"bench: there is no {unknown[0]!r}; there are: {', '.join(BENCHES)}", file=sys.stderr)

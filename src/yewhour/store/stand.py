@@ -24,6 +24,7 @@ TITLE_SIZE, MOST_TITLE = 24, 4  # points; lines
 QUIET_S = 3.0  # a page may be turned in a silence this long
 SEARCHED = (0.35, 0.75)  # of a page is given up to turn it in a silence: rather less, and else more
 PART = 2.0  # lines that the title of a part takes
+PLAIN, MOST_NAMED = 0x17F, 4  # up to here every sign is there; so many that are not are named
 INK, SIDE_INK = (31, 42, 36), {"right": (44, 106, 75), "left": (45, 92, 125)}
 
 
@@ -60,6 +61,34 @@ def stand_pdf(made: Made) -> bytes:
         pdf.add_page()
         _page(pdf, title, page, number, number == len(made_up))
     return bytes(pdf.output())
+
+
+def unprinted(made: Made) -> list[str]:
+    """The names of the signs in a class that the PDF's type does not have, each once."""
+    texts = [made.plan.brief.title, *(section.title for section in made.plan.sections)]
+    texts += [segment.name for segment in made.segments] + [cue.text for cue in made.cues]
+    signs = {sign for sign in set("".join(texts)) if ord(sign) > PLAIN and not sign.isspace()}
+    if not signs:
+        return []
+    # 40 ms; only for signs that are not everyday ones.
+    from fontTools.ttLib import TTFont
+
+    known = TTFont(FONTS / "AtkinsonHyperlegibleNext_400Regular.ttf", lazy=True).getBestCmap()
+    return sorted(
+        unicodedata.name(sign, f"sign {ord(sign):X}").lower()
+        for sign in signs
+        if ord(sign) not in known
+        and not all(
+            ord(one) in known or unicodedata.combining(one) for one in unicodedata.normalize("NFKD", sign)
+        )
+    )
+
+
+def told_unprinted(made: Made) -> str:
+    """What to say of them; "" when there are none."""
+    names = unprinted(made)
+    more = f" and {len(names) - MOST_NAMED} more" if len(names) > MOST_NAMED else ""
+    return f"The PDF has no sign for: {', '.join(names[:MOST_NAMED])}{more}." if names else ""
 
 
 def _sheet(pdf: Pdf) -> Pdf:

@@ -21,6 +21,7 @@ from yewhour.core.made import Made
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.formats import FORMATS
+from yewhour.store.stand import told_unprinted
 from yewhour.ui.frame.preview import Preview
 from yewhour.ui.frame.wanted import Wanted
 from yewhour.ui.frame.where import Where
@@ -117,16 +118,21 @@ class Exporting(QDialog):
         return [(key, folder / f"{stem}{self.formats[key].suffix}") for key in self.chosen()]
 
     def _show(self, number: int) -> None:
-        key = self.list.item(number).data(Qt.ItemDataRole.UserRole)
-        if key == "pdf":
+        if self._key() == "pdf":
             self.preview.show_text(b"Drawing the pages\xe2\x80\xa6")
             self._drawing.start(0)
         else:
             self._drawing.stop()
-            self.preview.show_text(self.formats[key].write(self.made))
+            self.preview.show_text(self.formats[self._key()].write(self.made))
+
+    def _key(self) -> str:
+        """The way that is shown."""
+        item = self.list.currentItem()
+        return str(item.data(Qt.ItemDataRole.UserRole)) if item is not None else ""
 
     def _draw(self) -> None:
         self.preview.show_pdf(self.formats["pdf"].write(self.made))
+        self._show_names()
 
     def _show_names(self) -> None:
         names = [path.name for _, path in self.paths()]
@@ -134,7 +140,9 @@ class Exporting(QDialog):
         words = f"Writes {', '.join(names)}." if names else "Nothing is ticked."
         if there:
             words += f" Already there, and written anew: {', '.join(there)}."
-        self.names.setText(words)
+        if "pdf" in self.chosen() or self._key() == "pdf":
+            words += f" {told_unprinted(self.made)}"
+        self.names.setText(words.strip())
         self.write_button.setEnabled(bool(names))
 
     def _choose_folder(self) -> None:

@@ -1,0 +1,53 @@
+"""The long runs: many damaged inputs, many kills, many acts; and mutants of the core."""
+
+import os
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+from random import Random
+
+from tools import fuzz
+from tools.kills import kill_saves
+from yewhour.store.classfile import read_plan
+from yewhour.store.paths import FIRST_DEMO
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+DAMAGED, KILLS, ACTS = 100_000, 1000, 60
+
+
+def long(first: int = 0, damaged: int = DAMAGED, kills: int = KILLS, acts: int = ACTS) -> int:
+    """All three; 0 when nothing was found. first: the number of the first damaged input."""
+    faults = fuzz.run(first, damaged)
+    with tempfile.TemporaryDirectory() as folder:
+        os.environ["XDG_DATA_HOME"] = f"{folder}/data"
+        (Path(folder) / "classes").mkdir()
+        path = Path(folder) / "classes" / "class.yewhour"
+        wrong = kill_saves(read_plan(FIRST_DEMO), path, kills, Random(first))
+    print(f"{kills} kills of a saving process, {len(wrong)} faults", *wrong[:10], sep="\n  ")
+    done = subprocess.run(
+        [sys.executable, "-m", "pytest", "-n", "2", "tests/ui/test_anything.py"],
+        cwd=ROOT,
+        env={**os.environ, "YEW_ACTS": str(acts)},
+        check=False,
+    )
+    print(f"{acts} times 60 acts in the window: {'no fault' if not done.returncode else 'faults, see above'}")
+    return int(bool(faults or wrong or done.returncode))
+
+
+def mutants(names: list[str]) -> int:
+    """Runs mutmut over the rooms named in pyproject.toml, or over some of their modules; tells the ratio."""
+    lock = ROOT / "requirements-mutants.lock"
+    subprocess.run([sys.executable, "-m", "pip", "install", "-q", "--no-deps", "-r", str(lock)], check=True)
+    mutmut = Path(sys.executable).with_name("mutmut")
+    patterns = [f"yewhour.core.{name}*" for name in names]
+    ran = subprocess.run([str(mutmut), "run", *patterns], cwd=ROOT, check=False)
+    told = subprocess.run(
+        [str(mutmut), "results", "--all", "true"], cwd=ROOT, capture_output=True, text=True, check=False
+    )
+    states = [line.rsplit(": ", 1)[1] for line in told.stdout.splitlines() if ": " in line]
+    tried = [state for state in states if state not in ("not checked", "skipped")]
+    noticed = [state for state in tried if state in ("killed", "timeout", "segfault")]
+    print(f"{len(noticed)} of {len(tried)} mutants noticed ({100 * len(noticed) / max(1, len(tried)):.0f} %)")
+    print("\n".join(line for line in told.stdout.splitlines() if "survived" in line or "no tests" in line))
+    return ran.returncode
