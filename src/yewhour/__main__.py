@@ -1,17 +1,20 @@
-"""Where the program starts, as `yewhour` or as `python -m yewhour`."""
+"""Where the program starts, as `yewhour` or as `python -m yewhour`; it is imported for nothing else.
+
+A class that is going to be opened is begun first of all, as the core takes a tenth of a second to import.
+"""
 
 import sys
 
 from yewhour.store.ahead import begun
 
+AHEAD = begun(sys.argv[1:])
+
+from yewhour.cli import main as run  # noqa: E402
+
 
 def main() -> int:
     """Runs the command line and returns its exit code."""
-    ahead = begun(sys.argv[1:])
-    # The core takes a tenth of a second to import: the class that is to be opened is begun before.
-    from yewhour.cli import main as run
-
-    return run(ahead=ahead)
+    return run(ahead=AHEAD)
 
 
 if __name__ == "__main__":

@@ -6,6 +6,7 @@ import pytest
 
 from tests.conftest import shipped
 from yewhour.core.problem import Problem
+from yewhour.store.naming import stem_for
 from yewhour.store.own import (
     forget_own,
     id_for,
@@ -14,7 +15,6 @@ from yewhour.store.own import (
     own_file,
     read_lines,
     spoken_on,
-    stem_for,
     table_of,
     write_own,
 )

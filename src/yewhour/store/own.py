@@ -6,6 +6,8 @@ import zlib
 from pathlib import Path
 from typing import Any
 
+import tomlkit
+
 from yewhour.core.plan.movement import Library, Movement
 from yewhour.core.plan.purpose import LINE_PURPOSES
 from yewhour.core.problem import Problem
@@ -14,13 +16,10 @@ from yewhour.store.atomic import make_folder, write_whole
 from yewhour.store.library import movement_of
 from yewhour.store.paths import own_data
 from yewhour.store.terms import Terms
-from yewhour.store.toml import Table, read_toml, with_table
+from yewhour.store.toml import Table, read_toml
 
 # What the tokens of a line stand for in a preview; in a class they are filled from it.
 SAMPLE = {"breath": "inhale", "n": "three", "prop": "block", "title": "this class", "audience": "everyone"}
-
-
-MOST_STEM = 120  # bytes
 
 
 def own_file() -> Path:
@@ -35,14 +34,6 @@ def id_for(name: str) -> str:
     """
     plain = unicodedata.normalize("NFKD", name.casefold()).encode("ascii", "ignore").decode()
     return re.sub(r"[^a-z0-9]+", "-", plain).strip("-") or f"movement-{zlib.crc32(name.encode())}"
-
-
-def stem_for(title: str) -> str:
-    """A file's name for a class with this title, in the title's own letters, short enough for any disk."""
-    stem = re.sub(r"[^\w]+", "-", title.lower()).strip("-")
-    while len(stem.encode()) > MOST_STEM:
-        stem = stem[:-1]
-    return stem or "class"
 
 
 def table_of(movement: Movement) -> Table:
@@ -88,6 +79,13 @@ def _put(name: str, table: Table | None) -> None:
     text = path.read_text(encoding="utf-8") if path.exists() else ""
     make_folder(path.parent)
     write_whole(path, with_table(text, name, table).encode())
+
+
+def with_table(text: str, name: str, table: Table | None) -> str:
+    """The text of a file with one table put in or replaced (None takes it out); comments and order stay."""
+    document = tomlkit.parse(text)
+    document.pop(name, None) if table is None else document.update({name: table})
+    return tomlkit.dumps(document)
 
 
 def lines_text(table: Table) -> str:

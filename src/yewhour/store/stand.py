@@ -45,11 +45,7 @@ class Row:
 
 def stand_pdf(made: Made) -> bytes:
     """The PDF, A4."""
-    # 150 ms with its fonts; only a PDF needs it.
-    from fpdf import FPDF
-
-    pdf = _sheet(FPDF(format="A4", unit="mm"))
-    measure = _sheet(FPDF(format="A4", unit="mm"))
+    pdf, measure = _sheet(), _sheet()
     measure.add_page()  # lines can only be measured on a page
     pdf.set_title(made.plan.brief.title)
     pdf.set_creator("Yew Hour")
@@ -70,18 +66,14 @@ def unprinted(made: Made) -> list[str]:
     signs = {sign for sign in set("".join(texts)) if ord(sign) > PLAIN and not sign.isspace()}
     if not signs:
         return []
-    # 40 ms; only for signs that are not everyday ones.
-    from fontTools.ttLib import TTFont
+    known = _sheet().current_font.cmap
 
-    known = TTFont(FONTS / "AtkinsonHyperlegibleNext_400Regular.ttf", lazy=True).getBestCmap()
-    return sorted(
-        unicodedata.name(sign, f"sign {ord(sign):X}").lower()
-        for sign in signs
-        if ord(sign) not in known
-        and not all(
-            ord(one) in known or unicodedata.combining(one) for one in unicodedata.normalize("NFKD", sign)
-        )
-    )
+    def printed(sign: str) -> bool:
+        plain = unicodedata.normalize("NFKD", sign)
+        return all(ord(one) in known or unicodedata.combining(one) for one in plain)
+
+    missing = [sign for sign in signs if ord(sign) not in known and not printed(sign)]
+    return sorted(unicodedata.name(sign, f"sign {ord(sign):X}").lower() for sign in missing)
 
 
 def told_unprinted(made: Made) -> str:
@@ -91,8 +83,12 @@ def told_unprinted(made: Made) -> str:
     return f"The PDF has no sign for: {', '.join(names[:MOST_NAMED])}{more}." if names else ""
 
 
-def _sheet(pdf: Pdf) -> Pdf:
-    """With our fonts, and pages that end where we say."""
+def _sheet() -> Pdf:
+    """An empty PDF, with our fonts, and pages that end where we say."""
+    # 150 ms with its fonts; only a PDF needs it.
+    from fpdf import FPDF
+
+    pdf = FPDF(format="A4", unit="mm")
     pdf.add_font("Body", "", str(FONTS / "AtkinsonHyperlegibleNext_400Regular.ttf"))
     pdf.add_font("Body", "B", str(FONTS / "AtkinsonHyperlegibleNext_600SemiBold.ttf"))
     pdf.add_font("Title", "", str(FONTS / "YoungSerif_400Regular.ttf"))

@@ -29,13 +29,3 @@ def read_toml(path: Path, do: str = "Mend it, or install Yew Hour again.") -> Ta
         where = f"{path}, line {found.group(1)}" if found else str(path)
         what = (str(error).splitlines() or [type(error).__name__])[0].rstrip(".")
         raise Problem(f"This file can't be read: {what}.", where, do) from error
-
-
-def with_table(text: str, name: str, table: Table | None) -> str:
-    """The text of a file with one table put in or replaced (None takes it out); comments and order stay."""
-    # Pure Python and slow to import; needed only when she changes a movement of her own.
-    import tomlkit
-
-    document = tomlkit.parse(text)
-    document.pop(name, None) if table is None else document.update({name: table})
-    return tomlkit.dumps(document)

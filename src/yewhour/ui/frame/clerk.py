@@ -11,7 +11,7 @@ from yewhour.core.plan.plan import Brief, Plan, Section
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.keeping import Kept
-from yewhour.store.own import stem_for
+from yewhour.store.naming import stem_for
 from yewhour.ui.desk.files import Files
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.shell import Shell
@@ -159,7 +159,7 @@ class Clerk:
         if self.session.made is None:
             self.window.tell(Problem("There is no class to export yet.", do="Add a movement first."))
             return
-        dialog = self.window.later.Exporting(self.session.made, self._stem(), self._folder())
+        dialog = self.window.rarely.Exporting(self.session.made, self._stem(), self._folder())
         dialog.written.connect(self._tell_written)
         self.window.keep_open(dialog)
 

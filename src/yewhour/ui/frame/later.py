@@ -4,21 +4,17 @@ They bring in a hundred kinds of widget and of export; `Shell.later` is the one 
 """
 
 from yewhour.ui.frame.acts import Acts
-from yewhour.ui.frame.exporting import Exporting
 from yewhour.ui.frame.versions import Versions
 from yewhour.ui.frame.where import Where
 from yewhour.ui.kit.asking import Telling
 from yewhour.ui.kit.keys import Keys
-from yewhour.ui.library.view import LibraryView
 from yewhour.ui.promise.page import Promise
 from yewhour.ui.words.page import Words
 from yewhour.ui.words.reading import Stand
 
 __all__ = [
     "Acts",
-    "Exporting",
     "Keys",
-    "LibraryView",
     "Promise",
     "Stand",
     "Telling",

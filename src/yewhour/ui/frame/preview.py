@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+import pypdfium2
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QFont, QImage, QPixmap
 from PySide6.QtWidgets import QLabel, QPlainTextEdit, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
@@ -48,9 +49,6 @@ class Preview(QStackedWidget):
 
     def show_pdf(self, content: bytes) -> None:
         """The pages, each as wide as there is room for."""
-        # A renderer that only a PDF's preview needs.
-        import pypdfium2
-
         emptied(self.pages)
         width = max(240, self.width() - round(50 * scale()))
         document = pypdfium2.PdfDocument(content)

@@ -32,6 +32,14 @@ class Shell(QMainWindow):
 
         return later
 
+    @cached_property
+    def rarely(self) -> ModuleType:
+        """The dialogs that bring in what is slow to import."""
+        # 85 ms that changing a station can do without.
+        from yewhour.ui.frame import rarely
+
+        return rarely
+
     @property
     @abstractmethod
     def theme(self) -> Theme:

@@ -99,7 +99,7 @@ class View:
 
     def show_library(self) -> None:
         """The library of movements."""
-        self.window.keep_open(self.window.later.LibraryView(self.session, self.window.theme))
+        self.window.keep_open(self.window.rarely.LibraryView(self.session, self.window.theme))
 
     def show_stand(self) -> None:
         """The reading view."""
