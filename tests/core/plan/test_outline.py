@@ -281,3 +281,34 @@ def test_a_block_that_is_not_there_is_answered_with_one_much_like_it():
     with pytest.raises(Problem, match="no movement or block 'sun salutation z'") as refused:
         read_outline("# All\nsun salutation z", LIBRARY, known=shipped().known)
     assert "sun salutation" in refused.value.do
+
+
+@pytest.mark.parametrize(
+    ("node", "lines"),
+    [
+        (Pair(body=()), []),
+        (Rounds(times=3, body=(Pair(body=()),)), []),
+        (Pair(body=(Rounds(times=2, body=()), Step(movement="low-lunge"))), ["low lunge pair"]),
+        (Step(movement="welcome", amount=5), ["welcome"]),
+        (Step(movement="child", side="right"), ["child"]),
+        (Step(movement="toe-taps", amount=7), ["toe taps 8x"]),
+        (Variant(ways={}, chosen="a"), []),
+    ],
+)
+def test_what_an_outline_can_t_say_is_written_as_it_is_done(node, lines):
+    plan = Plan(sections=(Section(title="A\n title", body=(node, Step(movement="child"))),))
+    text = write_outline(plan, LIBRARY)
+    assert text.splitlines()[-len(lines) - 2 :] == ["# A title", *lines, "child"]
+    assert write_outline(read_outline(text, LIBRARY), LIBRARY) == text
+
+
+def test_two_blocks_of_one_name_are_told():
+    text = "title: T\nlength: 10:00\n\n# One\ninsert end\n\n# block end\nchild\n\n# block End\nchild\n"
+    with pytest.raises(Problem, match="There is a block 'End' already"):
+        read_outline(text, LIBRARY)
+
+
+def test_a_way_may_be_to_do_nothing():
+    text = "title: T\nlength: 10:00\n\n# One\nvariant a\n  way a\n    child\n  way b\n"
+    plan = read_outline(text, LIBRARY)
+    assert plan.sections[0].body[0].ways["b"] == ()

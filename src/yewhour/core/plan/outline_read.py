@@ -91,7 +91,10 @@ class _Reader:
         for line in top:
             try:
                 if line.text.startswith("# block "):
-                    blocks[line.text[8:].strip()] = self._nodes(line.inner)
+                    name = line.text[8:].strip()
+                    if plain(name) in map(plain, blocks):
+                        raise self._wrong(line, f"There is a block {name!r} already.", "Call one otherwise.")
+                    blocks[name] = self._nodes(line.inner)
                 elif line.text.startswith("#"):
                     sections.append(self._section(line))
                 elif not sections and not blocks:

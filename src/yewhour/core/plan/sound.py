@@ -139,6 +139,8 @@ def _check_step(step: Step, where: str) -> None:
     _one_of("end of the mat", step.mat, MATS, where)
     if step.pace is not None:
         check_pace(step.pace, f"{where}, pace")
+    if step.pattern is not None:
+        check_pace(Pace(ratio=step.pattern), f"{where}, pattern")
     given = [number for number in (step.least, step.amount, step.most) if number is not None]
     if given != sorted(given):
         raise Problem(
