@@ -25,6 +25,7 @@ class Telling(QDialog):
         for number, words in enumerate(paragraphs):
             layout.addWidget(label(words, "" if number else "reading"))
         layout.addLayout(row(button("Close", self.accept, name="accent")))
+        self.resize(self.width(), layout.totalHeightForWidth(self.width()))
 
 
 class Asking(QDialog):
@@ -48,6 +49,7 @@ class Asking(QDialog):
         go.setDefault(True)
         layout.addLayout(row(go, button("Not now", self.reject)))
         self.field.setFocus(Qt.FocusReason.TabFocusReason)
+        self.resize(self.width(), layout.totalHeightForWidth(self.width()))
 
     def text(self) -> str:
         """What was typed."""
