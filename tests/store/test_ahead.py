@@ -1,5 +1,8 @@
 """A class never opened before is made in another process, and nobody waits for one that can't be."""
 
+import os
+from pathlib import Path
+
 import pytest
 
 from tests.conftest import demo_maker
@@ -28,6 +31,10 @@ def test_what_can_t_be_made_ahead_has_no_glimpse_and_keeps_nobody_waiting(tmp_pa
         Ahead(tmp_path / name).wait(60)
         assert glimpse_of(tmp_path / name) is None
     Ahead(tmp_path / "nowhere.yewhour").wait(60)
+    Ahead(Path("/dev/zero")).wait(60)  # without end
+    pipe = tmp_path / "pipe"
+    os.mkfifo(pipe)
+    Ahead(pipe).wait(60)  # what is in it can be read once only
     path = tmp_path / "a.yewhour"
     path.write_bytes(FIRST_DEMO.read_bytes())
     Ahead(path).wait(0)  # it would take longer: given up

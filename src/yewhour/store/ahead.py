@@ -10,6 +10,7 @@ import sys
 from collections.abc import Sequence
 from pathlib import Path
 
+from yewhour.core.problem import Problem
 from yewhour.store.glimpse_file import glimpse_files
 from yewhour.store.paths import FIRST_DEMO
 
@@ -22,8 +23,9 @@ class Ahead:
 
     def __init__(self, path: Path) -> None:
         self._work: subprocess.Popen[bytes] | None = None
-        with contextlib.suppress(OSError):
-            if not any(file.exists() for file in glimpse_files(path)):
+        with contextlib.suppress(OSError, Problem):
+            # Only what can be read twice: not a pipe, whose content would be gone.
+            if path.is_file() and not any(file.exists() for file in glimpse_files(path)):
                 self._work = subprocess.Popen(
                     [sys.executable, "-m", "yewhour.store.glimpse", str(path.resolve())],
                     stdin=subprocess.DEVNULL,

@@ -32,7 +32,7 @@ class Glimpse(msgspec.Struct, frozen=True):
 
 def glimpse_of(path: Path) -> Glimpse | None:
     """The glimpse of a class file as it is now, or None."""
-    with contextlib.suppress(OSError):
+    with contextlib.suppress(Problem):
         for file in glimpse_files(path):
             with contextlib.suppress(OSError, msgspec.DecodeError):
                 return msgspec.msgpack.decode(file.read_bytes(), type=Glimpse)

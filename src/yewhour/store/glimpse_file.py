@@ -4,6 +4,7 @@ import hashlib
 from pathlib import Path
 
 from yewhour import __version__
+from yewhour.store.atomic import read_all
 from yewhour.store.paths import own_data, prepared
 
 
@@ -19,6 +20,6 @@ def glimpse_name(content: bytes) -> str:
 
 
 def glimpse_files(path: Path) -> list[Path]:
-    """The files where a glimpse of this class file may be, as it is now. Raises OSError."""
-    name = glimpse_name(path.read_bytes())
+    """The files where a glimpse of this class file may be, as it is now. Raises Problem as read_all."""
+    name = glimpse_name(read_all(path))
     return [folder / name for folder in (own_glimpses(), prepared())]
