@@ -11,7 +11,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFont, QFontMetrics, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QLabel, QSizePolicy, QVBoxLayout, QWidget
 
-from yewhour.ui.kit.controls import Press, Wrapping
+from yewhour.ui.kit.controls import Press, Wrapping, plain_tip
 from yewhour.ui.kit.theme import Theme, font, scale
 
 SIZE, MOST = 17.0, 1.35  # points; and how much larger it gets at most, as it is large already
@@ -40,7 +40,7 @@ class Word(Press):
             self.setText(words)
             self.updateGeometry()
         self.setAccessibleName(f"{self.prompt}: {words}")
-        self.setToolTip(words)
+        self.setToolTip(plain_tip(words))
 
     def sizeHint(self) -> QSize:
         measures = _measures()

@@ -179,7 +179,7 @@ class Pen:
         solved = self.session.solved
         for text in found:
             takes_s = solved.duration(text, row.purpose) / 10 if solved else 0.0
-            action = menu.addAction(f"{text}   {takes_s:.1f} s")
+            action = menu.addAction(f"{text}   {takes_s:.1f} s".replace("&", "&&"))
             action.setCheckable(True)
             action.setChecked(text == row.text)
             action.triggered.connect(lambda _=False, text=text: self.reword(row, text))
