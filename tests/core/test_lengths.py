@@ -2,7 +2,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yewhour.core.lengths import parse_length, show_length
+from yewhour.core.lengths import parse_length, show_length, shown_number
 from yewhour.core.problem import Problem
 
 
@@ -35,3 +35,10 @@ def test_what_is_not_a_length_is_refused_with_advice(text):
 @given(st.integers(1, 4 * 3600))
 def test_a_length_shown_is_the_length_read(seconds):
     assert parse_length(show_length(seconds)) == seconds
+
+
+@pytest.mark.parametrize(
+    ("value", "text"), [(4.0, "4"), (4.5, "4.5"), (-0.0, "0"), (1e-9, "0.000000001"), (1e6, "1000000")]
+)
+def test_a_number_is_written_as_anybody_writes_it(value, text):
+    assert shown_number(value) == text

@@ -53,7 +53,8 @@ def show_length(total_s: float, tenths: bool = False) -> str:
 
 def shown_number(value: float) -> str:
     """A number as it is written: `4`, `4.5`."""
-    return f"{value + 0.0:g}"  # nothing is nothing, below or above
+    short = f"{value + 0.0:g}"  # nothing is nothing, below or above
+    return f"{value:.12f}".rstrip("0").rstrip(".") if "e" in short else short
 
 
 def finite(text: str) -> float:

@@ -312,3 +312,10 @@ def test_a_way_may_be_to_do_nothing():
     text = "title: T\nlength: 10:00\n\n# One\nvariant a\n  way a\n    child\n  way b\n"
     plan = read_outline(text, LIBRARY)
     assert plan.sections[0].body[0].ways["b"] == ()
+
+
+def test_a_section_may_be_called_block():
+    plan = Plan(sections=(Section(title="block", role="rest", body=(Step(movement="child"),)),))
+    text = write_outline(plan, LIBRARY)
+    assert read_outline(text, LIBRARY).sections[0].role == "rest"
+    assert write_outline(read_outline(text, LIBRARY), LIBRARY) == text

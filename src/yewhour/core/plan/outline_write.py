@@ -68,7 +68,10 @@ def _heading(section: Section) -> str:
         words.append(f"mat {section.mat}")
     if section.priority:
         words.append(f"priority {section.priority}")
-    return f"# {one_line(section.title)}{' | ' if words else ''}{', '.join(words)}"
+    title = one_line(section.title)
+    if title.split(" ")[0] == "block":  # which would begin a block
+        title = title.capitalize()
+    return f"# {title}{' | ' if words else ''}{', '.join(words)}"
 
 
 def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
