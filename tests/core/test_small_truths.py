@@ -185,3 +185,36 @@ def test_a_range_too_wide_to_weigh_one_by_one_keeps_what_is_preferred_and_both_i
         assert preferred in options
         assert options[0] < 25
         assert options[-1] > 4975
+
+
+@pytest.mark.parametrize("times", [2, 3, 4, 5])
+def test_the_lead_changes_every_round_only_where_both_lead_equally_often(times):
+    rounds = Rounds(
+        times=times, body=(Step(movement="low-lunge", amount=3), Step(movement="child", amount=3))
+    )
+    sides = [
+        s.side
+        for s in made_of(rounds, REST).segments
+        if s.turn.movement.id == "low-lunge" and s.kind == "hold"
+    ]
+    if times % 2:
+        assert set(sides) == {sides[0]}
+    else:
+        assert sides == ["right", "left"] * (times // 2)
+
+
+def test_a_hold_within_a_flow_is_never_too_short_for_what_must_be_said_in_it():
+    said_in_it = "Now press both of your hands down and send your hips up and back, heels heavy."
+    dog = Step(
+        movement="downward-dog", amount=5, least=1, most=8, pace=Pace(30), lines={"flow": [said_in_it]}
+    )
+    flow = Rounds(
+        times=2, body=(Step(movement="arms-up", phase="inhale"), Step(movement="fold", phase="exhale"), dog)
+    )
+    solved = solve(plan_of(flow, REST), shipped())
+    made = solved.make(solved.shortest_s)
+    held_for = [s for s in made.segments if s.turn.movement.id == "downward-dog" and s.kind == "hold"]
+    needed = solved.duration(said_in_it, "flow")
+    assert needed > 2 * 20  # ticks of a breath
+    assert held_for
+    assert all(segment.length >= needed for segment in held_for)
