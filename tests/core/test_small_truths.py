@@ -2,13 +2,14 @@
 
 import re
 
+import msgspec
 import pytest
 
 from tests.conftest import demo_maker, made_of, plan_of, said, shipped
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Rounds, Step
+from yewhour.core.plan.nodes import Pair, Rounds, Step
 from yewhour.core.plan.pace import Pace, phase_ticks
-from yewhour.core.plan.plan import Plan, Section, with_ids
+from yewhour.core.plan.plan import LineEdit, Plan, Section, steps_of, with_ids
 from yewhour.core.timing.doses import MOST_OPTIONS, Range, amounts_of, range_of
 from yewhour.core.timing.numbers import Number
 from yewhour.store.paths import demo_classes
@@ -218,3 +219,17 @@ def test_a_hold_within_a_flow_is_never_too_short_for_what_must_be_said_in_it():
     assert needed > 2 * 20  # ticks of a breath
     assert held_for
     assert all(segment.length >= needed for segment in held_for)
+
+
+def test_a_line_of_her_own_on_what_has_no_side_stays_in_its_half_of_a_pair():
+    plan = plan_of(
+        Pair(body=(Step(movement="low-lunge", amount=4), Step(movement="downward-dog", amount=4))), REST
+    )
+    dog = next(step.id for step in steps_of(plan) if step.movement == "downward-dog")
+    for half, side in enumerate(("right", "left")):
+        edit = LineEdit(dog, "align", "add", side=side, text="The tide is in your hands.", at_s=8.0)
+        made = solve(msgspec.structs.replace(plan, edits=(edit,)), shipped()).make(300.0)
+        dogs = [s for s in made.segments if s.turn.movement.id == "downward-dog" and s.kind == "hold"]
+        assert len(dogs) == 2
+        where = {cue.segment for cue in made.cues if cue.own}
+        assert where == {dogs[half].id}
