@@ -161,3 +161,26 @@ def test_every_line_may_be_muted():
     made = msgspec.structs.replace(RINGERS, cues=())
     for form in FORMATS.values():
         form.write(made)
+
+
+@pytest.mark.parametrize(("before_ends", "starts_ms"), [(50, 9000), (95, 9500)])
+def test_a_caption_too_quick_to_read_begins_a_second_early_or_when_the_one_before_is_gone(
+    before_ends, starts_ms
+):
+    quick = (
+        "Lift the hips and the chest and the heels and the head and look as far along the river as you can."
+    )
+    times = (
+        (before_ends - 30, before_ends, "Breathe in and out again, slowly."),
+        (100, 120, quick),
+        (125, 160, "Rest."),
+    )
+    cues = tuple(
+        msgspec.structs.replace(RINGERS.cues[0], start=start, end=end, text=text)
+        for start, end, text in times
+    )
+    shown = pysubs2.SSAFile.from_string(
+        FORMATS["srt"].write(msgspec.structs.replace(RINGERS, cues=cues)).decode()
+    )
+    first = next(event for event in shown if event.plaintext.startswith("Lift"))
+    assert first.start == starts_ms
