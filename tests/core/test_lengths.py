@@ -42,3 +42,18 @@ def test_a_length_shown_is_the_length_read(seconds):
 )
 def test_a_number_is_written_as_anybody_writes_it(value, text):
     assert shown_number(value) == text
+
+
+@pytest.mark.parametrize(
+    ("length_s", "text"),
+    [
+        (59.96, "1:00"),
+        (3599.0, "59:59"),
+        (3599.96, "1:00:00"),
+        (3600.0, "1:00:00"),
+        (3660.0, "1:01:00"),
+        (7200.0, "2:00:00"),
+    ],
+)
+def test_an_hour_is_an_hour(length_s, text):
+    assert show_length(length_s) == text
