@@ -233,3 +233,12 @@ def test_a_line_of_her_own_on_what_has_no_side_stays_in_its_half_of_a_pair():
         assert len(dogs) == 2
         where = {cue.segment for cue in made.cues if cue.own}
         assert where == {dogs[half].id}
+
+
+def test_of_two_stillnesses_the_last_takes_what_no_whole_number_can():
+    stillness = Step(movement="seated-silence", amount=60, least=30, most=120)
+    solved = solve(plan_of(Step(movement="child", amount=4), stillness, REST), shipped())
+    made = solved.make(round(solved.preferred_s) + 3.3)
+    lengths = {s.turn.movement.id: s.length for s in made.segments if s.kind == "stillness"}
+    assert lengths["seated-silence"] % 50 == 0
+    assert lengths["final-rest"] % 50 != 0
