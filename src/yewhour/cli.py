@@ -9,7 +9,7 @@ import re
 import sys
 import traceback
 from pathlib import Path
-from typing import TextIO
+from typing import TYPE_CHECKING, TextIO
 
 import msgspec
 
@@ -23,7 +23,6 @@ from yewhour.core.plan.known import unknown_fields
 from yewhour.core.plan.outline_write import write_outline
 from yewhour.core.problem import CannotFit, Problem
 from yewhour.core.words import Words
-from yewhour.store.ahead import Ahead
 from yewhour.store.anyclass import read_class
 from yewhour.store.atomic import write_whole
 from yewhour.store.classfile import plan_bytes
@@ -33,6 +32,9 @@ from yewhour.store.listing import listing, listing_text
 from yewhour.store.paths import FIRST_DEMO, own_data
 from yewhour.store.stand import told_unprinted
 from yewhour.store.words import load_words
+
+if TYPE_CHECKING:
+    from yewhour.store.ahead import Ahead
 
 CANNOT, USAGE = 1, 2
 _STEERING = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f]")
@@ -44,7 +46,7 @@ FORMAT_NAMES = (
 )  # fmt: skip
 
 
-def main(arguments: list[str] | None = None, ahead: Ahead | None = None) -> int:
+def main(arguments: list[str] | None = None, ahead: "Ahead | None" = None) -> int:
     """Runs one command and returns its exit code. ahead: the class that it opens, begun already."""
     parser = _parser()
     options = parser.parse_args(arguments, argparse.Namespace(ahead=ahead))
