@@ -252,6 +252,8 @@ def test_what_is_shown_in_the_export_is_what_is_written(desk, tmp_path, suffix, 
     desk.settle()
     shown = dialog.preview.text.toPlainText()
     if suffix == ".pdf":
+        desk.qtbot.waitUntil(lambda: dialog.preview.currentWidget() is dialog.preview.area, timeout=20_000)
+        desk.settle()
         drawn = [one for one in dialog.preview.findChildren(QLabel) if not one.pixmap().isNull()]
         assert len(drawn) > 4
         assert drawn[0].width() > 300

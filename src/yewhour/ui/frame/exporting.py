@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import contextlib
 import threading
 from pathlib import Path
 
-from PySide6.QtCore import Qt, QTimer, QUrl, Signal
+from PySide6.QtCore import Qt, QUrl, Signal
 from PySide6.QtGui import QDesktopServices
 from PySide6.QtWidgets import (
     QDialog,
@@ -43,6 +44,7 @@ class Exporting(QDialog):
     written = Signal(list)
     _progressed = Signal(int, str)
     _ended = Signal(list, object)
+    _drawn = Signal(object)
 
     def __init__(self, made: Made, stem: str, folder: Path) -> None:
         super().__init__()
@@ -63,9 +65,8 @@ class Exporting(QDialog):
             item.setCheckState(Qt.CheckState.Checked if key == "text" else Qt.CheckState.Unchecked)
             self.list.addItem(item)
         self.preview = Preview()
-        self._drawing = QTimer(self)  # pages take a moment: the list is not kept waiting for them
-        self._drawing.setSingleShot(True)
-        self._drawing.timeout.connect(self._draw)
+        self._pdf = b""  # its pages, once they were written
+        self._drawn.connect(self._show_pages)
         self.name = QLineEdit(stem)
         self.name.setAccessibleName("Name")
         self.folder = QLineEdit(str(folder))
@@ -120,9 +121,8 @@ class Exporting(QDialog):
     def _show(self, number: int) -> None:
         if self._key() == "pdf":
             self.preview.show_text(b"Drawing the pages\xe2\x80\xa6")
-            self._drawing.start(0)
+            threading.Thread(target=self._draw, daemon=True).start()
         else:
-            self._drawing.stop()
             self.preview.show_text(self.formats[self._key()].write(self.made))
 
     def _key(self) -> str:
@@ -131,7 +131,22 @@ class Exporting(QDialog):
         return str(item.data(Qt.ItemDataRole.UserRole)) if item is not None else ""
 
     def _draw(self) -> None:
-        self.preview.show_pdf(self.formats["pdf"].write(self.made))
+        """Writes the pages, off the interface thread: a second, with the first one's fonts."""
+        try:
+            content = self._pdf or self.formats["pdf"].write(self.made)
+        except Exception as error:  # a fault of one format must not end the thread without a word
+            content = f"The pages could not be drawn: {error!r}.".encode()
+        with contextlib.suppress(RuntimeError):  # the dialog is gone
+            self._drawn.emit(content)
+
+    def _show_pages(self, content: bytes) -> None:
+        if self._key() != "pdf":
+            return
+        if content.startswith(b"%PDF"):
+            self._pdf = content
+            self.preview.show_pdf(content)
+        else:
+            self.preview.show_text(content)
         self._show_names()
 
     def _show_names(self) -> None:
