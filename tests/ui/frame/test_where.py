@@ -87,6 +87,10 @@ def test_a_new_name_gets_its_ending_and_one_that_is_there_is_asked_about(ask, tm
     assert dialog.taken == []
     QTest.keyClick(dialog.name, KEY.Key_Return)
     assert dialog.taken == [tmp_path / "ebb.yewhour"]
+    dialog = ask(SAVE, "no/such/place")
+    QTest.keyClick(dialog.name, KEY.Key_Return)
+    assert "There is no folder" in dialog.told.text()
+    assert dialog.isVisible()
     dialog = ask(SAVE, "")
     QTest.keyClick(dialog.name, KEY.Key_Return)
     assert "Give it a name" in dialog.told.text()

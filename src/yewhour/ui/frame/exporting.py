@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import threading
+from functools import cached_property
 from pathlib import Path
 
 from PySide6.QtCore import Qt, QUrl, Signal
@@ -125,6 +126,11 @@ class Exporting(QDialog):
         else:
             self.preview.show_text(self.formats[self._key()].write(self.made))
 
+    @cached_property
+    def _unprinted(self) -> str:
+        """What the PDF has no sign for; found once, as it may take loading the fonts."""
+        return told_unprinted(self.made)
+
     def _key(self) -> str:
         """The way that is shown."""
         item = self.list.currentItem()
@@ -156,7 +162,7 @@ class Exporting(QDialog):
         if there:
             words += f" Already there, and written anew: {', '.join(there)}."
         if "pdf" in self.chosen() or self._key() == "pdf":
-            words += f" {told_unprinted(self.made)}"
+            words += f" {self._unprinted}"
         self.names.setText(words.strip())
         self.write_button.setEnabled(bool(names))
 

@@ -173,6 +173,9 @@ class Where(QDialog):
         if self.wanted.save:
             if path.suffix.lower() not in self.wanted.suffixes:
                 path = path.with_name(path.name + self.wanted.suffixes[0])
+            if not path.parent.is_dir():
+                self._tell(f"There is no folder {path.parent}.")
+                return
             if path.exists() and self._asked != str(path):
                 self._tell(f"{path.name} is there already. {self.wanted.go} again to write over it.")
                 self._asked = str(path)
