@@ -31,6 +31,7 @@ from yewhour.store.formats import FORMATS
 from yewhour.store.listing import listing, listing_text
 from yewhour.store.paths import FIRST_DEMO, own_data
 from yewhour.store.stand import told_unprinted
+from yewhour.store.takes import replayed
 from yewhour.store.words import load_words
 
 if TYPE_CHECKING:
@@ -139,6 +140,13 @@ def _parser() -> argparse.ArgumentParser:
     desktop = commands.add_parser("desktop", help="put an entry for Yew Hour into the desktop's menus")
     desktop.add_argument("--command", default=sys.argv[0], help="what starts it; default: this program")
     desktop.set_defaults(run=_desktop)
+
+    take = commands.add_parser("take", help="what a class becomes with the marks of a take")
+    _file_and_length(take)
+    take.add_argument("--marks", type=Path, required=True, metavar="M", help="one mark a line (JSON Lines)")
+    take.add_argument("--format", choices=("text", "json"), default="text")
+    take.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
+    take.set_defaults(run=_take)
 
     commands.add_parser("help", help="show this").set_defaults(run=lambda _: parser.print_help())
     return parser
@@ -320,6 +328,13 @@ def _outline(options: argparse.Namespace) -> None:
 
 def _convert(options: argparse.Namespace) -> None:
     _put(plan_bytes(read_class(options.class_file, _words())), options.out, options.class_file)
+
+
+def _take(options: argparse.Namespace) -> None:
+    taken = replayed(options.class_file, options.marks, options.length, _words())
+    for told in taken.told:
+        _say(f"yewhour: {told}", file=sys.stderr)
+    _put(taken.json if options.format == "json" else taken.text, options.out, options.class_file)
 
 
 def _list(options: argparse.Namespace) -> None:

@@ -46,16 +46,25 @@ def silent(stage: str) -> None:
     """Tells nobody."""
 
 
-def solve(plan: Plan, words: Words, keep: bool = True, stage: Stage = silent) -> Solved:
+def solve(
+    plan: Plan,
+    words: Words,
+    keep: bool = True,
+    stage: Stage = silent,
+    without: frozenset[str] = frozenset(),
+) -> Solved:
     """A plan with its tables solved, ready for any length. keep: see Fit. stage: hears what is being done.
 
-    Raises Problem when the plan can't be a class at any length.
+    without: the keys of turns that are left out. Raises Problem when the plan can't be a class at any length.
     """
     # NumPy, which the tables are made with, takes longer to import than all the rest: not before it is used.
     from yewhour.core.timing.fit import Fit
 
     setting = set_up(plan, words)
     unfolded = unfold(setting.plan, words.library, setting.school, words.blocks)
+    if without:
+        left = tuple(turn for turn in unfolded.turns if turn.key not in without)
+        unfolded = msgspec.structs.replace(unfolded, turns=left)
     if not unfolded.turns:
         raise Problem("Nothing in this class is ever done.", do="Add a movement that every round has.")
     entries = Entries(_manner(setting), unfolded.turns, setting.plan.edits)

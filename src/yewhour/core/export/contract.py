@@ -1,5 +1,6 @@
 """The JSON script: a contract others build on. docs/formats.md describes every field."""
 
+from collections.abc import Sequence
 from typing import Any
 
 import msgspec
@@ -7,6 +8,7 @@ import msgspec
 from yewhour.core.lengths import seconds
 from yewhour.core.made import Made
 from yewhour.core.plan.position import START, base_of
+from yewhour.core.script.cue import Cue
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.ways import breathed
 
@@ -20,17 +22,8 @@ def script(made: Made) -> dict[str, Any]:
         "length_s": seconds(made.segments[-1].end),
         "tolerance_s": brief.tolerance_s,
         "props": made.props,
-        "segments": [
-            _segment(before, segment)
-            for before, segment in zip((None, *made.segments), made.segments, strict=False)
-        ],
-        "cues": [
-            {
-                "start_s": seconds(cue.start), "end_s": seconds(cue.end), "text": cue.text,
-                "purpose": cue.purpose, "side": cue.side, "segment": cue.segment, "must": cue.must,
-            }
-            for cue in made.cues
-        ],
+        "segments": segment_values(made.segments),
+        "cues": [cue_value(cue) for cue in made.cues],
         "dropped": [{"text": d.text, "segment": d.segment, "reason": d.reason} for d in made.dropped],
         "findings": [
             {
@@ -39,6 +32,19 @@ def script(made: Made) -> dict[str, Any]:
             }
             for finding in made.findings
         ],
+    }  # fmt: skip
+
+
+def segment_values(segments: Sequence[Segment]) -> list[dict[str, Any]]:
+    """The segments as the contract has them."""
+    return [_segment(before, one) for before, one in zip((None, *segments), segments, strict=False)]
+
+
+def cue_value(cue: Cue) -> dict[str, Any]:
+    """A cue as the contract has it."""
+    return {
+        "start_s": seconds(cue.start), "end_s": seconds(cue.end), "text": cue.text,
+        "purpose": cue.purpose, "side": cue.side, "segment": cue.segment, "must": cue.must,
     }  # fmt: skip
 
 

@@ -6,7 +6,9 @@ overlaps, and at least 0.4 s lie between two lines.
 """
 
 from bisect import bisect_left, bisect_right, insort
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+
+import msgspec
 
 from yewhour.core.lengths import ticks
 from yewhour.core.script.choose import Rule, Wish, best_set
@@ -73,13 +75,22 @@ HARD_SHARE = 0.4  # of a posture that is hard to speak in
 
 
 def placed(
-    candidates: Sequence[Candidate], segments: Sequence[Segment], duration: Duration, talk: float
+    candidates: Sequence[Candidate],
+    segments: Sequence[Segment],
+    duration: Duration,
+    talk: float,
+    said: Sequence[Cue] = (),
+    now: int = 0,
 ) -> tuple[tuple[Cue, ...], tuple[Dropped, ...]]:
     """The cues in order of time, and what found no room. The same class always gives the same script.
 
-    talk: the largest share of a held posture that may be speech.
+    talk: the largest share of a held posture that may be speech. said: what was said before `now`, in a
+    class that is under way; the rest is placed after it, and nothing of it twice.
     """
     placer = _Placer(segments, duration, talk)
+    if said or now:
+        candidates = list(_still_to_say(candidates, segments, said, now))
+        placer.remember(said)
     placer.place(candidates)
     return tuple(sorted(placer.cues, key=lambda cue: cue.start)), tuple(placer.dropped)
 
@@ -110,6 +121,17 @@ class _Placer:
                 bodies.setdefault(line.segment, []).append(line)
         for index in sorted(bodies):
             self._spread(index, bodies[index])
+
+    def remember(self, said: Sequence[Cue]) -> None:
+        """Takes up a class that is under way: these lines were said."""
+        indices = {segment.id: index for index, segment in enumerate(self.segments)}
+        for cue in said:
+            self.track.take(cue.start, cue.end)
+            self._ever.add(evened(cue.text))
+            insort(self._said.setdefault(cue.text, []), cue.start)
+            if cue.segment in indices:
+                self._spoken[indices[cue.segment]] += cue.end - cue.start
+        self.cues += said
 
     def share(self, segment: Segment) -> float:
         """The largest share of a segment that may be speech."""
@@ -270,6 +292,29 @@ class _Placer:
             result.append(fresh or (texts if line.own else ()))
             taken.update(result[-1][:1])
         return result
+
+
+TIMED = ("count", "breath", "time", "half")  # lines that are true at one moment only
+
+
+def _still_to_say(
+    candidates: Sequence[Candidate], segments: Sequence[Segment], said: Sequence[Cue], now: int
+) -> Iterator[Candidate]:
+    """The candidates that may still be said from a moment on, none of them before it."""
+    told: dict[tuple[str, str], list[Cue]] = {}
+    for cue in said:
+        told.setdefault((cue.segment, cue.purpose), []).append(cue)
+    for line in candidates:
+        if segments[line.segment].end <= now or line.latest < now:
+            continue
+        before = told.get((segments[line.segment].id, line.purpose), ())
+        if line.purpose in TIMED:
+            known = any(line.earliest <= cue.start <= line.latest for cue in before)
+        else:
+            known = any(line.number == cue.number or cue.text in line.wordings for cue in before)
+        if not known:
+            aim = max(line.aim, now)
+            yield msgspec.structs.replace(line, earliest=max(line.earliest, now), aim=aim)
 
 
 def _foremost(lines: list[Candidate]) -> tuple[list[Candidate], list[Candidate]]:

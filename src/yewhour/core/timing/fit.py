@@ -52,11 +52,12 @@ class Fit:
 
     keep: every table is kept, and another length, or a length from a later part on, is a look-up. When
     not, one table in BLOCK is kept and the others are worked out again where they are needed: a fraction
-    of the memory, for a program that asks for one length. Raises CannotFit when the class is longer than
-    four hours however it is taken.
+    of the memory, for a program that asks for one length. known: a fit that ends in the parts of this one
+    but the first, and keeps its tables: they are used again. Raises CannotFit when the class is longer
+    than four hours however it is taken.
     """
 
-    def __init__(self, parts: Sequence[Stretch], keep: bool = True) -> None:
+    def __init__(self, parts: Sequence[Stretch], keep: bool = True, known: Fit | None = None) -> None:
         self.parts = tuple(parts)
         self._slack, self._slack_part = _slack_of(self.parts)
         self._slack_low = self._slack.least if self._slack else 0
@@ -68,7 +69,10 @@ class Fit:
         self._limits = [LONGEST - sum(shortest[:index]) for index in range(len(self.parts))]
         table = EMPTY
         for index in reversed(range(len(self.parts))):
-            solved = self._solve(index, table)
+            if known is not None and index:
+                solved = known._part(index + len(known.parts) - len(self.parts))
+            else:
+                solved = self._solve(index, table)
             table = solved.table
             if not np.isfinite(table.costs).any():
                 raise CannotFit("This class is longer than four hours.", LONGEST_S, LONGEST_S, "Shorten it.")
@@ -77,6 +81,10 @@ class Fit:
             if keep or index % BLOCK == 0:
                 self._after[index] = table
         self.shortest, self.longest = self._bounds(0)
+
+    def onward(self, parts: Sequence[Stretch]) -> Fit:
+        """The fit of a class from within one of its parts on: what is left of it, and those behind it."""
+        return Fit(parts, known=self)
 
     # --- questions ------------------------------------------------------------------------------------
 

@@ -62,11 +62,16 @@ class Segment(msgspec.Struct, frozen=True, gc=False):
 
 
 def lay_out(
-    turns: Sequence[Turn], choice: Choice, slack_key: str, titles: Sequence[str], school: School
+    turns: Sequence[Turn],
+    choice: Choice,
+    slack_key: str,
+    titles: Sequence[str],
+    school: School,
+    start: int = 0,
 ) -> tuple[Segment, ...]:
-    """The segments of a class, without gap or overlap, from 0 to the class's length."""
+    """The segments of a class, without gap or overlap, from its start to its end in ticks."""
     segments: list[Segment] = []
-    now = 0
+    now = start
     for turn in turns:
         amount = choice.amounts.get(turn.number, 0) if turn.unit else 0
         # The slack is chosen in ticks, everything else in its own unit.
@@ -75,7 +80,7 @@ def lay_out(
         amount = length // turn.unit if turn.unit else 0
         if length <= 0:
             continue
-        spans = tuple(_spans(turn, now, length, amount, school))
+        spans = spans_of(turn, now, length, amount, school)
         name = f"into {turn.name}" if turn.setup_for else turn.name
         segments.append(
             Segment(
@@ -96,6 +101,11 @@ def lay_out(
         last = segments[-1]
         segments.append(_pause(last, choice.amounts[PAUSE]))
     return tuple(segments)
+
+
+def spans_of(turn: Turn, start: int, length: int, amount: int, school: School) -> tuple[Span, ...]:
+    """The phases of a turn that begins at a tick and lasts so many, with so many of its unit."""
+    return tuple(_spans(turn, start, length, amount, school))
 
 
 def _spans(turn: Turn, start: int, length: int, amount: int, school: School) -> Iterator[Span]:

@@ -40,6 +40,28 @@ def modelled(turns: Sequence[Turn], nodes: int, groups: Groups, needs: Needs) ->
     return Model(tuple(parts), slack_key)
 
 
+def onward(
+    turns: Sequence[Turn], model: Model, groups: Groups, needs: Needs, slack_least: int = 0
+) -> tuple[Stretch, ...]:
+    """The parts of a model from within a part on: of what is left of that part, and of all behind it.
+
+    turns: those of the part that are still to come; none when only a closing pause is. groups: with the
+    rounds they may still have. slack_least: ticks that the slack has taken already, when it is under way.
+    """
+    stretch = _Gatherer(model.slack_key, groups, needs).stretch(turns, 0)
+    node = turns[0].node if turns else len(model.parts) - 1
+    if not turns and model.slack_key == PAUSE:
+        stretch = model.parts[-1]
+    if slack_least:
+        numbers = tuple(
+            msgspec.structs.replace(one, least=min(max(one.least, slack_least), one.most))
+            if isinstance(one, Slack) else one
+            for one in stretch.numbers
+        )  # fmt: skip
+        stretch = msgspec.structs.replace(stretch, numbers=numbers)
+    return (stretch, *model.parts[node + 1 :])
+
+
 def _check_work(parts: Sequence[Stretch]) -> None:
     """Raises Problem for more choices than tables can weigh in a few seconds."""
     width, work = 0, 0

@@ -1,0 +1,46 @@
+"""A take as plain values, for other programs. docs/formats.md describes every field."""
+
+from typing import Any
+
+import msgspec
+
+from yewhour.core.export.contract import cue_value, segment_values
+from yewhour.core.lengths import seconds
+from yewhour.core.take.choices import unmet
+from yewhour.core.take.take import Take
+
+
+def answer(take: Take) -> dict[str, Any]:
+    """What happened and what will; seconds are on the clock of the marks."""
+    return {
+        "title": take.solved.plan.brief.title,
+        "target_s": seconds(take.target - take.start),
+        "end_s": seconds(take.end),
+        "segments": segment_values(take.segments),
+        "cues": [cue_value(cue) for cue in take.cues],
+        "retimed": [
+            {
+                "at_s": seconds(one.at),
+                "late_s": seconds(one.late),
+                "changes": [
+                    {"segment": c.segment, "from": c.before, "to": c.after, "unit": c.unit}
+                    for c in one.changes
+                ],
+            }
+            for one in take.retimed
+        ],
+        "unmet": [
+            {
+                "code": one.code, "message": one.message, "segment": one.segment, "end_s": one.end_s,
+                "choices": [{"title": choice.title, "end_s": choice.end_s} for choice in one.choices],
+            }
+            for one in unmet(take)
+        ],
+        "notes": [{"at_s": note.at_s, "text": note.text} for note in take.notes],
+        "told": list(take.told),
+    }  # fmt: skip
+
+
+def answer_json(take: Take) -> bytes:
+    """The same as JSON, indented."""
+    return msgspec.json.format(msgspec.json.encode(answer(take)), indent=1) + b"\n"

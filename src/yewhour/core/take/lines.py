@@ -1,0 +1,20 @@
+"""What is said from a moment of a take on, made from the numbers it has now; what was said stays said."""
+
+import msgspec
+
+from yewhour.core.script.handwork import with_edits
+from yewhour.core.script.place import placed
+from yewhour.core.script.write import written
+from yewhour.core.take.take import Take
+
+
+def respoken(take: Take, at: int) -> Take:
+    """The take with the lines of its rest, from a moment on, written and placed anew."""
+    solved = take.solved
+    ids = {segment.id for segment in take.segments}
+    said = tuple(cue for cue in take.cues if cue.start < at and cue.segment in ids)
+    candidates, _ = with_edits(written(take.segments, solved.entries), take.segments, solved.plan.edits)
+    cues, _ = placed(
+        candidates, take.segments, solved.entries.manner.duration, solved.setting.school.talk, said, at
+    )
+    return msgspec.structs.replace(take, cues=cues)

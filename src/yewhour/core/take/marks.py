@@ -1,0 +1,104 @@
+"""Marks: what happened in a take, one a line, and when."""
+
+import math
+from collections.abc import Iterable
+from itertools import pairwise
+from typing import Any, Literal, get_args
+
+import msgspec
+
+from yewhour.core.lengths import LONGEST_S
+from yewhour.core.problem import Problem, told_kind
+
+VERSION = 1
+Do = Literal["start", "next", "again", "fewer", "pause", "resume", "back", "skip", "note", "end"]
+DOES: tuple[Do, ...] = get_args(Do)
+LATEST_S = 6 * LONGEST_S  # a class of four hours with the machine asleep for a night
+
+
+class Mark(msgspec.Struct, frozen=True, omit_defaults=True):
+    """One thing that happened in a take, at seconds since its start.
+
+    text: of a note. segment: for `skip`, what is left out instead of what is being done. cut: for `pause`,
+    that the recording stops too: what lies between it and `resume` is in no clock. On `start`: version, the
+    title of the class, its key (see `store.takes`) and the length it is taken at in seconds.
+    """
+
+    at_s: float
+    do: Do
+    text: str = ""
+    segment: str = ""
+    cut: bool = False
+    version: int = VERSION
+    title: str = ""
+    key: str = ""
+    length_s: float = 0.0
+
+
+class Read(msgspec.Struct, frozen=True):
+    """The marks of a file in their order, and what was wrong with it that could be got over."""
+
+    marks: tuple[Mark, ...]
+    told: tuple[str, ...] = ()
+
+
+def mark_line(mark: Mark) -> bytes:
+    """A mark as its line."""
+    return msgspec.json.encode(mark) + b"\n"
+
+
+def read_marks(lines: Iterable[bytes], where: str = "") -> Read:
+    """The marks of a file, line by line.
+
+    A last line that was cut off is left out and told, and so is what comes before the start; marks out of
+    order are put in order and told. Raises Problem for a line that is no mark, and for a newer version.
+    """
+    found: list[Mark] = []
+    told: list[str] = []
+    written = [(number, line.strip()) for number, line in enumerate(lines, 1) if line.strip()]
+    for number, line in written:
+        place = f"{where}, line {number}" if where else f"line {number}"
+        try:
+            found.append(_read(line, place))
+        except Problem:
+            if number != written[-1][0] or line.endswith(b"}"):
+                raise
+            told.append(f"{place}: the last mark was cut off while it was written; it is left out.")
+    if any(later.at_s < earlier.at_s for earlier, later in pairwise(found)):
+        told.append(
+            f"{where or 'the marks'}: the marks are not in the order of time; they were put in order."
+        )
+        found.sort(key=lambda mark: mark.at_s)
+    starts = [number for number, mark in enumerate(found) if mark.do == "start"]
+    if starts and starts[0]:
+        told.append(f"{where or 'the marks'}: {starts[0]} marks come before the start; they are left out.")
+        found = found[starts[0] :]
+    if len(starts) > 1:
+        raise Problem(
+            "Two takes stand in one file.", where, "Keep the lines of one: each begins with a `start`."
+        )
+    return Read(tuple(found), tuple(told))
+
+
+def _read(line: bytes, place: str) -> Mark:
+    try:
+        raw: Any = msgspec.json.decode(line)
+    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
+        raise Problem(
+            f"This is no mark: {error}.", place, 'A mark is {"at_s": 312.4, "do": "again"}.'
+        ) from None
+    newer = raw.get("version") if isinstance(raw, dict) else None
+    if isinstance(newer, int) and newer > VERSION:
+        raise Problem("These marks are of a newer version of Yew Hour.", place, "Open them with that.")
+    do = raw.get("do") if isinstance(raw, dict) else None
+    if isinstance(do, str) and do not in DOES:
+        raise Problem(f"A mark can't {do[:40]!r}.", place, f"It does one of: {', '.join(DOES)}.")
+    try:
+        mark = msgspec.convert(raw, Mark)
+    except msgspec.ValidationError as error:
+        raise Problem(told_kind(error) + ".", place, 'A mark is {"at_s": 312.4, "do": "again"}.') from None
+    if not (math.isfinite(mark.at_s) and 0 <= mark.at_s <= LATEST_S):
+        raise Problem(f"{mark.at_s:g} is no moment of a take.", place, "Give seconds since its start.")
+    if not (math.isfinite(mark.length_s) and 0 <= mark.length_s <= LONGEST_S):
+        raise Problem(f"{mark.length_s:g} is no length.", place, "Give seconds, up to four hours.")
+    return mark

@@ -1,0 +1,60 @@
+"""Where a take is at a moment: what is on, what is said now and next, how the breath goes, how late it is."""
+
+import msgspec
+
+from yewhour.core.plan.movement import MEASURES
+from yewhour.core.script.cue import Cue
+from yewhour.core.take.take import Take
+from yewhour.core.timing.layout import Segment, Span
+
+
+class Moment(msgspec.Struct, frozen=True):
+    """A take at a moment, in ticks.
+
+    segment: what is on, None after the end. coming: the segment of the next movement. left: until what is on
+    changes. span: the breath phase, and `phase` how much of it is gone (0 to 1). number: which of its breaths
+    or repetitions is on, from 1; of: how many there are. line: what is being said, or was last; following:
+    what is said next. late: how much the class runs over, standing still included.
+    """
+
+    at: int
+    segment: Segment | None
+    coming: Segment | None
+    left: int
+    span: Span | None
+    phase: float
+    number: int
+    of: int
+    line: Cue | None
+    following: Cue | None
+    late: int
+
+
+def moment(take: Take, at: int) -> Moment:
+    """Where a take is at a moment of the recording."""
+    still = at - take.paused if take.paused is not None and at > take.paused else 0
+    now = at - still
+    late = take.end + (0 if take.cutting else still) - take.target
+    index = take.index_at(now)
+    said = [cue for cue in take.cues if cue.start <= now]
+    line = said[-1] if said else None
+    following = take.cues[len(said)] if len(said) < len(take.cues) else None
+    if index is None:
+        return Moment(now, None, None, 0, None, 0.0, 0, 0, line, None, late)
+    segment = take.segments[index]
+    coming = next((one for one in take.segments[index + 1 :] if not one.turn.setup_for), None)
+    span = next((one for one in segment.spans if one.start <= now < one.end), None)
+    phase = (now - span.start) / (span.end - span.start) if span else 0.0
+    number, of = _number(take, segment, now)
+    return Moment(now, segment, coming, segment.end - now, span, phase, number, of, line, following, late)
+
+
+def _number(take: Take, segment: Segment, now: int) -> tuple[int, int]:
+    """Which of a segment's units is on, and how many there are; noughts for what is not counted."""
+    unit = MEASURES[segment.kind].unit
+    if unit in ("", "seconds") or not segment.amount or not segment.turn.unit:
+        return 0, 0
+    still = sum(min(length, max(0, now - at)) for at, length in take.pauses.get(segment.id, ()))
+    gone = max(0, now - segment.start - still)
+    each = max(1, (segment.length - take.paused_in(segment)) // segment.amount)
+    return min(segment.amount, gone // each + 1), segment.amount

@@ -1,0 +1,217 @@
+"""The rest of a class fitted anew from a moment on: the end is kept, and each second side gets what the
+first side really took.
+
+A little is given or taken by the last stillness alone, so that nothing else changes under the teacher's feet.
+Beyond that, the tables that fit built from the end answer "from here, with so much left"; only what is left
+of the part that is under way is worked out anew.
+"""
+
+from collections.abc import Sequence
+
+import msgspec
+
+from yewhour.core.plan.movement import MEASURES
+from yewhour.core.take.take import Change, Retimed, Take
+from yewhour.core.timing.choice import Choice
+from yewhour.core.timing.doses import Range
+from yewhour.core.timing.layout import Segment, lay_out
+from yewhour.core.timing.model import onward
+from yewhour.core.timing.numbers import PAUSE, Slack, Stretch
+from yewhour.core.timing.turn import Group, Groups, Turn, chosen
+
+GIVES = 4  # the last stillness gives or takes one part in so many before anything else does
+
+
+def refitted(take: Take, happened: Sequence[Segment], first: int, at: int) -> Take:
+    """The take with the rest fitted into what is left, from one of its turns on.
+
+    happened: the segments before that, the one that is on among them, each as long as it is to be. at: the
+    moment this is done at. Where the end can't be kept, the nearest that can be had is taken.
+    """
+    solved, happened = take.solved, list(happened)
+    start = happened[-1].end if happened else take.start
+    slack_least = 0
+    if happened and is_slack(take, happened[-1]) and happened[-1].end > at:
+        # The stillness that takes what is left is under way itself: it may still give or take.
+        slack = happened.pop()
+        start, first = slack.start, take.place(slack)
+        slack_least = max(1, at - start)
+    groups = _groups(take, solved.turns[first : first + 1])
+    given = _given(take, happened, first)
+    node = solved.turns[first].node if first < len(solved.turns) else -1
+    ahead = [_as_given(turn, given) for turn in solved.turns[first:] if _there(turn, groups)]
+    parts = onward(
+        [turn for turn in ahead if turn.node == node], solved.model, groups, solved.entries.needs, slack_least
+    )
+    fit = solved.fit.onward(parts)
+    left = max(0, take.target - start)
+    choice = _as_it_was(take, ahead, groups, parts, left) or fit.at(fit.nearest(left))
+    titles = [section.title for section in solved.plan.sections]
+    turns = chosen(tuple(ahead), choice.rounds, groups)
+    school = solved.setting.school
+    laid = list(lay_out(turns, choice, solved.model.slack_key, titles, school, start))
+    if not turns and choice.amounts.get(PAUSE):
+        pause = next(segment for segment in take.segments if segment.turn.key == PAUSE)
+        laid = [msgspec.structs.replace(pause, start=start, end=start + choice.amounts[PAUSE])]
+    segments = (*happened, *laid)
+    changed = msgspec.structs.replace(take, segments=segments, now=at)
+    late = _late(take, changed, len(happened), first, given)
+    told = Retimed(at, late, tuple(_changes(take, changed, at)))
+    return (
+        msgspec.structs.replace(changed, retimed=(*take.retimed, told)) if told.changes or late else changed
+    )
+
+
+def _as_it_was(
+    take: Take, ahead: Sequence[Turn], groups: Groups, parts: Sequence[Stretch], left: int
+) -> Choice | None:
+    """Everything as it was, the last stillness taking the difference; None where that is too much for it."""
+    slack = next((one for part in parts for one in part.numbers if isinstance(one, Slack)), None)
+    if slack is None or not take.rest:
+        return None
+    amounts, rounds = dict[str, int](), dict[str, int]()
+    for one in take.segments:
+        turn = one.turn
+        if turn.unit and turn.number != slack.key:
+            amounts[turn.number] = (one.length - take.paused_in(one) - turn.fixed) // turn.unit
+        for key, number in turn.within:
+            rounds[key] = max(rounds.get(key, 0), number)
+    rounds.update(take.forced)
+    turns = chosen(tuple(ahead), rounds, groups)
+    amounts |= {
+        turn.number: turn.span.preferred for turn in turns if turn.span and turn.span.least == turn.span.most
+    }
+    if any(turn.unit and turn.number not in amounts and turn.number != slack.key for turn in turns):
+        return None
+    taken = sum(
+        turn.fixed + turn.unit * amounts.get(turn.number, 0) for turn in turns if turn.number != slack.key
+    )
+    fixed = sum(turn.fixed for turn in turns if turn.number == slack.key)
+    amounts[slack.key] = given = left - taken - fixed
+    low, high = (
+        max(slack.least, take.rest - take.rest // GIVES),
+        min(slack.most, take.rest + take.rest // GIVES),
+    )
+    return Choice(amounts, rounds, 0.0, left) if low <= given <= high else None
+
+
+def is_slack(take: Take, segment: Segment) -> bool:
+    """Whether a segment takes what is left, and its length was not set by hand."""
+    if segment.id in take.kept or segment.turn.setup_for:
+        return False
+    return segment.turn.key == PAUSE or segment.turn.number == take.solved.model.slack_key
+
+
+def _groups(take: Take, present: Sequence[Turn]) -> Groups:
+    """The groups with the rounds they may still have: none that are done, and those that were asked for."""
+    groups = dict(take.solved.unfolded.groups)
+    for key, times in take.forced.items():
+        if key in groups:
+            groups[key] = Group(key, times, (times,), groups[key].by)
+    for turn in present:
+        for key, round_ in turn.within:
+            group = groups[key]
+            options = tuple(n for n in group.options if n >= round_) or (round_,)
+            times = group.times if group.times in options else min(options)
+            groups[key] = Group(key, times, options, group.by)
+    return groups
+
+
+def _there(turn: Turn, groups: Groups) -> bool:
+    return all(round_ <= groups[key].most for key, round_ in turn.within)
+
+
+# --- the second side ------------------------------------------------------------------------------------
+
+
+def _given(take: Take, happened: Sequence[Segment], first: int) -> dict[str, Segment]:
+    """The first sides that are done, by the key of the turn that is their second side."""
+    partners = take.course.partners
+    found: dict[str, Segment] = {}
+    for segment in happened:
+        second = partners.get(segment.turn.key)
+        if second is not None and take.course.places[second] >= first and "~" not in segment.id:
+            found[second] = segment
+    return {
+        key: msgspec.structs.replace(one, end=one.end - take.paused_in(one)) for key, one in found.items()
+    }
+
+
+def worked(unit: int, length: int) -> tuple[int, int]:
+    """So many units in a time that need not be whole ones, and how long each of them is then."""
+    amount = max(1, round(length / unit))
+    each = max(1, length // amount)
+    return length // each, each
+
+
+def _as_given(turn: Turn, given: dict[str, Segment]) -> Turn:
+    """A second side that has what its first side took, and the difference that was declared."""
+    first = given.get(turn.key)
+    if first is None or not turn.unit:
+        return turn
+    more = turn.step.second.more * turn.unit if turn.step.second is not None else 0
+    length = max(turn.unit, first.length + more)
+    amount, each = worked(first.turn.unit or turn.unit, length)
+    return msgspec.structs.replace(
+        turn,
+        number=f"{turn.key} as on the first side",
+        unit=each,
+        fixed=length - amount * each,
+        span=Range(amount, amount, amount, 1, 1.0),
+    )
+
+
+# --- what it changed ------------------------------------------------------------------------------------
+
+
+def _late(take: Take, changed: Take, behind: int, first: int, given: dict[str, Segment]) -> int:
+    """Ticks the class would run over, were the rest as it was and the second sides as their first."""
+    start = changed.segments[behind - 1].end if behind else take.start
+    places = take.course.places
+    was = [one for one in take.segments if places.get(one.turn.key, first) >= first and "~" not in one.id]
+    rest = sum(given[one.turn.key].length if one.turn.key in given else one.length for one in was)
+    return start + rest + _more_rounds(take, was) - take.target
+
+
+def _more_rounds(take: Take, ahead: Sequence[Segment]) -> int:
+    """Ticks of the rounds that were asked for and are not in the class as it was; less for fewer."""
+    total = 0
+    for key, times in take.forced.items():
+        mine = [one for one in ahead if any(name == key for name, _ in one.turn.within)]
+        if mine:
+            rounds = {dict(one.turn.within)[key]: 0 for one in take.segments if key in dict(one.turn.within)}
+            for one in take.segments:
+                if (number := dict(one.turn.within).get(key)) is not None:
+                    rounds[number] += one.length
+            total += (times - len(rounds)) * max(rounds.values())
+    return total
+
+
+def _changes(before: Take, after: Take, at: int) -> list[Change]:
+    """The numbers that are others than they were, of what is still to come or on."""
+    was = {segment.id: segment for segment in before.segments}
+    found: list[Change] = []
+    groups: dict[str, tuple[int, int]] = {}
+    for segment in after.segments:
+        old = was.get(segment.id)
+        if segment.end < at or old is None or "~" in segment.id:
+            continue
+        (unit, then), (_, now) = _number(old), _number(segment)
+        if then != now:
+            found.append(Change(segment.id, segment.name, then, now, unit))
+        if segment.turn.within and segment.turn.rounds != old.turn.rounds:
+            groups[segment.turn.within[-1][0]] = (old.turn.rounds, segment.turn.rounds)
+    found += [Change(key, "Rounds", then, now, "rounds") for key, (then, now) in groups.items()]
+    gone = was.keys() - {segment.id for segment in after.segments}
+    pause = was.get(PAUSE)
+    if PAUSE in gone and pause is not None:
+        found.append(Change(PAUSE, pause.name, round(pause.length / 10), 0, "seconds"))
+    return found
+
+
+def _number(segment: Segment) -> tuple[str, int]:
+    """What a segment is counted in, and how many it has."""
+    unit = MEASURES[segment.kind].unit
+    if unit in ("", "seconds") or not segment.amount:
+        return "seconds", round(segment.length / 10)
+    return unit, segment.amount

@@ -1,0 +1,140 @@
+"""A take: the class as it happened so far, and as it will be from here. Moments are ticks on one clock."""
+
+from bisect import bisect_right
+from typing import Literal
+
+import msgspec
+
+from yewhour.core.made import Made
+from yewhour.core.pipeline import Solved
+from yewhour.core.script.cue import Cue
+from yewhour.core.take.marks import Mark
+from yewhour.core.timing.layout import Segment, Span, spans_of
+from yewhour.core.timing.numbers import PAUSE
+
+
+class Change(msgspec.Struct, frozen=True):
+    """A number that is another one from here on: of a segment, or of a group's rounds."""
+
+    segment: str
+    name: str
+    before: int
+    after: int
+    unit: str
+
+
+class Retimed(msgspec.Struct, frozen=True):
+    """The rest fitted anew at a moment. late: ticks the class would have run over, had the rest stayed."""
+
+    at: int
+    late: int
+    changes: tuple[Change, ...]
+
+
+class Course(msgspec.Struct, frozen=True):
+    """A class to be gone through: where each of its turns comes, and the second side of each first one."""
+
+    solved: Solved
+    places: dict[str, int]
+    partners: dict[str, str]
+
+
+def course_of(solved: Solved) -> Course:
+    """The course of a class."""
+    sides: dict[tuple[str, str], tuple[list[str], list[str]]] = {}
+    for turn in solved.turns:
+        if turn.pair and not turn.setup_for:
+            sides.setdefault((turn.pair, turn.number), ([], []))[turn.second].append(turn.key)
+    partners = {one: two for first, second in sides.values() for one, two in zip(first, second, strict=False)}
+    return Course(solved, {turn.key: place for place, turn in enumerate(solved.turns)}, partners)
+
+
+class Take(msgspec.Struct, frozen=True):
+    """A class under way.
+
+    target: the tick it should end at. segments: as they happened and as they will be; cues likewise. rest:
+    ticks that the stillness which takes what is left had in the class as it was made. now: the moment it is
+    known up to. paused: since when it stands still; cutting: with the recording stopped too. out: ticks that
+    are in no clock, as the recording was stopped. pauses: by segment, when and how long it stood still. kept:
+    the segments whose length the teacher has set. forced: rounds she has asked for, by group. skipped: the
+    keys of turns left out. told: what could not be done, in words.
+    """
+
+    course: Course
+    target: int
+    segments: tuple[Segment, ...]
+    cues: tuple[Cue, ...]
+    start: int = 0
+    rest: int = 0
+    now: int = 0
+    paused: int | None = None
+    cutting: bool = False
+    out: int = 0
+    pauses: dict[str, tuple[tuple[int, int], ...]] = {}
+    kept: frozenset[str] = frozenset()
+    forced: dict[str, int] = {}
+    skipped: frozenset[str] = frozenset()
+    retimed: tuple[Retimed, ...] = ()
+    notes: tuple[Mark, ...] = ()
+    told: tuple[str, ...] = ()
+    state: Literal["waiting", "running", "ended"] = "waiting"
+
+    @property
+    def solved(self) -> Solved:
+        """The class as it was solved."""
+        return self.course.solved
+
+    @property
+    def end(self) -> int:
+        """The tick it ends at, as things are."""
+        return self.segments[-1].end if self.segments else self.start
+
+    def index_at(self, moment: int) -> int | None:
+        """Which segment is on at a moment; the first before the start, None after the end."""
+        if moment >= self.end:
+            return None
+        return max(0, bisect_right(self.segments, moment, key=lambda segment: segment.start) - 1)
+
+    def paused_in(self, segment: Segment) -> int:
+        """Ticks that a segment stood still."""
+        return sum(length for _, length in self.pauses.get(segment.id, ()))
+
+    def place(self, segment: Segment) -> int:
+        """Which of the class's turns a segment is; one past the last for the closing pause."""
+        return self.course.places.get(segment.turn.key, len(self.solved.turns))
+
+
+def begin(solved: Solved, made: Made, start: int = 0) -> Take:
+    """A take of a class that begins at a tick, and should end so long after it as the class was made."""
+    segments = tuple(moved(segment, start) for segment in made.segments)
+    cues = tuple(
+        msgspec.structs.replace(cue, start=cue.start + start, end=cue.end + start) for cue in made.cues
+    )
+    rest = made.choice.amounts.get(solved.model.slack_key, 0)
+    return Take(course_of(solved), start + made.length, segments, cues, start, rest, start)
+
+
+def moved(segment: Segment, by: int) -> Segment:
+    """A segment so many ticks later."""
+    spans = tuple(
+        msgspec.structs.replace(span, start=span.start + by, end=span.end + by) for span in segment.spans
+    )
+    return msgspec.structs.replace(segment, start=segment.start + by, end=segment.end + by, spans=spans)
+
+
+def lasting(take: Take, segment: Segment, length: int, pauses: tuple[tuple[int, int], ...] = ()) -> Segment:
+    """A segment that does its turn for so many ticks, and stands still in its pauses besides."""
+    turn = segment.turn
+    amount = length // turn.unit if turn.unit and turn.key != PAUSE else 0
+    spans = spans_of(turn, segment.start, length, amount, take.solved.setting.school)
+    for at, still in pauses:
+        spans = tuple(_stilled(span, at, still) for span in spans)
+    end = segment.start + length + sum(still for _, still in pauses)
+    return msgspec.structs.replace(segment, amount=amount, spans=spans, end=end)
+
+
+def _stilled(span: Span, at: int, still: int) -> Span:
+    if span.end <= at:
+        return span
+    start = span.start + still if span.start >= at else span.start
+    return msgspec.structs.replace(span, start=start, end=span.end + still)

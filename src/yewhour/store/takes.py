@@ -1,0 +1,95 @@
+"""Takes on disk: marks read from a file, and a take replayed from them."""
+
+import hashlib
+from pathlib import Path
+
+import msgspec
+
+from yewhour.core.lengths import seconds, show_length
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.plan import Plan
+from yewhour.core.problem import Problem
+from yewhour.core.take.answer import answer_json
+from yewhour.core.take.choices import unmet
+from yewhour.core.take.marks import Mark, Read, read_marks
+from yewhour.core.take.replay import replay
+from yewhour.core.take.take import Take
+from yewhour.core.words import Words
+from yewhour.store.anyclass import read_class
+from yewhour.store.classfile import plan_bytes
+
+
+def key_of(plan: Plan) -> str:
+    """What tells a class from any other, and from itself after a change."""
+    return hashlib.sha256(plan_bytes(plan)).hexdigest()[:16]
+
+
+def marks_in(path: Path) -> Read:
+    """The marks of a file. Raises Problem for one that can't be read."""
+    try:
+        content = path.read_bytes()
+    except OSError as error:
+        reason = error.strerror or str(error)
+        raise Problem(
+            f"The marks can't be read: {reason.lower()}.", str(path), "Name another file."
+        ) from None
+    return read_marks(content.splitlines(), str(path))
+
+
+def check_class(plan: Plan, marks: tuple[Mark, ...], where: str) -> list[str]:
+    """What is to be said of marks that were made with another state of a class.
+
+    Raises Problem for marks of another class.
+    """
+    start = marks[0] if marks and marks[0].do == "start" else None
+    if start is None or not start.key or start.key == key_of(plan):
+        return []
+    if start.title and start.title != plan.brief.title:
+        raise Problem(
+            f"These marks are of another class: {start.title!r}.",
+            where,
+            f"Name that, not {plan.brief.title!r}.",
+        )
+    return [f"{where}: the class was changed after this take began; it is replayed as the class is now."]
+
+
+class Replayed(msgspec.Struct, frozen=True):
+    """A take replayed, and what is to be said about its marks."""
+
+    take: Take
+    told: tuple[str, ...]
+
+    @property
+    def json(self) -> bytes:
+        """For other programs."""
+        return answer_json(self.take)
+
+    @property
+    def text(self) -> bytes:
+        """To be read."""
+        lines = [
+            f"{show_length(seconds(one.start), True):>9}  {one.dose:>10}  "
+            f"{'' if one.side == 'both' else one.side:11}  {one.name}"
+            for one in self.take.segments
+        ]
+        for one in self.take.retimed:
+            late = f"{abs(seconds(one.late)):g} s {'late' if one.late > 0 else 'early'}"
+            changes = "; ".join(f"{c.name} {c.before} → {c.after} {c.unit}" for c in one.changes)
+            lines.append(
+                f"at {show_length(seconds(one.at), True)}, {late}: {changes or 'nothing could give'}"
+            )
+        for missed in unmet(self.take):
+            lines.append(missed.message)
+            lines += [f"  {choice.title}: {show_length(choice.end_s, True)}" for choice in missed.choices]
+        return ("\n".join(lines) + "\n").encode()
+
+
+def replayed(path: Path, marks: Path, length_s: float | None, words: Words) -> Replayed:
+    """A take of a class replayed from its marks, at a length in seconds, or the one it was begun with."""
+    plan = read_class(path, words)
+    read = marks_in(marks)
+    told = [*read.told, *check_class(plan, read.marks, str(marks))]
+    solved = solve(plan, words)
+    begun_s = read.marks[0].length_s if read.marks else 0.0
+    take = replay(solved, solved.make(length_s or begun_s or None), read.marks)
+    return Replayed(take, (*told, *take.told))

@@ -1,0 +1,259 @@
+"""A take keeps its end, gives each second side what the first took, and breaks no lock."""
+
+from functools import cache
+from itertools import pairwise
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.conftest import demo_maker, plan_of, shipped
+from yewhour.core.lengths import seconds, ticks
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.nodes import Difference, Pair, Rounds, Step
+from yewhour.core.take.acts import marked
+from yewhour.core.take.answer import answer
+from yewhour.core.take.choices import unmet
+from yewhour.core.take.marks import DOES, Mark
+from yewhour.core.take.moment import moment
+from yewhour.core.take.replay import replay
+from yewhour.store.paths import DEMO
+
+DEMOS = sorted(path.stem for path in DEMO.glob("*.yewhour"))
+
+
+@cache
+def made_demo(name):
+    return demo_maker(name).make()
+
+
+def taken(name, *marks):
+    return replay(demo_maker(name), made_demo(name), [Mark(0, "start"), *marks])
+
+
+def segment(take, id_):
+    return next(one for one in take.segments if one.id == id_)
+
+
+def first_of_a_pair(take, kind="hold"):
+    return next(one for one in take.segments if one.turn.key in take.course.partners and one.kind == kind)
+
+
+def middle(one):
+    return seconds((one.start + one.end) // 2)
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_a_take_without_marks_is_the_class_as_it_was_made(name):
+    take, made = taken(name), made_demo(name)
+    assert take.segments == made.segments
+    assert take.cues == made.cues
+    assert answer(take)["unmet"] == []
+    assert answer(take)["retimed"] == []
+
+
+@st.composite
+def takes(draw):
+    """A demo class with some marks, in the order of time."""
+    name = draw(st.sampled_from(DEMOS))
+    length = made_demo(name).length
+    at = sorted(draw(st.lists(st.integers(1, length + 50), max_size=8)))
+    does = st.sampled_from([do for do in DOES if do != "start"])
+    return name, [Mark(seconds(one), draw(does), cut=draw(st.booleans())) for one in at]
+
+
+@settings(max_examples=150)
+@given(takes())
+def test_whatever_happens_the_class_stays_whole(given_take):
+    name, marks = given_take
+    take = taken(name, *marks)
+    ids = [one.id for one in take.segments]
+    assert len(ids) == len(set(ids))
+    assert all(one.end == two.start for one, two in pairwise(take.segments))
+    assert {cue.segment for cue in take.cues} <= set(ids)
+    later = [cue for cue in take.cues if cue.start > take.now]
+    assert all(one.end <= two.start for one, two in pairwise(later))
+    if take.end != take.target and take.state != "ended":
+        assert any(one.code == "end" for one in unmet(take))
+    assert answer(taken(name, *marks)) == answer(take), "the same marks give the same take"
+
+
+@settings(max_examples=60)
+@given(takes(), st.integers(0, 20_000))
+def test_every_moment_can_be_told(given_take, at):
+    name, marks = given_take
+    take = taken(name, *marks)
+    here = moment(take, at)
+    if here.segment is not None:
+        assert here.left == here.segment.end - here.at
+        assert 0 <= here.phase <= 1
+        assert here.number <= here.of
+    else:
+        assert here.left == 0
+
+
+@pytest.mark.parametrize("name", ["bell-ringers", "moorings", "sail-loft-mat", "hips-after-the-helm"])
+@pytest.mark.parametrize("more", [1, 2])
+def test_the_second_side_follows_the_first_and_the_end_is_kept(name, more):
+    before = taken(name)
+    one = first_of_a_pair(before, "clock" if name == "hips-after-the-helm" else "hold")
+    marks = [Mark(middle(one), "again")] * more
+    take = taken(name, *marks)
+    first, second = segment(take, one.id), segment(take, take.course.partners[one.id])
+    assert first.length > one.length
+    assert first.length == second.length
+    assert first.amount == second.amount
+    assert take.end == take.target
+    assert unmet(take) == []
+
+
+def test_a_little_is_given_by_the_last_stillness_alone():
+    one = first_of_a_pair(taken("bell-ringers"))
+    take = taken("bell-ringers", Mark(middle(one), "again"))
+    changed = {change.name for retimed in take.retimed for change in retimed.changes}
+    assert changed == {one.name, "Savasana"}
+    assert take.retimed[0].late == 2 * one.turn.unit  # both sides
+
+
+def test_a_side_ended_early_makes_the_other_as_long():
+    one = first_of_a_pair(taken("bell-ringers"))
+    take = taken("bell-ringers", Mark(seconds(one.end) - 2.3, "next"))
+    first, second = segment(take, one.id), segment(take, take.course.partners[one.id])
+    assert first.length == second.length == one.length - 23
+    assert first.amount == second.amount
+    assert take.end == take.target
+
+
+def test_standing_still_makes_one_side_no_longer():
+    one = first_of_a_pair(taken("bell-ringers"))
+    at = middle(one)
+    take = taken("bell-ringers", Mark(at, "pause"), Mark(at + 9, "resume"))
+    first, second = segment(take, one.id), segment(take, take.course.partners[one.id])
+    assert first.length == one.length + 90
+    assert second.length == one.length
+    assert take.end == take.target
+    assert take.retimed[0].late == 90
+
+
+def test_a_recording_that_stands_still_too_changes_nothing():
+    at = middle(first_of_a_pair(taken("bell-ringers")))
+    take = taken("bell-ringers", Mark(at, "pause", cut=True), Mark(at + 100, "resume"))
+    assert take.segments == made_demo("bell-ringers").segments
+    assert moment(take, ticks(at)).late == 0
+
+
+def test_while_it_stands_still_it_gets_later_and_later():
+    take = taken("bell-ringers", Mark(100, "pause"))
+    assert moment(take, 1080).late == 80
+    assert moment(take, 1080).at == 1000
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_no_lock_is_broken_and_no_rest_goes_under_its_least(name):
+    locked = {
+        one.id: one.amount for one in made_demo(name).segments if one.turn.step.locked and one.turn.unit
+    }
+    take = taken(name, Mark(31, "pause"), Mark(71, "resume"))
+    assert {one.id: one.amount for one in take.segments if one.id in locked} == locked
+    for one in take.segments:
+        least = one.turn.step.least
+        if one.kind == "stillness" and least is not None:
+            assert one.length >= ticks(least)
+
+
+def test_what_can_not_be_kept_is_told_with_what_could_be_done():
+    take = taken("bell-ringers", Mark(400, "pause"), Mark(1000, "resume"))
+    (missed,) = unmet(take)
+    assert missed.code == "end"
+    assert take.end > take.target
+    ends = [choice.end_s for choice in missed.choices]
+    assert ends[-1] == seconds(take.end)
+    for choice in missed.choices:
+        if choice.mark:
+            assert seconds(marked(take, choice.mark).end) == choice.end_s < seconds(take.end)
+
+
+def test_back_does_a_movement_again_and_keeps_what_was_tried():
+    one = first_of_a_pair(taken("bell-ringers"))
+    take = taken("bell-ringers", Mark(middle(one), "back"))
+    tried, again = segment(take, f"{one.id}~1"), segment(take, one.id)
+    assert tried.end == ticks(middle(one))
+    assert again.amount == one.amount
+    assert segment(take, f"{one.id}/into").start == tried.end
+    assert take.end == take.target
+
+
+def test_back_at_once_goes_to_the_movement_before():
+    made = made_demo("bell-ringers")
+    index = made.segments.index(first_of_a_pair(taken("bell-ringers")))
+    before = next(one for one in reversed(made.segments[: index - 1]) if not one.turn.setup_for)
+    take = taken("bell-ringers", Mark(seconds(made.segments[index - 1].start) + 0.5, "back"))
+    assert segment(take, f"{before.id}~1").length > 0
+    assert segment(take, before.id).start > segment(take, f"{before.id}~1").end
+
+
+def test_what_is_left_out_on_the_first_side_is_left_out_on_the_second():
+    one = first_of_a_pair(taken("bell-ringers"))
+    take = taken("bell-ringers", Mark(seconds(one.start) + 1, "skip"))
+    assert take.course.partners.get(one.id) is None
+    assert segment(take, one.id).length == 10
+    assert take.end == take.target
+
+
+def flow(times=2, least=None, most=None):
+    steps = (Step(movement="arms-up", phase="inhale"), Step(movement="fold", phase="exhale"))
+    rest = Step(movement="final-rest", amount=120, least=30, most=300)
+    plan = plan_of(
+        Step(movement="mountain"), Rounds(steps, times=times, least=least, most=most), rest, target_s=400
+    )
+    solved = solve(plan, shipped())
+    return solved, solved.make(solved.preferred_s)
+
+
+def test_one_more_in_a_flow_is_one_more_round():
+    solved, made = flow()
+    phases = [one for one in made.segments if one.kind == "phase"]
+    take = replay(solved, made, [Mark(0, "start"), Mark(middle(phases[0]), "again")])
+    assert len([one for one in take.segments if one.kind == "phase"]) == 6
+    assert [c.unit for c in take.retimed[0].changes if c.name == "Rounds"] == ["rounds"]
+    assert take.end == take.target
+
+
+def test_one_fewer_in_a_flow_is_one_fewer_round_and_never_less_than_the_present():
+    solved, made = flow()
+    phases = [one for one in made.segments if one.kind == "phase"]
+    take = replay(solved, made, [Mark(0, "start"), Mark(middle(phases[0]), "fewer")])
+    assert len([one for one in take.segments if one.kind == "phase"]) == 2
+    take = replay(solved, made, [Mark(0, "start"), Mark(middle(phases[-1]), "fewer")])
+    assert take.segments == made.segments
+    assert "last round" in take.told[0]
+
+
+def test_counts_are_true_of_the_new_number():
+    solved = demo_maker("sail-loft-mat")
+    made = made_demo("sail-loft-mat")
+    one = next(s for s in made.segments if s.kind == "reps" and s.amount >= 6)
+    take = replay(solved, made, [Mark(0, "start"), Mark(seconds(one.start) + 3, "again")])
+    counts = [cue for cue in take.cues if cue.segment == one.id and cue.purpose == "count"]
+    old = [cue for cue in made.cues if cue.segment == one.id and cue.purpose == "count"]
+    assert counts
+    assert old
+    end = segment(take, one.id).end
+    assert {(end - cue.start) for cue in counts} & {(one.end - cue.start) for cue in old}
+
+
+def test_a_pair_with_a_declared_difference_keeps_it():
+    step = Step(movement="warrior-two", amount=4, second=Difference(more=2, why="stiffer"))
+    rest = Step(movement="final-rest", amount=120, least=30, most=300)
+    solved = solve(plan_of(Pair((step,)), rest), shipped())
+    made = solved.make(solved.preferred_s)
+    one = next(s for s in made.segments if s.kind == "hold")
+    take = replay(solved, made, [Mark(0, "start"), Mark(middle(one), "again")])
+    first, second = [s for s in take.segments if s.kind == "hold"]
+    assert (first.amount, second.amount) == (5, 7)
+
+
+def test_after_the_end_nothing_changes_but_is_told():
+    take = taken("the-way-back", Mark(100, "end"), Mark(120, "next"))
+    assert take.end == 1000
+    assert "the take is over" in take.told[0]
