@@ -9,7 +9,8 @@ MOST_ALSO = 30
 # What a reader of JSON or TOML calls a kind of value, and what it is to anybody.
 _KINDS = {
     "str": "text", "int": "a whole number", "float": "a number", "bool": "yes or no", "array": "a list",
-    "object": "a group of fields", "null": "nothing", "None": "nothing", "NoneType": "nothing",
+    "object": "a group of fields", "dict": "a group of fields", "list": "a list", "null": "nothing",
+    "None": "nothing", "NoneType": "nothing",
 }  # fmt: skip
 
 
@@ -41,6 +42,8 @@ def _cut(words: str) -> str:
 def told_kind(error: Exception) -> str:
     """What a reader of files says of a value of a wrong kind, in words for anybody, with its place."""
     said, _, place = str(error).partition(" - at ")
+    said = re.sub(r"Object missing required field `([^`]+)`", r"The field '\1' is missing", said)
+    said = re.sub(r"Invalid (?:enum )?value ('.*')", r"\1 is not a word for it", said)
     said = re.sub(r"`([^`$]+)`", lambda found: " or ".join(
         _KINDS.get(one.strip(), one.strip()) for one in found[1].split("|")), said)  # fmt: skip
     steps = re.findall(r"\.(\w+)|\[(\d+)\]|\[(\.\.\.)\]", place)
