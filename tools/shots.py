@@ -80,6 +80,25 @@ class Photographer:
         print(f"{name}.png")
 
 
+def on_stage(at, movement):
+    """A take, some seconds into a movement that is held one breath longer."""
+    now = [100.0]
+    at.window.to_take()
+    page = at.window.take_page
+    page.conductor.clock = lambda: now[0]
+    page.do("stand")
+    start_s = at.segment(movement).start / 10
+    for second in range(round(start_s) + 12):
+        now[0] = 101.0 + second
+        page.frame()
+        if second == round(start_s) + 9:
+            page.do("again")
+    at.settle()
+    while page.conductor.take.unsaid is not None:
+        at.settle()
+    page.frame()
+
+
 def main(folder: Path = TARGET) -> None:
     """Makes every picture."""
     folder.mkdir(parents=True, exist_ok=True)
@@ -171,6 +190,9 @@ def main(folder: Path = TARGET) -> None:
     at.window.session.set_length(15 * 60.0)
     at.settle()
     at.take("refused-dark")
+    at.open("bell-ringers")
+    on_stage(at, "low-lunge")
+    at.take("take")
     at.open("bell-ringers", scale=2.0)
     at.choose("low-lunge")
     at.take("twice")

@@ -155,3 +155,43 @@ def test_a_misspelt_field_is_said_beside_the_answer(capsysbinary, tmp_path):
     assert code == 0
     assert "means nothing here; it is kept as it is. Did you mean" in told
     assert "means nothing here" not in out
+
+
+def test_a_take_is_replayed_from_its_marks(capsysbinary, tmp_path):
+    marks = tmp_path / "marks.jsonl"
+    marks.write_text('{"at_s": 0, "do": "start"}\n{"at_s": 645.0, "do": "again"}\n{"at_s": 700, "do": "ne')
+    code, out, err = run(capsysbinary, "take", DEMO, "--marks", str(marks), "--format", "json")
+    assert code == 0
+    answer = json.loads(out)
+    assert answer["target_s"] == answer["end_s"] == 1440.0
+    assert answer["unmet"] == []
+    (retimed,) = answer["retimed"]
+    assert retimed["at_s"] == 645.0
+    assert all(change["from"] != change["to"] for change in retimed["changes"])
+    assert "line 3: this mark was cut off" in err
+    code, out, _ = run(capsysbinary, "take", DEMO, "--marks", str(marks))
+    assert "at 10:45.0," in out
+
+
+@pytest.mark.parametrize(
+    ("line", "says"),
+    [
+        ('{"at_s": 0, "do": "start", "title": "Another", "key": "1"}', "another class: 'Another'"),
+        ('{"at_s": 0, "do": "start", "version": 7}', "newer version"),
+        ('{"at_s": 0, "do": "sing"}', "line 1: A mark can't 'sing'"),
+    ],
+)
+def test_marks_that_do_not_belong_are_refused(capsysbinary, tmp_path, line, says):
+    marks = tmp_path / "marks.jsonl"
+    marks.write_text(line + "\n")
+    code, _, err = run(capsysbinary, "take", DEMO, "--marks", str(marks))
+    assert code == 2
+    assert says in err
+
+
+def test_a_class_changed_since_its_take_is_told(capsysbinary, tmp_path):
+    marks = tmp_path / "marks.jsonl"
+    marks.write_text('{"at_s": 0, "do": "start", "title": "Ropes and shoulders", "key": "older"}\n')
+    code, _, err = run(capsysbinary, "take", DEMO, "--marks", str(marks))
+    assert code == 0
+    assert "was changed after this take began" in err

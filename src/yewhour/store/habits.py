@@ -1,4 +1,4 @@
-"""Habits: the classes opened lately, the text size, light or dark. Lost without harm."""
+"""Habits: the classes opened lately, the text size, light or dark, taught keys. Lost without harm."""
 
 import contextlib
 from pathlib import Path
@@ -13,11 +13,13 @@ MOST_RECENT = 10
 
 
 class Habits(msgspec.Struct, frozen=True):
-    """What the window was like last time. dark: None for as the desktop has it."""
+    """What the window was like last time. dark: None for as the desktop has it. take_keys: keys that were
+    taught for a take, each with its deed."""
 
     recent: tuple[str, ...] = ()
     scale: float = 1.0
     dark: bool | None = None
+    take_keys: dict[str, str] = {}
 
 
 def _file() -> Path:

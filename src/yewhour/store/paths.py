@@ -27,6 +27,11 @@ def kept_classes() -> Path:
     return own_data() / "kept"
 
 
+def kept_takes() -> Path:
+    """Where takes are kept, a folder each."""
+    return own_data() / "takes"
+
+
 def demo_classes() -> list[Path]:
     """The demo classes, in the order of their names."""
     return sorted(DEMO.glob("*.yewhour"))

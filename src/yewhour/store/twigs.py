@@ -9,6 +9,7 @@ from pathlib import Path
 import msgspec
 
 from yewhour.core.made import Made
+from yewhour.core.timing.layout import Segment
 from yewhour.store.paths import DATA
 
 FILE = DATA / "twigs.json"
@@ -31,12 +32,20 @@ def reach_of(effort: int) -> float:
 
 def twig_of(made: Made, about: str) -> Twig:
     """The twig of a made class."""
+    return Twig(made.plan.brief.title, made.length_s, about, strokes_of(made.segments, 0, made.length))
+
+
+def strokes_of(
+    segments: Iterable[Segment], start: int, end: int
+) -> tuple[tuple[float, float, str, float], ...]:
+    """The strokes of segments between two ticks."""
+    length = max(1, end - start)
     strokes = [
-        (round(s.start / made.length, 3), round(s.end / made.length, 3),
+        (round((s.start - start) / length, 3), round((s.end - start) / length, 3),
          s.side if s.side in ("left", "right") else "both", round(reach_of(s.turn.movement.effort), 2))
-        for s in made.segments if s.kind not in BARE
+        for s in segments if s.kind not in BARE
     ]  # fmt: skip
-    return Twig(made.plan.brief.title, made.length_s, about, tuple(_merged(strokes)))
+    return tuple(_merged(strokes))
 
 
 def _merged(

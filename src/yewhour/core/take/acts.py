@@ -26,7 +26,12 @@ MORE = ticks(5.0)  # of what has no number of its own
 
 
 def marked(take: Take, mark: Mark) -> Take:
-    """The take after one more mark. What can't be done is told, and changes nothing."""
+    """The take after one more mark, its lines with it. What can't be done is told, and changes nothing."""
+    return respoken(numbered(take, mark))
+
+
+def numbered(take: Take, mark: Mark) -> Take:
+    """The take after one more mark in its numbers alone: what is quick. Its lines are for `respoken`."""
     at = ticks(mark.at_s) - take.out
     if take.state == "ended":
         return _told(take, mark, "the take is over")
@@ -40,7 +45,7 @@ def marked(take: Take, mark: Mark) -> Take:
         resumed = _resume(take, at, mark)
         if mark.do == "resume":
             return resumed
-        acted = marked(resumed, mark)
+        acted = numbered(resumed, mark)
         # One more, or one fewer, does not set a class going that stands still.
         return _pause(acted, at, mark) if mark.do in ("again", "fewer") else acted
     if take.index_at(at) is None and mark.do != "end":
@@ -54,8 +59,9 @@ def _told(take: Take, mark: Mark, why: str) -> Take:
 
 
 def _refitted(take: Take, happened: list[Segment], first: int, at: int) -> Take:
-    """The rest fitted and spoken anew."""
-    return respoken(refitted(take, happened, first, at), at)
+    """The rest fitted anew, its lines to be written."""
+    unsaid = at if take.unsaid is None else min(at, take.unsaid)
+    return msgspec.structs.replace(refitted(take, happened, first, at), unsaid=unsaid)
 
 
 # --- the clock of the plan ------------------------------------------------------------------------------
@@ -96,11 +102,14 @@ def _next(take: Take, at: int, mark: Mark) -> Take:
 
 
 def _end(take: Take, at: int, mark: Mark) -> Take:
+    take = respoken(take)
     index = take.index_at(at)
     happened = list(take.segments) if index is None else _cut(take, index, at)
     ids = {segment.id for segment in happened}
     said = tuple(cue for cue in take.cues if cue.start < at and cue.segment in ids)
-    return msgspec.structs.replace(take, segments=tuple(happened), cues=said, now=at, state="ended")
+    return msgspec.structs.replace(
+        take, segments=tuple(happened), cues=said, now=at, state="ended", unsaid=None
+    )
 
 
 def _present(take: Take, at: int) -> int:

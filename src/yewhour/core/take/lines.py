@@ -8,13 +8,15 @@ from yewhour.core.script.write import written
 from yewhour.core.take.take import Take
 
 
-def respoken(take: Take, at: int) -> Take:
-    """The take with the lines of its rest, from a moment on, written and placed anew."""
-    solved = take.solved
+def respoken(take: Take) -> Take:
+    """The take with its lines true of its numbers again: those from where they are not, written anew."""
+    at, solved = take.unsaid, take.solved
+    if at is None:
+        return take
     ids = {segment.id for segment in take.segments}
     said = tuple(cue for cue in take.cues if cue.start < at and cue.segment in ids)
     candidates, _ = with_edits(written(take.segments, solved.entries), take.segments, solved.plan.edits)
     cues, _ = placed(
         candidates, take.segments, solved.entries.manner.duration, solved.setting.school.talk, said, at
     )
-    return msgspec.structs.replace(take, cues=cues)
+    return msgspec.structs.replace(take, cues=cues, unsaid=None)

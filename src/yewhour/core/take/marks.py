@@ -50,7 +50,7 @@ def mark_line(mark: Mark) -> bytes:
 def read_marks(lines: Iterable[bytes], where: str = "") -> Read:
     """The marks of a file, line by line.
 
-    A last line that was cut off is left out and told, and so is what comes before the start; marks out of
+    A line that was cut off is left out and told, and so is what comes before the start; marks out of
     order are put in order and told. Raises Problem for a line that is no mark, and for a newer version.
     """
     found: list[Mark] = []
@@ -61,9 +61,9 @@ def read_marks(lines: Iterable[bytes], where: str = "") -> Read:
         try:
             found.append(_read(line, place))
         except Problem:
-            if number != written[-1][0] or line.endswith(b"}"):
+            if not line.startswith(b"{") or line.endswith(b"}"):
                 raise
-            told.append(f"{place}: the last mark was cut off while it was written; it is left out.")
+            told.append(f"{place}: this mark was cut off while it was written; it is left out.")
     if any(later.at_s < earlier.at_s for earlier, later in pairwise(found)):
         told.append(
             f"{where or 'the marks'}: the marks are not in the order of time; they were put in order."

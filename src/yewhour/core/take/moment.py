@@ -17,20 +17,20 @@ class Moment(msgspec.Struct, frozen=True):
     what is said next. late: how much the class runs over, standing still included.
     """
 
-    at: int
+    at: float
     segment: Segment | None
     coming: Segment | None
-    left: int
+    left: float
     span: Span | None
     phase: float
     number: int
     of: int
     line: Cue | None
     following: Cue | None
-    late: int
+    late: float
 
 
-def moment(take: Take, at: int) -> Moment:
+def moment(take: Take, at: float) -> Moment:
     """Where a take is at a moment of the recording."""
     still = at - take.paused if take.paused is not None and at > take.paused else 0
     now = at - still
@@ -49,7 +49,7 @@ def moment(take: Take, at: int) -> Moment:
     return Moment(now, segment, coming, segment.end - now, span, phase, number, of, line, following, late)
 
 
-def _number(take: Take, segment: Segment, now: int) -> tuple[int, int]:
+def _number(take: Take, segment: Segment, now: float) -> tuple[int, int]:
     """Which of a segment's units is on, and how many there are; noughts for what is not counted."""
     unit = MEASURES[segment.kind].unit
     if unit in ("", "seconds") or not segment.amount or not segment.turn.unit:
@@ -57,4 +57,4 @@ def _number(take: Take, segment: Segment, now: int) -> tuple[int, int]:
     still = sum(min(length, max(0, now - at)) for at, length in take.pauses.get(segment.id, ()))
     gone = max(0, now - segment.start - still)
     each = max(1, (segment.length - take.paused_in(segment)) // segment.amount)
-    return min(segment.amount, gone // each + 1), segment.amount
+    return min(segment.amount, int(gone // each) + 1), segment.amount

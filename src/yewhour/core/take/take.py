@@ -57,7 +57,8 @@ class Take(msgspec.Struct, frozen=True):
     known up to. paused: since when it stands still; cutting: with the recording stopped too. out: ticks that
     are in no clock, as the recording was stopped. pauses: by segment, when and how long it stood still. kept:
     the segments whose length the teacher has set. forced: rounds she has asked for, by group. skipped: the
-    keys of turns left out. told: what could not be done, in words.
+    keys of turns left out. told: what could not be done, in words. unsaid: since when the lines are those of
+    before, None when they are true of the numbers (see `lines`).
     """
 
     course: Course
@@ -77,6 +78,7 @@ class Take(msgspec.Struct, frozen=True):
     retimed: tuple[Retimed, ...] = ()
     notes: tuple[Mark, ...] = ()
     told: tuple[str, ...] = ()
+    unsaid: int | None = None
     state: Literal["waiting", "running", "ended"] = "waiting"
 
     @property
@@ -89,7 +91,7 @@ class Take(msgspec.Struct, frozen=True):
         """The tick it ends at, as things are."""
         return self.segments[-1].end if self.segments else self.start
 
-    def index_at(self, moment: int) -> int | None:
+    def index_at(self, moment: float) -> int | None:
         """Which segment is on at a moment; the first before the start, None after the end."""
         if moment >= self.end:
             return None

@@ -1,4 +1,4 @@
-"""What a window does without at its start: two stations and the dialogs. Loaded when the first is asked for.
+"""What a window does without at its start: three stations and the dialogs. Loaded when one is asked for.
 
 They bring in a hundred kinds of widget and of export; `Shell.later` is the one way to them.
 """
@@ -9,6 +9,7 @@ from yewhour.ui.frame.where import Where
 from yewhour.ui.kit.asking import Telling
 from yewhour.ui.kit.keys import Keys
 from yewhour.ui.promise.page import Promise
+from yewhour.ui.take.page import TakePage
 from yewhour.ui.words.page import Words
 from yewhour.ui.words.reading import Stand
 
@@ -17,6 +18,7 @@ __all__ = [
     "Keys",
     "Promise",
     "Stand",
+    "TakePage",
     "Telling",
     "Versions",
     "Where",

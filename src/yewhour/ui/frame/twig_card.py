@@ -2,33 +2,16 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 
 from yewhour.core.lengths import show_length
 from yewhour.store.twigs import Twig
 from yewhour.ui.kit.controls import Press
-from yewhour.ui.kit.theme import Theme, font, metrics, scale, side_colour
+from yewhour.ui.kit.theme import Theme, font, metrics, scale
+from yewhour.ui.kit.twig import paint_twig
 
 TALL, TWIG = 96.0, 64.0  # pixels: of the card, and across its twig
-
-
-def paint_twig(painter: QPainter, box: QRectF, twig: Twig, theme: Theme) -> None:
-    """As on the sprig: time runs down, and what is done on the left is to the left."""
-    middle = box.center().x()
-    painter.setPen(QPen(QColor(theme.bark), 1.6 * scale()))
-    painter.drawLine(QPointF(middle, box.top()), QPointF(middle, box.bottom()))
-    painter.setPen(Qt.PenStyle.NoPen)
-    for start, end, side, reach in twig.strokes:
-        painter.setBrush(side_colour(theme, side))
-        top = box.top() + start * box.height()
-        foot = max(top + 1.6, box.top() + end * box.height() - 0.4)
-        for sign in (-1, 1) if side == "both" else (-1,) if side == "left" else (1,):
-            tip = middle + sign * reach * box.width() / 2
-            needle = QPainterPath(QPointF(middle, top))
-            needle.quadTo(QPointF(tip, top), QPointF(tip, (top + foot) / 2))
-            needle.quadTo(QPointF(tip, foot), QPointF(middle, foot))
-            painter.drawPath(needle)
 
 
 class TwigCard(Press):

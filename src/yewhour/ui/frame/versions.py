@@ -23,10 +23,10 @@ from yewhour.core.problem import Problem
 from yewhour.store.twigs import Twig, twig_of
 from yewhour.store.versions import Version, name_version, versions_of
 from yewhour.ui.desk.session import Session
-from yewhour.ui.frame.twig_card import paint_twig
 from yewhour.ui.kit.controls import button, emptied, label, page, row
 from yewhour.ui.kit.field_keys import with_field_keys
 from yewhour.ui.kit.theme import Theme, scale
+from yewhour.ui.kit.twig import paint_twig
 
 SAID = {
     "promise": "Promised otherwise", "new": "New", "gone": "Gone", "longer": "Longer", "shorter": "Shorter",

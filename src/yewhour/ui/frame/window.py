@@ -67,6 +67,7 @@ STATIONS = (
     Station("to_promise", "Promise", "promise_page", lambda window: window.promise_page.take_focus()),
     Station("to_sprig", "Sprig", "build_page", lambda window: window.sprig.setFocus()),
     Station("to_words", "Words", "words", lambda window: window.words.script.setFocus()),
+    Station("to_take", "Take", "take_page", lambda window: window.take_page.take_focus()),
 )
 
 
@@ -175,6 +176,15 @@ class Window(Shell):
         return made
 
     @cached_property
+    def take_page(self) -> Any:
+        """The take, which has the whole window."""
+        made = self.later.TakePage(self.session, self.theme)
+        made.left.connect(self.to_sprig)
+        self._dressed.append(made)
+        self.body.addWidget(made)
+        return made
+
+    @cached_property
     def start(self) -> Start:
         """The first page."""
         made = Start(self.theme)
@@ -250,10 +260,21 @@ class Window(Shell):
     def _to(self, number: int) -> None:
         if self.session.plan is not None:
             station = STATIONS[number]
-            self.stations.setCurrentWidget(getattr(self, station.page))
-            self.body.setCurrentWidget(self.bench)
+            page = getattr(self, station.page)
+            alone = self.body.indexOf(page) >= 0
+            self._fill_screen(alone)
+            self.body.setCurrentWidget(page if alone else self.bench)
+            if not alone:
+                self.stations.setCurrentWidget(page)
             station.focus(self)
         self._mark_station()
+
+    def _fill_screen(self, alone: bool) -> None:
+        """Leaves the whole screen to a station, or gives the window back what is around it."""
+        for part in (self.head, self.foot, self.menuBar()):
+            part.setVisible(not alone)
+        if QApplication.platformName() != "offscreen" and alone != self.isFullScreen():
+            self.setWindowState(self.windowState() ^ Qt.WindowState.WindowFullScreen)
 
     def _mark_station(self) -> None:
         on = self.stations.currentWidget() if self.body.currentWidget() is self.bench else None
@@ -273,14 +294,20 @@ class Window(Shell):
         """The script."""
         self._to(2)
 
+    def to_take(self) -> None:
+        """The take."""
+        self._to(3)
+
     def show_first_page(self) -> None:
         """The first page."""
+        self._fill_screen(False)
         self.body.setCurrentWidget(self.start)
         self.start.refresh()
         self.show_class()
         self.start.first.setFocus()
 
     def _show_bench(self) -> None:
+        self._fill_screen(False)
         self.foot.note = None
         self.body.setCurrentWidget(self.bench)
         self.stations.setCurrentWidget(self.build_page)
@@ -466,5 +493,7 @@ class Window(Shell):
     def closeEvent(self, event: QCloseEvent) -> None:
         """Closes without asking: what is not saved is kept, and offered at the next start."""
         self.files.close()
+        if "take_page" in self.__dict__:
+            self.take_page.close_take()
         self.session.workshop.close()
         super().closeEvent(event)

@@ -124,6 +124,7 @@ DEEDS: tuple[Deed, ...] = (
     Deed("to_promise", "View", "Promise", ("F6",), "What you promise, and who is in the room."),
     Deed("to_sprig", "View", "Sprig", ("F7",), "The class as a sprig, and the movements."),
     Deed("to_words", "View", "Words", ("F8",), "The script, to read and to edit."),
+    Deed("to_take", "View", "Take", ("F9",), "The class carried through the recording."),
     *_on("view", "window", "View",
         ("closer", "Closer", ("Ctrl++", "Ctrl+="), "From the whole class down to one breath."),
         ("further", "Further", ("Ctrl+-",), "Back towards the whole class."),

@@ -59,6 +59,11 @@ DARK = Theme(
     right="#86c7a0", left="#8fbfe0", both="#c2c97c", bark="#a98866", aril="#ef6a5c",
     chosen="#2d4034", accent="#9fcfae", on_accent="#13201a", trouble="#f08a7e", focus="#f0b45a",
 )  # fmt: skip
+# For a dark room, where the screen itself must not light the picture.
+DIM = DARK._replace(
+    paper="#090d0b", ground="#0c110e", line="#222b26", ink="#b4ae9f", soft="#7f887f", right="#5f9878",
+    left="#6b93ad", both="#969c5c", bark="#7d6349", aril="#b9554a",
+)  # fmt: skip
 
 
 def theme_for(dark: bool) -> Theme:

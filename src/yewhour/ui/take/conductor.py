@@ -1,0 +1,231 @@
+"""The conductor: a take under way, from a clock and what the teacher does; it shows nothing itself.
+
+The numbers of the rest are fitted at once; its lines are written on a thread of its own, so that no frame
+waits for them. Every mark is on its way to the disk before anything else is done with it.
+"""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from datetime import datetime
+from typing import Literal
+
+from PySide6.QtCore import QObject, Signal
+
+from yewhour.core.lengths import show_length
+from yewhour.core.made import Made
+from yewhour.core.pipeline import Solved
+from yewhour.core.take.acts import numbered
+from yewhour.core.take.lines import respoken
+from yewhour.core.take.marks import VERSION, Do, Mark
+from yewhour.core.take.moment import Moment, moment
+from yewhour.core.take.replay import replay
+from yewhour.core.take.take import Take, begin
+from yewhour.store.takefile import Broken, TakeFile
+from yewhour.store.takes import key_of
+
+COUNT_IN_S = 5.0
+ASLEEP_S = 4.0  # without a tick: the machine slept
+JUST_CHANGED_S = 0.7  # after the class went on by itself, `next` means that
+HELD_S = 0.25  # a key that is pressed again so soon is held down
+State = Literal["ready", "counting", "on", "over"]
+
+
+def awake_and_asleep() -> float:
+    """Seconds on a clock that goes on while the machine sleeps, as a camera's does."""
+    return time.clock_gettime(time.CLOCK_BOOTTIME)
+
+
+class Conductor(QObject):
+    """Carries one class at a time through its take.
+
+    changed: it goes otherwise from here, or is at another stage. told: something to be read in the foot.
+    waits: at the end of each movement one more is given until `next`, so that the teacher leads.
+    """
+
+    changed = Signal()
+    told = Signal(str)
+    _spoken = Signal(object)
+
+    def __init__(self, clock: Callable[[], float] = awake_and_asleep) -> None:
+        super().__init__()
+        self.clock = clock
+        self.state: State = "ready"
+        self.take: Take | None = None
+        self.waits = False
+        self.marks: list[Mark] = []
+        self._made: Made | None = None
+        self._zero = 0.0  # the clock when the take was at nought
+        self._ticked = 0.0
+        self._pressed: dict[str, float] = {}
+        self._beaten = -1
+        self._file: TakeFile | None = None
+        self._writers = ThreadPoolExecutor(1, "lines")
+        self._spoken.connect(self._take_lines)
+
+    # --- the stages -----------------------------------------------------------------------------------------
+
+    def prepare(self, solved: Solved, made: Made) -> None:
+        """Gets ready to take a class, unless one is being taken."""
+        if self.state in ("counting", "on"):
+            return
+        self._made, self.take, self.state, self.marks = made, begin(solved, made), "ready", []
+        self.changed.emit()
+
+    def count_in(self) -> None:
+        """Begins to count in; raises Problem when another take is on or it can't be kept."""
+        if self.take is None or self._made is None or self.state != "ready":
+            return
+        file = TakeFile(lambda problem: self.told.emit(str(problem)))
+        file.begin(self.take.solved.plan, datetime.now())
+        self._file = file
+        self._zero = self.clock() + COUNT_IN_S
+        self.state, self._ticked = "counting", self.clock()
+        self.changed.emit()
+
+    def go_on(self, broken: Broken, solved: Solved) -> None:
+        """Takes up a take that was broken off, standing still where it broke off."""
+        start = broken.read.marks[0]
+        made = solved.make(start.length_s or None)
+        file = TakeFile(lambda problem: self.told.emit(str(problem)))
+        file.go_on(broken.folder)
+        self._file, self._made = file, made
+        self.marks = list(broken.read.marks)
+        self.take = replay(solved, made, self.marks)
+        self._zero = self.clock() - broken.until_s
+        self.state, self._ticked = "on", self.clock()
+        if self.take.paused is None:
+            self.act("pause")
+        self.changed.emit()
+
+    @property
+    def now_s(self) -> float:
+        """Seconds since the start; less than none while it is counted in."""
+        return self.clock() - self._zero
+
+    @property
+    def standing(self) -> bool:
+        """Whether the class stands still."""
+        return self.take is not None and self.take.paused is not None
+
+    def here(self) -> Moment | None:
+        """Where the take is now."""
+        if self.take is None:
+            return None
+        at = self.now_s * 10 - self.take.out if self.state == "on" else 0.0
+        return moment(self.take, max(0.0, at))
+
+    # --- the clock ------------------------------------------------------------------------------------------
+
+    def tick(self) -> None:
+        """Goes on with the clock. To be called many times a second."""
+        now = self.clock()
+        before, self._ticked = self._ticked, now
+        if self.state == "counting" and now >= self._zero:
+            self._start()
+            return
+        if self.state != "on" or self.take is None:
+            return
+        if now - before > ASLEEP_S and not self.standing:
+            self._mark("pause", before - self._zero)
+            slept = show_length(now - before)
+            self.told.emit(f"The computer was asleep for {slept}. The class stands still since then.")
+        if not self.standing:
+            if self.waits:
+                self._wait(before - self._zero)
+            if self.now_s * 10 - self.take.out >= self.take.end:
+                self.act("end")
+        if int(self.now_s) != self._beaten and self._file is not None:
+            self._beaten = int(self.now_s)
+            self._file.beat(round(self.now_s, 1))
+
+    def _start(self) -> None:
+        assert self.take is not None
+        assert self._made is not None
+        self.state = "on"
+        plan = self.take.solved.plan
+        start = Mark(
+            0.0, "start", version=VERSION, title=plan.brief.title, key=key_of(plan),
+            length_s=self._made.length_s,
+        )  # fmt: skip
+        self._put(start)
+
+    def _wait(self, before_s: float) -> None:
+        """Gives one more of what was on at the last tick when its end has come; a flow goes by the breath."""
+        take = self.take
+        assert take is not None
+        index = take.index_at(before_s * 10 - take.out)
+        segment = take.segments[index] if index is not None else None
+        if segment is None or segment.turn.setup_for or not segment.amount:
+            return
+        end_s = (segment.end - 1 + take.out) / 10
+        if self.now_s >= end_s and segment.kind not in ("phase", "stillness"):
+            self._mark("again", end_s)
+
+    # --- what the teacher does ------------------------------------------------------------------------------
+
+    def act(self, do: Do, text: str = "", segment: str = "") -> None:
+        """Marks something now. What is pressed twice at once, or as the class goes on by itself, is one."""
+        if self.state != "on" or self.take is None:
+            return
+        now = self.clock()
+        if now - self._pressed.get(do, -9.0) < HELD_S:
+            self._pressed[do] = now
+            return
+        self._pressed[do] = now
+        here = self.here()
+        if do == "next" and here is not None and here.segment is not None and not self.standing:
+            gone_s = (here.at - here.segment.start) / 10
+            if gone_s < JUST_CHANGED_S and here.segment.start > self.take.now:
+                self.told.emit("It has just gone on by itself.")
+                return
+        self._mark(do, self.now_s, text, segment)
+
+    def stand_or_go(self) -> None:
+        """Stands still, or goes on."""
+        self.act("resume" if self.standing else "pause")
+
+    def _mark(self, do: Do, at_s: float, text: str = "", segment: str = "") -> None:
+        self._put(Mark(max(0.0, round(at_s, 1)), do, text, segment))
+
+    def _put(self, mark: Mark) -> None:
+        assert self.take is not None
+        if self._file is not None:
+            self._file.mark(mark)
+        self.marks.append(mark)
+        before = len(self.take.told)
+        self.take = take = numbered(self.take, mark)
+        for told in take.told[before:]:
+            self.told.emit(told)
+        if take.unsaid is not None:
+            self._writers.submit(lambda: self._spoken.emit((take, respoken(take))))
+        if take.state == "ended":
+            self.state = "over"
+            self._close()
+        self.changed.emit()
+
+    def _take_lines(self, spoken: tuple[Take, Take]) -> None:
+        """Takes the lines, unless the class has changed again since they were asked for."""
+        if self.take is spoken[0]:
+            self.take = spoken[1]
+            self.changed.emit()
+
+    def _close(self) -> None:
+        if self._file is not None:
+            self._file.close()
+            self._file = None
+
+    def leave_off(self) -> None:
+        """Before the start: back to ready. On the way: what is kept stays, to be gone on with."""
+        if self.state == "counting" and self._file is not None:
+            self._file.discard()
+            self._file = None
+            self.state = "ready"
+            self.changed.emit()
+
+    def close(self) -> None:
+        """When the window closes: everything is on the disk then."""
+        self._close()
+        self._writers.shutdown(wait=False, cancel_futures=True)

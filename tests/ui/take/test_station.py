@@ -1,0 +1,376 @@
+"""The take station, driven with a clock of its own: by keys, by pointer, through a class, through a kill."""
+
+import pytest
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtGui import QWheelEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from yewhour.store.habits import change_habits
+from yewhour.store.paths import DEMO
+from yewhour.store.takefile import broken_takes, leave
+from yewhour.ui.take.conductor import COUNT_IN_S
+from yewhour.ui.take.words import late_words
+
+
+class Stage:
+    """The station on a class, and time that goes by when it is told to."""
+
+    def __init__(self, desk):
+        self.desk = desk
+        self.now = 1000.0
+        desk.press("to_take")
+        self.page = desk.window.take_page
+        self.conductor = self.page.conductor
+        self.conductor.clock = lambda: self.now
+        self.wait(0)
+
+    def wait(self, seconds, step=0.5):
+        """Lets seconds go by, a frame each half."""
+        end = self.now + seconds
+        while self.now < end - 1e-9:
+            self.now = min(end, self.now + step)
+            self.page.frame()
+            QApplication.processEvents()
+        self.page.frame()
+        self.said()
+
+    def until(self, at):
+        """To a tick of the class."""
+        self.wait(max(0.0, at / 10 - self.conductor.now_s))
+
+    def said(self):
+        """Waits until the lines are those of the numbers."""
+        take = self.conductor.take
+        if take is not None and take.unsaid is not None:
+            self.desk.qtbot.waitUntil(lambda: self.conductor.take.unsaid is None, timeout=10_000)
+
+    def key(self, key):
+        QTest.keyClick(self.page, key)
+        self.now += 0.3
+        self.page.frame()
+        self.said()
+
+    def start(self):
+        self.key(Qt.Key.Key_Space)
+        self.wait(COUNT_IN_S)
+        assert self.conductor.state == "on"
+
+    @property
+    def take(self):
+        return self.conductor.take
+
+    def segment(self, movement, side="both"):
+        return next(
+            one for one in self.take.segments
+            if one.turn.movement.id == movement and not one.turn.setup_for and one.side == side
+        )  # fmt: skip
+
+
+@pytest.fixture
+def stage(desk):
+    for one in broken_takes():
+        leave(one)
+    change_habits(take_keys={})
+    made = Stage(desk)
+    yield made
+    made.conductor.close()
+
+
+def test_the_station_has_the_whole_window_and_gives_it_back(stage, desk):
+    assert not desk.window.head.isVisible()
+    assert "Hello and welcome" in stage.page.line.text
+    stage.key(Qt.Key.Key_Escape)
+    assert desk.window.head.isVisible()
+    assert desk.window.body.currentWidget() is desk.window.bench
+
+
+def test_it_counts_in_and_then_the_class_runs_by_itself(stage):
+    stage.key(Qt.Key.Key_Space)
+    assert stage.conductor.state == "counting"
+    stage.wait(2)
+    assert stage.page.left_s.text() == "3"
+    stage.wait(3)
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 30)
+    assert stage.page.name.text == "Low lunge"
+    assert stage.page.bands["right"].side == "right"
+    assert not stage.page.bands["right"].coming
+    assert stage.page.bands["left"].side == ""
+    assert stage.page.phase.text() == {"inhale": "in", "exhale": "out"}[lunge.spans[0].phase]
+    assert stage.page.count.text() == "1 of 3"
+    assert stage.page.left_s.text() == str(-(-(lunge.length - 30) // 10))
+    assert stage.page.coming.text() == "to Crescent side bend, right"
+    assert stage.page.late.text() == "on time"
+
+
+def test_a_whole_class_goes_by_and_ends_to_the_second(stage):
+    stage.start()
+    stage.wait(24 * 60, step=1.0)
+    assert stage.conductor.state == "over"
+    assert "24:00" in stage.page.line.text
+    assert [mark.do for mark in stage.conductor.marks] == ["start", "end"]
+    assert broken_takes() == []
+
+
+def test_two_breaths_more_and_the_second_side_follows_and_the_end_is_kept(stage):
+    stage.start()
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 30)
+    stage.key(Qt.Key.Key_PageUp)
+    stage.key(Qt.Key.Key_Up)
+    assert stage.page.count.text().endswith("of 5")
+    assert stage.segment("low-lunge", "left").amount == 5
+    assert stage.take.end == stage.take.target
+    assert "late; the rest gives them" in stage.page.late.text()
+
+
+@pytest.mark.parametrize("hand", ["key", "clicker", "pointer"])
+def test_going_on_at_once(stage, hand):
+    stage.start()
+    here = next(one for one in stage.take.segments if one.kind == "hold")
+    stage.until(here.start + 60)
+    if hand == "pointer":
+        QTest.mouseClick(stage.page, Qt.MouseButton.LeftButton, pos=QPoint(500, 300))
+        stage.now += 0.3
+    else:
+        stage.key(Qt.Key.Key_Right if hand == "key" else Qt.Key.Key_PageDown)
+    done = next(one for one in stage.take.segments if one.id == here.id)
+    assert done.length < here.length
+    assert stage.take.end == stage.take.target
+
+
+def test_the_wheel_and_the_other_button_give_more_and_less(stage):
+    stage.start()
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 30)
+    QTest.mouseClick(stage.page, Qt.MouseButton.RightButton, pos=QPoint(500, 300))
+    assert stage.segment("low-lunge", "right").amount == 4
+    stage.now += 1
+    wheel = QWheelEvent(
+        QPointF(500, 300), QPointF(500, 300), QPoint(), QPoint(0, -120), Qt.MouseButton.NoButton,
+        Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False,
+    )  # fmt: skip
+    QApplication.sendEvent(stage.page, wheel)
+    assert stage.segment("low-lunge", "right").amount == 3
+
+
+def test_a_clicker_held_down_is_one_press(stage):
+    stage.start()
+    stage.wait(30)
+    for _ in range(20):
+        QTest.keyClick(stage.page, Qt.Key.Key_PageDown)
+        stage.now += 0.03
+    assert [mark.do for mark in stage.conductor.marks] == ["start", "next"]
+
+
+def test_going_on_just_as_it_goes_on_by_itself_skips_nothing(stage):
+    stage.start()
+    one = stage.take.segments[2]
+    stage.until(one.end + 3)
+    stage.key(Qt.Key.Key_Right)
+    assert [mark.do for mark in stage.conductor.marks] == ["start"]
+    assert "by itself" in stage.page.late.text()
+
+
+def test_standing_still_and_going_on(stage):
+    stage.start()
+    stage.wait(40)
+    stage.key(Qt.Key.Key_Space)
+    assert stage.page.phase.text() == "standing still"
+    before = stage.conductor.here().at
+    stage.wait(20)
+    assert stage.conductor.here().at == before
+    assert stage.page.late.text() == "20 s late; standing still"
+    stage.key(Qt.Key.Key_Space)
+    stage.wait(1)
+    assert stage.take.end == stage.take.target
+
+
+def test_back_to_the_start_of_it(stage):
+    stage.start()
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 30)
+    stage.key(Qt.Key.Key_Left)
+    assert any(one.id == f"{lunge.id}~1" for one in stage.take.segments)
+    assert stage.page.name.text == "Low lunge"
+
+
+def test_leaving_something_out(stage):
+    stage.start()
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 30)
+    stage.key(Qt.Key.Key_Delete)
+    assert not [
+        one for one in stage.take.segments if one.turn.movement.id == "low-lunge" and one.side == "left"
+    ]
+    assert stage.take.end == stage.take.target
+
+
+def test_a_moment_is_noted(stage):
+    stage.start()
+    stage.wait(12)
+    stage.key(Qt.Key.Key_N)
+    assert stage.take.notes[0].at_s == pytest.approx(12, abs=0.4)
+    assert stage.page.late.text() == "Noted."
+
+
+def test_escape_stands_still_first_and_ends_then(stage):
+    stage.start()
+    stage.wait(15)
+    stage.key(Qt.Key.Key_Escape)
+    assert stage.conductor.standing
+    stage.key(Qt.Key.Key_Escape)
+    assert stage.conductor.state == "over"
+    stage.key(Qt.Key.Key_Space)
+    assert stage.conductor.state == "counting"
+
+
+def test_the_count_in_can_be_called_off_and_leaves_nothing(stage):
+    stage.key(Qt.Key.Key_Space)
+    stage.wait(1)
+    stage.key(Qt.Key.Key_Escape)
+    assert stage.conductor.state == "ready"
+    assert broken_takes() == []
+
+
+def test_it_waits_for_her_when_she_leads(stage):
+    stage.key(Qt.Key.Key_L)
+    stage.start()
+    breath = next(one for one in stage.take.segments if one.kind == "hold")
+    stage.until(breath.start)
+    stage.wait(breath.length / 10 + 20)
+    here = stage.conductor.here()
+    assert here.segment.id == breath.id
+    assert here.of > breath.amount
+    stage.key(Qt.Key.Key_Right)
+    assert stage.conductor.here().segment.id != breath.id
+    assert stage.take.end == stage.take.target
+
+
+def test_a_machine_that_slept_stands_still_since_then(stage):
+    stage.start()
+    stage.wait(60)
+    at = stage.conductor.here().at
+    stage.now += 600
+    stage.page.frame()
+    assert stage.conductor.standing
+    assert stage.conductor.here().at == pytest.approx(at, abs=1)
+    assert "asleep for 10:00" in stage.page.late.text()
+
+
+def test_any_key_can_be_taught(stage):
+    QTest.keyClick(stage.page, Qt.Key.Key_B)
+    assert "now press what it should do" in stage.page.hints.text()
+    QTest.keyClick(stage.page, Qt.Key.Key_Up)
+    assert "B now does this: one more" in stage.page.late.text()
+    stage.start()
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 30)
+    stage.key(Qt.Key.Key_B)
+    assert stage.segment("low-lunge", "right").amount == 4
+
+
+def test_a_known_key_can_be_taught_something_else(stage):
+    QTest.keyClick(stage.page, Qt.Key.Key_K)
+    QTest.keyClick(stage.page, Qt.Key.Key_PageDown)
+    QTest.keyClick(stage.page, Qt.Key.Key_Up)
+    assert stage.page.keys.deed("PgDown") == "again"
+    QTest.keyClick(stage.page, Qt.Key.Key_K)
+    QTest.keyClick(stage.page, Qt.Key.Key_PageDown)
+    QTest.keyClick(stage.page, Qt.Key.Key_Right)
+    assert stage.page.keys.taught == {}
+
+
+def test_darker_and_light_again(stage):
+    papers = []
+    for _ in range(4):
+        papers.append(stage.page.theme.paper)
+        stage.key(Qt.Key.Key_D)
+    assert len(set(papers)) == 3
+    assert papers[3] == papers[0]
+
+
+def test_what_broke_off_is_offered_and_gone_on_with(stage, desk):
+    stage.start()
+    stage.wait(100)
+    stage.key(Qt.Key.Key_Up)
+    stage.wait(20)
+    stage.conductor.close()  # as when the power goes: no end is marked
+    (broken,) = broken_takes()
+    assert broken.until_s == pytest.approx(stage.conductor.now_s, abs=1)
+    before = [(one.id, one.start, one.end) for one in stage.take.segments]
+    desk.window.body.removeWidget(stage.page)
+    del desk.window.__dict__["take_page"]
+    again = Stage(desk)
+    assert "broken off at 2:0" in again.page.line.text
+    again.key(Qt.Key.Key_Return)
+    assert again.conductor.standing
+    again.wait(10)
+    again.key(Qt.Key.Key_Space)
+    again.wait(1)
+    now = {one.id: (one.start, one.end) for one in again.take.segments}
+    done = [one for one in before if one[2] < 1100]
+    assert done
+    assert all(now[id_] == (start, end) for id_, start, end in done)
+    assert again.take.end == again.take.target
+    again.conductor.act("end")
+    assert broken_takes() == []
+
+
+def test_what_broke_off_can_be_left_as_it_is(stage, desk):
+    stage.start()
+    stage.wait(30)
+    stage.conductor.close()
+    stage.conductor.state = "ready"
+    stage.page.get_ready()
+    assert "broken off" in stage.page.line.text
+    QTest.keyClick(stage.page, Qt.Key.Key_Delete)
+    assert "broken off" not in stage.page.line.text
+    assert broken_takes() == []
+
+
+def test_two_takes_at_once_are_told(stage, desk):
+    stage.start()
+    other = type(stage.conductor)()
+    other.prepare(desk.session.solved, desk.session.made)
+    with pytest.raises(Exception, match="Another take is going on"):
+        other.count_in()
+
+
+def test_a_class_taught_as_a_mirror_shows_what_her_own_body_does(desk):
+    from yewhour.core.plan.edit import with_brief
+
+    desk.session.do("As a mirror", with_brief(desk.session.plan, ways={"mirror": True}))
+    desk.settle()
+    stage = Stage(desk)
+    stage.start()
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 30)
+    assert stage.page.bands["left"].side == "right"
+    assert stage.page.bands["right"].side == ""
+    stage.conductor.act("end")
+
+
+def test_a_breath_hold_is_shown(qtbot, desk):
+    desk.window.clerk.open_file(DEMO / "tide-tables.yewhour")
+    desk.settle()
+    stage = Stage(desk)
+    stage.start()
+    span = next((span for one in stage.take.segments for span in one.spans if span.phase == "full"), None)
+    assert span is not None
+    stage.until(span.start + 2)
+    assert stage.page.phase.text() == "hold"
+    assert stage.page.pacer.filled() == 1.0
+    stage.conductor.act("end")
+
+
+def test_lateness_is_told_in_words(stage):
+    stage.start()
+    assert late_words(stage.take, stage.conductor.here()) == "on time"
+
+
+def test_without_a_class_it_says_what_to_do(desk):
+    desk.press("new_class")
+    stage = Stage(desk)
+    assert stage.page.line.text in ("There is no class to take yet.", "")
