@@ -15,7 +15,7 @@ from tools.bench.table import ROOM
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = str(ROOM / "data")
 
-from tools.bench import core, long, window
+from tools.bench import core, long, take, window
 
 BENCHES = {
     "library": core.bench_library,
@@ -24,6 +24,7 @@ BENCHES = {
     "memory": core.bench_memory,
     "window": window.bench_window,
     "hand": window.bench_hand,
+    "take": take.bench_take,
 }
 
 

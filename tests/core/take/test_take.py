@@ -2,12 +2,14 @@
 
 from functools import cache
 from itertools import pairwise
+from random import Random
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import demo_maker, plan_of, shipped
+from tools.takes import could, misses, simulated
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Difference, Pair, Rounds, Step
@@ -17,6 +19,7 @@ from yewhour.core.take.choices import unmet
 from yewhour.core.take.marks import DOES, Mark
 from yewhour.core.take.moment import moment
 from yewhour.core.take.replay import replay
+from yewhour.core.timing.numbers import PAUSE
 from yewhour.store.paths import DEMO
 
 DEMOS = sorted(path.stem for path in DEMO.glob("*.yewhour"))
@@ -257,3 +260,24 @@ def test_after_the_end_nothing_changes_but_is_told():
     take = taken("the-way-back", Mark(100, "end"), Mark(120, "next"))
     assert take.end == 1000
     assert "the take is over" in take.told[0]
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_a_teacher_who_drifts_ends_on_time_whenever_the_class_can(name):
+    for seed in range(3):
+        take, wrong = simulated(demo_maker(name), made_demo(name), Random(seed))
+        assert wrong == []
+        assert not (misses(take) and could(take))
+
+
+@pytest.mark.parametrize("do", ["fewer", "next", "back", "again", "pause", "skip"])
+def test_a_class_that_ends_without_a_stillness_closes_with_a_pause(do):
+    solved = solve(plan_of(Step(movement="child", amount=5), Step(movement="cobra", amount=5)), shipped())
+    made = solved.make(solved.preferred_s)
+    assert solved.model.slack_key == PAUSE
+    last = made.segments[-1]
+    take = replay(solved, made, [Mark(0, "start"), Mark(seconds(last.end) - 6.4, do)])
+    assert all(one.end == two.start for one, two in pairwise(take.segments))
+    if do == "next":
+        assert take.segments[-1].turn.key == PAUSE
+        assert take.end == take.target

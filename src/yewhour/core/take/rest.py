@@ -14,7 +14,7 @@ from yewhour.core.plan.movement import MEASURES
 from yewhour.core.take.take import Change, Retimed, Take
 from yewhour.core.timing.choice import Choice
 from yewhour.core.timing.doses import Range
-from yewhour.core.timing.layout import Segment, lay_out
+from yewhour.core.timing.layout import Segment, closing_pause, lay_out
 from yewhour.core.timing.model import onward
 from yewhour.core.timing.numbers import PAUSE, Slack, Stretch
 from yewhour.core.timing.turn import Group, Groups, Turn, chosen
@@ -22,51 +22,70 @@ from yewhour.core.timing.turn import Group, Groups, Turn, chosen
 GIVES = 4  # the last stillness gives or takes one part in so many before anything else does
 
 
-def refitted(take: Take, happened: Sequence[Segment], first: int, at: int) -> Take:
-    """The take with the rest fitted into what is left, from one of its turns on.
+class Rest(msgspec.Struct, frozen=True):
+    """What is still to be fitted: its turns, the rounds it may have, its numbers, and where it starts.
+
+    happened: the segments before it. given: the first sides that are done, by the key of their second.
+    """
+
+    happened: tuple[Segment, ...]
+    first: int
+    start: int
+    turns: tuple[Turn, ...]
+    groups: Groups
+    given: dict[str, Segment]
+    parts: tuple[Stretch, ...]
+
+
+def rest_of(take: Take, happened: Sequence[Segment], first: int, at: int) -> Rest:
+    """What is left of a take from one of its turns on.
 
     happened: the segments before that, the one that is on among them, each as long as it is to be. at: the
-    moment this is done at. Where the end can't be kept, the nearest that can be had is taken.
+    moment; a stillness that takes what is left, and is on, may still give or take.
     """
     solved, happened = take.solved, list(happened)
     start = happened[-1].end if happened else take.start
     slack_least = 0
     if happened and is_slack(take, happened[-1]) and happened[-1].end > at:
-        # The stillness that takes what is left is under way itself: it may still give or take.
         slack = happened.pop()
         start, first = slack.start, take.place(slack)
         slack_least = max(1, at - start)
     groups = _groups(take, solved.turns[first : first + 1])
     given = _given(take, happened, first)
     node = solved.turns[first].node if first < len(solved.turns) else -1
-    ahead = [_as_given(turn, given) for turn in solved.turns[first:] if _there(turn, groups)]
-    parts = onward(
-        [turn for turn in ahead if turn.node == node], solved.model, groups, solved.entries.needs, slack_least
-    )
-    fit = solved.fit.onward(parts)
-    left = max(0, take.target - start)
-    choice = _as_it_was(take, ahead, groups, parts, left) or fit.at(fit.nearest(left))
+    turns = tuple(_as_given(turn, given) for turn in solved.turns[first:] if _there(turn, groups))
+    here = [turn for turn in turns if turn.node == node]
+    parts = onward(here, solved.model, groups, solved.entries.needs, slack_least)
+    return Rest(tuple(happened), first, start, turns, groups, given, parts)
+
+
+def refitted(take: Take, happened: Sequence[Segment], first: int, at: int) -> Take:
+    """The take with the rest fitted into what is left (see `rest_of`).
+
+    Where the end can't be kept, the nearest that can be had is taken.
+    """
+    solved, rest = take.solved, rest_of(take, happened, first, at)
+    left = max(0, take.target - rest.start)
+    choice = _as_it_was(take, rest, left)
+    if choice is None:
+        fit = solved.fit.onward(rest.parts)
+        choice = fit.at(fit.nearest(left))
     titles = [section.title for section in solved.plan.sections]
-    turns = chosen(tuple(ahead), choice.rounds, groups)
+    turns = chosen(rest.turns, choice.rounds, rest.groups)
     school = solved.setting.school
-    laid = list(lay_out(turns, choice, solved.model.slack_key, titles, school, start))
+    laid = list(lay_out(turns, choice, solved.model.slack_key, titles, school, rest.start))
     if not turns and choice.amounts.get(PAUSE):
-        pause = next(segment for segment in take.segments if segment.turn.key == PAUSE)
-        laid = [msgspec.structs.replace(pause, start=start, end=start + choice.amounts[PAUSE])]
-    segments = (*happened, *laid)
-    changed = msgspec.structs.replace(take, segments=segments, now=at)
-    late = _late(take, changed, len(happened), first, given)
-    told = Retimed(at, late, tuple(_changes(take, changed, at)))
-    return (
-        msgspec.structs.replace(changed, retimed=(*take.retimed, told)) if told.changes or late else changed
-    )
+        laid = [closing_pause(rest.happened[-1], choice.amounts[PAUSE])]
+    changed = msgspec.structs.replace(take, segments=(*rest.happened, *laid), now=at)
+    told = Retimed(at, _late(take, rest), tuple(_changes(take, changed, at)))
+    if not told.changes and not told.late:
+        return changed
+    return msgspec.structs.replace(changed, retimed=(*take.retimed, told))
 
 
-def _as_it_was(
-    take: Take, ahead: Sequence[Turn], groups: Groups, parts: Sequence[Stretch], left: int
-) -> Choice | None:
+def _as_it_was(take: Take, rest: Rest, left: int) -> Choice | None:
     """Everything as it was, the last stillness taking the difference; None where that is too much for it."""
-    slack = next((one for part in parts for one in part.numbers if isinstance(one, Slack)), None)
+    slack = next((one for part in rest.parts for one in part.numbers if isinstance(one, Slack)), None)
     if slack is None or not take.rest:
         return None
     amounts, rounds = dict[str, int](), dict[str, int]()
@@ -77,22 +96,20 @@ def _as_it_was(
         for key, number in turn.within:
             rounds[key] = max(rounds.get(key, 0), number)
     rounds.update(take.forced)
-    turns = chosen(tuple(ahead), rounds, groups)
+    turns = chosen(rest.turns, rounds, rest.groups)
     amounts |= {
         turn.number: turn.span.preferred for turn in turns if turn.span and turn.span.least == turn.span.most
     }
     if any(turn.unit and turn.number not in amounts and turn.number != slack.key for turn in turns):
         return None
-    taken = sum(
-        turn.fixed + turn.unit * amounts.get(turn.number, 0) for turn in turns if turn.number != slack.key
+    given = left - sum(
+        turn.fixed + (0 if turn.number == slack.key else turn.unit * amounts.get(turn.number, 0))
+        for turn in turns
     )
-    fixed = sum(turn.fixed for turn in turns if turn.number == slack.key)
-    amounts[slack.key] = given = left - taken - fixed
-    low, high = (
-        max(slack.least, take.rest - take.rest // GIVES),
-        min(slack.most, take.rest + take.rest // GIVES),
-    )
-    return Choice(amounts, rounds, 0.0, left) if low <= given <= high else None
+    low, high = take.rest - take.rest // GIVES, take.rest + take.rest // GIVES
+    if not max(slack.least, low) <= given <= min(slack.most, high):
+        return None
+    return Choice({**amounts, slack.key: given}, rounds, 0.0, left)
 
 
 def is_slack(take: Take, segment: Segment) -> bool:
@@ -164,13 +181,13 @@ def _as_given(turn: Turn, given: dict[str, Segment]) -> Turn:
 # --- what it changed ------------------------------------------------------------------------------------
 
 
-def _late(take: Take, changed: Take, behind: int, first: int, given: dict[str, Segment]) -> int:
+def _late(take: Take, rest: Rest) -> int:
     """Ticks the class would run over, were the rest as it was and the second sides as their first."""
-    start = changed.segments[behind - 1].end if behind else take.start
-    places = take.course.places
-    was = [one for one in take.segments if places.get(one.turn.key, first) >= first and "~" not in one.id]
-    rest = sum(given[one.turn.key].length if one.turn.key in given else one.length for one in was)
-    return start + rest + _more_rounds(take, was) - take.target
+    places, given = take.course.places, rest.given
+    was = [one for one in take.segments if places.get(one.turn.key, rest.first) >= rest.first]
+    was = [one for one in was if "~" not in one.id]
+    ahead = sum(given[one.turn.key].length if one.turn.key in given else one.length for one in was)
+    return rest.start + ahead + _more_rounds(take, was) - take.target
 
 
 def _more_rounds(take: Take, ahead: Sequence[Segment]) -> int:

@@ -99,7 +99,7 @@ def lay_out(
         now += length
     if segments and choice.amounts.get(PAUSE):
         last = segments[-1]
-        segments.append(_pause(last, choice.amounts[PAUSE]))
+        segments.append(closing_pause(last, choice.amounts[PAUSE]))
     return tuple(segments)
 
 
@@ -163,7 +163,7 @@ def _rhythm(turn: Turn, start: int, amount: int, school: School) -> Iterator[Spa
                 at = end
 
 
-def _pause(last: Segment, length: int) -> Segment:
+def closing_pause(last: Segment, length: int) -> Segment:
     """The closing pause: what is left of a class that ends without a stillness."""
     turn = msgspec.structs.replace(
         last.turn, key=PAUSE, kind="stillness", name="Pause", side="both", pair="", setup_for=""
