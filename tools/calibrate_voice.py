@@ -1,11 +1,9 @@
 """Fits the coefficients of data/voice/voice.toml to a real synthesiser, and says how far off they are.
 
-Needs the package `espeakng-loader` (pip install espeakng-loader), which carries espeak-ng and needs no root.
 Lines are those of the library and of the wording, filled for one side. Every second one (by a hash of its
 text) is fitted; the errors printed are of the others, which are not fitted. docs/speech.md has the figures.
 """
 
-import ctypes
 import hashlib
 import sys
 
@@ -16,40 +14,18 @@ from yewhour.core.sides import fill
 from yewhour.store.paths import DATA
 from yewhour.store.terms import load_voice
 from yewhour.store.words import load_words
+from yewhour.voice.sound.synth import USUAL, WORDS_PER_MIN, synth
 from yewhour.voice.speaking import spoken
-
-RATE = 150  # words a minute asked of the synthesiser; a calm teaching rate
-QUIET = 60  # of 32768: below this a sample is silence
 
 
 class Synthesiser:
-    """espeak-ng by way of ctypes: how long a line is."""
-
-    def __init__(self) -> None:
-        import espeakng_loader
-
-        self.library = ctypes.CDLL(espeakng_loader.get_library_path())
-        self.hertz = self.library.espeak_Initialize(2, 0, espeakng_loader.get_data_path().encode(), 0)
-        self.parts: list[np.ndarray] = []
-        kind = ctypes.CFUNCTYPE(ctypes.c_int, ctypes.POINTER(ctypes.c_short), ctypes.c_int, ctypes.c_void_p)
-        self.callback = kind(self._take)
-        self.library.espeak_SetSynthCallback(self.callback)
-        self.library.espeak_SetVoiceByName(b"en-gb")
-        self.library.espeak_SetParameter(1, RATE, 0)
-
-    def _take(self, samples: object, count: int, _events: object) -> int:
-        if samples and count:
-            self.parts.append(np.ctypeslib.as_array(samples, (count,)).copy())  # type: ignore[call-overload]
-        return 0
+    """The voice that ships: how long a line is."""
 
     def seconds(self, text: str) -> float:
         """Seconds from the first sound of a line to its last."""
-        self.parts = []
-        content = text.encode() + b"\0"
-        self.library.espeak_Synth(content, len(content), 0, 0, 0, 1, None, None)
-        self.library.espeak_Synchronize()
-        loud = np.flatnonzero(np.abs(np.concatenate(self.parts)) > QUIET)
-        return float(loud[-1] - loud[0]) / self.hertz
+        voice = synth()
+        voice.use(USUAL)
+        return len(voice.say(text, WORDS_PER_MIN)) / voice.rate
 
 
 def lines() -> list[str]:

@@ -32,6 +32,7 @@ from yewhour.store.listing import listing, listing_text
 from yewhour.store.paths import FIRST_DEMO, own_data
 from yewhour.store.stand import told_unprinted
 from yewhour.store.takes import replayed
+from yewhour.store.terms import load_voice
 from yewhour.store.words import load_words
 
 if TYPE_CHECKING:
@@ -147,6 +148,15 @@ def _parser() -> argparse.ArgumentParser:
     take.add_argument("--format", choices=("text", "json"), default="text")
     take.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
     take.set_defaults(run=_take)
+
+    voice = commands.add_parser("voice", help="speak a class into a sound file, every line at its moment")
+    _file_and_length(voice)
+    voice.add_argument("--out", type=Path, required=True, metavar="PATH", help="NAME.flac, wav, ogg, mp3 ...")
+    voice.add_argument("--voice", default="en", metavar="NAME", help="default: en")
+    voice.add_argument(
+        "--with", dest="parts", default="lines", metavar="PARTS", help="lines,sides,counts,breath,bells"
+    )
+    voice.set_defaults(run=_voice)
 
     commands.add_parser("help", help="show this").set_defaults(run=lambda _: parser.print_help())
     return parser
@@ -335,6 +345,18 @@ def _take(options: argparse.Namespace) -> None:
     for told in taken.told:
         _say(f"yewhour: {told}", file=sys.stderr)
     _put(taken.json if options.format == "json" else taken.text, options.out, options.class_file)
+
+
+def _voice(options: argparse.Namespace) -> None:
+    # Codecs and NumPy, which no other command needs.
+    from yewhour.voice.sound.speak import speak
+
+    made = _made(options)
+    if options.out.exists() and options.out.samefile(options.class_file):
+        raise Problem("This is the class itself; it is not written over.", str(options.out), "Name another.")
+    slower = {str(name): value for name, value in load_voice().slower.items()}
+    told = speak(made, options.out, options.voice, options.parts, slower, sys.stderr)
+    _say(told)
 
 
 def _list(options: argparse.Namespace) -> None:

@@ -195,3 +195,28 @@ def test_a_class_changed_since_its_take_is_told(capsysbinary, tmp_path):
     code, _, err = run(capsysbinary, "take", DEMO, "--marks", str(marks))
     assert code == 0
     assert "was changed after this take began" in err
+
+
+def test_a_class_is_spoken_into_a_file(capsysbinary, tmp_path):
+    path = tmp_path / "class.flac"
+    slip = str(FIRST_DEMO.with_name("four-at-the-slip.yewhour"))
+    code, out, _ = run(capsysbinary, "voice", slip, "--out", str(path), "--with", "lines,bells")
+    assert code == 0
+    assert "4:00.0" in out
+    assert path.read_bytes().startswith(b"fLaC")
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (["--with", "songs"], "'songs' can't be heard"),
+        (["--voice", "nobody"], "no voice 'nobody'"),
+        (["--length", "1:00:00"], "longest"),
+    ],
+)
+def test_what_can_not_be_spoken_is_told(capsysbinary, tmp_path, arguments, says):
+    slip = str(FIRST_DEMO.with_name("four-at-the-slip.yewhour"))
+    code, _, err = run(capsysbinary, "voice", slip, "--out", str(tmp_path / "class.flac"), *arguments)
+    assert code in (1, 2)
+    assert says in err
+    assert list(tmp_path.iterdir()) == []

@@ -8,7 +8,7 @@ from yewhour.core.script.speech import Spoken, Voice, line_seconds
 from yewhour.voice.numbers import number_word
 from yewhour.voice.syllables import syllables
 
-_PAUSE = re.compile(r"\[(\d+(?:\.\d+)?)s\]")
+PAUSE = re.compile(r"\[(\d+(?:\.\d+)?)s\]")
 _WORD = re.compile(r"[^\W\d_]+(?:['’-][^\W\d_]+)*")
 _NUMBER = re.compile(r"\d{1,9}")
 _COMMA = re.compile(r"[,;:—–…](?=\s)")
@@ -18,8 +18,8 @@ _STOP = re.compile(r"[.!?](?=\s+\S)")
 @lru_cache(maxsize=50_000)
 def spoken(text: str) -> Spoken:
     """The syllables, words and pauses of a line; numbers count as the words they are said as."""
-    pause_s = sum(float(found) for found in _PAUSE.findall(text))
-    said = _PAUSE.sub(" ", text)
+    pause_s = sum(float(found) for found in PAUSE.findall(text))
+    said = PAUSE.sub(" ", text)
     said = _NUMBER.sub(lambda match: f" {number_word(int(match.group()))} ", said)
     words = _WORD.findall(said)
     return Spoken(

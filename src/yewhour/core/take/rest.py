@@ -167,8 +167,8 @@ def _as_given(turn: Turn, given: dict[str, Segment]) -> Turn:
     if first is None or not turn.unit:
         return turn
     more = turn.step.second.more * turn.unit if turn.step.second is not None else 0
-    length = max(turn.unit, first.length + more)
-    amount, each = worked(first.turn.unit or turn.unit, length)
+    length = max(1, first.length + more)
+    amount, each = worked(first.turn.unit, length)
     return msgspec.structs.replace(
         turn,
         number=f"{turn.key} as on the first side",

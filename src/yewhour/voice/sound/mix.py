@@ -1,0 +1,79 @@
+"""The sound of a class, every line at its moment to the sample, made block by block."""
+
+from collections.abc import Iterator, Sequence
+
+import numpy as np
+
+from yewhour.core.lengths import TICKS_PER_S
+from yewhour.voice.sound import signs
+from yewhour.voice.sound.cast import Heard
+from yewhour.voice.sound.synth import FASTEST, WORDS_PER_MIN, Samples, Synth
+
+BLOCK_S = 5
+
+
+class Mix:
+    """What is heard of a class of so many ticks.
+
+    voice_rate: the teacher's against the voice. slower: how much slower than instructing each way of
+    speaking is. A line that would not be over before the next is spoken faster, as far as can be
+    understood; `hurried` counts those.
+    """
+
+    def __init__(
+        self, heard: Sequence[Heard], length: int, synth: Synth, voice_rate: float, slower: dict[str, float]
+    ) -> None:
+        self.heard = list(heard)
+        self.synth = synth
+        self.rate = synth.rate
+        self.samples = self.sample_of(length)
+        self.hurried = 0
+        self._voice_rate = voice_rate
+        self._slower = slower
+        self._bell = signs.bell(self.rate)
+
+    def sample_of(self, tick: int) -> int:
+        """The sample that a tick is at, exactly: there is a whole number of them in a tick."""
+        return tick * self.rate // TICKS_PER_S
+
+    def sound_of(self, one: Heard) -> Samples:
+        """One thing as it sounds."""
+        if one.kind == "line":
+            return self._line(one)
+        if one.kind == "bell":
+            return self._bell
+        if one.kind in signs.SIDE_HZ:
+            return signs.side(one.kind, self.rate)
+        return signs.breath(one.kind, one.room / TICKS_PER_S, self.rate)
+
+    def _line(self, one: Heard) -> Samples:
+        speed = WORDS_PER_MIN * self._voice_rate / self._slower.get(one.slower, 1.0)
+        said, room = self.synth.say(one.text, speed), self.sample_of(one.room)
+        if len(said) <= room:
+            return said
+        self.hurried += 1
+        for _ in range(4):
+            speed *= 1.02 * len(said) / room
+            said = self.synth.say(one.text, speed)
+            if len(said) <= room or speed >= FASTEST:
+                break
+        return said
+
+    def blocks(self) -> Iterator[Samples]:
+        """The whole of it from the first sample to the last, in blocks."""
+        size = BLOCK_S * self.rate
+        carried = np.zeros(0, np.float32)
+        waiting = iter(self.heard)
+        coming = next(waiting, None)
+        for start in range(0, self.samples, size):
+            end = min(start + size, self.samples)
+            block = np.zeros(max(end - start, len(carried)), np.float32)
+            block[: len(carried)] += carried
+            while coming is not None and self.sample_of(coming.at) < end:
+                sound, at = self.sound_of(coming), self.sample_of(coming.at) - start
+                if at + len(sound) > len(block):
+                    block = np.concatenate([block, np.zeros(at + len(sound) - len(block), np.float32)])
+                block[at : at + len(sound)] += sound
+                coming = next(waiting, None)
+            carried = block[end - start :]
+            yield block[: end - start]

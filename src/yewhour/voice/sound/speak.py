@@ -1,0 +1,37 @@
+"""Speaking a class into a file, with its progress on a terminal."""
+
+from pathlib import Path
+from typing import TextIO
+
+from yewhour.core.lengths import show_length
+from yewhour.core.made import Made
+from yewhour.voice.sound.cast import parts_of
+from yewhour.voice.sound.file import write_sound
+from yewhour.voice.sound.synth import synth
+
+
+def speak(
+    made: Made, path: Path, voice: str, parts: str, slower: dict[str, float], terminal: TextIO | None
+) -> str:
+    """Speaks a class into a file and says what became of it. terminal: where the progress is shown.
+
+    slower: how much slower than instructing each way of speaking is.
+    """
+    chosen = parts_of(parts)
+    speaker = synth()
+    speaker.use(voice)
+    shown = -1
+
+    def progress(share: float) -> None:
+        nonlocal shown
+        percent = int(share * 100)
+        if terminal is not None and terminal.isatty() and percent != shown:
+            shown = percent
+            print(f"\\ryewhour: {percent} %", end="" if percent < 100 else "\\n", file=terminal, flush=True)
+
+    done = write_sound(made, path, speaker, chosen, slower, progress)
+    hurried = f"; {done.hurried} lines spoken faster to fit" if done.hurried else ""
+    return (
+        f"{path}: {show_length(done.length_s, True)}, {done.loudness:g} LUFS, "
+        f"highest peak {done.peak:g} dB{hurried}"
+    )

@@ -1,0 +1,183 @@
+"""A class as sound: every line at its moment to the sample, as long as the class, as loud as it should be."""
+
+from functools import cache
+from itertools import pairwise
+
+import numpy as np
+import pyloudnorm
+import pytest
+import soundfile
+
+from tests.conftest import demo_maker, made_of, shipped
+from yewhour.core.lengths import TICKS_PER_S
+from yewhour.core.plan.nodes import Step
+from yewhour.core.problem import Problem
+from yewhour.voice.sound import signs
+from yewhour.voice.sound.cast import PARTS, Heard, cast, parts_of
+from yewhour.voice.sound.file import KINDS, write_sound
+from yewhour.voice.sound.master import Meter
+from yewhour.voice.sound.mix import Mix
+from yewhour.voice.sound.synth import synth, voices
+
+SLOWER = {"instruct": 1.0}
+
+
+@cache
+def short():
+    return demo_maker("four-at-the-slip").make()
+
+
+def mixed(heard, length):
+    mix = Mix(heard, length, synth(), 1.0, SLOWER)
+    return mix, np.concatenate(list(mix.blocks()))
+
+
+def first_heard(sound, start, end):
+    """The first sample between two that is no silence."""
+    return start + int(np.flatnonzero(np.abs(sound[start:end]) > 0)[0])
+
+
+def test_every_line_begins_at_its_tick_to_the_sample():
+    made = short()
+    heard = cast(made.segments, made.cues, {"lines"})
+    mix, sound = mixed(heard, made.length)
+    assert len(sound) == made.length * mix.rate // TICKS_PER_S
+    for one, cue in zip(heard, made.cues, strict=True):
+        at = cue.start * 2205
+        assert first_heard(sound, at, at + mix.rate) == at
+        assert one.text == cue.text
+
+
+def test_lines_do_not_run_into_each_other():
+    made = short()
+    mix, sound = mixed(cast(made.segments, made.cues, {"lines"}), made.length)
+    for cue in made.cues[1:]:
+        at = cue.start * 2205
+        assert not np.any(sound[at - 100 : at]), cue.text
+    assert mix.hurried < len(made.cues) / 5
+
+
+def test_a_line_that_goes_over_a_block_is_whole():
+    said = synth().say("Draw the two legs towards each other.")
+    _, sound = mixed([Heard(45, 100, "line", "Draw the two legs towards each other.")], 200)
+    start = 45 * 2205
+    assert np.array_equal(sound[start : start + len(said)], said)
+    assert not sound[:start].any()
+    assert not sound[start + len(said) :].any()
+
+
+def test_what_is_said_twice_sounds_alike_and_slower_speech_is_longer():
+    assert np.array_equal(synth().say("Inhale."), synth().say("Inhale."))
+    assert len(synth().say("Inhale, arms up.", 110)) > len(synth().say("Inhale, arms up.", 190))
+
+
+@pytest.mark.parametrize("text", ["", " ", "...", "[2s]", "\0", "שלום", "🧘", "a" * 3000])
+def test_any_words_at_all_can_be_said(text):
+    assert np.isfinite(synth().say(text)).all()
+
+
+def test_a_pause_that_is_written_is_silence():
+    said = synth().say("Rest. [2s] Breathe.")
+    quiet = np.flatnonzero(np.convolve(np.abs(said) > 0, np.ones(4000), "valid") == 0)
+    assert len(quiet) > synth().rate * 1.5
+
+
+@pytest.mark.parametrize("part", PARTS)
+def test_each_part_is_heard_where_it_belongs(part):
+    made = demo_maker("bell-ringers").make()
+    heard = cast(made.segments, made.cues, {part})
+    assert heard
+    assert all(one.at <= two.at for one, two in pairwise(heard))
+    if part == "bells":
+        assert len(heard) == len(made.plan.sections)
+    if part == "breath":
+        assert {one.kind for one in heard} <= {"inhale", "full", "exhale", "empty"}
+    if part == "sides":
+        tones = [one for one in heard if one.kind in ("left", "right")]
+        assert len(tones) == sum(s.side in ("left", "right") and not s.turn.setup_for for s in made.segments)
+
+
+def test_the_signs_for_the_sides_can_be_told_apart_and_no_sign_clicks():
+    rate = 22050
+    assert len(signs.side("left", rate)) > 2 * len(signs.side("right", rate))
+    for sound in (signs.bell(rate), signs.side("left", rate), signs.breath("inhale", 3.0, rate)):
+        assert abs(sound[0]) < 0.001
+        assert abs(sound[-1]) < 0.001
+        assert np.abs(sound).max() < 0.5
+
+
+@pytest.mark.parametrize("suffix", [".wav", ".flac"])
+def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path, suffix):
+    made = short()
+    path = tmp_path / f"class{suffix}"
+    shares = []
+    done = write_sound(made, path, synth(), {"lines", "bells"}, SLOWER, shares.append)
+    sound, rate = soundfile.read(path)  # another program's eyes and ears
+    assert len(sound) == done.samples == made.length * rate // TICKS_PER_S
+    assert pyloudnorm.Meter(rate).integrated_loudness(sound) == pytest.approx(-16, abs=0.5)
+    assert done.loudness == pytest.approx(-16, abs=0.3)
+    assert done.peak <= -1.0
+    assert shares[-1] == pytest.approx(1.0)
+    assert shares == sorted(shares)
+    at = made.cues[3].start * rate // TICKS_PER_S
+    assert np.abs(sound[at : at + rate // 2]).max() > 0.05
+    assert np.abs(sound[at - rate // 10 : at - 10]).max() < 0.02
+
+
+@pytest.mark.parametrize("suffix", sorted(KINDS))
+def test_every_kind_of_file_has_its_title_and_its_chapters(tmp_path, suffix):
+    import av
+
+    made = made_of(Step(movement="child", amount=5), Step(movement="final-rest", amount=30), title="Ebb")
+    path = tmp_path / f"class{suffix}"
+    write_sound(made, path, synth(), {"lines"}, SLOWER)
+    with av.open(str(path)) as file:
+        tags = {**file.metadata, **file.streams.audio[0].metadata}
+        assert {key.lower(): value for key, value in tags.items()}["title"] == "Ebb"
+        if suffix != ".wav":
+            assert len(file.chapters()) >= 1
+        length = sum(frame.samples / frame.sample_rate for frame in file.decode(audio=0))
+    assert length == pytest.approx(made.length_s, abs=0.05)
+    assert [one.name for one in tmp_path.iterdir()] == [path.name]
+
+
+def test_silence_stays_silence(tmp_path):
+    made = made_of(Step(movement="final-rest", amount=30))
+    done = write_sound(made, tmp_path / "rest.wav", synth(), {"counts"}, SLOWER)
+    sound, _ = soundfile.read(tmp_path / "rest.wav")
+    assert len(sound) == done.samples
+    assert not Meter(22050).listen([np.zeros(22050, np.float32)]).loud > -60
+
+
+def test_a_stop_in_between_leaves_nothing(tmp_path):
+    class Stop(Exception):
+        pass
+
+    def stop(share):
+        if share > 0.7:
+            raise Stop
+
+    with pytest.raises(Stop):
+        write_sound(short(), tmp_path / "class.flac", synth(), {"lines"}, SLOWER, stop)
+    assert list(tmp_path.iterdir()) == []
+
+
+def test_what_can_not_be_is_told(tmp_path):
+    with pytest.raises(Problem, match="can't end in"):
+        write_sound(short(), tmp_path / "class.doc", synth(), {"lines"}, SLOWER)
+    with pytest.raises(Problem, match="can't be written"):
+        write_sound(short(), tmp_path / "nowhere" / "class.flac", synth(), {"lines"}, SLOWER)
+    with pytest.raises(Problem, match="'songs' can't be heard"):
+        parts_of("lines, songs")
+    with pytest.raises(Problem, match="no voice 'nobody'"):
+        synth().use("nobody")
+    assert "en" in voices()
+
+
+def test_the_lines_fit_the_seconds_they_were_given():
+    """The seconds of lines were calibrated on other lines; all of a class's are tried here."""
+    made = demo_maker("bell-ringers").make()
+    slower = {str(name): value for name, value in shipped().seconds.voice.slower.items()}
+    mix = Mix(cast(made.segments, made.cues, {"lines"}), made.length, synth(), 1.0, slower)
+    over = [one for one in mix.heard if len(mix.sound_of(one)) > mix.sample_of(one.room)]
+    assert over == []
