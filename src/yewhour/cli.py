@@ -154,7 +154,7 @@ def _parser() -> argparse.ArgumentParser:
     voice.add_argument("--out", type=Path, required=True, metavar="PATH", help="NAME.flac, wav, ogg, mp3 ...")
     voice.add_argument("--voice", default="en", metavar="NAME", help="default: en")
     voice.add_argument(
-        "--with", dest="parts", default="lines", metavar="PARTS", help="lines,sides,counts,breath,bells"
+        "--with", dest="parts", default="lines", metavar="PARTS", help="lines,sides,counts,tones,breath,bells"
     )
     voice.set_defaults(run=_voice)
 

@@ -4,6 +4,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import plan_of, shipped
+from yewhour.core.plan.edit import bare
 from yewhour.core.plan.nodes import Block, Difference, Pair, Rounds, Step, Variant
 from yewhour.core.plan.outline_read import read_outline
 from yewhour.core.plan.outline_write import write_outline
@@ -319,3 +320,36 @@ def test_a_section_may_be_called_block():
     text = write_outline(plan, LIBRARY)
     assert read_outline(text, LIBRARY).sections[0].role == "rest"
     assert write_outline(read_outline(text, LIBRARY), LIBRARY) == text
+
+
+@pytest.mark.parametrize(
+    "node",
+    [
+        Pair(body=(Step(movement="low-lunge", amount=5),), lead="left", from_round=2),
+        Pair(body=(Step(movement="low-lunge", amount=5),), from_round=3),
+        Rounds(body=(Step(movement="child", amount=5),), times=3, least=2, most=5, locked=True),
+        Rounds(body=(Step(movement="child", amount=5),), times=4, teach=2, alternate=False),
+        Variant(ways={"slow": (Step(movement="child", amount=5),), "quick": ()}, chosen="quick"),
+        Step(movement="knee-bends", amount=45, clock=True, second=Difference(more=5)),
+        Step(movement="low-lunge", phase="inhale", facing="side", mat="back"),
+        Step(movement="child", amount=5, lines={"align": ["Let it be heavy."]}, from_round=2),
+    ],
+)
+def test_every_shape_comes_back_from_its_outline(node):
+    plan = plan_of(Rounds(body=(Step(movement="child"), node), times=4), title="Ebb # and flow")
+    written = write_outline(plan, shipped().library)
+    again = read_outline(written, shipped().library)
+    assert write_outline(again, shipped().library) == written
+    assert str(bare_plan(again)) == str(bare_plan(plan))
+
+
+def bare_plan(plan):
+    """A plan without the ids, which an outline does not hold."""
+    return [bare(node) for section in plan.sections for node in section.body]
+
+
+def test_a_section_title_may_hold_the_sign_of_a_section():
+    plan = plan_of(Step(movement="child"))
+    section = msgspec.structs.replace(plan.sections[0], title="C # minor")
+    text = write_outline(msgspec.structs.replace(plan, sections=(section,)), shipped().library)
+    assert read_outline(text, shipped().library).sections[0].title == "C # minor"

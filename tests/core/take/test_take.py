@@ -281,3 +281,14 @@ def test_a_class_that_ends_without_a_stillness_closes_with_a_pause(do):
     if do == "next":
         assert take.segments[-1].turn.key == PAUSE
         assert take.end == take.target
+
+
+def test_a_rest_that_is_under_way_is_never_cut_before_now():
+    rest = Step(movement="final-rest", amount=60, least=30, most=90)
+    solved = solve(plan_of(Step(movement="child", amount=5), rest), shipped())
+    made = solved.make(solved.preferred_s)
+    under_way = made.segments[-1]
+    at = seconds(under_way.end) - 10
+    take = replay(solved, made, [Mark(0, "start"), Mark(at, "pause"), Mark(at + 30, "resume")])
+    assert take.segments[-1].end >= take.now == ticks(at + 30)
+    assert take.segments[-1].id == under_way.id

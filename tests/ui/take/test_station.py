@@ -374,3 +374,45 @@ def test_without_a_class_it_says_what_to_do(desk):
     desk.press("new_class")
     stage = Stage(desk)
     assert stage.page.line.text in ("There is no class to take yet.", "")
+
+
+def test_a_voice_in_the_ear_is_ahead_and_stands_still_with_the_class(stage):
+    stage.page.device = "null"
+    stage.key(Qt.Key.Key_V)
+    assert "every line in your ear" in stage.page.late.text().lower()
+    prompter = stage.page.prompter
+    stage.desk.qtbot.waitUntil(lambda: len(prompter.ear._placed) == len(stage.take.cues), timeout=30_000)
+    placed, rate = prompter.ear._placed, prompter.ear.rate
+    ahead = {stage.take.cues[n].start * rate // 10 - placed[n].at for n in range(5, 50)}
+    assert ahead == {round(1.2 * rate)}
+    stage.start()
+    stage.wait(3)
+    assert not prompter.ear._still
+    stage.key(Qt.Key.Key_Space)
+    assert prompter.ear._still
+    stage.key(Qt.Key.Key_Space)
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 30)
+    stage.key(Qt.Key.Key_Up)
+    here = round(stage.conductor.here().at)
+    ahead = sum(cue.start >= here for cue in stage.take.cues)
+    stage.desk.qtbot.waitUntil(lambda: 0 <= len(prompter.ear._placed) - ahead <= 3, timeout=30_000)
+    for about in ("names and sides", "counts", "bells and tones", "nothing"):
+        stage.key(Qt.Key.Key_V)
+        assert about in stage.page.late.text().lower()
+    prompter.close()
+
+
+def test_without_a_sound_device_the_take_goes_on(stage, monkeypatch):
+    import miniaudio
+
+    def no_device(*arguments, **options):
+        raise miniaudio.MiniaudioError("failed to init device", -401)
+
+    monkeypatch.setattr(miniaudio, "PlaybackDevice", no_device)
+    stage.start()
+    stage.wait(5)
+    stage.key(Qt.Key.Key_V)
+    assert "no sound device" in stage.page.late.text()
+    stage.wait(5)
+    assert stage.conductor.state == "on"

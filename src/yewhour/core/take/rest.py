@@ -46,7 +46,7 @@ def rest_of(take: Take, happened: Sequence[Segment], first: int, at: int) -> Res
     solved, happened = take.solved, list(happened)
     start = happened[-1].end if happened else take.start
     slack_least = 0
-    if happened and is_slack(take, happened[-1]) and happened[-1].end > at:
+    if happened and is_slack(take, happened[-1]) and happened[-1].end != at:  # not ended just now
         slack = happened.pop()
         start, first = slack.start, take.place(slack)
         slack_least = max(1, at - start)

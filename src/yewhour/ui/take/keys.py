@@ -24,6 +24,7 @@ DEEDS = (
     TakeDeed("back", "back to its start", ("Left", "Backspace")),
     TakeDeed("skip", "leave it out", ("Del",)),
     TakeDeed("note", "note the moment", ("N",)),
+    TakeDeed("voice", "a voice or signs in your ear", ("V",)),
     TakeDeed("waits", "I lead, or the clock", ("L",)),
     TakeDeed("darker", "light, dark, darker", ("D",)),
     TakeDeed("teach", "teach a key", ("K",)),

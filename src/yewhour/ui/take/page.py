@@ -7,6 +7,7 @@ that nothing jumps. The pointer does with one button what a clicker does with tw
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Any
 
 from PySide6.QtCore import QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QWheelEvent
@@ -16,7 +17,9 @@ from yewhour.core.lengths import seconds, show_length
 from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
 from yewhour.core.take.moment import Moment
+from yewhour.core.take.take import Take
 from yewhour.store.takefile import Broken, broken_takes, leave
+from yewhour.store.terms import load_voice
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.theme import DARK, DIM, LIGHT, Theme, font
 from yewhour.ui.take import words
@@ -28,7 +31,7 @@ FRAME_MS = 16
 SIZES = (56.0, 50.0, 46.0, 42.0, 38.0, 34.0, 30.0, 26.0, 22.0, 18.0)
 SIDE_COMES_S = 6.0  # before a side begins it is shown as the next
 KEYS_ON = "→ go on   ↑ one more   ↓ one fewer   ← back to its start   Space stand still   Esc stop"
-KEYS_READY = "Space starts   L who leads   D light or dark   K teach a key   Esc back to the class"
+KEYS_READY = "Space starts   V voice in the ear   L who leads   D light or dark   K teach a key   Esc back"
 
 
 class Line(Face):
@@ -73,8 +76,11 @@ class TakePage(QWidget):
         self.conductor = conductor or Conductor()
         self.keys = TakeKeys()
         self.broken: Broken | None = None
+        self.device = ""  # that is played on: the usual one
+        self.prompter: Any = None  # made when something is to be heard
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
         self._told = ""
+        self._prompted: Take | None = None
         self._given, self._light = theme, 0
         self.setObjectName("page")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
@@ -202,6 +208,8 @@ class TakePage(QWidget):
         """When the window closes."""
         self.frames.stop()
         self.conductor.close()
+        if self.prompter is not None:
+            self.prompter.close()
 
     # --- showing ------------------------------------------------------------------------------------------
 
@@ -215,6 +223,10 @@ class TakePage(QWidget):
         conductor = self.conductor
         if conductor.take is not None:
             self.going.show_take(conductor.take)
+            if self.prompter is not None and conductor.take is not self._prompted:
+                here = conductor.here()
+                self.prompter.show_take(conductor.take, int(here.at) if here is not None else 0)
+            self._prompted = conductor.take
         on = conductor.state in ("counting", "on")
         self.hints.setText(self._hints())
         if not on:
@@ -276,6 +288,8 @@ class TakePage(QWidget):
             return
         self.going.show_at(here.at)
         self.pacer.show_moment(here)
+        if self.prompter is not None:
+            self.prompter.follow(here.at, conductor.standing or conductor.state != "on")
         if conductor.state == "counting":
             self._show_counting()
         elif conductor.state == "on":
@@ -354,7 +368,7 @@ class TakePage(QWidget):
         self._told = ""
         doing: dict[str, Callable[[], object]] = {
             "stand": self._stand, "waits": self._wait, "darker": self._darker, "leave": self._leave,
-            "teach": self._begin_teaching,
+            "teach": self._begin_teaching, "voice": self._voice,
         }  # fmt: skip
         if deed in doing:
             doing[deed]()
@@ -382,6 +396,18 @@ class TakePage(QWidget):
     def _wait(self) -> None:
         self.conductor.waits = not self.conductor.waits
         self.tell("You lead: it waits for you to go on." if self.conductor.waits else "The clock leads.")
+
+    def _voice(self) -> None:
+        """Something else in the ear."""
+        if self.prompter is None:
+            # The voice and its device, 100 ms to import, which a take without them does not need.
+            from yewhour.ui.take.prompter import Prompter
+
+            voice = {str(name): value for name, value in load_voice().slower.items()}
+            self.prompter = Prompter(voice, self.device)
+            self.prompter.told.connect(self.tell)
+        here = self.conductor.here()
+        self.prompter.next_choice(self.conductor.take, int(here.at) if here is not None else 0)
 
     def _darker(self) -> None:
         """From light to dark to what a dark room can bear, and round again."""

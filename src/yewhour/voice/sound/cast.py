@@ -10,11 +10,12 @@ from yewhour.core.problem import Problem
 from yewhour.core.script.cue import GAP, Cue
 from yewhour.core.timing.layout import Segment
 
-# What may be heard. The first three choose among the lines; the others are signs.
+# What may be heard. Those with words choose among the lines; the others are signs.
 PARTS = {
     "lines": "every line",
     "sides": "names of movements and changes of side, and a tone for each side",
     "counts": "counts, and time to go",
+    "tones": "a tone for each side, and no words",
     "breath": "a soft tone for each breath",
     "bells": "a low bell for each section",
 }
@@ -61,7 +62,7 @@ def cast(segments: Sequence[Segment], cues: Sequence[Cue], parts: Iterable[str])
             found.append(Heard(segment.start, 3 * TICKS_PER_S, "bell"))
         section = segment.section
         sided = segment.side in ("left", "right") and not segment.turn.setup_for
-        if "sides" in parts and sided:
+        if parts & {"sides", "tones"} and sided:
             found.append(Heard(segment.start, TICKS_PER_S, segment.side))
         if "breath" in parts:
             found += [Heard(span.start, span.end - span.start, span.phase) for span in segment.spans]

@@ -1,0 +1,100 @@
+"""The prompter: a voice, or signs, in the teacher's ear, a little ahead of what she says."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from typing import NamedTuple
+
+from PySide6.QtCore import QObject, Signal
+
+from yewhour.core.take.take import Take
+from yewhour.voice.sound.cast import cast
+from yewhour.voice.sound.ear import Device, Ear, Placed
+from yewhour.voice.sound.mix import Mix
+from yewhour.voice.sound.synth import synth
+
+LEAD_S = 1.2  # before the moment a line is to be said
+EVERY = 12  # lines spoken between two looks at what is wanted now
+
+
+class Choice(NamedTuple):
+    """What may be in the ear: its parts (see `cast`), and what it is called."""
+
+    parts: frozenset[str]
+    about: str
+
+
+CHOICES = (
+    Choice(frozenset(), "nothing in your ear"),
+    Choice(frozenset({"lines"}), "every line in your ear"),
+    Choice(frozenset({"sides"}), "names and sides in your ear"),
+    Choice(frozenset({"sides", "counts"}), "names, sides and counts in your ear"),
+    Choice(frozenset({"tones", "breath", "bells"}), "bells and tones in your ear"),
+)
+
+
+class Prompter(QObject):
+    """Keeps an ear in step with a take. told: something to be read in the foot."""
+
+    told = Signal(str)
+
+    def __init__(self, slower: dict[str, float], device: str = "") -> None:
+        super().__init__()
+        self.choice = CHOICES[0]
+        self.slower = slower
+        self.ear = Ear(synth().rate)
+        self._name = device
+        self._device: Device | None = None
+        self._speaker = ThreadPoolExecutor(1, "prompter")
+        self._wish = 0
+
+    def next_choice(self, take: Take | None, at: int) -> None:
+        """The next of the choices, round and round."""
+        choice = CHOICES[(CHOICES.index(self.choice) + 1) % len(CHOICES)]
+        if choice.parts and (self._device is None or not self._device.open):
+            self._device = Device(self.ear, self.told.emit, self._name)
+            if not self._device.open:
+                return
+        self.choice = choice
+        self.told.emit(f"{choice.about[0].upper()}{choice.about[1:]}.")
+        if take is not None:
+            self.show_take(take, at)
+
+    def show_take(self, take: Take, at: int) -> None:
+        """Another class, or the same otherwise: its lines are spoken on a thread, the next first."""
+        self._wish += 1
+        if not self.choice.parts:
+            self.ear.place(())
+            return
+        wish, parts = self._wish, self.choice.parts
+        self._speaker.submit(self._speak, take, at, parts, lambda: wish == self._wish)
+
+    def _speak(self, take: Take, at: int, parts: frozenset[str], wanted: Callable[[], bool]) -> None:
+        heard = [one for one in cast(take.segments, take.cues, parts) if one.at + one.room >= at]
+        mix = Mix(heard, take.end, synth(), take.solved.plan.brief.voice_rate, self.slower)
+        lead = round(LEAD_S * mix.rate)
+        placed: list[Placed] = []
+        for number, one in enumerate(heard):
+            if number % EVERY == 0 and not wanted():
+                return
+            early = lead if one.kind == "line" else 0
+            placed.append(Placed(max(0, mix.sample_of(one.at) - early), mix.sound_of(one)))
+            if number == EVERY:  # what comes next can be heard while the rest is spoken
+                self.ear.place(sorted(placed, key=lambda one: one.at))
+        if wanted():
+            self.ear.place(sorted(placed, key=lambda one: one.at))
+
+    def follow(self, at: float, still: bool) -> None:
+        """The take is at a moment, in ticks; or it stands still."""
+        if still:
+            self.ear.stand_still()
+        elif self.choice.parts:
+            self.ear.follow(round(at * self.ear.rate / 10))
+
+    def close(self) -> None:
+        """Lets go of the device."""
+        self._wish += 1
+        self._speaker.shutdown(wait=True, cancel_futures=True)
+        if self._device is not None:
+            self._device.close()
