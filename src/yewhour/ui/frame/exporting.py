@@ -19,16 +19,27 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
+from yewhour.core.lengths import show_length
 from yewhour.core.made import Made
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.formats import FORMATS
 from yewhour.store.stand import told_unprinted
+from yewhour.store.terms import load_voice
 from yewhour.ui.frame.preview import Preview
 from yewhour.ui.frame.wanted import Wanted
 from yewhour.ui.frame.where import Where
 from yewhour.ui.kit.controls import button, label, row
 from yewhour.ui.kit.theme import scale
+from yewhour.voice.sound.file import write_sound
+from yewhour.voice.sound.synth import synth
+
+# The class as sound, which takes seconds and not moments: its file ending, and what it is for.
+SOUNDS = {
+    "sound": (".flac", "spoken, for the ear alone (FLAC)"),
+    "sound-mp3": (".mp3", "spoken, for phones (MP3)"),
+}
+SPOKEN = frozenset({"lines", "bells"})
 
 
 def _there(path: Path) -> bool:
@@ -59,8 +70,10 @@ class Exporting(QDialog):
         self.list = QListWidget()
         self.list.setAccessibleName("Ways to write it")
         self.list.setFixedWidth(round(370 * scale()))
-        for key, form in FORMATS.items():
-            item = QListWidgetItem(f"{form.about[0].upper()}{form.about[1:]}")
+        ways = {key: form.about for key, form in FORMATS.items()}
+        ways |= {key: about for key, (_, about) in SOUNDS.items()}
+        for key, about in ways.items():
+            item = QListWidgetItem(f"{about[0].upper()}{about[1:]}")
             item.setData(Qt.ItemDataRole.UserRole, key)
             item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable)
             item.setCheckState(Qt.CheckState.Checked if key == "text" else Qt.CheckState.Unchecked)
@@ -117,14 +130,31 @@ class Exporting(QDialog):
     def paths(self) -> list[tuple[str, Path]]:
         """Each way that is ticked and the file it goes to."""
         folder, stem = Path(self.folder.text()).expanduser(), self.name.text().strip() or "script"
-        return [(key, folder / f"{stem}{self.formats[key].suffix}") for key in self.chosen()]
+        return [(key, folder / f"{stem}{self._suffix(key)}") for key in self.chosen()]
+
+    def _suffix(self, key: str) -> str:
+        return SOUNDS[key][0] if key in SOUNDS else self.formats[key].suffix
 
     def _show(self, number: int) -> None:
         if self._key() == "pdf":
             self.preview.show_text(b"Drawing the pages\xe2\x80\xa6")
             threading.Thread(target=self._draw, daemon=True).start()
+        elif self._key() in SOUNDS:
+            self.preview.show_text(self._about_sound().encode())
         else:
             self.preview.show_text(self.formats[self._key()].write(self.made))
+
+    def _about_sound(self) -> str:
+        """What the sound will be like, as it can't be seen."""
+        made = self.made
+        return (
+            f"{show_length(made.length_s)} of sound, as long as the class to the sample.\n\n"
+            f"{len(made.cues)} lines, each at its moment, at your pace of speech.\n"
+            "A low bell for each section.\n\n"
+            "Even in loudness (-16 LUFS).\n"
+            "Title and chapters are in the file.\n\n"
+            "It takes about a second for each minute."
+        )
 
     @cached_property
     def _unprinted(self) -> str:
@@ -198,7 +228,10 @@ class Exporting(QDialog):
                 break
             self._progressed.emit(number, path.name)
             try:
-                write_whole(path, self.formats[key].write(self.made))
+                if key in SOUNDS:
+                    self._speak(path, number)
+                else:
+                    write_whole(path, self.formats[key].write(self.made))
             except Problem as error:
                 problem = error
                 break
@@ -208,6 +241,17 @@ class Exporting(QDialog):
                 break
             done.append(path)
         self._ended.emit(done, problem)
+
+    def _speak(self, path: Path, number: int) -> None:
+        """Writes the class as sound. Raises Problem when it is stopped."""
+
+        def progress(share: float) -> None:
+            if self._stopping.is_set():
+                raise Problem(f"Stopped; {path.name} is not written.")
+            self._progressed.emit(number, f"{path.name}, {share * 100:.0f} %")
+
+        slower = {str(name): value for name, value in load_voice().slower.items()}
+        write_sound(self.made, path, synth(), SPOKEN, slower, progress)
 
     def _show_progress(self, number: int, name: str) -> None:
         self.bar.setValue(number)
