@@ -1,4 +1,4 @@
-"""Damaged inputs, put through everything: class files, outlines, movement files.
+"""Damaged inputs, put through everything: class files, outlines, movement files, marks of takes.
 
 `damaged(kind, dice)` makes one from something sound; `put_through` does with it what the program would, and
 raises what the program must never raise. `run` does so many, in processes, and tells what it found. Dice is
@@ -18,6 +18,7 @@ import time
 import traceback
 from collections import Counter
 from functools import cache
+from itertools import pairwise
 from pathlib import Path
 from random import Random
 from typing import Any
@@ -26,11 +27,14 @@ import msgspec
 
 from yewhour.core.edits.compare import as_it_is
 from yewhour.core.edits.report import remedies
-from yewhour.core.pipeline import solve
+from yewhour.core.pipeline import Solved, solve
 from yewhour.core.plan.outline_read import read_outline
 from yewhour.core.plan.outline_write import write_outline
 from yewhour.core.plan.plan import steps_of
 from yewhour.core.problem import CannotFit, Problem
+from yewhour.core.take.answer import answer_json
+from yewhour.core.take.marks import DOES, read_marks
+from yewhour.core.take.replay import replay
 from yewhour.store.classfile import parse_plan, plan_bytes
 from yewhour.store.formats import FORMATS
 from yewhour.store.library import load_library
@@ -38,7 +42,8 @@ from yewhour.store.paths import DATA, demo_classes
 from yewhour.store.terms import load_terms
 from yewhour.store.words import load_words
 
-KINDS = ("class", "outline", "movement")
+KINDS = ("class", "outline", "movement", "marks")
+MARK_FIELDS = ("at_s", "do", "text", "segment", "cut", "version", "title", "key", "length_s", "x")
 SLOW_S = 20.0  # what takes longer is a hang
 HOSTILE: tuple[Any, ...] = (
     None, True, False, 0, -1, 1, 2, 3, 7, 60, 1000, 10**6, 2**31, 2**63, 2**64, -(2**63), 10**30, 0.0,
@@ -87,10 +92,21 @@ def _sound(kind: str) -> tuple[Any, ...]:
     """What is damaged: documents of classes, texts of outlines, tables of movements."""
     if kind == "class":
         return tuple(json.loads(path.read_bytes()) for path in demo_classes())
+    if kind == "marks":
+        return tuple(_marks(Random(number)) for number in range(40))
     if kind == "outline":
         texts = [write_outline(parse_plan(path.read_bytes()), _words().library) for path in demo_classes()]
         return tuple(texts + [path.read_text() for path in sorted((DATA / "blocks").glob("*.txt"))])
     return tuple(path.read_text() for path in sorted((DATA / "movements").rglob("*.toml")))
+
+
+def _marks(dice: Random) -> str:
+    """The marks of a sound take."""
+    at, lines = 0.0, [{"at_s": 0.0, "do": "start"}]
+    for _ in range(dice.randrange(1, 12)):
+        at = round(at + dice.uniform(0.1, 200), 1)
+        lines.append({"at_s": at, "do": dice.choice(DOES[1:]), "text": "x", "cut": dice.random() < 0.2})
+    return "\n".join(map(json.dumps, lines))
 
 
 # --- damage -------------------------------------------------------------------------------------------------
@@ -183,7 +199,12 @@ def _damage_lines(lines: list[str], dice: Random, kind: str) -> None:
         return
     at = dice.randrange(len(lines))
     act = dice.random()
-    if kind == "movement" and act < 0.5 and "=" in lines[at]:
+    if kind == "marks" and act < 0.7:
+        with contextlib.suppress(ValueError, TypeError):
+            mark = json.loads(lines[at])
+            mark[dice.choice(MARK_FIELDS)] = dice.choice((*HOSTILE, *DOES, 60.0, 300, 1e4, "n3", "n5/into"))
+            lines[at] = json.dumps(mark)
+    elif kind == "movement" and act < 0.5 and "=" in lines[at]:
         key = lines[at].partition("=")[0]
         value = dice.choice((*HOSTILE, "[1, 2, 3]", "[3, 2, 1]"))
         lines[at] = f"{key}= {_toml(value)}"
@@ -232,6 +253,8 @@ def put_through(kind: str, content: bytes, exports: tuple[str, ...]) -> str:
     words = _words()
     if kind == "movement":
         return _movement(content)
+    if kind == "marks":
+        return _take(content)
     try:
         if kind == "class":
             plan = parse_plan(content, "a file")
@@ -292,6 +315,31 @@ def _movement(content: bytes) -> str:
     return "made"
 
 
+@cache
+def _demo(number: int) -> Solved:
+    paths = demo_classes()
+    return solve(parse_plan(paths[number % len(paths)].read_bytes()), _words())
+
+
+def _take(content: bytes) -> str:
+    try:
+        read = read_marks(content.split(b"\n"), "marks")
+    except Problem as problem:
+        _told(problem)
+        return "refused"
+    solved = _demo(len(content))
+    take = replay(solved, solved.make(), read.marks)
+    if any(one.end != two.start for one, two in pairwise(take.segments)):
+        raise Lost("there is a gap in a take")
+    ids = {one.id for one in take.segments}
+    if len(ids) != len(take.segments) or not {cue.segment for cue in take.cues} <= ids:
+        raise Lost("two segments have one name, or a line has none")
+    if [mark for mark in read.marks if mark.do == "note"] and take.state != "ended" and not take.notes:
+        raise Lost("a note is lost")
+    answer_json(take)
+    return "made"
+
+
 def _told(problem: Problem) -> None:
     """A message a teacher can read: no names of Python's, not without end."""
     said = str(problem)
@@ -321,7 +369,7 @@ def _kept_all(before: Any, after: Any, where: str = "") -> None:
 def one(seed: int, pdf: float = 0.02) -> tuple[str, str, str]:
     """(kind, outcome, the fault's last lines) of the input with this number."""
     dice = Random(seed)
-    kind = dice.choices(KINDS, (6, 3, 1))[0]
+    kind = dice.choices(KINDS, (6, 3, 1, 1))[0]
     content = damaged(kind, dice)
     some = dice.sample([name for name in FORMATS if name != "pdf"], 3)
     exports = (*some, "pdf") if dice.random() < pdf else tuple(some)

@@ -281,6 +281,10 @@ def test_a_class_that_ends_without_a_stillness_closes_with_a_pause(do):
     if do == "next":
         assert take.segments[-1].turn.key == PAUSE
         assert take.end == take.target
+        for again in ("skip", "next"):
+            over = marked(take, Mark(seconds(take.end) - 2, again))
+            assert [one.turn.key for one in over.segments].count(PAUSE) == 1
+            assert over.end == take.end - 20
 
 
 def test_a_rest_that_is_under_way_is_never_cut_before_now():

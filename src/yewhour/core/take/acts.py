@@ -275,7 +275,8 @@ def _skip(take: Take, at: int, mark: Mark) -> Take:
         changed = _solved(take, take.solved.plan, movements)
     except Problem:
         return _told(take, mark, "nothing would be left")
-    return _refitted(changed, happened, changed.course.places.get(after, -1) + 1, at)
+    last = len(changed.solved.turns) - 1  # where the closing pause is left out
+    return _refitted(changed, happened, changed.course.places.get(after, last) + 1, at)
 
 
 def _piece_of(key: str, take: Take) -> tuple[str, int]:

@@ -55,7 +55,8 @@ def rest_of(take: Take, happened: Sequence[Segment], first: int, at: int) -> Res
     node = solved.turns[first].node if first < len(solved.turns) else -1
     turns = tuple(_as_given(turn, given) for turn in solved.turns[first:] if _there(turn, groups))
     here = [turn for turn in turns if turn.node == node]
-    parts = onward(here, solved.model, groups, solved.entries.needs, slack_least)
+    over = bool(happened) and happened[-1].turn.key == PAUSE  # nothing comes after that
+    parts = () if over else onward(here, solved.model, groups, solved.entries.needs, slack_least)
     return Rest(tuple(happened), first, start, turns, groups, given, parts)
 
 
