@@ -25,6 +25,7 @@ BENCHES = {
     "window": window.bench_window,
     "hand": window.bench_hand,
     "take": take.bench_take,
+    "voice": take.bench_voice,
 }
 
 

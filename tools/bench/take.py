@@ -5,7 +5,7 @@ from random import Random
 from statistics import median
 
 from tools.bench.plans import sixty_steps
-from tools.bench.table import line
+from tools.bench.table import ROOM, line
 from tools.takes import could, misses, simulated
 from yewhour.core.pipeline import solve
 from yewhour.core.take.acts import numbered
@@ -14,7 +14,10 @@ from yewhour.core.take.marks import Mark
 from yewhour.core.take.take import begin
 from yewhour.store.classfile import read_plan
 from yewhour.store.paths import DEMO, demo_classes
+from yewhour.store.terms import load_voice
 from yewhour.store.words import load_words
+from yewhour.voice.sound.file import write_sound
+from yewhour.voice.sound.synth import synth
 
 TAKES = 1000
 FRAME_S = 1 / 60
@@ -97,3 +100,19 @@ def _frames() -> None:
     )
     line(f"   of {len(took)}: median, slowest", f"{median(took) * 1000:.1f}, {took[-1] * 1000:.1f} ms")
     window.close()
+
+
+def bench_voice() -> None:
+    """The 26-minute demo spoken into a file: against its length, in processor time, as machines are noisy."""
+    words, _ = load_words()
+    made = solve(read_plan(DEMO / "slack-tide.yewhour"), words).make()
+    slower = {str(name): value for name, value in load_voice().slower.items()}
+    path = ROOM / "class.flac"
+    before = time.process_time()
+    done = write_sound(made, path, synth(), {"lines", "bells"}, slower)
+    took = time.process_time() - before
+    ratio = made.length_s / took
+    line("a class as sound: its length / the time it takes", f"{ratio:.0f}", "at least 50", ratio >= 50)
+    drift = done.samples - made.length * done.rate // 10
+    line("   samples too many or too few in the whole file", str(drift), "none", not drift)
+    line("   loudness, highest true peak", f"{done.loudness} LUFS, {done.peak} dB")
