@@ -6,8 +6,10 @@ from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from yewhour.core.take.rehearsal import beginnings, stretches
 from yewhour.store.habits import change_habits
-from yewhour.store.paths import DEMO
+from yewhour.store.paths import DEMO, kept_takes, own_data
+from yewhour.store.rehearsed import stumbled_in
 from yewhour.store.takefile import broken_takes, leave
 from yewhour.ui.take.conductor import COUNT_IN_S
 from yewhour.ui.take.words import late_words
@@ -72,6 +74,7 @@ def stage(desk):
     for one in broken_takes():
         leave(one)
     change_habits(take_keys={})
+    (own_data() / "rehearsed.json").unlink(missing_ok=True)
     made = Stage(desk)
     yield made
     made.conductor.close()
@@ -416,3 +419,79 @@ def test_without_a_sound_device_the_take_goes_on(stage, monkeypatch):
     assert "no sound device" in stage.page.late.text()
     stage.wait(5)
     assert stage.conductor.state == "on"
+
+
+def test_when_the_end_can_not_be_kept_one_key_leaves_something_out(stage):
+    stage.start()
+    stage.wait(300)
+    stage.key(Qt.Key.Key_Space)
+    stage.wait(420)
+    stage.key(Qt.Key.Key_Space)
+    stage.desk.qtbot.waitUntil(lambda: bool(stage.conductor.choices), timeout=20_000)
+    stage.wait(1)
+    first = stage.conductor.choices[0]
+    assert "1 without" in stage.page.hints.text()
+    assert first.title.split()[2] in stage.page.hints.text()
+    assert "late at the end" in stage.page.late.text()
+    before = stage.take.end
+    stage.key(Qt.Key.Key_1)
+    assert stage.take.end < before
+    assert stage.take.end == pytest.approx(first.end_s * 10, abs=20)
+
+
+def test_a_rehearsal_from_any_movement_at_half_speed_is_not_kept(stage):
+    before = set(kept_takes().glob("2*"))
+    stage.key(Qt.Key.Key_R)
+    for _ in range(4):
+        stage.key(Qt.Key.Key_Down)
+    stage.key(Qt.Key.Key_Up)
+    stage.key(Qt.Key.Key_S)
+    first = beginnings(stage.take)[3]
+    assert stage.page.name.text == first.turn.name
+    assert "at half speed" in stage.page.following.text
+    stage.start()
+    assert stage.conductor.here().at == pytest.approx(first.start, abs=5)
+    stage.wait(10)
+    assert stage.conductor.here().at == pytest.approx(first.start + 50, abs=5)
+    stage.key(Qt.Key.Key_Escape)
+    stage.key(Qt.Key.Key_Escape)
+    assert stage.conductor.state == "over"
+    assert broken_takes() == []
+    assert set(kept_takes().glob("2*")) == before
+
+
+def test_only_the_changes_of_side_are_rehearsed(stage):
+    stage.key(Qt.Key.Key_R)
+    stage.key(Qt.Key.Key_O)
+    assert "only the changes of side" in stage.page.following.text
+    wanted = stretches(stage.take, "sides")
+    stage.start()
+    assert stage.conductor.here().at == pytest.approx(wanted[0][0], abs=6)
+    stage.wait((wanted[0][1] - wanted[0][0]) / 10 + 0.5)
+    assert stage.conductor.here().at == pytest.approx(wanted[1][0], abs=12)
+    stage.wait(sum(end - start for start, end in wanted[1:]) / 10 + 4)
+    assert stage.conductor.state == "over"
+
+
+def test_where_she_stumbled_is_offered_again_until_it_goes_well(stage):
+    stage.key(Qt.Key.Key_R)
+    for _ in range(4):
+        stage.key(Qt.Key.Key_Down)
+    stage.start()
+    stage.wait(9)
+    stage.key(Qt.Key.Key_Left)
+    (place,) = stumbled_in(stage.take.solved.plan.brief.title)
+    stage.key(Qt.Key.Key_Escape)
+    stage.key(Qt.Key.Key_Escape)
+    stage.key(Qt.Key.Key_R)
+    stage.key(Qt.Key.Key_R)
+    for _ in range(3):
+        stage.key(Qt.Key.Key_O)
+        if "stumbled" in stage.page.following.text:
+            break
+    assert "only where you stumbled" in stage.page.following.text
+    stage.start()
+    (only,) = stage.conductor.stretches
+    stage.wait((only[1] - only[0]) / 10 + 2)
+    assert stage.conductor.state == "over"
+    assert place not in stumbled_in(stage.take.solved.plan.brief.title)

@@ -18,11 +18,14 @@ from yewhour.core.lengths import show_length
 from yewhour.core.made import Made
 from yewhour.core.pipeline import Solved
 from yewhour.core.take.acts import numbered
+from yewhour.core.take.choices import Choice, choices
 from yewhour.core.take.lines import respoken
 from yewhour.core.take.marks import VERSION, Do, Mark
 from yewhour.core.take.moment import Moment, moment
+from yewhour.core.take.rehearsal import Stretch
 from yewhour.core.take.replay import replay
 from yewhour.core.take.take import Take, begin
+from yewhour.store.rehearsed import mastered, stumble
 from yewhour.store.takefile import Broken, TakeFile
 from yewhour.store.takes import key_of
 
@@ -30,6 +33,7 @@ COUNT_IN_S = 5.0
 ASLEEP_S = 4.0  # without a tick: the machine slept
 JUST_CHANGED_S = 0.7  # after the class went on by itself, `next` means that
 HELD_S = 0.25  # a key that is pressed again so soon is held down
+FORGIVEN = 5  # ticks late at the end, of which nothing is said
 State = Literal["ready", "counting", "on", "over"]
 
 
@@ -48,6 +52,7 @@ class Conductor(QObject):
     changed = Signal()
     told = Signal(str)
     _spoken = Signal(object)
+    _weighed = Signal(object)
 
     def __init__(self, clock: Callable[[], float] = awake_and_asleep) -> None:
         super().__init__()
@@ -55,7 +60,12 @@ class Conductor(QObject):
         self.state: State = "ready"
         self.take: Take | None = None
         self.waits = False
+        self.rehearsing = False
+        self.speed = 1.0  # of a rehearsal
+        self.stretches: list[Stretch] = []  # that a rehearsal goes through
+        self._stumbles: set[str] = set()
         self.marks: list[Mark] = []
+        self.choices: tuple[Choice, ...] = ()  # what could be left out, when the end can't be kept
         self._made: Made | None = None
         self._zero = 0.0  # the clock when the take was at nought
         self._ticked = 0.0
@@ -64,6 +74,7 @@ class Conductor(QObject):
         self._file: TakeFile | None = None
         self._writers = ThreadPoolExecutor(1, "lines")
         self._spoken.connect(self._take_lines)
+        self._weighed.connect(self._take_choices)
 
     # --- the stages -----------------------------------------------------------------------------------------
 
@@ -72,16 +83,22 @@ class Conductor(QObject):
         if self.state in ("counting", "on"):
             return
         self._made, self.take, self.state, self.marks = made, begin(solved, made), "ready", []
+        self.stretches, self._stumbles = [], set()
         self.changed.emit()
 
     def count_in(self) -> None:
         """Begins to count in; raises Problem when another take is on or it can't be kept."""
         if self.take is None or self._made is None or self.state != "ready":
             return
-        file = TakeFile(lambda problem: self.told.emit(str(problem)))
-        file.begin(self.take.solved.plan, datetime.now())
-        self._file = file
-        self._zero = self.clock() + COUNT_IN_S
+        if self.rehearsing:
+            if not self.stretches:
+                self.stretches = [(self.take.start, self.take.end)]
+            self._zero = self.clock() + COUNT_IN_S - self.stretches[0][0] / 10 / self.speed
+        else:
+            file = TakeFile(lambda problem: self.told.emit(str(problem)))
+            file.begin(self.take.solved.plan, datetime.now())
+            self._file = file
+            self._zero = self.clock() + COUNT_IN_S
         self.state, self._ticked = "counting", self.clock()
         self.changed.emit()
 
@@ -103,7 +120,16 @@ class Conductor(QObject):
     @property
     def now_s(self) -> float:
         """Seconds since the start; less than none while it is counted in."""
-        return self.clock() - self._zero
+        return self._s_at(self.clock())
+
+    def _s_at(self, clock: float) -> float:
+        return (clock - self._zero) * (self.speed if self.rehearsing else 1.0)
+
+    @property
+    def counting_s(self) -> float:
+        """Seconds until it begins."""
+        begins_s = self.stretches[0][0] / 10 if self.rehearsing and self.stretches else 0.0
+        return (begins_s - self.now_s) / (self.speed if self.rehearsing else 1.0)
 
     @property
     def standing(self) -> bool:
@@ -123,23 +149,39 @@ class Conductor(QObject):
         """Goes on with the clock. To be called many times a second."""
         now = self.clock()
         before, self._ticked = self._ticked, now
-        if self.state == "counting" and now >= self._zero:
+        if self.state == "counting" and self.counting_s <= 0:
             self._start()
             return
         if self.state != "on" or self.take is None:
             return
         if now - before > ASLEEP_S and not self.standing:
-            self._mark("pause", before - self._zero)
+            self._mark("pause", self._s_at(before))
             slept = show_length(now - before)
             self.told.emit(f"The computer was asleep for {slept}. The class stands still since then.")
         if not self.standing:
             if self.waits:
-                self._wait(before - self._zero)
+                self._wait(self._s_at(before))
+            if self.rehearsing:
+                self._go_through()
             if self.now_s * 10 - self.take.out >= self.take.end:
                 self.act("end")
         if int(self.now_s) != self._beaten and self._file is not None:
             self._beaten = int(self.now_s)
             self._file.beat(round(self.now_s, 1))
+
+    def _go_through(self) -> None:
+        """From the end of one stretch of a rehearsal to the start of the next; ends with the last."""
+        at = self.now_s * 10
+        if self.stretches and at >= self.stretches[0][1]:
+            title = self.take.solved.plan.brief.title if self.take is not None else ""
+            for one in self.take.segments if self.take is not None else ():
+                if one.end <= at and one.start >= self.stretches[0][0] and one.id not in self._stumbles:
+                    mastered(title, one.id)
+            del self.stretches[0]
+            if not self.stretches:
+                self.act("end")
+            else:
+                self._zero -= (self.stretches[0][0] - at) / 10 / self.speed
 
     def _start(self) -> None:
         assert self.take is not None
@@ -171,6 +213,8 @@ class Conductor(QObject):
         if self.state != "on" or self.take is None:
             return
         now = self.clock()
+        if do == "back":
+            self._stumble()
         if now - self._pressed.get(do, -9.0) < HELD_S:
             self._pressed[do] = now
             return
@@ -183,9 +227,23 @@ class Conductor(QObject):
                 return
         self._mark(do, self.now_s, text, segment)
 
+    def _stumble(self) -> None:
+        """Remembers where she stood still or went back in a rehearsal."""
+        here = self.here()
+        if self.rehearsing and here is not None and here.segment is not None and self.take is not None:
+            place = here.segment.turn.setup_for or here.segment.turn.key
+            self._stumbles.add(place)
+            stumble(self.take.solved.plan.brief.title, place)
+
     def stand_or_go(self) -> None:
         """Stands still, or goes on."""
+        if not self.standing:
+            self._stumble()
         self.act("resume" if self.standing else "pause")
+
+    def stop(self) -> None:
+        """Stands still on the way out."""
+        self.act("pause")
 
     def _mark(self, do: Do, at_s: float, text: str = "", segment: str = "") -> None:
         self._put(Mark(max(0.0, round(at_s, 1)), do, text, segment))
@@ -197,6 +255,7 @@ class Conductor(QObject):
         self.marks.append(mark)
         before = len(self.take.told)
         self.take = take = numbered(self.take, mark)
+        self.choices = ()
         for told in take.told[before:]:
             self.told.emit(told)
         if take.unsaid is not None:
@@ -209,8 +268,20 @@ class Conductor(QObject):
     def _take_lines(self, spoken: tuple[Take, Take]) -> None:
         """Takes the lines, unless the class has changed again since they were asked for."""
         if self.take is spoken[0]:
-            self.take = spoken[1]
+            self.take = take = spoken[1]
             self.changed.emit()
+            if take.end - take.target > FORGIVEN:
+                self._writers.submit(lambda: self._weighed.emit((take, tuple(choices(take)))))
+
+    def _take_choices(self, weighed: tuple[Take, tuple[Choice, ...]]) -> None:
+        if self.take is weighed[0]:
+            self.choices = tuple(one for one in weighed[1] if one.mark is not None)
+            self.changed.emit()
+
+    def choose(self, number: int) -> None:
+        """Leaves out what the choice with this number says."""
+        if number < len(self.choices) and (mark := self.choices[number].mark) is not None:
+            self._mark("skip", self.now_s, segment=mark.segment)
 
     def _close(self) -> None:
         if self._file is not None:
@@ -219,9 +290,10 @@ class Conductor(QObject):
 
     def leave_off(self) -> None:
         """Before the start: back to ready. On the way: what is kept stays, to be gone on with."""
-        if self.state == "counting" and self._file is not None:
-            self._file.discard()
-            self._file = None
+        if self.state == "counting":
+            if self._file is not None:
+                self._file.discard()
+                self._file = None
             self.state = "ready"
             self.changed.emit()
 

@@ -17,7 +17,9 @@ from yewhour.core.lengths import seconds, show_length
 from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
 from yewhour.core.take.moment import Moment
+from yewhour.core.take.rehearsal import ONLY, beginnings, stretches
 from yewhour.core.take.take import Take
+from yewhour.store.rehearsed import stumbled_in
 from yewhour.store.takefile import Broken, broken_takes, leave
 from yewhour.store.terms import load_voice
 from yewhour.ui.desk.session import Session
@@ -31,7 +33,10 @@ FRAME_MS = 16
 SIZES = (56.0, 50.0, 46.0, 42.0, 38.0, 34.0, 30.0, 26.0, 22.0, 18.0)
 SIDE_COMES_S = 6.0  # before a side begins it is shown as the next
 KEYS_ON = "→ go on   ↑ one more   ↓ one fewer   ← back to its start   Space stand still   Esc stop"
-KEYS_READY = "Space starts   V voice in the ear   L who leads   D light or dark   K teach a key   Esc back"
+KEYS_READY = "Space starts   R rehearse   V voice   L who leads   D light or dark   K teach a key   Esc back"
+KEYS_REHEARSAL = (
+    "Space begins   ↑ ↓ from where   O only some   S speed   V voice   R a take instead   Esc back"
+)
 
 
 class Line(Face):
@@ -79,6 +84,7 @@ class TakePage(QWidget):
         self.device = ""  # that is played on: the usual one
         self.prompter: Any = None  # made when something is to be heard
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
+        self._first, self._which = 0, "all"  # of a rehearsal: with which movement, and what of it
         self._told = ""
         self._prompted: Take | None = None
         self._given, self._light = theme, 0
@@ -166,7 +172,7 @@ class TakePage(QWidget):
         for one, size, colour in (
             (self.clock, 26.0, theme.ink), (self.phase, 38.0, theme.ink), (self.count, 38.0, theme.ink),
             (self.left_s, 84.0, theme.ink), (self.coming, 22.0, theme.soft), (self.late, 24.0, theme.ink),
-            (self.hints, 11.0, theme.soft),
+            (self.hints, 12.0, theme.soft),
         ):  # fmt: skip
             one.setFont(font(size, bold=size > 25))
             one.setStyleSheet(f"color: {colour}; font-size: {font(size).pointSizeF():.1f}pt;")
@@ -238,6 +244,11 @@ class TakePage(QWidget):
             return "Press the key, or the button of the clicker."
         if self._teaching:
             return f"{self._teaching}: now press what it should do: → ↑ ↓ ← or Space. Esc: nothing."
+        if self.conductor.state == "on" and self.conductor.choices:
+            return "   ".join(
+                f"{number} {_without(one.title)}: {show_length(one.end_s)}"
+                for number, one in enumerate(self.conductor.choices[:2], 1)
+            )
         if self.conductor.state == "on" and not self.conductor.standing:
             return KEYS_ON
         if self.conductor.standing:
@@ -246,7 +257,7 @@ class TakePage(QWidget):
             return "Space or Esc: not yet"
         if self.conductor.state == "over":
             return "Space: once more   Esc back to the class"
-        return KEYS_READY
+        return KEYS_REHEARSAL if self.conductor.rehearsing else KEYS_READY
 
     def _show_still(self) -> None:
         """Before the start, and after the end."""
@@ -267,6 +278,8 @@ class TakePage(QWidget):
             self.name.say(title)
             self.line.say(f"Done, in {show_length(seconds(take.end - take.start), True)}.")
             self.following.say("The take is kept.")
+        elif self.conductor.rehearsing:
+            self._show_rehearsal(take)
         elif self.broken is not None:
             self.name.say(self.broken.plan.brief.title)
             self.line.say(f"This take was broken off at {show_length(self.broken.until_s)}.")
@@ -278,6 +291,46 @@ class TakePage(QWidget):
             length = show_length(seconds(take.target - take.start))
             self.following.say(f"{length}. {leads[0].upper()}{leads[1:]}. Space counts you in.")
         self.late.setText(self._told)
+
+    def _show_rehearsal(self, take: Take) -> None:
+        """Where a rehearsal begins, and what it goes through."""
+        first = beginnings(take)[self._first]
+        self.name.say(first.turn.name)
+        self.line.say(next((cue.text for cue in take.cues if cue.start >= first.start), ""))
+        speed = {1.0: "", 0.5: ", at half speed", 2.0: ", at double speed"}[self.conductor.speed]
+        whole = f"from {show_length(seconds(first.start))} on" if self._which == "all" else ONLY[self._which]
+        self.following.say(f"A rehearsal, {whole}{speed}. It is not kept. Space counts you in.")
+        self.going.show_at(first.start)
+
+    def _rehearse(self) -> None:
+        if not self.busy:
+            self.conductor.rehearsing = not self.conductor.rehearsing
+            self._first, self._which = 0, "all"
+            self.get_ready()
+
+    def _speed(self) -> None:
+        if not self.busy and self.conductor.rehearsing:
+            self.conductor.speed = {1.0: 0.5, 0.5: 2.0, 2.0: 1.0}[self.conductor.speed]
+            self.show_take()
+
+    def _only(self) -> None:
+        """The next of what there is to rehearse in this class."""
+        take = self.conductor.take
+        if self.busy or not self.conductor.rehearsing or take is None:
+            return
+        kinds = [one for one in ONLY if one == "all" or stretches(take, one, self._stumbled(take))]
+        self._which = kinds[(kinds.index(self._which) + 1) % len(kinds)]
+        self.show_take()
+
+    def _stumbled(self, take: Take) -> list[str]:
+        return list(stumbled_in(take.solved.plan.brief.title))
+
+    def _from(self, by: int) -> None:
+        """A rehearsal begins so many movements later, or earlier."""
+        take = self.conductor.take
+        if take is not None:
+            self._first = min(len(beginnings(take)) - 1, max(0, self._first + by))
+            self.show_take()
 
     def frame(self) -> None:
         """What changes with the clock."""
@@ -298,7 +351,7 @@ class TakePage(QWidget):
     def _show_counting(self) -> None:
         take = self.conductor.take
         assert take is not None
-        left = -self.conductor.now_s
+        left = self.conductor.counting_s
         self.name.say(take.solved.plan.brief.title)
         _put(self.left_s, f"{min(COUNT_IN_S, left) + 0.999:.0f}" if left > 0 else "")
         self.left_s.setText(str(max(1, int(left + 0.999))))
@@ -355,7 +408,12 @@ class TakePage(QWidget):
             self._broken_off(key == "Return")
             return
         deed = self.keys.deed(key)
-        if deed:
+        from_by = {"again": -1, "fewer": 1}.get(deed, 0)
+        if from_by and not self.busy and self.conductor.rehearsing:
+            self._from(from_by)
+        elif not deed and key.isdigit() and self.conductor.choices:
+            self.conductor.choose(int(key) - 1)
+        elif deed:
             self.do(deed)
         elif key.startswith("F") and key[1:].isdigit():
             event.ignore()
@@ -368,7 +426,8 @@ class TakePage(QWidget):
         self._told = ""
         doing: dict[str, Callable[[], object]] = {
             "stand": self._stand, "waits": self._wait, "darker": self._darker, "leave": self._leave,
-            "teach": self._begin_teaching, "voice": self._voice,
+            "teach": self._begin_teaching, "voice": self._voice, "rehearse": self._rehearse,
+            "speed": self._speed, "only": self._only,
         }  # fmt: skip
         if deed in doing:
             doing[deed]()
@@ -388,6 +447,11 @@ class TakePage(QWidget):
         else:
             if conductor.state == "over":
                 self.get_ready()
+            if conductor.rehearsing and conductor.take is not None:
+                take = conductor.take
+                found = stretches(take, self._which, self._stumbled(take))
+                begin = beginnings(take)[self._first].start
+                conductor.stretches = [(begin, take.end)] if self._which == "all" else found
             try:
                 conductor.count_in()
             except Problem as problem:
@@ -420,7 +484,7 @@ class TakePage(QWidget):
         if conductor.state == "counting":
             conductor.leave_off()
         elif conductor.state == "on" and not conductor.standing:
-            conductor.stand_or_go()
+            conductor.stop()
         elif conductor.state == "on":
             conductor.act("end")
         else:
@@ -465,6 +529,11 @@ class TakePage(QWidget):
     def wheelEvent(self, event: QWheelEvent) -> None:
         if self.conductor.state == "on" and event.angleDelta().y():
             self.do("again" if event.angleDelta().y() > 0 else "fewer")
+
+
+def _without(title: str) -> str:
+    """A choice in few words."""
+    return title.removesuffix(", both sides").replace("Leave out ", "without ", 1)
 
 
 def _put(label: QLabel, text: str) -> None:
