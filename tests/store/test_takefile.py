@@ -15,8 +15,9 @@ from tools.kills import in_another
 from yewhour.core.plan.nodes import Step
 from yewhour.core.problem import Problem
 from yewhour.core.take.marks import Mark
+from yewhour.store.broken import broken_takes, leave
 from yewhour.store.paths import kept_takes
-from yewhour.store.takefile import TakeFile, broken_takes, leave
+from yewhour.store.takefile import TakeFile
 from yewhour.store.takes import key_of
 
 PLAN = plan_of(Step(movement="child", amount=5), title="Ebb")

@@ -3,7 +3,8 @@
 `./yew bench` runs all, `./yew bench library fit` those named. `./yew bench --long` puts 100,000 damaged
 inputs through everything, kills 1,000 saving processes and acts in the window; a number after it is where the
 inputs begin. `./yew bench --mutants` makes small faults in the core and counts those that the tests notice;
-names after it, as timing.doses, are the modules. Nothing is written but in a folder of its own.
+names after it, as timing.doses, are the modules, a number is how many are drawn. Nothing is written but in a
+folder of its own.
 """
 
 import os

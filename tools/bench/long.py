@@ -1,5 +1,6 @@
 """The long runs: many damaged inputs, many kills, many acts; and mutants of the core."""
 
+import json
 import os
 import subprocess
 import sys
@@ -35,12 +36,28 @@ def long(first: int = 0, damaged: int = DAMAGED, kills: int = KILLS, acts: int =
     return int(bool(faults or wrong or done.returncode))
 
 
+def drawn(mutmut: Path, number: int) -> list[str]:
+    """The names of so many mutants, drawn at random; the same ones each time."""
+    # It makes them all before it finds that none is called so.
+    subprocess.run([str(mutmut), "run", "none-of-them"], cwd=ROOT, capture_output=True, check=False)
+    found = []
+    for file in sorted((ROOT / "mutants" / "src").rglob("*.meta")):
+        found += sorted(json.loads(file.read_text())["exit_code_by_key"])
+    return Random(1).sample(found, min(number, len(found)))
+
+
 def mutants(names: list[str]) -> int:
-    """Runs mutmut over the rooms named in pyproject.toml, or over some of their modules; tells the ratio."""
+    """Runs mutmut over the rooms named in pyproject.toml, or over some of their modules; tells the ratio.
+
+    A number in place of names: so many of all mutants, drawn at random, as all of them take a day.
+    """
     lock = ROOT / "requirements-mutants.lock"
     subprocess.run([sys.executable, "-m", "pip", "install", "-q", "--no-deps", "-r", str(lock)], check=True)
     mutmut = Path(sys.executable).with_name("mutmut")
-    patterns = [f"yewhour.core.{name}*" for name in names]
+    if names and names[0].isdigit():
+        patterns = drawn(mutmut, int(names[0]))
+    else:
+        patterns = [f"yewhour.core.{name}*" for name in names]
     ran = subprocess.run([str(mutmut), "run", *patterns], cwd=ROOT, check=False)
     told = subprocess.run(
         [str(mutmut), "results", "--all", "true"], cwd=ROOT, capture_output=True, text=True, check=False

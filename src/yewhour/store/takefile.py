@@ -14,17 +14,14 @@ from datetime import datetime
 from pathlib import Path
 from typing import IO
 
-import msgspec
-
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
-from yewhour.core.take.marks import Mark, Read, mark_line, read_marks
+from yewhour.core.take.marks import Mark, mark_line
 from yewhour.store.atomic import flush_folder, make_folder, write_whole
-from yewhour.store.classfile import plan_bytes, read_plan
+from yewhour.store.broken import CLASS, LOCK, MARKS, UNTIL, whole
+from yewhour.store.classfile import plan_bytes
 from yewhour.store.keeping import locked
 from yewhour.store.paths import kept_takes
-
-CLASS, MARKS, UNTIL, LOCK = "class.yewhour", "marks.jsonl", "until", "lock"
 
 
 class TakeFile:
@@ -72,7 +69,7 @@ class TakeFile:
             self._until = (folder / UNTIL).open("wb", buffering=0)
         except OSError as error:
             raise _cannot(error, folder) from error
-        if not _whole(folder / MARKS):
+        if not whole(folder / MARKS):
             self._waiting.append(b"\n")  # after a mark that was cut off
 
     def mark(self, mark: Mark) -> None:
@@ -146,58 +143,3 @@ def _cannot(error: OSError, folder: Path) -> Problem:
         str(folder),
         "It goes on; what happens is kept in memory and written when there is room.",
     )
-
-
-def _whole(path: Path) -> bool:
-    content = path.read_bytes()
-    return not content or content.endswith(b"\n")
-
-
-class Broken(msgspec.Struct, frozen=True):
-    """A take that was broken off: its folder, when it began, the class, its marks, how far it got."""
-
-    folder: Path
-    when: datetime
-    plan: Plan
-    read: Read
-    until_s: float
-
-
-def broken_takes() -> list[Broken]:
-    """The takes that were broken off, the latest first; none while a take is on."""
-    handle = None
-    if not kept_takes().is_dir():
-        return []
-    with contextlib.suppress(Problem):
-        handle = locked(kept_takes() / LOCK)
-    if handle is None:
-        return []
-    handle.close()
-    found = []
-    for folder in sorted(kept_takes().iterdir(), reverse=True):
-        with contextlib.suppress(OSError, Problem, ValueError):
-            if folder.is_dir() and (one := _broken(folder)) is not None:
-                found.append(one)
-    return found
-
-
-def _broken(folder: Path) -> Broken | None:
-    with (folder / MARKS).open("rb") as file:
-        read = read_marks(file.read().split(b"\n"), str(folder / MARKS))
-    if not read.marks or any(mark.do == "end" for mark in read.marks):
-        return None
-    until_s = read.marks[-1].at_s
-    with contextlib.suppress(OSError, ValueError):
-        until_s = max(until_s, float((folder / UNTIL).read_bytes()))
-    when = datetime.strptime(folder.name, "%Y-%m-%d-%H%M%S-%f")
-    return Broken(folder, when, read_plan(folder / CLASS), read, until_s)
-
-
-def leave(broken: Broken) -> None:
-    """Ends a take that was broken off where it broke off: it is kept, and not offered again."""
-    with contextlib.suppress(OSError), (broken.folder / MARKS).open("ab") as file:
-        if not _whole(broken.folder / MARKS):
-            file.write(b"\n")
-        file.write(mark_line(Mark(broken.until_s, "end")))
-        file.flush()
-        os.fsync(file.fileno())

@@ -296,3 +296,13 @@ def test_a_rest_that_is_under_way_is_never_cut_before_now():
     take = replay(solved, made, [Mark(0, "start"), Mark(at, "pause"), Mark(at + 30, "resume")])
     assert take.segments[-1].end >= take.now == ticks(at + 30)
     assert take.segments[-1].id == under_way.id
+
+
+def test_nothing_is_said_while_it_stands_still_and_nothing_is_lost_by_it():
+    before = taken("bell-ringers")
+    at = 900.0
+    take = taken("bell-ringers", Mark(at, "pause"), Mark(at + 25, "resume"))
+    assert not [cue for cue in take.cues if ticks(at) <= cue.start < ticks(at + 25)]
+    here = next(one for one in before.segments if one.end > ticks(at))
+    lost = {cue.text for cue in before.cues if cue.segment == here.id and cue.must}
+    assert lost <= {cue.text for cue in take.cues}

@@ -7,10 +7,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from yewhour.core.take.rehearsal import beginnings, stretches
+from yewhour.store.broken import broken_takes, leave
 from yewhour.store.habits import change_habits
 from yewhour.store.paths import DEMO, kept_takes, own_data
 from yewhour.store.rehearsed import stumbled_in
-from yewhour.store.takefile import broken_takes, leave
 from yewhour.ui.take.conductor import COUNT_IN_S
 from yewhour.ui.take.words import late_words
 
@@ -495,3 +495,12 @@ def test_where_she_stumbled_is_offered_again_until_it_goes_well(stage):
     stage.wait((only[1] - only[0]) / 10 + 2)
     assert stage.conductor.state == "over"
     assert place not in stumbled_in(stage.take.solved.plan.brief.title)
+
+
+def test_a_take_that_broke_off_is_told_at_the_next_start(stage, desk):
+    stage.start()
+    stage.wait(42)
+    stage.conductor.close()
+    desk.window.say_kept()
+    assert "A take of Ropes and shoulders was broken off at 0:4" in desk.window.foot.message.text()
+    leave(broken_takes()[0])

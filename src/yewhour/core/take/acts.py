@@ -77,12 +77,14 @@ def _resume(take: Take, at: int, mark: Mark) -> Take:
     since = take.paused
     if since is None:
         return _told(take, mark, "it goes on already")
+    said = tuple(cue for cue in take.cues if cue.start < since)
     going = msgspec.structs.replace(take, paused=None, cutting=False, now=at)
     if take.cutting:
         return msgspec.structs.replace(going, out=take.out + at - since, now=since)
     index = take.index_at(since)
     if index is None or at == since:
         return going
+    going = msgspec.structs.replace(going, cues=said)  # nothing is said while it stands still
     segment = take.segments[index]
     if is_slack(take, segment):  # it takes what is left, standing still or not
         return _refitted(going, list(take.segments[: index + 1]), take.place(segment) + 1, at)

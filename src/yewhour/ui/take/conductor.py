@@ -25,8 +25,9 @@ from yewhour.core.take.moment import Moment, moment
 from yewhour.core.take.rehearsal import Stretch
 from yewhour.core.take.replay import replay
 from yewhour.core.take.take import Take, begin
+from yewhour.store.broken import Broken
 from yewhour.store.rehearsed import mastered, stumble
-from yewhour.store.takefile import Broken, TakeFile
+from yewhour.store.takefile import TakeFile
 from yewhour.store.takes import key_of
 
 COUNT_IN_S = 5.0

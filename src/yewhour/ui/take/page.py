@@ -19,8 +19,8 @@ from yewhour.core.problem import Problem
 from yewhour.core.take.moment import Moment
 from yewhour.core.take.rehearsal import ONLY, beginnings, stretches
 from yewhour.core.take.take import Take
+from yewhour.store.broken import Broken, broken_takes, leave
 from yewhour.store.rehearsed import stumbled_in
-from yewhour.store.takefile import Broken, broken_takes, leave
 from yewhour.store.terms import load_voice
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.theme import DARK, DIM, LIGHT, Theme, font
@@ -262,6 +262,8 @@ class TakePage(QWidget):
     def _show_still(self) -> None:
         """Before the start, and after the end."""
         take, over = self.conductor.take, self.conductor.state == "over"
+        if take is not None:
+            self.going.show_at(take.end if over else take.start)
         for band in self.bands.values():
             band.show_side("")
         for one in (self.phase, self.count, self.left_s, self.coming, self.clock):
@@ -339,7 +341,8 @@ class TakePage(QWidget):
         here = conductor.here()
         if here is None or conductor.take is None:
             return
-        self.going.show_at(here.at)
+        if self.busy:
+            self.going.show_at(here.at)
         self.pacer.show_moment(here)
         if self.prompter is not None:
             self.prompter.follow(here.at, conductor.standing or conductor.state != "on")
@@ -372,7 +375,8 @@ class TakePage(QWidget):
         self._show_sides(here)
         _put(self.phase, "standing still" if self.conductor.standing else words.phase_words(here))
         _put(self.count, words.count_words(here))
-        _put(self.left_s, str(max(1, -(-int(here.left) // 10))))
+        left_s = max(1, -(-int(here.left) // 10))
+        _put(self.left_s, str(left_s) if left_s < 100 else show_length(left_s))
         _put(self.coming, words.coming_words(here))
         left = show_length(seconds(max(0, round(take.target - here.at))))
         _put(self.clock, f"{left} to go")
