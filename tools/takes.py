@@ -57,11 +57,11 @@ def _wrong(take: Take) -> list[str]:
     done = {one.turn.key: one for one in take.segments}
     for first, second in take.course.partners.items():
         one, two = done.get(first), done.get(second)
-        if one is None or two is None or not one.turn.unit or one.turn.step.second or two.start < take.now:
+        if one is None or two is None or one.turn.step.second or two.start < take.now:
             continue  # what she did on the second side herself is hers
-        apart = one.length - take.paused_in(one) - two.length
-        if one.end <= take.now and apart:
-            wrong.append(f"{one.id}: the second side is {seconds(apart)} s shorter")
+        apart = take.took(one) - two.length
+        if one.end <= take.now and (apart or one.amount != two.amount):
+            wrong.append(f"{one.id}: the second side is {seconds(apart)} s shorter, {two.dose}")
     for one in take.segments:
         least = one.turn.step.least
         if one.kind == "stillness" and least is not None and one.start > take.now and one.length < least * 10:

@@ -127,15 +127,37 @@ def test_a_side_ended_early_makes_the_other_as_long():
     assert take.end == take.target
 
 
-def test_standing_still_makes_one_side_no_longer():
+def test_where_one_side_was_slow_the_other_is_as_slow():
     one = first_of_a_pair(taken("bell-ringers"))
     at = middle(one)
     take = taken("bell-ringers", Mark(at, "pause"), Mark(at + 9, "resume"))
     first, second = segment(take, one.id), segment(take, take.course.partners[one.id])
-    assert first.length == one.length + 90
-    assert second.length == one.length
+    assert first.length == second.length == one.length + 90
+    assert first.amount == second.amount == one.amount
     assert take.end == take.target
-    assert take.retimed[0].late == 90
+    assert take.retimed[0].late == 180
+
+
+def test_a_long_stop_makes_the_other_side_no_longer():
+    one = first_of_a_pair(taken("bell-ringers"))
+    at = middle(one)
+    take = taken("bell-ringers", Mark(at, "pause"), Mark(at + 130, "resume"))
+    first, second = segment(take, one.id), segment(take, take.course.partners[one.id])
+    assert first.length == one.length + 1300
+    assert second.length == one.length
+    assert second.amount == one.amount
+
+
+def test_a_breath_of_a_flow_that_was_slow_is_as_slow_on_the_other_side():
+    solved = demo_maker("sunrise-on-the-quay")
+    made = made_demo("sunrise-on-the-quay")
+    partners = taken("sunrise-on-the-quay").course.partners
+    one = next(s for s in made.segments if s.kind == "phase" and s.turn.key in partners)
+    at = middle(one)
+    take = replay(solved, made, [Mark(0, "start"), Mark(at, "pause"), Mark(at + 5, "resume")])
+    first, second = segment(take, one.id), segment(take, partners[one.id])
+    assert first.length == second.length == one.length + 50
+    assert take.end == take.target
 
 
 def test_a_recording_that_stands_still_too_changes_nothing():

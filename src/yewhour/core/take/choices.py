@@ -78,9 +78,9 @@ def _uneven(take: Take) -> Iterator[Unmet]:
     done = {one.turn.key: one for one in take.segments if "~" not in one.id}
     for first, second in take.course.partners.items():
         one, two = done.get(first), done.get(second)
-        if one is None or two is None or one.turn.step.second is not None or not one.turn.unit:
+        if one is None or two is None or one.turn.step.second is not None:
             continue
-        longer = one.length - take.paused_in(one) - (two.length - take.paused_in(two))
+        longer = take.took(one) - take.took(two)
         if longer:
             side = "first" if longer > 0 else "second"
             message = f"{one.name}: the {side} side is {abs(seconds(longer)):g} s longer."

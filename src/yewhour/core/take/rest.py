@@ -150,9 +150,7 @@ def _given(take: Take, happened: Sequence[Segment], first: int) -> dict[str, Seg
         second = partners.get(segment.turn.key)
         if second is not None and take.course.places[second] >= first and "~" not in segment.id:
             found[second] = segment
-    return {
-        key: msgspec.structs.replace(one, end=one.end - take.paused_in(one)) for key, one in found.items()
-    }
+    return {key: msgspec.structs.replace(one, end=one.start + take.took(one)) for key, one in found.items()}
 
 
 def worked(unit: int, length: int) -> tuple[int, int]:
@@ -163,13 +161,17 @@ def worked(unit: int, length: int) -> tuple[int, int]:
 
 
 def _as_given(turn: Turn, given: dict[str, Segment]) -> Turn:
-    """A second side that has what its first side took, and the difference that was declared."""
+    """A second side that lasts as long as its first side took, with as many of its unit, and the difference
+    that was declared; where the first was slower, so is the second."""
     first = given.get(turn.key)
-    if first is None or not turn.unit:
+    if first is None:
         return turn
-    more = turn.step.second.more * turn.unit if turn.step.second is not None else 0
-    length = max(1, first.length + more)
-    amount, each = worked(first.turn.unit, length)
+    if not turn.unit:
+        return msgspec.structs.replace(turn, fixed=first.length) if turn.kind == "phase" else turn
+    more = turn.step.second.more if turn.step.second is not None else 0
+    amount = max(1, first.amount + more)
+    length = max(1, first.length + more * turn.unit)
+    each = max(1, length // amount)
     return msgspec.structs.replace(
         turn,
         number=f"{turn.key} as on the first side",

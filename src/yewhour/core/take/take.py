@@ -5,12 +5,15 @@ from typing import Literal
 
 import msgspec
 
+from yewhour.core.lengths import ticks
 from yewhour.core.made import Made
 from yewhour.core.pipeline import Solved
 from yewhour.core.script.cue import Cue
 from yewhour.core.take.marks import Mark
 from yewhour.core.timing.layout import Segment, Span, spans_of
 from yewhour.core.timing.numbers import PAUSE
+
+INTERRUPTED = ticks(120)  # a stop longer than that is no part of what was done
 
 
 class Change(msgspec.Struct, frozen=True):
@@ -100,6 +103,11 @@ class Take(msgspec.Struct, frozen=True):
     def paused_in(self, segment: Segment) -> int:
         """Ticks that a segment stood still."""
         return sum(length for _, length in self.pauses.get(segment.id, ()))
+
+    def took(self, segment: Segment) -> int:
+        """Ticks that a side really took: standing still shortly is being slow, standing still long is not."""
+        long = sum(still for _, still in self.pauses.get(segment.id, ()) if still > INTERRUPTED)
+        return segment.length - long
 
     def place(self, segment: Segment) -> int:
         """Which of the class's turns a segment is; one past the last for the closing pause."""

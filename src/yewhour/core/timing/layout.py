@@ -77,7 +77,8 @@ def lay_out(
         # The slack is chosen in ticks, everything else in its own unit.
         slack = turn.number == slack_key
         length = turn.fixed + (amount if slack else amount * turn.unit)
-        amount = length // turn.unit if turn.unit else 0
+        if turn.span is None or turn.setup_for:  # else the number is given, whatever is left over
+            amount = length // turn.unit if turn.unit else 0
         if length <= 0:
             continue
         spans = spans_of(turn, now, length, amount, school)
