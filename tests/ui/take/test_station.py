@@ -1,6 +1,7 @@
 """The take station, driven with a clock of its own: by keys, by pointer, through a class, through a kill."""
 
 import pytest
+import soundfile
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
@@ -504,3 +505,30 @@ def test_a_take_that_broke_off_is_told_at_the_next_start(stage, desk):
     desk.window.say_kept()
     assert "A take of Ropes and shoulders was broken off at 0:4" in desk.window.foot.message.text()
     leave(broken_takes()[0])
+
+
+def test_the_sound_is_recorded_beside_the_marks_when_she_wants_it(stage):
+    stage.page.device = "null"
+    stage.key(Qt.Key.Key_M)
+    assert "recorded beside the take" in stage.page.late.text()
+    stage.start()
+    QTest.qWait(700)
+    folder = stage.conductor._file.folder
+    stage.key(Qt.Key.Key_Escape)
+    stage.key(Qt.Key.Key_Escape)
+    sound, rate = soundfile.read(folder / "sound.flac")
+    assert 0.1 < len(sound) / rate < 3
+
+
+def test_without_a_microphone_the_take_goes_on(stage, monkeypatch):
+    import miniaudio
+
+    def no_device(*arguments, **options):
+        raise miniaudio.MiniaudioError("failed to init device", -401)
+
+    monkeypatch.setattr(miniaudio, "CaptureDevice", no_device)
+    stage.key(Qt.Key.Key_M)
+    stage.start()
+    assert "no microphone" in stage.page.late.text()
+    stage.wait(5)
+    assert stage.conductor.state == "on"

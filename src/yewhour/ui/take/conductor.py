@@ -52,6 +52,8 @@ class Conductor(QObject):
 
     changed = Signal()
     told = Signal(str)
+    begun = Signal(object)  # the folder a take is kept in, at the moment of its start
+    over = Signal()
     _spoken = Signal(object)
     _weighed = Signal(object)
 
@@ -194,6 +196,8 @@ class Conductor(QObject):
             length_s=self._made.length_s,
         )  # fmt: skip
         self._put(start)
+        if self._file is not None:
+            self.begun.emit(self._file.folder)
 
     def _wait(self, before_s: float) -> None:
         """Gives one more of what was on at the last tick when its end has come; a flow goes by the breath."""
@@ -285,6 +289,7 @@ class Conductor(QObject):
             self._mark("skip", self.now_s, segment=mark.segment)
 
     def _close(self) -> None:
+        self.over.emit()
         if self._file is not None:
             self._file.close()
             self._file = None

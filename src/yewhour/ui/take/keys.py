@@ -25,6 +25,7 @@ DEEDS = (
     TakeDeed("skip", "leave it out", ("Del",)),
     TakeDeed("note", "note the moment", ("N",)),
     TakeDeed("voice", "a voice or signs in your ear", ("V",)),
+    TakeDeed("microphone", "record the sound too", ("M",)),
     TakeDeed("waits", "I lead, or the clock", ("L",)),
     TakeDeed("rehearse", "rehearse, or a take", ("R",)),
     TakeDeed("speed", "half, double, or usual speed", ("S",)),

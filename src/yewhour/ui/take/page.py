@@ -7,6 +7,7 @@ that nothing jumps. The pointer does with one button what a clicker does with tw
 from __future__ import annotations
 
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 from PySide6.QtCore import QRectF, Qt, QTimer, Signal
@@ -33,7 +34,9 @@ FRAME_MS = 16
 SIZES = (56.0, 50.0, 46.0, 42.0, 38.0, 34.0, 30.0, 26.0, 22.0, 18.0)
 SIDE_COMES_S = 6.0  # before a side begins it is shown as the next
 KEYS_ON = "→ go on   ↑ one more   ↓ one fewer   ← back to its start   Space stand still   Esc stop"
-KEYS_READY = "Space starts   R rehearse   V voice   L who leads   D light or dark   K teach a key   Esc back"
+KEYS_READY = (
+    "Space starts   R rehearse   V voice   M microphone   L who leads   D dark   K teach a key   Esc back"
+)
 KEYS_REHEARSAL = (
     "Space begins   ↑ ↓ from where   O only some   S speed   V voice   R a take instead   Esc back"
 )
@@ -74,6 +77,7 @@ class TakePage(QWidget):
     """
 
     left = Signal()
+    _heard = Signal(str)  # told by the sound's own thread
 
     def __init__(self, session: Session, theme: Theme, conductor: Conductor | None = None) -> None:
         super().__init__()
@@ -83,6 +87,8 @@ class TakePage(QWidget):
         self.broken: Broken | None = None
         self.device = ""  # that is played on: the usual one
         self.prompter: Any = None  # made when something is to be heard
+        self.records = False
+        self.microphone: Any = None  # while sound is recorded
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
         self._first, self._which = 0, "all"  # of a rehearsal: with which movement, and what of it
         self._told = ""
@@ -95,6 +101,9 @@ class TakePage(QWidget):
         self._build()
         self.conductor.changed.connect(self.show_take)
         self.conductor.told.connect(self.tell)
+        self.conductor.begun.connect(self._record)
+        self.conductor.over.connect(self._stop_recording)
+        self._heard.connect(self.tell)
         session.made_changed.connect(self.get_ready)
         self.frames = QTimer(self)
         self.frames.setTimerType(Qt.TimerType.PreciseTimer)
@@ -431,7 +440,7 @@ class TakePage(QWidget):
         doing: dict[str, Callable[[], object]] = {
             "stand": self._stand, "waits": self._wait, "darker": self._darker, "leave": self._leave,
             "teach": self._begin_teaching, "voice": self._voice, "rehearse": self._rehearse,
-            "speed": self._speed, "only": self._only,
+            "speed": self._speed, "only": self._only, "microphone": self._microphone,
         }  # fmt: skip
         if deed in doing:
             doing[deed]()
@@ -476,6 +485,25 @@ class TakePage(QWidget):
             self.prompter.told.connect(self.tell)
         here = self.conductor.here()
         self.prompter.next_choice(self.conductor.take, int(here.at) if here is not None else 0)
+
+    def _microphone(self) -> None:
+        if not self.busy:
+            self.records = not self.records
+            self.tell("The sound is recorded beside the take." if self.records else "No sound is recorded.")
+
+    def _record(self, folder: Path) -> None:
+        """Begins to record, at the moment the take begins."""
+        if self.records:
+            # Codecs and devices, which a take without sound does not need.
+            from yewhour.voice.sound.recorder import NAME, Microphone, SoundFile
+
+            told = self._heard.emit
+            self.microphone = Microphone(SoundFile(folder / NAME, told), told, self.device)
+
+    def _stop_recording(self) -> None:
+        if self.microphone is not None:
+            self.microphone.close()
+            self.microphone = None
 
     def _darker(self) -> None:
         """From light to dark to what a dark room can bear, and round again."""

@@ -1,0 +1,118 @@
+"""The sound of a take, recorded beside its marks: block by block, the first sample at the start."""
+
+from __future__ import annotations
+
+import os
+import queue
+import threading
+from collections.abc import Callable, Generator
+from pathlib import Path
+from typing import Any
+
+import av
+import miniaudio
+import numpy as np
+
+from yewhour.voice.sound.synth import Samples
+
+RATE = 48000
+BLOCK_S = 1
+NAME = "sound.flac"
+
+
+class SoundFile:
+    """A sound file that is being written; what was written is there whatever happens next.
+
+    told: called once, from any thread, when the disk does not take any more; what comes after that is lost,
+    and nothing else is.
+    """
+
+    def __init__(self, path: Path, told: Callable[[str], object], rate: int = RATE) -> None:
+        self.path, self.told, self.rate = path, told, rate
+        self.samples = 0
+        self._blocks: queue.Queue[Samples | None] = queue.Queue()
+        self._writer = threading.Thread(target=self._write, name="sound", daemon=True)
+        self._writer.start()
+
+    def add(self, block: Samples) -> None:
+        """Sound to be written; returns at once."""
+        self._blocks.put(block)
+
+    def close(self) -> None:
+        """Waits until all is written."""
+        self._blocks.put(None)
+        self._writer.join()
+
+    def _write(self) -> None:
+        try:
+            self._encode()
+        except (OSError, av.error.FFmpegError) as error:
+            reason = getattr(error, "strerror", None) or str(error)
+            self.told(f"The sound can't be recorded any more: {reason.lower()}. The take goes on.")
+            while self._blocks.get() is not None:
+                pass
+
+    def _encode(self) -> None:
+        with self.path.open("wb") as disk, av.open(disk, "w", format="flac") as file:
+            stream = file.add_stream("flac", rate=self.rate, layout="mono")
+            assert isinstance(stream, av.AudioStream)
+            resampler = av.AudioResampler(stream.format, "mono", self.rate)
+            waiting = np.zeros(0, np.float32)
+            while (block := self._blocks.get()) is not None:
+                waiting = np.concatenate([waiting, block])
+                if len(waiting) >= BLOCK_S * self.rate:
+                    self._put(waiting, file, stream, resampler)
+                    waiting = waiting[:0]
+                    disk.flush()
+                    os.fdatasync(disk.fileno())
+            self._put(waiting, file, stream, resampler)
+            file.mux(stream.encode(None))
+
+    def _put(self, block: Samples, file: Any, stream: av.AudioStream, resampler: av.AudioResampler) -> None:
+        if len(block):
+            frame = av.AudioFrame.from_ndarray(block.reshape(1, -1), format="flt", layout="mono")
+            frame.sample_rate, frame.pts = self.rate, self.samples
+            self.samples += len(block)
+            for part in resampler.resample(frame):
+                file.mux(stream.encode(part))
+
+
+class Microphone:
+    """The microphone, given to a sound file. told: what goes wrong; the take goes on without."""
+
+    def __init__(self, file: SoundFile, told: Callable[[str], object], name: str = "") -> None:
+        self.file = file
+        self._device: Any = None
+        null = name == "null"
+        backends = [one for one in miniaudio.Backend if (one == miniaudio.Backend.NULL) == null]
+        try:
+            self._device = miniaudio.CaptureDevice(
+                input_format=miniaudio.SampleFormat.FLOAT32, nchannels=1, sample_rate=file.rate,
+                buffersize_msec=100, backends=backends, app_name="Yew Hour",
+            )  # fmt: skip
+            self._device.start(self._blocks())
+        except miniaudio.MiniaudioError:
+            self._device = None
+            told("There is no microphone, so no sound is recorded. The take goes on without.")
+
+    @property
+    def open(self) -> bool:
+        """Whether there is one."""
+        return self._device is not None
+
+    def _blocks(self) -> Generator[None, bytes, None]:
+        generator = self._endless()
+        next(generator)
+        return generator
+
+    def _endless(self) -> Generator[None, bytes, None]:
+        while True:
+            content = yield
+            self.file.add(np.frombuffer(content, np.float32).copy())
+
+    def close(self) -> None:
+        """Lets go of it, and waits until all is written."""
+        if self._device is not None:
+            self._device.close()
+            self._device = None
+        self.file.close()
