@@ -7,7 +7,7 @@ waits for them. Every mark is on its way to the disk before anything else is don
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from datetime import datetime
 from typing import Literal
@@ -19,6 +19,7 @@ from yewhour.core.made import Made
 from yewhour.core.pipeline import Solved
 from yewhour.core.take.acts import numbered
 from yewhour.core.take.choices import Choice, choices
+from yewhour.core.take.following import line_heard, moved_on, words_of
 from yewhour.core.take.lines import respoken
 from yewhour.core.take.marks import VERSION, Do, Mark
 from yewhour.core.take.moment import Moment, moment
@@ -35,6 +36,10 @@ ASLEEP_S = 4.0  # without a tick: the machine slept
 JUST_CHANGED_S = 0.7  # after the class went on by itself, `next` means that
 HELD_S = 0.25  # a key that is pressed again so soon is held down
 FORGIVEN = 5  # ticks late at the end, of which nothing is said
+Leads = Literal["clock", "me", "voice"]
+FOLLOWED_S = 25.0  # after a line was heard, so long it is known that she is heard
+LISTENED_S = 7.0  # the words that are taken together
+MOST_MORE = 4  # given to what is on while her voice is waited for
 State = Literal["ready", "counting", "on", "over"]
 
 
@@ -47,7 +52,8 @@ class Conductor(QObject):
     """Carries one class at a time through its take.
 
     changed: it goes otherwise from here, or is at another stage. told: something to be read in the foot.
-    waits: at the end of each movement one more is given until `next`, so that the teacher leads.
+    leads: the clock; or she does, and at the end of each movement one more is given until `next`; or her
+    voice does: the same, while her lines are heard, until what comes next is heard.
     """
 
     changed = Signal()
@@ -62,7 +68,12 @@ class Conductor(QObject):
         self.clock = clock
         self.state: State = "ready"
         self.take: Take | None = None
-        self.waits = False
+        self.leads: Leads = "clock"
+        # Heard lately: the stretch of speech, the word, and its seconds of the take.
+        self._words: list[tuple[int, str, float, float]] = []
+        self._heard_until = -1.0  # what was heard before that has been followed
+        self._followed = -1.0e9  # the second a line was heard at last
+        self._given = ("", 0)  # a segment, and how many more of it were given while she was waited for
         self.rehearsing = False
         self.speed = 1.0  # of a rehearsal
         self.stretches: list[Stretch] = []  # that a rehearsal goes through
@@ -162,7 +173,8 @@ class Conductor(QObject):
             slept = show_length(now - before)
             self.told.emit(f"The computer was asleep for {slept}. The class stands still since then.")
         if not self.standing:
-            if self.waits:
+            heard = self.leads == "voice" and self.now_s - self._followed < FOLLOWED_S
+            if self.leads == "me" or heard:
                 self._wait(self._s_at(before))
             if self.rehearsing:
                 self._go_through()
@@ -208,8 +220,36 @@ class Conductor(QObject):
         if segment is None or segment.turn.setup_for or not segment.amount:
             return
         end_s = (segment.end - 1 + take.out) / 10
-        if self.now_s >= end_s and segment.kind not in ("phase", "stillness"):
+        if self.now_s < end_s or segment.kind in ("phase", "stillness"):
+            return
+        name, given = self._given
+        given = given + 1 if name == segment.id else 1
+        self._given = (segment.id, given)
+        if self.leads == "me" or given <= MOST_MORE:
             self._mark("again", end_s)
+
+    def hear(self, number: int, words: Sequence[tuple[str, float, float]]) -> None:
+        """What was heard of a stretch of speech, with seconds of the take; she is followed where it is sure.
+
+        number: of the stretch; it is told again as it grows.
+        """
+        if self.state != "on" or self.take is None or self.standing or self.leads != "voice":
+            return
+        lately = self.now_s - LISTENED_S
+        known = [one for one in self._words if one[0] != number] + [(number, *word) for word in words]
+        self._words = [one for one in known if one[3] > max(lately, self._heard_until)]
+        line = line_heard(self.take, [word for _, word, _, _ in self._words], self.now_s * 10 - self.take.out)
+        if line is None:
+            return
+        self._followed = self.now_s
+        if not moved_on(self.take, line, self.now_s * 10 - self.take.out):
+            return
+        said = set(words_of(line.text))
+        begun_s = next((start for _, word, start, _ in self._words if word in said), self.now_s)
+        self._heard_until = self.now_s
+        here = self.take.index_at(self.now_s * 10 - self.take.out)
+        if here is not None:
+            self._mark("next", max(begun_s, (self.take.segments[here].start + 1 + self.take.out) / 10))
 
     # --- what the teacher does ------------------------------------------------------------------------------
 

@@ -26,7 +26,7 @@ DEEDS = (
     TakeDeed("note", "note the moment", ("N",)),
     TakeDeed("voice", "a voice or signs in your ear", ("V",)),
     TakeDeed("microphone", "record the sound too", ("M",)),
-    TakeDeed("waits", "I lead, or the clock", ("L",)),
+    TakeDeed("waits", "the clock leads, I do, my voice does", ("L",)),
     TakeDeed("rehearse", "rehearse, or a take", ("R",)),
     TakeDeed("speed", "half, double, or usual speed", ("S",)),
     TakeDeed("only", "all of it, or only some", ("O",)),

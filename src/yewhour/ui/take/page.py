@@ -26,16 +26,21 @@ from yewhour.store.terms import load_voice
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.theme import DARK, DIM, LIGHT, Theme, font
 from yewhour.ui.take import words
-from yewhour.ui.take.conductor import COUNT_IN_S, Conductor
+from yewhour.ui.take.conductor import COUNT_IN_S, Conductor, Leads
 from yewhour.ui.take.faces import Face, GoingBy, Pacer, SideBand
 from yewhour.ui.take.keys import TITLES, TakeKeys, key_name
 
 FRAME_MS = 16
 SIZES = (56.0, 50.0, 46.0, 42.0, 38.0, 34.0, 30.0, 26.0, 22.0, 18.0)
+LEADS: dict[Leads, str] = {
+    "clock": "the clock leads",
+    "me": "you lead, it waits for you",
+    "voice": "your voice leads, where it is heard",
+}
 SIDE_COMES_S = 6.0  # before a side begins it is shown as the next
 KEYS_ON = "→ go on   ↑ one more   ↓ one fewer   ← back to its start   Space stand still   Esc stop"
 KEYS_READY = (
-    "Space starts   R rehearse   V voice   M microphone   L who leads   D dark   K teach a key   Esc back"
+    "Space starts   R rehearse   V voice   M record   L who leads   D dark   K teach a key   Esc back"
 )
 KEYS_REHEARSAL = (
     "Space begins   ↑ ↓ from where   O only some   S speed   V voice   R a take instead   Esc back"
@@ -88,6 +93,7 @@ class TakePage(QWidget):
         self.device = ""  # that is played on: the usual one
         self.prompter: Any = None  # made when something is to be heard
         self.records = False
+        self.follower: Any = None  # while her voice leads
         self.microphone: Any = None  # while sound is recorded
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
         self._first, self._which = 0, "all"  # of a rehearsal: with which movement, and what of it
@@ -284,7 +290,7 @@ class TakePage(QWidget):
             self.late.setText(self._told)
             return
         title = take.solved.plan.brief.title
-        leads = "you lead, it waits for you" if self.conductor.waits else "the clock leads"
+        leads = LEADS[self.conductor.leads]
         if over:
             self.name.say(title)
             self.line.say(f"Done, in {show_length(seconds(take.end - take.start), True)}.")
@@ -471,8 +477,12 @@ class TakePage(QWidget):
                 self.tell(str(problem))
 
     def _wait(self) -> None:
-        self.conductor.waits = not self.conductor.waits
-        self.tell("You lead: it waits for you to go on." if self.conductor.waits else "The clock leads.")
+        order = list(LEADS)
+        self.conductor.leads = order[(order.index(self.conductor.leads) + 1) % len(order)]
+        leads = LEADS[self.conductor.leads]
+        self.tell(f"{leads[0].upper()}{leads[1:]}.")
+        if self.conductor.state == "on":
+            self._follow()
 
     def _voice(self) -> None:
         """Something else in the ear."""
@@ -492,7 +502,8 @@ class TakePage(QWidget):
             self.tell("The sound is recorded beside the take." if self.records else "No sound is recorded.")
 
     def _record(self, folder: Path) -> None:
-        """Begins to record, at the moment the take begins."""
+        """Begins to record and to listen, at the moment the take begins."""
+        self._follow()
         if self.records:
             # Codecs and devices, which a take without sound does not need.
             from yewhour.voice.sound.recorder import NAME, Microphone, SoundFile
@@ -500,7 +511,26 @@ class TakePage(QWidget):
             told = self._heard.emit
             self.microphone = Microphone(SoundFile(folder / NAME, told), told, self.device)
 
+    def _follow(self) -> None:
+        """Listens to her while her voice leads."""
+        take = self.conductor.take
+        if self.conductor.leads == "voice" and self.follower is None and take is not None:
+            # The recogniser, half a second to load, which a take led otherwise does not need.
+            from yewhour.ui.take.follower import Follower
+
+            begun_s = self.conductor.now_s
+            self.follower = Follower(take, self.device)
+            self.follower.told.connect(self.tell)
+            self.follower.heard.connect(
+                lambda number, words: self.conductor.hear(
+                    number, [(word, start + begun_s, end + begun_s) for word, start, end in words]
+                )
+            )
+
     def _stop_recording(self) -> None:
+        if self.follower is not None:
+            self.follower.stop()
+            self.follower = None
         if self.microphone is not None:
             self.microphone.close()
             self.microphone = None

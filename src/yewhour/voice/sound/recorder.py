@@ -7,7 +7,7 @@ import queue
 import threading
 from collections.abc import Callable, Generator
 from pathlib import Path
-from typing import Any
+from typing import Any, Protocol
 
 import av
 import miniaudio
@@ -18,6 +18,20 @@ from yewhour.voice.sound.synth import Samples
 RATE = 48000
 BLOCK_S = 1
 NAME = "sound.flac"
+
+
+class Taker(Protocol):
+    """What sound can be given to."""
+
+    rate: int
+
+    def add(self, block: Samples) -> None:
+        """The next samples."""
+        ...
+
+    def close(self) -> None:
+        """There are no more."""
+        ...
 
 
 class SoundFile:
@@ -78,9 +92,9 @@ class SoundFile:
 
 
 class Microphone:
-    """The microphone, given to a sound file. told: what goes wrong; the take goes on without."""
+    """The microphone, given to a file or a listener. told: what goes wrong; the take goes on."""
 
-    def __init__(self, file: SoundFile, told: Callable[[str], object], name: str = "") -> None:
+    def __init__(self, file: Taker, told: Callable[[str], object], name: str = "") -> None:
         self.file = file
         self._device: Any = None
         null = name == "null"
@@ -93,7 +107,7 @@ class Microphone:
             self._device.start(self._blocks())
         except miniaudio.MiniaudioError:
             self._device = None
-            told("There is no microphone, so no sound is recorded. The take goes on without.")
+            told("There is no microphone, so nothing is heard. The take goes on without.")
 
     @property
     def open(self) -> bool:

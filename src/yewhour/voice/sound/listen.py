@@ -1,0 +1,127 @@
+"""Hearing the lines of a class: an offline recogniser that knows no other words than the class's own."""
+
+from __future__ import annotations
+
+import math
+import tempfile
+from collections import Counter
+from collections.abc import Sequence
+from itertools import pairwise
+from pathlib import Path
+from typing import Any, NamedTuple
+
+import av
+import numpy as np
+from pocketsphinx import Decoder, Endpointer, get_model_path
+
+from yewhour.core.take.following import words_of
+from yewhour.voice.sound.synth import Samples
+
+RATE = 16000
+WINDOW_S = 0.3  # of quiet that ends a stretch of speech
+TOLD_S = 0.6  # of speech between two looks at what was heard
+DISCOUNT = 0.8  # of what was seen, the rest for pairs of words that were not
+
+
+class Word(NamedTuple):
+    """A word that was heard, and the seconds it took from the first sample on."""
+
+    text: str
+    start_s: float
+    end_s: float
+
+
+class Stretch(NamedTuple):
+    """What was heard of a stretch of speech so far; they are counted, and told again as they grow."""
+
+    number: int
+    words: list[Word]
+
+
+class Listener:
+    """Hears words in sound, as they are said."""
+
+    def __init__(self, lines: Sequence[str]) -> None:
+        model = Path(get_model_path()) / "en-us"
+        dictionary = model / "cmudict-en-us.dict"
+        known = _known(dictionary)
+        spoken = [[word for word in words_of(line) if word in known] for line in lines]
+        with tempfile.NamedTemporaryFile("w", suffix=".lm") as file:
+            file.write(bigrams(spoken))
+            file.flush()
+            self._decoder: Any = Decoder(
+                hmm=str(model / "en-us"), dict=str(dictionary), lm=file.name, samprate=RATE, loglevel="FATAL"
+            )
+        self._ends = Endpointer(sample_rate=RATE, window=WINDOW_S)
+        self._size = self._ends.frame_bytes
+        self._waiting = b""
+        self._hearing = False
+        self._since_s = 0.0
+        self._number = self._told = 0
+
+    def hear(self, sound: Samples) -> list[Stretch]:
+        """Takes sound at RATE; gives what has been heard of the stretches of speech that it is part of."""
+        self._waiting += (np.clip(sound, -1, 1) * 32767).astype(np.int16).tobytes()
+        found: list[Stretch] = []
+        while len(self._waiting) >= self._size:
+            frame, self._waiting = self._waiting[: self._size], self._waiting[self._size :]
+            speech = self._ends.process(frame)
+            if speech is None:
+                continue
+            if not self._hearing:
+                self._decoder.start_utt()
+                self._hearing, self._since_s = True, self._ends.speech_start
+                self._number, self._told = self._number + 1, 0
+            self._decoder.process_raw(speech, False, False)
+            self._told += len(speech)
+            if not self._ends.in_speech:
+                self._decoder.end_utt()
+                self._hearing = False
+            elif self._told < TOLD_S * RATE * 2:
+                continue
+            self._told = 0
+            found.append(Stretch(self._number, self._words()))
+        return found
+
+    def _words(self) -> list[Word]:
+        since_s = self._since_s
+        return [
+            Word(one.word.split("(")[0], since_s + one.start_frame / 100, since_s + one.end_frame / 100)
+            for one in self._decoder.seg() or ()
+            if one.word[0] not in "<["
+        ]
+
+
+def _known(dictionary: Path) -> set[str]:
+    with dictionary.open(encoding="utf-8") as file:
+        return {line.split(" ", 1)[0] for line in file}
+
+
+def bigrams(lines: Sequence[Sequence[str]]) -> str:
+    """A model of which word follows which, in the ARPA form; other pairs are possible but unlikely."""
+    single: Counter[str] = Counter()
+    double: Counter[tuple[str, str]] = Counter()
+    for line in lines:
+        marked = ["<s>", *line, "</s>"]
+        single.update(marked)
+        double.update(pairwise(marked))
+    total = sum(single.values())
+    follows = Counter(first for first, _ in double.elements())
+    rows = ["\\data\\", f"ngram 1={len(single)}", f"ngram 2={len(double)}", "", "\\1-grams:"]
+    left = math.log10(1 - DISCOUNT)
+    rows += [f"{math.log10(count / total):.4f} {word} {left:.4f}" for word, count in sorted(single.items())]
+    rows += ["", "\\2-grams:"]
+    rows += [
+        f"{math.log10(DISCOUNT * count / follows[first]):.4f} {first} {second}"
+        for (first, second), count in sorted(double.items())
+    ]
+    return "\n".join([*rows, "", "\\end\\", ""])
+
+
+def resampled(sound: Samples, rate: int) -> Samples:
+    """Sound at the rate of the recogniser."""
+    resampler = av.AudioResampler("flt", "mono", RATE)
+    frame = av.AudioFrame.from_ndarray(sound.reshape(1, -1), format="flt", layout="mono")
+    frame.sample_rate = rate
+    parts = [*resampler.resample(frame), *resampler.resample(None)]
+    return np.concatenate([np.asarray(part.to_ndarray(), np.float32).reshape(-1) for part in parts])

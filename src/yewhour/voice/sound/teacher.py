@@ -1,0 +1,44 @@
+"""A simulated teacher, who speaks the lines of a class with her own slowness and skipped lines, in a room
+that is not quiet. For trying what follows a voice, where nobody speaks.
+"""
+
+from collections.abc import Mapping
+from random import Random
+
+import numpy as np
+
+from yewhour.core.lengths import TICKS_PER_S
+from yewhour.core.made import Made
+from yewhour.voice.sound.cast import Heard
+from yewhour.voice.sound.mix import Mix
+from yewhour.voice.sound.synth import Samples, Synth
+
+NOISE = 0.004  # of full scale: a quiet room with a fan
+
+
+def spoken(
+    made: Made,
+    synth: Synth,
+    longer: Mapping[str, int],
+    dice: Random,
+    skipped: float = 0.0,
+    drift: float = 0.0,
+) -> Samples:
+    """Her sound, at the voice's rate, from the start of the class to its end.
+
+    longer: ticks by which she stays longer in segments, by their id; what comes later is so much later.
+    skipped: the share of lines she leaves out. drift: how much slower she is than planned, as a share.
+    """
+    heard: list[Heard] = []
+    moved, shifts = 0, {}
+    for segment in made.segments:
+        shifts[segment.id] = moved
+        moved += longer.get(segment.id, 0)
+    for cue in made.cues:
+        if dice.random() >= skipped:
+            at = round((cue.start + shifts[cue.segment]) * (1 + drift))
+            heard.append(Heard(at, cue.end - cue.start + TICKS_PER_S, "line", cue.text))
+    length = round((made.length + moved) * (1 + drift))
+    sound = np.concatenate(list(Mix(heard, length, synth, made.plan.brief.voice_rate, {}).blocks()))
+    room = np.random.default_rng(dice.randrange(10**6)).normal(0, NOISE, len(sound)).astype(np.float32)
+    return np.asarray(sound + room, np.float32)

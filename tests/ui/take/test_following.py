@@ -1,0 +1,76 @@
+"""The voice leads: a simulated teacher stays longer; the class waits for her, and moves on when she does."""
+
+from random import Random
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QApplication
+
+from tests.conftest import plan_of
+from tests.ui.take.test_station import Stage
+from yewhour.core.plan.nodes import Pair, Step
+from yewhour.store.broken import broken_takes, leave
+from yewhour.store.classfile import write_plan
+from yewhour.voice.sound.listen import RATE, resampled
+from yewhour.voice.sound.synth import synth
+from yewhour.voice.sound.teacher import spoken
+
+PLAN = plan_of(
+    Step(movement="child", amount=4),
+    Pair(body=(Step(movement="low-lunge", amount=3),)),
+    Step(movement="final-rest", amount=90, least=30, most=200),
+    title="Ebb",
+    target_s=270.0,
+)
+
+
+@pytest.fixture
+def ebb(desk, tmp_path):
+    for one in broken_takes():
+        leave(one)
+    write_plan(PLAN, tmp_path / "ebb.yewhour")
+    desk.window.clerk.open_file(tmp_path / "ebb.yewhour")
+    desk.settle()
+    stage = Stage(desk)
+    stage.page.device = "fed"
+    yield stage
+    stage.conductor.close()
+
+
+def taught(stage, until_s, **teacher):
+    """The class up to a second, with the teacher's sound fed as the time goes by."""
+    made = stage.conductor._made
+    synth().use("en-us")
+    sound = resampled(spoken(made, synth(), teacher.pop("longer"), Random(4), **teacher), synth().rate)
+    synth().use("en")
+    for _ in range(2):
+        stage.key(Qt.Key.Key_L)
+    stage.start()
+    follower = stage.page.follower
+    step = RATE // 4
+    zero = round(stage.conductor.now_s * RATE)
+    for at in range(zero, round(until_s * RATE), step):
+        follower.add(sound[at : at + step])
+        follower.wait()
+        QApplication.processEvents()
+        stage.wait(step / RATE, step=step / RATE)
+
+
+def test_she_stays_two_breaths_longer_and_says_nothing_and_the_other_side_follows(ebb):
+    made = ebb.conductor._made
+    first = next(one for one in made.segments if one.kind == "hold" and one.side == "right")
+    after = made.segments[made.segments.index(first) + 1]
+    taught(ebb, (after.end + 150) / 10 + 6, longer={first.id: 150})
+    done = next(one for one in ebb.take.segments if one.id == first.id)
+    second = next(one for one in ebb.take.segments if one.kind == "hold" and one.side == "left")
+    assert done.length - first.length == pytest.approx(150, abs=25)
+    assert second.length == done.length
+    assert ebb.take.end == ebb.take.target
+    assert {mark.do for mark in ebb.conductor.marks} <= {"start", "again", "next"}
+
+
+def test_when_she_is_on_time_or_not_heard_it_does_nothing(ebb):
+    made = ebb.conductor._made
+    first = next(one for one in made.segments if one.kind == "hold" and one.side == "right")
+    taught(ebb, (first.end + 20) / 10, longer={}, skipped=1.0)
+    assert [mark.do for mark in ebb.conductor.marks] == ["start"]
