@@ -67,6 +67,8 @@ def test_she_stays_two_breaths_longer_and_says_nothing_and_the_other_side_follow
     assert second.length == done.length
     assert ebb.take.end == ebb.take.target
     assert {mark.do for mark in ebb.conductor.marks} <= {"start", "again", "next"}
+    moments = [mark.at_s for mark in ebb.conductor.marks]
+    assert moments == sorted(moments)
 
 
 def test_when_she_is_on_time_or_not_heard_it_does_nothing(ebb):

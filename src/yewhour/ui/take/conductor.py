@@ -39,7 +39,7 @@ FORGIVEN = 5  # ticks late at the end, of which nothing is said
 Leads = Literal["clock", "me", "voice"]
 FOLLOWED_S = 25.0  # after a line was heard, so long it is known that she is heard
 LISTENED_S = 7.0  # the words that are taken together
-MOST_MORE = 4  # given to what is on while her voice is waited for
+MOST_MORE = 2  # given to what is on while her voice is waited for
 State = Literal["ready", "counting", "on", "over"]
 
 
@@ -291,7 +291,8 @@ class Conductor(QObject):
         self.act("pause")
 
     def _mark(self, do: Do, at_s: float, text: str = "", segment: str = "") -> None:
-        self._put(Mark(max(0.0, round(at_s, 1)), do, text, segment))
+        last_s = self.marks[-1].at_s if self.marks else 0.0  # marks are in the order of time
+        self._put(Mark(max(last_s, round(at_s, 1)), do, text, segment))
 
     def _put(self, mark: Mark) -> None:
         assert self.take is not None
