@@ -35,6 +35,7 @@ def schema() -> bytes:
 def keys() -> str:
     """docs/keys.md."""
     from yewhour.ui.kit.deeds import DEEDS
+    from yewhour.ui.take.keys import DEEDS as TAKE
 
     lines = [
         "# Everything you can do, and its keys",
@@ -55,6 +56,16 @@ def keys() -> str:
         where = {"sprig": "on the sprig: ", "script": "in the script: "}.get(deed.at, "")
         shown = ", ".join(f"`{key}`" for key in deed.keys)
         lines.append(f"| {deed.title.rstrip('…')} | {where if shown else ''}{shown} | {deed.about} |")
+    lines += ["", "## In a take", ""]
+    lines += [
+        "A press of the pointer goes on, the other button gives one more. A key that does nothing yet is"
+    ]
+    lines += ["taught by pressing it and then the key whose deed it should do; K teaches one that does.", ""]
+    lines += ["| what | keys |", "|---|---|"]
+    lines += [
+        f"| {one.title[0].upper()}{one.title[1:]} | {', '.join(f'`{key}`' for key in one.keys)} |"
+        for one in TAKE
+    ]
     return "\n".join(lines) + "\n"
 
 

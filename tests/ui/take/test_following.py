@@ -32,7 +32,7 @@ def ebb(desk, tmp_path):
     desk.window.clerk.open_file(tmp_path / "ebb.yewhour")
     desk.settle()
     stage = Stage(desk)
-    stage.page.device = "fed"
+    stage.page.sounds.device = "fed"
     yield stage
     stage.conductor.close()
 
@@ -46,7 +46,7 @@ def taught(stage, until_s, **teacher):
     for _ in range(2):
         stage.key(Qt.Key.Key_L)
     stage.start()
-    follower = stage.page.follower
+    follower = stage.page.sounds.follower
     step = RATE // 4
     zero = round(stage.conductor.now_s * RATE)
     for at in range(zero, round(until_s * RATE), step):

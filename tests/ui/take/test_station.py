@@ -381,10 +381,10 @@ def test_without_a_class_it_says_what_to_do(desk):
 
 
 def test_a_voice_in_the_ear_is_ahead_and_stands_still_with_the_class(stage):
-    stage.page.device = "null"
+    stage.page.sounds.device = "null"
     stage.key(Qt.Key.Key_V)
     assert "every line in your ear" in stage.page.late.text().lower()
-    prompter = stage.page.prompter
+    prompter = stage.page.sounds.prompter
     stage.desk.qtbot.waitUntil(lambda: len(prompter.ear._placed) == len(stage.take.cues), timeout=30_000)
     placed, rate = prompter.ear._placed, prompter.ear.rate
     ahead = {stage.take.cues[n].start * rate // 10 - placed[n].at for n in range(5, 50)}
@@ -508,7 +508,7 @@ def test_a_take_that_broke_off_is_told_at_the_next_start(stage, desk):
 
 
 def test_the_sound_is_recorded_beside_the_marks_when_she_wants_it(stage):
-    stage.page.device = "null"
+    stage.page.sounds.device = "null"
     stage.key(Qt.Key.Key_M)
     assert "recorded beside the take" in stage.page.late.text()
     stage.start()

@@ -33,14 +33,13 @@ from PySide6.QtWidgets import (
 
 from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
-from yewhour.store.broken import broken_takes
-from yewhour.store.keeping import kept_work
 from yewhour.ui.desk.files import Files
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.clerk import Clerk
 from yewhour.ui.frame.first_page import Start
 from yewhour.ui.frame.foot import Foot
 from yewhour.ui.frame.head import Head
+from yewhour.ui.frame.left_over import left_over
 from yewhour.ui.frame.shell import Shell
 from yewhour.ui.frame.view import View
 from yewhour.ui.kit import theme as look
@@ -376,17 +375,10 @@ class Window(Shell):
         self.show_class()
 
     def say_kept(self) -> None:
-        """Says that there is work which was not saved, or a take broken off, and where to go on."""
-        names = ", ".join(kept.about.title for kept in kept_work())
-        told = f"Kept from last time, not saved: {names}. Bring it back on the first page (Ctrl+Home)."
-        broken = next(iter(broken_takes()), None)
-        if broken is not None:
-            told = (
-                f"{told if names else ''} A take of {broken.plan.brief.title} was broken off at "
-                f"{show_length(broken.until_s)}. Go on with it in Take (F9)."
-            )
-        if names or broken is not None:
-            self.say(told.strip())
+        """Says what was left over from last time, and where to go on with it."""
+        words = left_over()
+        if words:
+            self.say(words)
 
     def tell(self, problem: Problem) -> None:
         """Says what went wrong, and keeps everything as it is."""

@@ -222,3 +222,34 @@ class GoingBy(Face):
         painter.drawLine(QPointF(24, y), QPointF(self.width() - 24, y))
         painter.end()
         return picture
+
+
+SIZES = (56.0, 50.0, 46.0, 42.0, 38.0, 34.0, 30.0, 26.0, 22.0, 18.0)
+
+
+class Line(Face):
+    """Words as large as their room lets them be."""
+
+    def __init__(self, theme: Theme, largest: float, soft: bool = False) -> None:
+        super().__init__(theme)
+        self.largest, self.soft, self.text = largest, soft, ""
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    def say(self, text: str) -> None:
+        """Other words."""
+        if text != self.text:
+            self.text = text
+            self.setAccessibleName(text)
+            self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        flags = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag(Qt.TextFlag.TextWordWrap)
+        flags |= Qt.AlignmentFlag.AlignTop
+        box = QRectF(self.rect())
+        for size in (one for one in SIZES if one <= self.largest):
+            painter.setFont(font(size, bold=not self.soft))
+            if painter.boundingRect(box, flags, self.text).height() <= box.height():
+                break
+        painter.setPen(QColor(self.theme.soft if self.soft else self.theme.ink))
+        painter.drawText(box, flags, self.text)

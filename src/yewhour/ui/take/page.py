@@ -7,31 +7,26 @@ that nothing jumps. The pointer does with one button what a clicker does with tw
 from __future__ import annotations
 
 from collections.abc import Callable
-from pathlib import Path
-from typing import Any
 
-from PySide6.QtCore import QRectF, Qt, QTimer, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QWheelEvent
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
 
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
 from yewhour.core.take.moment import Moment
-from yewhour.core.take.rehearsal import ONLY, beginnings, stretches
 from yewhour.core.take.take import Take
 from yewhour.store.broken import Broken, broken_takes, leave
-from yewhour.store.rehearsed import stumbled_in
-from yewhour.store.terms import load_voice
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.theme import DARK, DIM, LIGHT, Theme, font
+from yewhour.ui.kit.theme import Theme
 from yewhour.ui.take import words
-from yewhour.ui.take.conductor import COUNT_IN_S, Conductor, Leads
-from yewhour.ui.take.faces import Face, GoingBy, Pacer, SideBand
+from yewhour.ui.take.board import Board, put
+from yewhour.ui.take.conductor import Conductor, Leads
 from yewhour.ui.take.keys import TITLES, TakeKeys, key_name
+from yewhour.ui.take.rehearsing import Rehearsal
+from yewhour.ui.take.sounds import Sounds
 
 FRAME_MS = 16
-SIZES = (56.0, 50.0, 46.0, 42.0, 38.0, 34.0, 30.0, 26.0, 22.0, 18.0)
 LEADS: dict[Leads, str] = {
     "clock": "the clock leads",
     "me": "you lead, it waits for you",
@@ -47,153 +42,34 @@ KEYS_REHEARSAL = (
 )
 
 
-class Line(Face):
-    """Words as large as their room lets them be."""
-
-    def __init__(self, theme: Theme, largest: float, soft: bool = False) -> None:
-        super().__init__(theme)
-        self.largest, self.soft, self.text = largest, soft, ""
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-
-    def say(self, text: str) -> None:
-        """Other words."""
-        if text != self.text:
-            self.text = text
-            self.setAccessibleName(text)
-            self.update()
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        flags = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag(Qt.TextFlag.TextWordWrap)
-        flags |= Qt.AlignmentFlag.AlignTop
-        box = QRectF(self.rect())
-        for size in (one for one in SIZES if one <= self.largest):
-            painter.setFont(font(size, bold=not self.soft))
-            if painter.boundingRect(box, flags, self.text).height() <= box.height():
-                break
-        painter.setPen(QColor(self.theme.soft if self.soft else self.theme.ink))
-        painter.drawText(box, flags, self.text)
-
-
-class TakePage(QWidget):
+class TakePage(Board):
     """Carries the class of a session through a take.
 
     left: the teacher goes back to the class.
     """
 
     left = Signal()
-    _heard = Signal(str)  # told by the sound's own thread
 
     def __init__(self, session: Session, theme: Theme, conductor: Conductor | None = None) -> None:
-        super().__init__()
-        self.session, self.theme = session, theme
+        super().__init__(theme)
+        self.session = session
         self.conductor = conductor or Conductor()
         self.keys = TakeKeys()
         self.broken: Broken | None = None
-        self.device = ""  # that is played on: the usual one
-        self.prompter: Any = None  # made when something is to be heard
-        self.records = False
-        self.follower: Any = None  # while her voice leads
-        self.microphone: Any = None  # while sound is recorded
+        self.sounds = Sounds(self.conductor)
+        self.rehearsal = Rehearsal()
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
-        self._first, self._which = 0, "all"  # of a rehearsal: with which movement, and what of it
         self._told = ""
-        self._prompted: Take | None = None
-        self._given, self._light = theme, 0
-        self.setObjectName("page")
-        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Take")
-        self._build()
         self.conductor.changed.connect(self.show_take)
         self.conductor.told.connect(self.tell)
-        self.conductor.begun.connect(self._record)
-        self.conductor.over.connect(self._stop_recording)
-        self._heard.connect(self.tell)
+        self.sounds.told.connect(self.tell)
         session.made_changed.connect(self.get_ready)
         self.frames = QTimer(self)
         self.frames.setTimerType(Qt.TimerType.PreciseTimer)
         self.frames.setInterval(FRAME_MS)
         self.frames.timeout.connect(self.frame)
-
-    # --- building -----------------------------------------------------------------------------------------
-
-    def _build(self) -> None:
-        self.going = GoingBy(self.theme)
-        self.bands = {"left": SideBand(self.theme, "left"), "right": SideBand(self.theme, "right")}
-        self.name, self.clock = Line(self.theme, 34.0), QLabel()
-        self.line, self.following = Line(self.theme, 56.0), Line(self.theme, 24.0, soft=True)
-        self.pacer = Pacer(self.theme)
-        self.phase, self.count, self.left_s, self.coming, self.late, self.hints = (QLabel() for _ in range(6))
-        for one in (self.phase, self.count, self.left_s, self.coming, self.late, self.hints, self.clock):
-            one.setTextFormat(Qt.TextFormat.PlainText)
-        self.clock.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        self.left_s.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        self.coming.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
-        self.coming.setWordWrap(True)
-        self.count.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        self.hints.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        top = QHBoxLayout()
-        top.addWidget(self.name, 1)
-        top.addWidget(self.clock)
-        breath = QGridLayout()
-        breath.addWidget(self.phase, 0, 0)
-        breath.addWidget(self.count, 0, 1)
-        breath.addWidget(self.pacer, 1, 0, 1, 2)
-        breath.setColumnStretch(0, 1)
-        breath.setRowStretch(1, 1)
-        breath.setVerticalSpacing(0)
-        change = QVBoxLayout()
-        change.addStretch(1)
-        change.addWidget(self.left_s)
-        change.addWidget(self.coming)
-        below = QHBoxLayout()
-        below.setSpacing(36)
-        below.addLayout(breath, 5)
-        below.addLayout(change, 3)
-        middle = QVBoxLayout()
-        middle.setSpacing(6)
-        middle.addLayout(top, 3)
-        middle.addWidget(self.line, 11)
-        middle.addWidget(self.following, 4)
-        middle.addLayout(below, 10)
-        across = QHBoxLayout()
-        across.setSpacing(18)
-        across.addWidget(self.bands["left"])
-        across.addLayout(middle, 1)
-        across.addWidget(self.bands["right"])
-        foot = QHBoxLayout()
-        foot.addWidget(self.late, 1)
-        foot.addWidget(self.hints)
-        main = QVBoxLayout()
-        main.setContentsMargins(0, 14, 14, 10)
-        main.addLayout(across, 1)
-        main.addLayout(foot)
-        whole = QHBoxLayout(self)
-        whole.setContentsMargins(0, 0, 0, 0)
-        whole.setSpacing(10)
-        whole.addWidget(self.going)
-        whole.addLayout(main, 1)
-        self.set_theme(self.theme)
-
-    def set_theme(self, theme: Theme) -> None:
-        """Other colours, or another size of text."""
-        self._given = theme
-        shades = (LIGHT, DARK, DIM) if theme is LIGHT else (DARK, DIM, LIGHT)
-        self.theme = theme = shades[self._light]
-        self.setStyleSheet(f"#page {{ background: {theme.paper}; }}")
-        for face in (self.going, self.name, self.line, self.following, self.pacer, *self.bands.values()):
-            face.set_theme(theme)
-        for one, size, colour in (
-            (self.clock, 26.0, theme.ink), (self.phase, 38.0, theme.ink), (self.count, 38.0, theme.ink),
-            (self.left_s, 84.0, theme.ink), (self.coming, 22.0, theme.soft), (self.late, 24.0, theme.ink),
-            (self.hints, 12.0, theme.soft),
-        ):  # fmt: skip
-            one.setFont(font(size, bold=size > 25))
-            one.setStyleSheet(f"color: {colour}; font-size: {font(size).pointSizeF():.1f}pt;")
-        self.left_s.setFixedHeight(round(self.left_s.fontMetrics().height() * 0.95))
-        self.coming.setFixedHeight(self.coming.fontMetrics().height() * 2)
-        self.clock.setMinimumWidth(self.clock.fontMetrics().horizontalAdvance("0:00:00 to go"))
 
     # --- coming and going ---------------------------------------------------------------------------------
 
@@ -229,8 +105,7 @@ class TakePage(QWidget):
         """When the window closes."""
         self.frames.stop()
         self.conductor.close()
-        if self.prompter is not None:
-            self.prompter.close()
+        self.sounds.close()
 
     # --- showing ------------------------------------------------------------------------------------------
 
@@ -244,10 +119,7 @@ class TakePage(QWidget):
         conductor = self.conductor
         if conductor.take is not None:
             self.going.show_take(conductor.take)
-            if self.prompter is not None and conductor.take is not self._prompted:
-                here = conductor.here()
-                self.prompter.show_take(conductor.take, int(here.at) if here is not None else 0)
-            self._prompted = conductor.take
+            self.sounds.show_take(conductor.take)
         on = conductor.state in ("counting", "on")
         self.hints.setText(self._hints())
         if not on:
@@ -311,43 +183,11 @@ class TakePage(QWidget):
 
     def _show_rehearsal(self, take: Take) -> None:
         """Where a rehearsal begins, and what it goes through."""
-        first = beginnings(take)[self._first]
+        first = self.rehearsal.begins(take)
         self.name.say(first.turn.name)
         self.line.say(next((cue.text for cue in take.cues if cue.start >= first.start), ""))
-        speed = {1.0: "", 0.5: ", at half speed", 2.0: ", at double speed"}[self.conductor.speed]
-        whole = f"from {show_length(seconds(first.start))} on" if self._which == "all" else ONLY[self._which]
-        self.following.say(f"A rehearsal, {whole}{speed}. It is not kept. Space counts you in.")
+        self.following.say(self.rehearsal.said(take))
         self.going.show_at(first.start)
-
-    def _rehearse(self) -> None:
-        if not self.busy:
-            self.conductor.rehearsing = not self.conductor.rehearsing
-            self._first, self._which = 0, "all"
-            self.get_ready()
-
-    def _speed(self) -> None:
-        if not self.busy and self.conductor.rehearsing:
-            self.conductor.speed = {1.0: 0.5, 0.5: 2.0, 2.0: 1.0}[self.conductor.speed]
-            self.show_take()
-
-    def _only(self) -> None:
-        """The next of what there is to rehearse in this class."""
-        take = self.conductor.take
-        if self.busy or not self.conductor.rehearsing or take is None:
-            return
-        kinds = [one for one in ONLY if one == "all" or stretches(take, one, self._stumbled(take))]
-        self._which = kinds[(kinds.index(self._which) + 1) % len(kinds)]
-        self.show_take()
-
-    def _stumbled(self, take: Take) -> list[str]:
-        return list(stumbled_in(take.solved.plan.brief.title))
-
-    def _from(self, by: int) -> None:
-        """A rehearsal begins so many movements later, or earlier."""
-        take = self.conductor.take
-        if take is not None:
-            self._first = min(len(beginnings(take)) - 1, max(0, self._first + by))
-            self.show_take()
 
     def frame(self) -> None:
         """What changes with the clock."""
@@ -359,8 +199,7 @@ class TakePage(QWidget):
         if self.busy:
             self.going.show_at(here.at)
         self.pacer.show_moment(here)
-        if self.prompter is not None:
-            self.prompter.follow(here.at, conductor.standing or conductor.state != "on")
+        self.sounds.follow(here.at)
         if conductor.state == "counting":
             self._show_counting()
         elif conductor.state == "on":
@@ -371,12 +210,11 @@ class TakePage(QWidget):
         assert take is not None
         left = self.conductor.counting_s
         self.name.say(take.solved.plan.brief.title)
-        _put(self.left_s, f"{min(COUNT_IN_S, left) + 0.999:.0f}" if left > 0 else "")
-        self.left_s.setText(str(max(1, int(left + 0.999))))
-        _put(self.coming, "until you begin")
+        put(self.left_s, str(max(1, int(left + 0.999))))
+        put(self.coming, "until you begin")
         self.line.say(take.cues[0].text if take.cues else "")
         self.following.say("")
-        _put(self.late, self._told)
+        put(self.late, self._told)
 
     def _show_on(self, here: Moment) -> None:
         take, segment = self.conductor.take, here.segment
@@ -388,14 +226,14 @@ class TakePage(QWidget):
         self.line.say(here.line.text if here.line is not None else "")
         self.following.say(here.following.text if here.following is not None else "")
         self._show_sides(here)
-        _put(self.phase, "standing still" if self.conductor.standing else words.phase_words(here))
-        _put(self.count, words.count_words(here))
+        put(self.phase, "standing still" if self.conductor.standing else words.phase_words(here))
+        put(self.count, words.count_words(here))
         left_s = max(1, -(-int(here.left) // 10))
-        _put(self.left_s, str(left_s) if left_s < 100 else show_length(left_s))
-        _put(self.coming, words.coming_words(here))
+        put(self.left_s, str(left_s) if left_s < 100 else show_length(left_s))
+        put(self.coming, words.coming_words(here))
         left = show_length(seconds(max(0, round(take.target - here.at))))
-        _put(self.clock, f"{left} to go")
-        _put(self.late, self._told or words.late_words(take, here))
+        put(self.clock, f"{left} to go")
+        put(self.late, self._told or words.late_words(take, here))
 
     def _show_sides(self, here: Moment) -> None:
         """The side that is said, at the edge where the teacher's own body does it."""
@@ -429,7 +267,7 @@ class TakePage(QWidget):
         deed = self.keys.deed(key)
         from_by = {"again": -1, "fewer": 1}.get(deed, 0)
         if from_by and not self.busy and self.conductor.rehearsing:
-            self._from(from_by)
+            self._rehearse_otherwise("from", from_by)
         elif not deed and key.isdigit() and self.conductor.choices:
             self.conductor.choose(int(key) - 1)
         elif deed:
@@ -444,17 +282,45 @@ class TakePage(QWidget):
         """Does one of the deeds of a take."""
         self._told = ""
         doing: dict[str, Callable[[], object]] = {
-            "stand": self._stand, "waits": self._wait, "darker": self._darker, "leave": self._leave,
-            "teach": self._begin_teaching, "voice": self._voice, "rehearse": self._rehearse,
-            "speed": self._speed, "only": self._only, "microphone": self._microphone,
+            "stand": self._stand, "waits": self._wait, "darker": self.next_light, "leave": self._leave,
+            "voice": self.sounds.next_in_ear, "note": self._note,
         }  # fmt: skip
-        if deed in doing:
+        before: dict[str, Callable[[], object]] = {
+            "teach": self._begin_teaching, "rehearse": self._rehearse,
+            "microphone": self.sounds.record_or_not,
+        }  # fmt: skip
+        if deed in before:
+            if not self.busy:
+                before[deed]()
+        elif deed in ("speed", "only"):
+            self._rehearse_otherwise(deed)
+        elif deed in doing:
             doing[deed]()
-        elif deed == "note":
-            self.conductor.act("note", "noted")
-            self.tell("Noted.")
         else:
             self.conductor.act(deed)  # type: ignore[arg-type]
+
+    def _note(self) -> None:
+        self.conductor.act("note", "noted")
+        self.tell("Noted.")
+
+    def _rehearse(self) -> None:
+        """Rehearses, or takes."""
+        self.conductor.rehearsing = not self.conductor.rehearsing
+        self.rehearsal = Rehearsal()
+        self.get_ready()
+
+    def _rehearse_otherwise(self, what: str, by: int = 0) -> None:
+        """At another speed, only some of it, or from another movement on."""
+        take = self.conductor.take
+        if self.busy or not self.conductor.rehearsing or take is None:
+            return
+        if what == "speed":
+            self.rehearsal.next_speed()
+        elif what == "only":
+            self.rehearsal.next_which(take)
+        else:
+            self.rehearsal.first += by
+        self.show_take()
 
     def _stand(self) -> None:
         """Starts, stands still, or goes on."""
@@ -467,10 +333,8 @@ class TakePage(QWidget):
             if conductor.state == "over":
                 self.get_ready()
             if conductor.rehearsing and conductor.take is not None:
-                take = conductor.take
-                found = stretches(take, self._which, self._stumbled(take))
-                begin = beginnings(take)[self._first].start
-                conductor.stretches = [(begin, take.end)] if self._which == "all" else found
+                conductor.stretches = self.rehearsal.stretches(conductor.take)
+                conductor.speed = self.rehearsal.speed
             try:
                 conductor.count_in()
             except Problem as problem:
@@ -482,63 +346,7 @@ class TakePage(QWidget):
         leads = LEADS[self.conductor.leads]
         self.tell(f"{leads[0].upper()}{leads[1:]}.")
         if self.conductor.state == "on":
-            self._follow()
-
-    def _voice(self) -> None:
-        """Something else in the ear."""
-        if self.prompter is None:
-            # The voice and its device, 100 ms to import, which a take without them does not need.
-            from yewhour.ui.take.prompter import Prompter
-
-            voice = {str(name): value for name, value in load_voice().slower.items()}
-            self.prompter = Prompter(voice, self.device)
-            self.prompter.told.connect(self.tell)
-        here = self.conductor.here()
-        self.prompter.next_choice(self.conductor.take, int(here.at) if here is not None else 0)
-
-    def _microphone(self) -> None:
-        if not self.busy:
-            self.records = not self.records
-            self.tell("The sound is recorded beside the take." if self.records else "No sound is recorded.")
-
-    def _record(self, folder: Path) -> None:
-        """Begins to record and to listen, at the moment the take begins."""
-        self._follow()
-        if self.records:
-            # Codecs and devices, which a take without sound does not need.
-            from yewhour.voice.sound.recorder import NAME, Microphone, SoundFile
-
-            told = self._heard.emit
-            self.microphone = Microphone(SoundFile(folder / NAME, told), told, self.device)
-
-    def _follow(self) -> None:
-        """Listens to her while her voice leads."""
-        take = self.conductor.take
-        if self.conductor.leads == "voice" and self.follower is None and take is not None:
-            # The recogniser, half a second to load, which a take led otherwise does not need.
-            from yewhour.ui.take.follower import Follower
-
-            begun_s = self.conductor.now_s
-            self.follower = Follower(take, self.device)
-            self.follower.told.connect(self.tell)
-            self.follower.heard.connect(
-                lambda number, words: self.conductor.hear(
-                    number, [(word, start + begun_s, end + begun_s) for word, start, end in words]
-                )
-            )
-
-    def _stop_recording(self) -> None:
-        if self.follower is not None:
-            self.follower.stop()
-            self.follower = None
-        if self.microphone is not None:
-            self.microphone.close()
-            self.microphone = None
-
-    def _darker(self) -> None:
-        """From light to dark to what a dark room can bear, and round again."""
-        self._light = (self._light + 1) % 3
-        self.set_theme(self._given)
+            self.sounds.listen()
 
     def _leave(self) -> None:
         """Stands still first, then ends; before the start and after the end, back to the class."""
@@ -565,9 +373,8 @@ class TakePage(QWidget):
             self.tell(str(problem))
 
     def _begin_teaching(self) -> None:
-        if not self.busy:
-            self._teaching = ""
-            self.show_take()
+        self._teaching = ""
+        self.show_take()
 
     def _teach(self, key: str) -> None:
         """A key is pressed to be taught, then the key whose deed it gets."""
@@ -596,9 +403,3 @@ class TakePage(QWidget):
 def _without(title: str) -> str:
     """A choice in few words."""
     return title.removesuffix(", both sides").replace("Leave out ", "without ", 1)
-
-
-def _put(label: QLabel, text: str) -> None:
-    """Sets a label's words where they are others."""
-    if label.text() != text:
-        label.setText(text)

@@ -1,0 +1,107 @@
+"""The board of the take station: where everything stands on it, and in which size and colour."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+
+from yewhour.ui.kit.theme import DARK, DIM, LIGHT, Theme, font
+from yewhour.ui.take.faces import GoingBy, Line, Pacer, SideBand
+
+
+class Board(QWidget):
+    """Each thing has a place of its own, so that nothing jumps."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self.theme = self._given = theme
+        self._light = 0  # lighter or darker than the window, round and round
+        self.setObjectName("page")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self._build()
+
+    def _build(self) -> None:
+        self.going = GoingBy(self.theme)
+        self.bands = {"left": SideBand(self.theme, "left"), "right": SideBand(self.theme, "right")}
+        self.name, self.clock = Line(self.theme, 34.0), QLabel()
+        self.line, self.following = Line(self.theme, 56.0), Line(self.theme, 24.0, soft=True)
+        self.pacer = Pacer(self.theme)
+        self.phase, self.count, self.left_s, self.coming, self.late, self.hints = (QLabel() for _ in range(6))
+        for one in (self.phase, self.count, self.left_s, self.coming, self.late, self.hints, self.clock):
+            one.setTextFormat(Qt.TextFormat.PlainText)
+        self.clock.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        self.left_s.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        self.coming.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
+        self.coming.setWordWrap(True)
+        self.count.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        self.hints.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        top = QHBoxLayout()
+        top.addWidget(self.name, 1)
+        top.addWidget(self.clock)
+        breath = QGridLayout()
+        breath.addWidget(self.phase, 0, 0)
+        breath.addWidget(self.count, 0, 1)
+        breath.addWidget(self.pacer, 1, 0, 1, 2)
+        breath.setColumnStretch(0, 1)
+        breath.setRowStretch(1, 1)
+        breath.setVerticalSpacing(0)
+        change = QVBoxLayout()
+        change.addStretch(1)
+        change.addWidget(self.left_s)
+        change.addWidget(self.coming)
+        below = QHBoxLayout()
+        below.setSpacing(36)
+        below.addLayout(breath, 5)
+        below.addLayout(change, 3)
+        middle = QVBoxLayout()
+        middle.setSpacing(6)
+        middle.addLayout(top, 3)
+        middle.addWidget(self.line, 11)
+        middle.addWidget(self.following, 4)
+        middle.addLayout(below, 10)
+        across = QHBoxLayout()
+        across.setSpacing(18)
+        across.addWidget(self.bands["left"])
+        across.addLayout(middle, 1)
+        across.addWidget(self.bands["right"])
+        foot = QHBoxLayout()
+        foot.addWidget(self.late, 1)
+        foot.addWidget(self.hints)
+        main = QVBoxLayout()
+        main.setContentsMargins(0, 14, 14, 10)
+        main.addLayout(across, 1)
+        main.addLayout(foot)
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(10)
+        whole.addWidget(self.going)
+        whole.addLayout(main, 1)
+        self.set_theme(self.theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Other colours, or another size of text."""
+        self._given = theme
+        shades = (LIGHT, DARK, DIM) if theme is LIGHT else (DARK, DIM, LIGHT)
+        self.theme = theme = shades[self._light]
+        self.setStyleSheet(f"#page {{ background: {theme.paper}; }}")
+        for face in (self.going, self.name, self.line, self.following, self.pacer, *self.bands.values()):
+            face.set_theme(theme)
+        for one, size, colour in (
+            (self.clock, 26.0, theme.ink), (self.phase, 38.0, theme.ink), (self.count, 38.0, theme.ink),
+            (self.left_s, 84.0, theme.ink), (self.coming, 22.0, theme.soft), (self.late, 24.0, theme.ink),
+            (self.hints, 12.0, theme.soft),
+        ):  # fmt: skip
+            one.setFont(font(size, bold=size > 25))
+            one.setStyleSheet(f"color: {colour}; font-size: {font(size).pointSizeF():.1f}pt;")
+        self.left_s.setFixedHeight(round(self.left_s.fontMetrics().height() * 0.95))
+        self.coming.setFixedHeight(self.coming.fontMetrics().height() * 2)
+        self.clock.setMinimumWidth(self.clock.fontMetrics().horizontalAdvance("0:00:00 to go"))
+
+    def next_light(self) -> None:
+        """From light to dark to what a dark room can bear, and round again."""
+        self._light = (self._light + 1) % 3
+        self.set_theme(self._given)
+
+
+def put(label: QLabel, text: str) -> None:
+    """Sets a label's words where they are others."""
+    if label.text() != text:
+        label.setText(text)

@@ -1,0 +1,108 @@
+"""The sounds of a take: what is in the teacher's ear, what is recorded of her, what is heard of her words."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from PySide6.QtCore import QObject, Signal
+
+from yewhour.core.take.take import Take
+from yewhour.store.terms import load_voice
+from yewhour.ui.take.conductor import Conductor
+
+
+class Sounds(QObject):
+    """Each is made when it is first wanted; none of them stops a take.
+
+    told: something to be read in the foot. device: that is played on and recorded from, "" for the usual.
+    """
+
+    told = Signal(str)
+
+    def __init__(self, conductor: Conductor) -> None:
+        super().__init__()
+        self.conductor = conductor
+        self.device = ""
+        self.records = False
+        self.prompter: Any = None
+        self.microphone: Any = None  # while sound is recorded
+        self.follower: Any = None  # while her voice leads
+        self._prompted: Take | None = None
+        conductor.begun.connect(self._begin)
+        conductor.over.connect(self._end)
+
+    # --- in her ear ---------------------------------------------------------------------------------------
+
+    def next_in_ear(self) -> None:
+        """Something else in the ear."""
+        if self.prompter is None:
+            # The voice and its device, 100 ms to import, which a take without them does not need.
+            from yewhour.ui.take.prompter import Prompter
+
+            slower = {str(name): value for name, value in load_voice().slower.items()}
+            self.prompter = Prompter(slower, self.device)
+            self.prompter.told.connect(self.told)
+        self.prompter.next_choice(self.conductor.take, self._now())
+
+    def show_take(self, take: Take) -> None:
+        """The class goes otherwise."""
+        if self.prompter is not None and take is not self._prompted:
+            self.prompter.show_take(take, self._now())
+        self._prompted = take
+
+    def follow(self, at: float) -> None:
+        """The take is at a moment, in ticks."""
+        if self.prompter is not None:
+            self.prompter.follow(at, self.conductor.standing or self.conductor.state != "on")
+
+    def _now(self) -> int:
+        here = self.conductor.here()
+        return int(here.at) if here is not None else 0
+
+    # --- of her -------------------------------------------------------------------------------------------
+
+    def record_or_not(self) -> None:
+        """Whether sound is recorded in the next take."""
+        self.records = not self.records
+        self.told.emit("The sound is recorded beside the take." if self.records else "No sound is recorded.")
+
+    def _begin(self, folder: Path) -> None:
+        self.listen()
+        if self.records:
+            # Codecs and devices, which a take without sound does not need.
+            from yewhour.voice.sound.recorder import NAME, Microphone, SoundFile
+
+            told = self.told.emit
+            self.microphone = Microphone(SoundFile(folder / NAME, told), told, self.device)
+
+    def listen(self) -> None:
+        """Listens to her, where her voice leads."""
+        take = self.conductor.take
+        if self.conductor.leads != "voice" or self.follower is not None or take is None:
+            return
+        # The recogniser, half a second to load, which a take led otherwise does not need.
+        from yewhour.ui.take.follower import Follower
+
+        begun_s = self.conductor.now_s
+        self.follower = Follower(take, self.device)
+        self.follower.told.connect(self.told)
+        self.follower.heard.connect(
+            lambda number, words: self.conductor.hear(
+                number, [(word, start + begun_s, end + begun_s) for word, start, end in words]
+            )
+        )
+
+    def _end(self) -> None:
+        if self.follower is not None:
+            self.follower.stop()
+            self.follower = None
+        if self.microphone is not None:
+            self.microphone.close()
+            self.microphone = None
+
+    def close(self) -> None:
+        """When the window closes."""
+        self._end()
+        if self.prompter is not None:
+            self.prompter.close()
