@@ -1,5 +1,9 @@
 """The take station, driven with a clock of its own: by keys, by pointer, through a class, through a kill."""
 
+import os
+from itertools import pairwise
+from random import Random
+
 import pytest
 import soundfile
 from PySide6.QtCore import QPoint, QPointF, Qt
@@ -8,11 +12,13 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from yewhour.core.take.rehearsal import beginnings, stretches
+from yewhour.core.take.replay import replay
 from yewhour.store.broken import broken_takes, leave
 from yewhour.store.habits import change_habits
 from yewhour.store.paths import DEMO, kept_takes, own_data
 from yewhour.store.rehearsed import stumbled_in
 from yewhour.ui.take.conductor import COUNT_IN_S
+from yewhour.ui.take.keys import DEEDS
 from yewhour.ui.take.words import late_words
 
 
@@ -532,3 +538,35 @@ def test_without_a_microphone_the_take_goes_on(stage, monkeypatch):
     assert "no microphone" in stage.page.late.text()
     stage.wait(5)
     assert stage.conductor.state == "on"
+
+
+@pytest.mark.parametrize("seed", range(int(os.environ.get("YEW_ACTS", "3"))))
+def test_whatever_is_pressed_the_take_holds(stage, seed):
+    dice = Random(seed)
+    stage.page.sounds.device = "null"
+    deeds = [deed.name for deed in DEEDS if deed.name not in ("microphone", "leave")]
+    for _ in range(150):
+        deed = dice.choice(
+            [*deeds, "stand", "again", "fewer", "next", "back", "wait", "wait", "wait", "leave"]
+        )
+        if deed == "wait":
+            stage.wait(dice.choice((0.3, 3.0, 40.0)), step=2.0)
+        elif deed != "leave" or dice.random() < 0.3:
+            stage.page.do(deed)
+            stage.page._teaching = None
+            stage.now += dice.choice((0.1, 0.3, 1.0))
+            stage.page.frame()
+        if not stage.page.isVisible():
+            stage.desk.press("to_take")
+        take = stage.take
+        assert all(one.end == two.start for one, two in pairwise(take.segments))
+        assert len({one.id for one in take.segments}) == len(take.segments)
+        moments = [mark.at_s for mark in stage.conductor.marks]
+        assert moments == sorted(moments)
+    stage.page.grab()
+    stage.said()
+    if stage.conductor.marks and not stage.conductor.rehearsing:
+        again = replay(stage.desk.session.solved, stage.conductor._made, stage.conductor.marks)
+        assert [(one.id, one.start, one.end) for one in again.segments] == [
+            (one.id, one.start, one.end) for one in stage.take.segments
+        ]

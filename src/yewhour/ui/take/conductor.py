@@ -220,7 +220,7 @@ class Conductor(QObject):
         if segment is None or segment.turn.setup_for or not segment.amount:
             return
         end_s = (segment.end - 1 + take.out) / 10
-        if self.now_s < end_s or segment.kind in ("phase", "stillness"):
+        if self.now_s < end_s or segment.kind in ("phase", "stillness") or segment.end - 1 < take.now:
             return
         name, given = self._given
         given = given + 1 if name == segment.id else 1

@@ -124,7 +124,7 @@ class TakePage(Board):
         self.hints.setText(self._hints())
         if not on:
             self._show_still()
-        self.frame()
+        self._show_now()
 
     def _hints(self) -> str:
         if self._teaching == "":
@@ -190,9 +190,13 @@ class TakePage(Board):
         self.going.show_at(first.start)
 
     def frame(self) -> None:
+        """Goes on with the clock."""
+        self.conductor.tick()
+        self._show_now()
+
+    def _show_now(self) -> None:
         """What changes with the clock."""
         conductor = self.conductor
-        conductor.tick()
         here = conductor.here()
         if here is None or conductor.take is None:
             return
