@@ -221,8 +221,19 @@ def test_what_is_left_out_on_the_first_side_is_left_out_on_the_second():
     one = first_of_a_pair(taken("bell-ringers"))
     take = taken("bell-ringers", Mark(seconds(one.start) + 1, "skip"))
     assert take.course.partners.get(one.id) is None
-    assert segment(take, one.id).length == 10
+    assert segment(take, f"{one.id}~1").length == 10
+    assert not [unmet for unmet in answer(take)["unmet"] if unmet["code"] == "sides"]
     assert take.end == take.target
+
+
+def test_what_is_left_out_on_the_second_side_alone_is_told():
+    before = taken("bell-ringers")
+    one = first_of_a_pair(before)
+    second = segment(before, before.course.partners[one.id])
+    take = taken("bell-ringers", Mark(seconds(second.start) + 1, "skip"))
+    assert [(u["code"], u["message"]) for u in answer(take)["unmet"]] == [
+        ("sides", f"{one.name}: it was left out on the second side.")
+    ]
 
 
 def flow(times=2, least=None, most=None):

@@ -225,15 +225,20 @@ def _back(take: Take, at: int, mark: Mark) -> Take:
     first = _begin_of(take, index)
     if at - take.segments[first].start < JUST_BEGUN and first:
         first = _begin_of(take, first - 1)
-    tried = _cut(take, index, at)
+    again, happened = _tried(take, _cut(take, index, at), first, at)
+    return _refitted(again, happened, take.place(take.segments[first]), at)
+
+
+def _tried(take: Take, happened: list[Segment], first: int, at: int) -> tuple[Take, list[Segment]]:
+    """What happened from a segment on as something that was tried: it stays, under a name of its own."""
     names = {
         segment.id: f"{segment.id}~{1 + sum(one.id.startswith(f'{segment.id}~') for one in take.segments)}"
-        for segment in tried[first:]
+        for segment in happened[first:]
         if "~" not in segment.id
     }
     happened = [
         msgspec.structs.replace(segment, id=names.get(segment.id, segment.id)) if place >= first else segment
-        for place, segment in enumerate(tried)
+        for place, segment in enumerate(happened)
     ]
     cues = tuple(
         msgspec.structs.replace(cue, segment=names[cue.segment])
@@ -241,8 +246,7 @@ def _back(take: Take, at: int, mark: Mark) -> Take:
         for cue in take.cues
     )  # fmt: skip
     pauses = {names.get(key, key): value for key, value in take.pauses.items()}
-    again = msgspec.structs.replace(take, cues=cues, pauses=pauses, kept=take.kept - names.keys())
-    return _refitted(again, happened, take.place(take.segments[first]), at)
+    return msgspec.structs.replace(take, cues=cues, pauses=pauses, kept=take.kept - names.keys()), happened
 
 
 def _begin_of(take: Take, index: int) -> int:
@@ -272,6 +276,8 @@ def _skip(take: Take, at: int, mark: Mark) -> Take:
         out.discard(reached)
         happened, after = _cut(take, index, at), reached
         out |= {take.course.partners[key] for key in out | {reached} if key in take.course.partners}
+        if segment.kind != "phase" and not segment.turn.setup_for and len(happened) > index:
+            take, happened = _tried(take, happened, index, at)
     movements = frozenset(key for key in out if not key.endswith("/into"))
     try:
         changed = _solved(take, take.solved.plan, movements)

@@ -16,7 +16,7 @@ def answer(take: Take) -> dict[str, Any]:
         "title": take.solved.plan.brief.title,
         "target_s": seconds(take.target - take.start),
         "end_s": seconds(take.end),
-        "segments": segment_values(take.segments),
+        "segments": [_as_tried(one) for one in segment_values(take.segments)],
         "cues": [cue_value(cue) for cue in take.cues],
         "retimed": [
             {
@@ -39,6 +39,11 @@ def answer(take: Take) -> dict[str, Any]:
         "notes": [{"at_s": note.at_s, "text": note.text} for note in take.notes],
         "told": list(take.told),
     }  # fmt: skip
+
+
+def _as_tried(segment: dict[str, Any]) -> dict[str, Any]:
+    """A segment that was only tried has no other side, and nobody knows where it left the body."""
+    return {**segment, "pair": None, "to": ""} if "~" in segment["id"] else segment
 
 
 def answer_json(take: Take) -> bytes:

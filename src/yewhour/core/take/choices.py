@@ -78,6 +78,9 @@ def _uneven(take: Take) -> Iterator[Unmet]:
     done = {one.turn.key: one for one in take.segments if "~" not in one.id}
     for first, second in take.course.partners.items():
         one, two = done.get(first), done.get(second)
+        if one is not None and two is None and second in take.course.places and one.end <= take.now:
+            message = f"{one.name}: it was left out on the second side."
+            yield Unmet("sides", message, seconds(take.end), one.id)
         if one is None or two is None or one.turn.step.second is not None:
             continue
         longer = take.took(one) - take.took(two)
