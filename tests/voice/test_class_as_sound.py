@@ -106,7 +106,7 @@ def test_the_signs_for_the_sides_can_be_told_apart_and_no_sign_clicks():
         assert np.abs(sound).max() < 0.5
 
 
-@pytest.mark.parametrize("suffix", [".wav", ".flac"])
+@pytest.mark.parametrize("suffix", [".flac"])
 def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path, suffix):
     made = short()
     path = tmp_path / f"class{suffix}"
@@ -128,7 +128,7 @@ def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path, su
 def test_every_kind_of_file_has_its_title_and_its_chapters(tmp_path, suffix):
     import av
 
-    made = made_of(Step(movement="child", amount=5), Step(movement="final-rest", amount=30), title="Ebb")
+    made = made_of(Step(movement="child", amount=2, locked=True), length_s=None, title="Ebb", target_s=60)
     path = tmp_path / f"class{suffix}"
     write_sound(made, path, synth(), {"lines"}, SLOWER)
     with av.open(str(path)) as file:
@@ -154,7 +154,7 @@ def test_a_stop_in_between_leaves_nothing(tmp_path):
         pass
 
     def stop(share):
-        if share > 0.7:
+        if share > 0.1:
             raise Stop
 
     with pytest.raises(Stop):

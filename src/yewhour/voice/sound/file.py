@@ -73,6 +73,10 @@ def write_sound(
         raise Problem(
             f"A sound file can't end in {path.suffix!r}.", str(path), f"Use one of: {', '.join(KINDS)}."
         )
+    if not path.parent.is_dir():
+        raise Problem(
+            "The sound can't be written: there is no such folder.", str(path), "Choose another place."
+        )
     mix = Mix(cast(made.segments, made.cues, parts), made.length, synth, made.plan.brief.voice_rate, slower)
     by_db = _gain(mix, progress)
     mix.hurried = 0
