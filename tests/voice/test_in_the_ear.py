@@ -88,3 +88,21 @@ def test_without_a_device_it_is_told_and_with_the_silent_one_time_goes_by():
     device.close()
     assert 0.2 < ear.played / RATE < 1.0
     assert told == []
+
+
+@pytest.mark.parametrize("speed", [0.5, 2.0, 0.9999])
+def test_nothing_is_heard_twice_however_slowly_the_take_goes(speed):
+    ear = Ear(RATE)
+    places = [RATE // 2 + 3000 * number for number in range(20)]
+    ear.place([Placed(at, CLICK[:100]) for at in places])
+    sound = played(ear, 8.0 / speed / 2, block=441, clock=lambda now: now * speed)
+    assert len(begins(sound)) == sum(at < 4.0 * RATE - RATE // 20 for at in places)
+
+
+def test_from_another_place_on_it_is_heard_again():
+    ear = Ear(RATE)
+    ear.place([Placed(5000, CLICK)])
+    assert begins(played(ear, 2.0)) == [5000]
+    assert begins(played(ear, 2.0)) == [5000]
+    ear.stand_still()
+    assert begins(played(ear, 0.4)) == [5000]

@@ -76,3 +76,10 @@ def test_when_she_is_on_time_or_not_heard_it_does_nothing(ebb):
     first = next(one for one in made.segments if one.kind == "hold" and one.side == "right")
     taught(ebb, (first.end + 20) / 10, longer={}, skipped=1.0)
     assert [mark.do for mark in ebb.conductor.marks] == ["start"]
+
+
+def test_a_second_take_is_heard_like_the_first(ebb):
+    ebb.conductor._heard_until, ebb.conductor._followed = 900.0, 900.0
+    ebb.page.get_ready()
+    assert ebb.conductor._heard_until < 0
+    assert ebb.conductor._followed < 0

@@ -15,11 +15,12 @@ from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.core.take.lines import respoken
 from yewhour.core.take.marks import Mark
-from yewhour.core.take.rest import is_slack, refitted, worked
+from yewhour.core.take.rest import is_slack, refitted
 from yewhour.core.take.take import Take, course_of, lasting
 from yewhour.core.timing.doses import range_of
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.numbers import PAUSE
+from yewhour.core.timing.turn import Turn
 
 JUST_BEGUN = ticks(2.0)  # going back so soon goes back to the movement before
 MORE = ticks(5.0)  # of what has no number of its own
@@ -128,8 +129,8 @@ def _cut(take: Take, index: int, at: int) -> list[Segment]:
     length = max(0, at - segment.start - take.paused_in(segment))
     turn = segment.turn
     if turn.pair and turn.unit and length:
-        # Both sides say the same number of the same length, whatever it was cut to.
-        _, each = worked(turn.unit, length)
+        # Whole units, though it was cut: a little longer or shorter each.
+        each = max(1, length // max(1, round(length / turn.unit)))
         segment = msgspec.structs.replace(segment, turn=msgspec.structs.replace(turn, unit=each))
     done = lasting(take, segment, length, take.pauses.get(segment.id, ()))
     spans = tuple(
@@ -212,9 +213,8 @@ def _solved(take: Take, plan: Plan, skipped: frozenset[str] = frozenset()) -> Ta
 # --- back and over --------------------------------------------------------------------------------------
 
 
-def _piece(segment: Segment) -> tuple[str, int]:
+def _piece(turn: Turn) -> tuple[str, int]:
     """What one goes back to, or over: a movement with the way into it, or a round of a flow."""
-    turn = segment.turn
     if turn.flow and (turn.kind == "phase" or turn.step.phase):
         return turn.flow, turn.round
     return turn.setup_for or turn.key, 0
@@ -251,8 +251,8 @@ def _tried(take: Take, happened: list[Segment], first: int, at: int) -> tuple[Ta
 
 def _begin_of(take: Take, index: int) -> int:
     """The first segment of the piece that a segment is in."""
-    piece = _piece(take.segments[index])
-    while index and _piece(take.segments[index - 1]) == piece and "~" not in take.segments[index - 1].id:
+    piece = _piece(take.segments[index].turn)
+    while index and _piece(take.segments[index - 1].turn) == piece and "~" not in take.segments[index - 1].id:
         index -= 1
     return index
 
@@ -262,14 +262,13 @@ def _skip(take: Take, at: int, mark: Mark) -> Take:
     segment = take.segments[index]
     place = take.place(segment)
     if mark.segment:
-        named = {mark.segment}
-        left = [one for one in take.solved.turns[place + 1 :] if named & _names(take, one.key)]
+        left = [one for one in take.solved.turns[place + 1 :] if mark.segment in _names(take, one)]
         if not left:
             return _told(take, mark, f"{mark.segment} is not ahead")
         out, happened, after = {one.key for one in left}, [*take.segments[: index + 1]], segment.turn.key
     else:
-        piece = _piece(segment)
-        mine = [one for one in take.solved.turns[place:] if _piece_of(one.key, take) == piece]
+        piece = _piece(segment.turn)
+        mine = [one for one in take.solved.turns[place:] if _piece(one) == piece]
         out = {one.key for one in mine if one.key != segment.turn.key}
         # Where the body is already on its way, or there, the next way begins: the turn stays, undone.
         reached = segment.turn.setup_for or segment.turn.key
@@ -287,16 +286,8 @@ def _skip(take: Take, at: int, mark: Mark) -> Take:
     return _refitted(changed, happened, changed.course.places.get(after, last) + 1, at)
 
 
-def _piece_of(key: str, take: Take) -> tuple[str, int]:
-    turn = take.solved.turns[take.course.places[key]]
-    if turn.flow and (turn.kind == "phase" or turn.step.phase):
-        return turn.flow, turn.round
-    return turn.setup_for or turn.key, 0
-
-
-def _names(take: Take, key: str) -> set[str]:
+def _names(take: Take, turn: Turn) -> set[str]:
     """What a turn can be called by to leave it out: itself, its step, the part of the class it is in."""
-    turn = take.solved.turns[take.course.places[key]]
     return {turn.key, turn.step.id, take.solved.unfolded.nodes[turn.node][1].id}
 
 

@@ -1,5 +1,7 @@
 """Where a take is at a moment: what is on, what is said now and next, how the breath goes, how late it is."""
 
+from bisect import bisect_right
+
 import msgspec
 
 from yewhour.core.plan.movement import MEASURES
@@ -36,9 +38,9 @@ def moment(take: Take, at: float) -> Moment:
     now = at - still
     late = take.end + (0 if take.cutting else still) - take.target
     index = take.index_at(now)
-    said = [cue for cue in take.cues if cue.start <= now]
-    line = said[-1] if said else None
-    following = take.cues[len(said)] if len(said) < len(take.cues) else None
+    said = bisect_right(take.cues, now, key=lambda cue: cue.start)
+    line = take.cues[said - 1] if said else None
+    following = take.cues[said] if said < len(take.cues) else None
     if index is None:
         return Moment(now, None, None, 0, None, 0.0, 0, 0, line, None, late)
     segment = take.segments[index]

@@ -153,13 +153,6 @@ def _given(take: Take, happened: Sequence[Segment], first: int) -> dict[str, Seg
     return {key: msgspec.structs.replace(one, end=one.start + take.took(one)) for key, one in found.items()}
 
 
-def worked(unit: int, length: int) -> tuple[int, int]:
-    """So many units in a time that need not be whole ones, and how long each of them is then."""
-    amount = max(1, round(length / unit))
-    each = max(1, length // amount)
-    return length // each, each
-
-
 def _as_given(turn: Turn, given: dict[str, Segment]) -> Turn:
     """A second side that lasts as long as its first side took, with as many of its unit, and the difference
     that was declared; where the first was slower, so is the second."""

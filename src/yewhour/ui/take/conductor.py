@@ -97,7 +97,8 @@ class Conductor(QObject):
         if self.state in ("counting", "on"):
             return
         self._made, self.take, self.state, self.marks = made, begin(solved, made), "ready", []
-        self.stretches, self._stumbles = [], set()
+        self.stretches, self._stumbles, self.choices = [], set(), ()
+        self._words, self._heard_until, self._followed, self._given = [], -1.0, -1.0e9, ("", 0)
         self.changed.emit()
 
     def count_in(self) -> None:
@@ -122,7 +123,7 @@ class Conductor(QObject):
         made = solved.make(start.length_s or None)
         file = TakeFile(lambda problem: self.told.emit(str(problem)))
         file.go_on(broken.folder)
-        self._file, self._made = file, made
+        self._file, self._made, self.rehearsing = file, made, False
         self.marks = list(broken.read.marks)
         self.take = replay(solved, made, self.marks)
         self._zero = self.clock() - broken.until_s
@@ -258,12 +259,12 @@ class Conductor(QObject):
         if self.state != "on" or self.take is None:
             return
         now = self.clock()
-        if do == "back":
-            self._stumble()
         if now - self._pressed.get(do, -9.0) < HELD_S:
             self._pressed[do] = now
             return
         self._pressed[do] = now
+        if do == "back":
+            self._stumble()
         here = self.here()
         if do == "next" and here is not None and here.segment is not None and not self.standing:
             gone_s = (here.at - here.segment.start) / 10

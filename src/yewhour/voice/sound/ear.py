@@ -34,6 +34,7 @@ class Ear:
         self.rate = rate
         self.played = 0  # samples that were given to the device
         self._offset = 0  # of the take against those
+        self._reached = 0  # samples of the take that have had their turn: nothing begins twice
         self._placed: list[Placed] = []
         self._sounding: list[tuple[Samples, int]] = []  # what is on, and how much of it is over
         self._still = True
@@ -48,6 +49,8 @@ class Ear:
         """The take is at a sample; called many times a second."""
         with self._lock:
             drift = at - (self.played + self._offset)
+            if self._still or abs(drift) > self.rate:  # from another place on
+                self._reached = at
             if self._still or abs(drift) > DRIFT_S * self.rate:
                 self._offset += drift
             self._still = False
@@ -66,9 +69,10 @@ class Ear:
             self.played += count
             if self._still:
                 return out
-            first = bisect_left(self._placed, start, key=lambda one: one.at)
+            first = bisect_left(self._placed, self._reached, key=lambda one: one.at)
+            self._reached = max(self._reached, start + count)
             last = bisect_left(self._placed, start + count, key=lambda one: one.at)
-            begun = [(one.sound, start - one.at) for one in self._placed[first:last]]
+            begun = [(one.sound, min(0, start - one.at)) for one in self._placed[first:last]]
             self._sounding = [
                 (sound, gone + count)
                 for sound, gone in self._sounding + begun
