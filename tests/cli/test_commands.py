@@ -210,6 +210,7 @@ def test_a_class_is_spoken_into_a_file(capsysbinary, tmp_path):
     ("arguments", "says"),
     [
         (["--with", "songs"], "'songs' can't be heard"),
+        (["--with", ""], "Nothing would be heard"),
         (["--voice", "nobody"], "no voice 'nobody'"),
         (["--length", "1:00:00"], "longest"),
     ],

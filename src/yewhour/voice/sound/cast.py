@@ -39,6 +39,8 @@ class Heard(msgspec.Struct, frozen=True):
 def parts_of(said: str) -> frozenset[str]:
     """The parts in a list with commas. Raises Problem for one there is not."""
     found = frozenset(part.strip() for part in said.split(",") if part.strip())
+    if not found:
+        raise Problem("Nothing would be heard.", do=f"Use some of: {', '.join(PARTS)}.")
     for part in sorted(found - PARTS.keys()):
         raise Problem(f"{part!r} can't be heard.", do=f"Use some of: {', '.join(PARTS)}.")
     return found
