@@ -165,8 +165,10 @@ class TakePage(Board):
         leads = LEADS[self.conductor.leads]
         if over:
             self.name.say(title)
-            self.line.say(f"Done, in {show_length(seconds(take.end - take.start), True)}.")
-            self.following.say("The take is kept.")
+            self.line.say(f"Done, in {show_length(seconds(take.end - take.start))}.")
+            self.following.say(
+                "A rehearsal is not kept." if self.conductor.rehearsing else "The take is kept."
+            )
         elif self.conductor.rehearsing:
             self._show_rehearsal(take)
         elif self.broken is not None:
