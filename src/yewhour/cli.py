@@ -150,9 +150,11 @@ def _parser() -> argparse.ArgumentParser:
     take.set_defaults(run=_take)
 
     voice = commands.add_parser("voice", help="speak a class into a sound file, every line at its moment")
-    _file_and_length(voice)
-    voice.add_argument("--out", type=Path, required=True, metavar="PATH", help="NAME.flac, wav, ogg, mp3 ...")
-    voice.add_argument("--voice", default="en", metavar="NAME", help="default: en")
+    voice.add_argument("class_file", type=Path, nargs="?", metavar="FILE", help="a class (.yewhour)")
+    _length(voice)
+    voice.add_argument("--out", type=Path, metavar="PATH", help="NAME.flac, wav, ogg, mp3 ...")
+    voice.add_argument("--voice", default="en", metavar="NAME", help="default: en; joe, once installed")
+    voice.add_argument("--install", action="store_true", help="fetch the neural voice, joe (121 MB)")
     voice.add_argument(
         "--with", dest="parts", default="lines", metavar="PARTS", help="lines,sides,counts,tones,breath,bells"
     )
@@ -164,6 +166,10 @@ def _parser() -> argparse.ArgumentParser:
 
 def _file_and_length(command: argparse.ArgumentParser) -> None:
     command.add_argument("class_file", type=Path, metavar="FILE", help="a class (.yewhour)")
+    _length(command)
+
+
+def _length(command: argparse.ArgumentParser) -> None:
     command.add_argument("--length", metavar="M:SS", help="as 24:00, 1:05:00 or 1440; default: its target")
 
 
@@ -349,13 +355,21 @@ def _take(options: argparse.Namespace) -> None:
 
 def _voice(options: argparse.Namespace) -> None:
     # Codecs and NumPy, which no other command needs.
+    from yewhour.store.voices import install_voice, voice_named
     from yewhour.voice.sound.speak import speak
 
+    if options.install:
+        install_voice(lambda text: _say(f"yewhour: {text}", file=sys.stderr))
+        return
+    if options.class_file is None or options.out is None:
+        raise Problem(
+            "A class and a file to speak it into are needed.", do="Say: voice FILE --out class.flac"
+        )
     made = _made(options)
     if options.out.exists() and options.out.samefile(options.class_file):
         raise Problem("This is the class itself; it is not written over.", str(options.out), "Name another.")
     slower = {str(name): value for name, value in load_voice().slower.items()}
-    told = speak(made, options.out, options.voice, options.parts, slower, sys.stderr)
+    told = speak(made, options.out, voice_named(options.voice), options.parts, slower, sys.stderr)
     _say(told)
 
 

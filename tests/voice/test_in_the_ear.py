@@ -15,6 +15,13 @@ RATE = 22050
 CLICK = np.full(700, 0.5, np.float32)
 
 
+def silent_ear():
+    """An ear whose device takes block after block, as quickly as it is asked to."""
+    ear = Ear(RATE, lambda: 0.0)
+    ear.clock = lambda: ear.played / RATE
+    return ear
+
+
 def played(ear, seconds, block=882, clock=lambda seconds: seconds):
     """What a device is given that asks for a block after another; the take's clock is looked at each time."""
     out = []
@@ -32,7 +39,7 @@ def begins(sound):
 def test_sounds_begin_at_their_sample_whatever_the_blocks():
     places = [1000, 5000, 5000 + 441 * 3, 20_000]
     for block in (64, 441, 882, 5000):
-        ear = Ear(RATE)
+        ear = silent_ear()
         ear.place([Placed(at, CLICK) for at in places])
         assert begins(played(ear, 2.0, block))[:2] == places[:2]
 
@@ -41,7 +48,7 @@ def test_lines_are_within_thirty_milliseconds_over_half_an_hour():
     """Against the device's clock, with a take's clock that goes a little otherwise."""
     made = demo_maker("round-the-compass").make()
     mix = Mix(cast(made.segments, made.cues, {"lines"}), made.length, synth(), 1.0, {})
-    ear = Ear(RATE)
+    ear = silent_ear()
     marks = [Placed(mix.sample_of(one.at), CLICK) for one in mix.heard]
     ear.place(marks)
     drift = 1.00005  # fifty in a million, as cheap clocks have
@@ -52,13 +59,13 @@ def test_lines_are_within_thirty_milliseconds_over_half_an_hour():
 
 
 def test_two_sounds_at_once_are_mixed_and_never_too_loud():
-    ear = Ear(RATE)
+    ear = silent_ear()
     ear.place([Placed(100, CLICK), Placed(100, CLICK), Placed(100, CLICK)])
     assert played(ear, 0.2).max() == 1.0
 
 
 def test_standing_still_breaks_off_and_going_on_goes_on():
-    ear = Ear(RATE)
+    ear = silent_ear()
     long = np.full(RATE, 0.5, np.float32)
     ear.place([Placed(0, long), Placed(2 * RATE, long)])
     assert played(ear, 0.2).any()
@@ -70,7 +77,7 @@ def test_standing_still_breaks_off_and_going_on_goes_on():
 
 
 def test_another_class_takes_the_place_of_the_first():
-    ear = Ear(RATE)
+    ear = silent_ear()
     ear.place([Placed(5000, CLICK)])
     ear.follow(0)
     ear.block(882)
@@ -92,7 +99,7 @@ def test_without_a_device_it_is_told_and_with_the_silent_one_time_goes_by():
 
 @pytest.mark.parametrize("speed", [0.5, 2.0, 0.9999])
 def test_nothing_is_heard_twice_however_slowly_the_take_goes(speed):
-    ear = Ear(RATE)
+    ear = silent_ear()
     places = [RATE // 2 + 3000 * number for number in range(20)]
     ear.place([Placed(at, CLICK[:100]) for at in places])
     sound = played(ear, 8.0 / speed / 2, block=441, clock=lambda now: now * speed)
@@ -100,7 +107,7 @@ def test_nothing_is_heard_twice_however_slowly_the_take_goes(speed):
 
 
 def test_from_another_place_on_it_is_heard_again():
-    ear = Ear(RATE)
+    ear = silent_ear()
     ear.place([Placed(5000, CLICK)])
     assert begins(played(ear, 2.0)) == [5000]
     assert begins(played(ear, 2.0)) == [5000]

@@ -16,8 +16,11 @@ from yewhour.store.classfile import read_plan
 from yewhour.store.paths import DEMO, demo_classes
 from yewhour.store.terms import load_voice
 from yewhour.store.words import load_words
+from yewhour.voice.sound.cast import cast
+from yewhour.voice.sound.ear import Device, Ear, Placed
 from yewhour.voice.sound.file import write_sound
-from yewhour.voice.sound.synth import synth
+from yewhour.voice.sound.mix import Mix
+from yewhour.voice.sound.synth import Samples, synth
 
 TAKES = 1000
 FRAME_S = 1 / 60
@@ -100,6 +103,46 @@ def _frames() -> None:
     )
     line(f"   of {len(took)}: median, slowest", f"{median(took) * 1000:.1f}, {took[-1] * 1000:.1f} ms")
     window.close()
+
+
+class _Watched(Ear):
+    """An ear that notes, for each sound, how long after its moment it was given to the device."""
+
+    def __init__(self, rate: int) -> None:
+        super().__init__(rate)
+        self.begun_s = time.monotonic()
+        self.late_s: list[float] = []
+
+    def block(self, count: int) -> Samples:
+        """The next samples; what begins in them is noted."""
+        reached, start = self._reached, self.played + self._offset
+        wall_s = time.monotonic() - self.begun_s
+        out = super().block(count)
+        for one in self._placed:
+            if reached <= one.at < start + count and start:
+                self.late_s.append(wall_s + (one.at - start) / self.rate - one.at / self.rate)
+        return out
+
+
+def bench_ear(minutes: float = 30) -> None:
+    """So many real minutes of lines on the null device, which is followed as the window does."""
+    words, _ = load_words()
+    made = solve(read_plan(DEMO / "slack-tide.yewhour"), words).make()
+    slower = {str(name): value for name, value in load_voice().slower.items()}
+    mix = Mix(cast(made.segments, made.cues, {"lines"}), made.length, synth(), 1.0, slower)
+    placed = [Placed(mix.sample_of(one.at), mix.sound_of(one)) for one in mix.heard]
+    placed += [Placed(one.at + mix.samples, one.sound) for one in placed]  # once more
+    ear = _Watched(mix.rate)
+    ear.place(placed)
+    device = Device(ear, print, "null")
+    while (now_s := time.monotonic() - ear.begun_s) < minutes * 60:
+        ear.follow(round(now_s * mix.rate))
+        time.sleep(FRAME_S)
+    device.close()
+    late = sorted(abs(one) for one in ear.late_s)
+    wanted = sum(one.at < minutes * 60 * mix.rate for one in placed)
+    title = f"{len(late)} of {wanted} lines in {minutes:g} real minutes: the latest"
+    line(title, f"{late[-1] * 1000:.0f} ms", "under 30 ms", late[-1] < 0.03)
 
 
 def bench_voice() -> None:

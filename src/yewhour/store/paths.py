@@ -3,7 +3,7 @@
 import sys
 from pathlib import Path
 
-from platformdirs import user_data_path
+from platformdirs import user_cache_path, user_data_path
 
 DATA = Path(__file__).resolve().parent.parent / "data"
 DEMO = DATA / "demo"
@@ -30,6 +30,16 @@ def kept_classes() -> Path:
 def kept_takes() -> Path:
     """Where takes are kept, a folder each."""
     return own_data() / "takes"
+
+
+def installed_voice() -> Path:
+    """Where the neural voice is installed."""
+    return own_data() / "voice"
+
+
+def spoken_lines() -> Path:
+    """Where the lines that the neural voice has said are kept."""
+    return user_cache_path("yewhour", appauthor=False) / "spoken"
 
 
 def demo_classes() -> list[Path]:

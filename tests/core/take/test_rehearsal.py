@@ -5,7 +5,9 @@ from itertools import pairwise
 import pytest
 
 from tests.conftest import demo_maker
-from yewhour.core.take.rehearsal import ONLY, beginnings, stretches
+from yewhour.core.take.acts import numbered
+from yewhour.core.take.marks import Mark
+from yewhour.core.take.rehearsal import ONLY, beginnings, carried_along, stretches
 from yewhour.core.take.take import begin
 from yewhour.store.paths import DEMO
 
@@ -42,3 +44,17 @@ def test_a_rehearsal_can_begin_with_every_movement_and_a_flow_with_its_first_rou
     assert found[0] == take.segments[0]
     assert not any(one.kind == "phase" and one.turn.round > 1 for one in found)
     assert [one.start for one in found] == sorted({one.start for one in found})
+
+
+def test_stretches_go_along_when_a_movement_becomes_longer():
+    take = numbered(begun("bell-ringers"), Mark(0.0, "start"))
+    found = stretches(take, "sides")
+    hold = next(one for one in take.segments if one.kind == "hold" and one.start > 600)
+    longer = numbered(take, Mark((hold.start + 10) / 10, "again"))
+    moved = carried_along(found, take, longer)
+    after = {one.id: one for one in longer.segments}
+    for (start, _), (now, _) in zip(found, moved, strict=True):
+        was = take.segments[take.index_at(start)]
+        assert now - after[was.id].start == start - was.start
+    assert moved != found
+    assert carried_along([(0, take.end)], take, longer) == [(0, longer.end)]

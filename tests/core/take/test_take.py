@@ -339,3 +339,22 @@ def test_nothing_is_said_while_it_stands_still_and_nothing_is_lost_by_it():
     here = next(one for one in before.segments if one.end > ticks(at))
     lost = {cue.text for cue in before.cues if cue.segment == here.id and cue.must}
     assert lost <= {cue.text for cue in take.cues}
+
+
+def test_a_shorter_rest_than_its_least_can_be_chosen():
+    take = taken("bell-ringers", Mark(100, "pause"), Mark(410, "resume"))
+    (missed,) = unmet(take)
+    choice = next(one for one in missed.choices if "under its least" in one.title)
+    shorter = marked(take, choice.mark)
+    assert shorter.end == shorter.target
+    rest = next(one for one in shorter.segments if one.id == choice.mark.segment)
+    assert 0 < rest.length < next(one for one in take.segments if one.id == rest.id).length
+
+
+def test_a_shorter_rest_where_there_is_none_is_told():
+    take = taken("bell-ringers", Mark(300, "fewer", segment="nowhere"))
+    assert "no stillness ahead" in take.told[0]
+    rest = take.segments[-1] if take.segments[-1].kind == "stillness" else take.segments[-2]
+    on_time = taken("bell-ringers", Mark(300, "fewer", segment=rest.id))
+    assert len(on_time.told) == 1
+    assert on_time.segments == taken("bell-ringers").segments

@@ -17,6 +17,7 @@ from yewhour.store.broken import broken_takes, leave
 from yewhour.store.habits import change_habits
 from yewhour.store.paths import DEMO, kept_takes, own_data
 from yewhour.store.rehearsed import stumbled_in
+from yewhour.store.takesounds import sounds_in
 from yewhour.ui.take.conductor import COUNT_IN_S
 from yewhour.ui.take.keys import DEEDS
 from yewhour.ui.take.words import late_words
@@ -526,6 +527,25 @@ def test_the_sound_is_recorded_beside_the_marks_when_she_wants_it(stage):
     stage.key(Qt.Key.Key_Escape)
     sound, rate = soundfile.read(folder / "sound.flac")
     assert 0.1 < len(sound) / rate < 3
+
+
+def test_a_take_that_goes_on_is_recorded_on(stage, desk):
+    stage.page.sounds.device = "null"
+    stage.key(Qt.Key.Key_M)
+    stage.start()
+    QTest.qWait(150)
+    folder = stage.conductor._file.folder
+    stage.wait(30)
+    stage.page.close_take()
+    desk.window.body.removeWidget(stage.page)
+    del desk.window.__dict__["take_page"]
+    again = Stage(desk)
+    again.page.sounds.device = "null"
+    again.key(Qt.Key.Key_Return)
+    QTest.qWait(150)
+    again.key(Qt.Key.Key_Escape)
+    again.conductor.act("end")
+    assert [at_s for at_s, _ in sounds_in(folder)] == [0.0, pytest.approx(30, abs=2)]
 
 
 def test_without_a_microphone_the_take_goes_on(stage, monkeypatch):

@@ -144,7 +144,26 @@ def _again(take: Take, at: int, mark: Mark) -> Take:
 
 
 def _fewer(take: Take, at: int, mark: Mark) -> Take:
-    return _numbered(take, at, mark, -1)
+    return _shorter(take, at, mark) if mark.segment else _numbered(take, at, mark, -1)
+
+
+def _shorter(take: Take, at: int, mark: Mark) -> Take:
+    """A stillness ahead, under its least, by what the class runs over: as the teacher has chosen."""
+    index = _present(take, at)
+    ahead = {one.id: one for one in take.segments[index + 1 :]}
+    stillness, over = ahead.get(mark.segment), take.end - take.target
+    if stillness is None or stillness.kind != "stillness" or stillness.length <= max(0, over):
+        return _told(take, mark, f"{mark.segment} is no stillness ahead that could give so much")
+    if over <= 0:
+        return _told(take, mark, "the class does not run over")
+    least = max(1, (stillness.length - over) // TICKS_PER_S)
+    try:
+        plan = with_node(take.solved.plan, stillness.turn.step.id, least=least, locked=False)
+        changed = _solved(take, plan)
+    except Problem as problem:
+        return _told(take, mark, problem.what.rstrip(".").lower())
+    segment = take.segments[index]
+    return _refitted(changed, list(take.segments[: index + 1]), changed.place(segment) + 1, at)
 
 
 def _numbered(take: Take, at: int, mark: Mark, by: int) -> Take:

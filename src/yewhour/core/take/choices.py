@@ -69,7 +69,10 @@ def choices(take: Take) -> list[Choice]:
     over = take.end - take.target
     if rest is not None and rest.kind == "stillness" and rest.length > 2 * over and rest.end > take.now:
         shorter = show_length(seconds(rest.length - over))
-        found.append(Choice(f"{rest.name} of {shorter}, under its least", seconds(take.target)))
+        mark = Mark(seconds(take.now), "fewer", segment=rest.id)
+        after = marked(take, mark)
+        if after.end < take.end:
+            found.append(Choice(f"{rest.name} of {shorter}, under its least", seconds(after.end), mark))
     return [*found, Choice("Let it run over", seconds(take.end))]
 
 

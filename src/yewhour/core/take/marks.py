@@ -19,7 +19,8 @@ LATEST_S = 6 * LONGEST_S  # a class of four hours with the machine asleep for a 
 class Mark(msgspec.Struct, frozen=True, omit_defaults=True):
     """One thing that happened in a take, at seconds since its start.
 
-    text: of a note. segment: for `skip`, what is left out instead of what is being done. cut: for `pause`,
+    text: of a note. segment: for `skip`, what is left out instead of what is being done; for `fewer`, a
+    stillness ahead that gives what the class runs over, under its least if need be. cut: for `pause`,
     that the recording stops too: what lies between it and `resume` is in no clock. On `start`: version, the
     title of the class, its key (see `store.takes`) and the length it is taken at in seconds.
     """

@@ -25,6 +25,22 @@ def stretches(take: Take, only: str, stumbled: Collection[str] = ()) -> list[Str
     return _joined(_stretches(take, only, stumbled))
 
 
+def carried_along(stretches: Iterable[Stretch], before: Take, after: Take) -> list[Stretch]:
+    """Stretches of a take where they are once it goes otherwise: as far into the same segments."""
+    places = {segment.id: segment for segment in after.segments}
+
+    def carried(tick: int) -> int:
+        index = before.index_at(tick)
+        if index is None:
+            return tick + after.end - before.end
+        was = before.segments[index]
+        now = places.get(was.id)
+        return tick if now is None else now.start + min(tick - was.start, now.length)
+
+    moved = [(carried(start), carried(end)) for start, end in stretches]
+    return [(start, end) for start, end in moved if end > start]
+
+
 def _stretches(take: Take, only: str, stumbled: Collection[str]) -> Iterable[Stretch]:
     if only == "all":
         yield take.start, take.end

@@ -24,15 +24,17 @@ from yewhour.core.made import Made
 from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.formats import FORMATS
+from yewhour.store.paths import installed_voice
 from yewhour.store.stand import told_unprinted
 from yewhour.store.terms import load_voice
+from yewhour.store.voices import voice_named
 from yewhour.ui.frame.preview import Preview
 from yewhour.ui.frame.wanted import Wanted
 from yewhour.ui.frame.where import Where
 from yewhour.ui.kit.controls import button, label, row
 from yewhour.ui.kit.theme import scale
 from yewhour.voice.sound.file import write_sound
-from yewhour.voice.sound.synth import synth
+from yewhour.voice.sound.neural import installed
 
 # The class as sound, which takes seconds and not moments: its file ending, and what it is for.
 SOUNDS = {
@@ -48,6 +50,12 @@ def _there(path: Path) -> bool:
         return path.exists()
     except OSError:
         return False
+
+
+def _haste() -> str:
+    if installed(installed_voice()):
+        return "The neural voice speaks it; that takes some five seconds for each minute, the first time."
+    return "It takes about a second for each minute."
 
 
 class Exporting(QDialog):
@@ -153,7 +161,7 @@ class Exporting(QDialog):
             "A low bell for each section.\n\n"
             "Even in loudness (-16 LUFS).\n"
             "Title and chapters are in the file.\n\n"
-            "It takes about a second for each minute."
+            f"{_haste()}"
         )
 
     @cached_property
@@ -251,7 +259,7 @@ class Exporting(QDialog):
             self._progressed.emit(number, f"{path.name}, {share * 100:.0f} %")
 
         slower = {str(name): value for name, value in load_voice().slower.items()}
-        write_sound(self.made, path, synth(), SPOKEN, slower, progress)
+        write_sound(self.made, path, voice_named(), SPOKEN, slower, progress)
 
     def _show_progress(self, number: int, name: str) -> None:
         self.bar.setValue(number)

@@ -23,7 +23,7 @@ from yewhour.core.take.following import line_heard, moved_on, words_of
 from yewhour.core.take.lines import respoken
 from yewhour.core.take.marks import VERSION, Do, Mark
 from yewhour.core.take.moment import Moment, moment
-from yewhour.core.take.rehearsal import Stretch
+from yewhour.core.take.rehearsal import Stretch, carried_along
 from yewhour.core.take.replay import replay
 from yewhour.core.take.take import Take, begin
 from yewhour.store.broken import Broken
@@ -58,7 +58,7 @@ class Conductor(QObject):
 
     changed = Signal()
     told = Signal(str)
-    begun = Signal(object)  # the folder a take is kept in, at the moment of its start
+    begun = Signal(object)  # the folder a take is kept in, at the moment it starts or goes on
     over = Signal()
     _spoken = Signal(object)
     _weighed = Signal(object)
@@ -130,6 +130,7 @@ class Conductor(QObject):
         self.state, self._ticked = "on", self.clock()
         if self.take.paused is None:
             self.act("pause")
+        self.begun.emit(broken.folder)
         self.changed.emit()
 
     @property
@@ -301,7 +302,10 @@ class Conductor(QObject):
             self._file.mark(mark)
         self.marks.append(mark)
         before = len(self.take.told)
-        self.take = take = numbered(self.take, mark)
+        earlier = self.take
+        self.take = take = numbered(earlier, mark)
+        if self.rehearsing:
+            self.stretches = carried_along(self.stretches, earlier, take)
         self.choices = ()
         for told in take.told[before:]:
             self.told.emit(told)
@@ -326,9 +330,9 @@ class Conductor(QObject):
             self.changed.emit()
 
     def choose(self, number: int) -> None:
-        """Leaves out what the choice with this number says."""
+        """Does what the choice with this number says."""
         if number < len(self.choices) and (mark := self.choices[number].mark) is not None:
-            self._mark("skip", self.now_s, segment=mark.segment)
+            self._mark(mark.do, self.now_s, segment=mark.segment)
 
     def _close(self) -> None:
         self.over.emit()

@@ -2,20 +2,25 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from typing import NamedTuple
 
 from PySide6.QtCore import QObject, Signal
 
+from yewhour.core.problem import Problem
 from yewhour.core.take.take import Take
+from yewhour.store.voices import voice_named
 from yewhour.voice.sound.cast import cast
 from yewhour.voice.sound.ear import Device, Ear, Placed
 from yewhour.voice.sound.mix import Mix
+from yewhour.voice.sound.speaker import Speaker
 from yewhour.voice.sound.synth import synth
 
 LEAD_S = 1.2  # before the moment a line is to be said
-EVERY = 12  # lines spoken between two looks at what is wanted now
+EVERY = 12  # lines spoken between two times that they are placed
+SLOW_S = 1.0  # after that it is said how far the speaking is
 
 
 class Choice(NamedTuple):
@@ -43,7 +48,8 @@ class Prompter(QObject):
         super().__init__()
         self.choice = CHOICES[0]
         self.slower = slower
-        self.ear = Ear(synth().rate)
+        self.voice = self._best()
+        self.ear = Ear(self.voice.rate)
         self._name = device
         self._device: Device | None = None
         self._speaker = ThreadPoolExecutor(1, "prompter")
@@ -72,18 +78,39 @@ class Prompter(QObject):
 
     def _speak(self, take: Take, at: int, parts: frozenset[str], wanted: Callable[[], bool]) -> None:
         heard = [one for one in cast(take.segments, take.cues, parts) if one.at + one.room >= at]
-        mix = Mix(heard, take.end, synth(), take.solved.plan.brief.voice_rate, self.slower)
+        mix = Mix(heard, take.end, self.voice, take.solved.plan.brief.voice_rate, self.slower)
         lead = round(LEAD_S * mix.rate)
         placed: list[Placed] = []
-        for number, one in enumerate(heard):
-            if number % EVERY == 0 and not wanted():
-                return
-            early = lead if one.kind == "line" else 0
-            placed.append(Placed(max(0, mix.sample_of(one.at) - early), mix.sound_of(one)))
-            if number == EVERY:  # what comes next can be heard while the rest is spoken
-                self.ear.place(sorted(placed, key=lambda one: one.at))
+        begun, slow = time.monotonic(), False
+        try:
+            for number, one in enumerate(heard):
+                if not wanted():
+                    return
+                early = lead if one.kind == "line" else 0
+                placed.append(Placed(max(0, mix.sample_of(one.at) - early), mix.sound_of(one)))
+                if number % EVERY == 0:  # what comes next can be heard while the rest is spoken
+                    self.ear.place(sorted(placed, key=lambda one: one.at))
+                    if slow or time.monotonic() - begun > SLOW_S:
+                        slow = True
+                        done = 100 * number // len(heard)
+                        self.told.emit(f"The lines are being spoken for your ear: {done} %. V stops it.")
+        except Problem as problem:
+            self.told.emit(f"{problem} The voice that ships speaks instead.")
+            self.voice = synth()
+            self._speak(take, at, parts, wanted)
+            return
         if wanted():
             self.ear.place(sorted(placed, key=lambda one: one.at))
+            if slow:
+                self.told.emit("Your ear is ready.")
+
+    def _best(self) -> Speaker:
+        """The best voice there is; a broken one is told of, and the one that ships speaks."""
+        try:
+            return voice_named()
+        except Problem as problem:
+            self.told.emit(str(problem))
+            return synth()
 
     def follow(self, at: float, still: bool) -> None:
         """The take is at a moment, in ticks; or it stands still."""

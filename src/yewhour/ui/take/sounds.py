@@ -8,6 +8,7 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from yewhour.core.take.take import Take
+from yewhour.store.takesounds import sound_from, sounds_in
 from yewhour.store.terms import load_voice
 from yewhour.ui.take.conductor import Conductor
 
@@ -69,12 +70,13 @@ class Sounds(QObject):
 
     def _begin(self, folder: Path) -> None:
         self.listen()
-        if self.records:
+        if self.records or sounds_in(folder):  # a take that goes on is recorded as it was
             # Codecs and devices, which a take without sound does not need.
-            from yewhour.voice.sound.recorder import NAME, Microphone, SoundFile
+            from yewhour.voice.sound.recorder import Microphone, SoundFile
 
             told = self.told.emit
-            self.microphone = Microphone(SoundFile(folder / NAME, told), told, self.device)
+            sound = SoundFile(sound_from(folder, self.conductor.now_s), told)
+            self.microphone = Microphone(sound, told, self.device)
 
     def listen(self) -> None:
         """Listens to her, where her voice leads."""

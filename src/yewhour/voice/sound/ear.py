@@ -7,6 +7,7 @@ what begins in a block is mixed into it at its sample, so that nothing depends o
 from __future__ import annotations
 
 import threading
+import time
 from bisect import bisect_left
 from collections.abc import Callable, Generator, Sequence
 from typing import Any, NamedTuple
@@ -28,10 +29,16 @@ class Placed(NamedTuple):
 
 
 class Ear:
-    """Mixes what is to be heard; the device's thread asks it for blocks."""
+    """Mixes what is to be heard; the device's thread asks it for blocks.
 
-    def __init__(self, rate: int) -> None:
+    clock: seconds, by which it is told how much of the last block is over.
+    """
+
+    def __init__(self, rate: int, clock: Callable[[], float] = time.monotonic) -> None:
         self.rate = rate
+        self.clock = clock
+        self._asked_s = clock()  # when the last block was asked for
+        self._asked = 0  # and its first sample
         self.played = 0  # samples that were given to the device
         self._offset = 0  # of the take against those
         self._reached = 0  # samples of the take that have had their turn: nothing begins twice
@@ -48,7 +55,8 @@ class Ear:
     def follow(self, at: int) -> None:
         """The take is at a sample; called many times a second."""
         with self._lock:
-            drift = at - (self.played + self._offset)
+            over = round((self.clock() - self._asked_s) * self.rate)
+            drift = at - (self._asked + over + self._offset)
             if self._still or abs(drift) > self.rate:  # from another place on
                 self._reached = at
             if self._still or abs(drift) > DRIFT_S * self.rate:
@@ -66,6 +74,7 @@ class Ear:
         out = np.zeros(count, np.float32)
         with self._lock:
             start = self.played + self._offset
+            self._asked_s, self._asked = self.clock(), self.played
             self.played += count
             if self._still:
                 return out

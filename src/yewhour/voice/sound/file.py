@@ -19,7 +19,8 @@ from yewhour.core.problem import Problem
 from yewhour.voice.sound.cast import cast
 from yewhour.voice.sound.master import Meter, evened, frames, gain_db
 from yewhour.voice.sound.mix import Mix
-from yewhour.voice.sound.synth import Samples, Synth
+from yewhour.voice.sound.speaker import Speaker
+from yewhour.voice.sound.synth import Samples
 
 SHORT_S = 600  # of which everything is measured; of longer classes one block in four
 Progress = Callable[[float], None]  # told the share that is done; what it raises stops the work
@@ -58,7 +59,7 @@ class Written(msgspec.Struct, frozen=True):
 def write_sound(
     made: Made,
     path: Path,
-    synth: Synth,
+    voice: Speaker,
     parts: Iterable[str],
     slower: dict[str, float],
     progress: Progress = lambda share: None,
@@ -77,7 +78,7 @@ def write_sound(
         raise Problem(
             "The sound can't be written: there is no such folder.", str(path), "Choose another place."
         )
-    mix = Mix(cast(made.segments, made.cues, parts), made.length, synth, made.plan.brief.voice_rate, slower)
+    mix = Mix(cast(made.segments, made.cues, parts), made.length, voice, made.plan.brief.voice_rate, slower)
     by_db = _gain(mix, progress)
     mix.hurried = 0
     meter = Meter(mix.rate, peaks=True)

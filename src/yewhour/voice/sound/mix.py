@@ -7,7 +7,8 @@ import numpy as np
 from yewhour.core.lengths import TICKS_PER_S
 from yewhour.voice.sound import signs
 from yewhour.voice.sound.cast import Heard
-from yewhour.voice.sound.synth import FASTEST, WORDS_PER_MIN, Samples, Synth
+from yewhour.voice.sound.speaker import Speaker
+from yewhour.voice.sound.synth import FASTEST, WORDS_PER_MIN, Samples
 
 BLOCK_S = 5
 
@@ -21,11 +22,11 @@ class Mix:
     """
 
     def __init__(
-        self, heard: Sequence[Heard], length: int, synth: Synth, voice_rate: float, slower: dict[str, float]
+        self, heard: Sequence[Heard], length: int, voice: Speaker, voice_rate: float, slower: dict[str, float]
     ) -> None:
         self.heard = list(heard)
-        self.synth = synth
-        self.rate = synth.rate
+        self.voice = voice
+        self.rate = voice.rate
         self.samples = self.sample_of(length)
         self.hurried = 0
         self._voice_rate = voice_rate
@@ -48,13 +49,13 @@ class Mix:
 
     def _line(self, one: Heard) -> Samples:
         speed = WORDS_PER_MIN * self._voice_rate / self._slower.get(one.slower, 1.0)
-        said, room = self.synth.say(one.text, speed), self.sample_of(one.room)
+        said, room = self.voice.say(one.text, speed), self.sample_of(one.room)
         if len(said) <= room:
             return said
         self.hurried += 1
         for _ in range(4):
             speed *= 1.02 * len(said) / room
-            said = self.synth.say(one.text, speed)
+            said = self.voice.say(one.text, speed)
             if len(said) <= room or speed >= FASTEST:
                 break
         return said

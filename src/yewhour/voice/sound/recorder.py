@@ -17,7 +17,6 @@ from yewhour.voice.sound.synth import Samples
 
 RATE = 48000
 BLOCK_S = 1
-NAME = "sound.flac"
 
 
 class Taker(Protocol):

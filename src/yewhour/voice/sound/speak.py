@@ -7,19 +7,17 @@ from yewhour.core.lengths import show_length
 from yewhour.core.made import Made
 from yewhour.voice.sound.cast import parts_of
 from yewhour.voice.sound.file import write_sound
-from yewhour.voice.sound.synth import synth
+from yewhour.voice.sound.speaker import Speaker
 
 
 def speak(
-    made: Made, path: Path, voice: str, parts: str, slower: dict[str, float], terminal: TextIO | None
+    made: Made, path: Path, voice: Speaker, parts: str, slower: dict[str, float], terminal: TextIO | None
 ) -> str:
     """Speaks a class into a file and says what became of it. terminal: where the progress is shown.
 
     slower: how much slower than instructing each way of speaking is.
     """
     chosen = parts_of(parts)
-    speaker = synth()
-    speaker.use(voice)
     shown = -1
 
     def progress(share: float) -> None:
@@ -29,7 +27,7 @@ def speak(
             shown = percent
             print(f"\\ryewhour: {percent} %", end="" if percent < 100 else "\\n", file=terminal, flush=True)
 
-    done = write_sound(made, path, speaker, chosen, slower, progress)
+    done = write_sound(made, path, voice, chosen, slower, progress)
     hurried = f"; {done.hurried} lines spoken faster to fit" if done.hurried else ""
     return (
         f"{path}: {show_length(done.length_s, True)}, {done.loudness:g} LUFS, "

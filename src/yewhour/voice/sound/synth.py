@@ -2,6 +2,7 @@
 
 import ctypes
 import threading
+from collections.abc import Callable
 from functools import cache
 from pathlib import Path
 
@@ -53,15 +54,8 @@ class Synth:
         key = (self.voice, text, speed)
         with self._lock:
             if key not in self._known:
-                self._known[key] = self._said(text, speed)
+                self._known[key] = paused(text, self.rate, lambda words: self._spoken(words, speed))
             return self._known[key]
-
-    def _said(self, text: str, speed: int) -> Samples:
-        parts = PAUSE.split(text)  # text, seconds, text, ...
-        found = [self._spoken(parts[0], speed)]
-        for pause, words in zip(parts[1::2], parts[2::2], strict=True):
-            found += [np.zeros(round(float(pause) * self.rate), np.float32), self._spoken(words, speed)]
-        return np.concatenate(found)
 
     def _spoken(self, text: str, speed: int) -> Samples:
         self._parts = []
@@ -81,6 +75,15 @@ class Synth:
         if samples and count:
             self._parts.append(np.ctypeslib.as_array(samples, (count,)).copy())
         return 0
+
+
+def paused(text: str, rate: int, spoken: Callable[[str], Samples]) -> Samples:
+    """A line with the pauses that are written in it as silence. spoken: what speaks words without pauses."""
+    parts = PAUSE.split(text)  # text, seconds, text, ...
+    found = [spoken(parts[0])]
+    for pause, words in zip(parts[1::2], parts[2::2], strict=True):
+        found += [np.zeros(round(float(pause) * rate), np.float32), spoken(words)]
+    return np.concatenate(found)
 
 
 def voices() -> list[str]:

@@ -11,14 +11,15 @@ from yewhour.core.lengths import TICKS_PER_S
 from yewhour.core.made import Made
 from yewhour.voice.sound.cast import Heard
 from yewhour.voice.sound.mix import Mix
-from yewhour.voice.sound.synth import Samples, Synth
+from yewhour.voice.sound.speaker import Speaker
+from yewhour.voice.sound.synth import Samples
 
 NOISE = 0.004  # of full scale: a quiet room with a fan
 
 
 def spoken(
     made: Made,
-    synth: Synth,
+    voice: Speaker,
     longer: Mapping[str, int],
     dice: Random,
     skipped: float = 0.0,
@@ -39,6 +40,6 @@ def spoken(
             at = round((cue.start + shifts[cue.segment]) * (1 + drift))
             heard.append(Heard(at, cue.end - cue.start + TICKS_PER_S, "line", cue.text))
     length = round((made.length + moved) * (1 + drift))
-    sound = np.concatenate(list(Mix(heard, length, synth, made.plan.brief.voice_rate, {}).blocks()))
+    sound = np.concatenate(list(Mix(heard, length, voice, made.plan.brief.voice_rate, {}).blocks()))
     room = np.random.default_rng(dice.randrange(10**6)).normal(0, NOISE, len(sound)).astype(np.float32)
     return np.asarray(sound + room, np.float32)

@@ -1,0 +1,17 @@
+"""The sound of a take beside its marks: a file from the start on, and one more each time it went on."""
+
+import re
+from pathlib import Path
+
+_NAME = re.compile(r"sound(?:-(\d+(?:\.\d+)?))?\.flac")
+
+
+def sound_from(folder: Path, at_s: float) -> Path:
+    """The file for the sound from a second of the take on."""
+    return folder / ("sound.flac" if at_s < 1 else f"sound-{at_s:.1f}.flac")
+
+
+def sounds_in(folder: Path) -> list[tuple[float, Path]]:
+    """The sound files of a take, each with the second of the take it begins at, in order."""
+    found = [(match, path) for path in folder.iterdir() if (match := _NAME.fullmatch(path.name))]
+    return sorted((float(match.group(1) or 0), path) for match, path in found)
