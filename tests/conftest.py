@@ -10,6 +10,7 @@ import pytest
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="yewhour-tests-")  # no test touches a teacher's own
+os.environ["XDG_CACHE_HOME"] = os.environ["XDG_DATA_HOME"]
 
 from yewhour.core.made import Made
 from yewhour.core.pipeline import Solved, solve

@@ -143,8 +143,9 @@ def cold_desk(desk, tmp_path):
 
 
 @pytest.fixture
-def bare_desk(qtbot):
-    """A window on the first page."""
+def bare_desk(qtbot, tmp_path, monkeypatch):
+    """A window on the first page, of a teacher who has opened nothing yet."""
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "nobody"))
     made = Desk(qtbot, None)
     yield made
     made.leave()
