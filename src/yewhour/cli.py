@@ -160,6 +160,18 @@ def _parser() -> argparse.ArgumentParser:
     )
     voice.set_defaults(run=_voice)
 
+    back = commands.add_parser("look-back", help="what really happened in a recording, beside its plan")
+    back.add_argument("class_file", type=Path, nargs="?", metavar="FILE", help="its class, if there is one")
+    _length(back)
+    back.add_argument("--marks", type=Path, metavar="M", help="the marks of the take (JSON Lines)")
+    back.add_argument(
+        "--captions", type=Path, metavar="C", help="SubRip, WebVTT, or text with times as [1:05]"
+    )
+    back.add_argument("--sound", type=Path, metavar="S", help="the recording: sound, or a video")
+    back.add_argument("--format", choices=("text", "json"), default="text")
+    back.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
+    back.set_defaults(run=_look_back)
+
     commands.add_parser("help", help="show this").set_defaults(run=lambda _: parser.print_help())
     return parser
 
@@ -351,6 +363,27 @@ def _take(options: argparse.Namespace) -> None:
     for told in taken.told:
         _say(f"yewhour: {told}", file=sys.stderr)
     _put(taken.json if options.format == "json" else taken.text, options.out, options.class_file)
+
+
+def _look_back(options: argparse.Namespace) -> None:
+    # The words that are compared, and NumPy, which no other command needs.
+    from yewhour.store.lookback import Alone, Looked, heard_in, looked_alone, looked_back
+
+    hearing = heard_in(options.captions, options.sound, sys.stderr)
+    if options.class_file is None:
+        if hearing is None:
+            raise Problem("There is nothing to look back at.", do="Name a class, --captions or --sound.")
+        looked: Looked | Alone = looked_alone(hearing, (options.captions or options.sound).stem)
+    elif options.marks is not None:
+        taken = replayed(options.class_file, options.marks, options.length, _words())
+        for told in taken.told:
+            _say(f"yewhour: {told}", file=sys.stderr)
+        looked = looked_back(taken.made, taken.take, hearing)
+    elif hearing is not None:
+        looked = looked_back(_made(options), None, hearing)
+    else:
+        raise Problem("There is nothing to look back at.", do="Name --marks, --captions or --sound.")
+    _put(looked.json if options.format == "json" else looked.text, options.out, options.class_file)
 
 
 def _voice(options: argparse.Namespace) -> None:

@@ -6,6 +6,7 @@ from pathlib import Path
 import msgspec
 
 from yewhour.core.lengths import seconds, show_length
+from yewhour.core.made import Made
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
@@ -55,9 +56,10 @@ def check_class(plan: Plan, marks: tuple[Mark, ...], where: str) -> list[str]:
 
 
 class Replayed(msgspec.Struct, frozen=True):
-    """A take replayed, and what is to be said about its marks."""
+    """A take replayed, the class as it was planned, and what is to be said about its marks."""
 
     take: Take
+    made: Made
     told: tuple[str, ...]
 
     @property
@@ -92,5 +94,6 @@ def replayed(path: Path, marks: Path, length_s: float | None, words: Words) -> R
     told = [*read.told, *check_class(plan, read.marks, str(marks))]
     solved = solve(plan, words)
     begun_s = read.marks[0].length_s if read.marks else 0.0
-    take = replay(solved, solved.make(length_s or begun_s or None), read.marks)
-    return Replayed(take, (*told, *take.told))
+    made = solved.make(length_s or begun_s or None)
+    take = replay(solved, made, read.marks)
+    return Replayed(take, made, (*told, *take.told))

@@ -1,0 +1,1 @@
+"""Looking back: what was really said and done, from marks, captions or sound."""

@@ -1,0 +1,233 @@
+"""Which lines of a script were said, and when; which were not; and what was said besides."""
+
+import re
+from bisect import bisect_left
+from collections import Counter, defaultdict
+from collections.abc import Sequence
+from typing import Literal, NamedTuple
+
+import msgspec
+
+from yewhour.core.back.align import aligned, worth
+from yewhour.core.back.hearing import Hearing, Word, plain_words, together
+from yewhour.core.lengths import seconds
+from yewhour.core.script.cue import Cue
+
+SAID, REWORDED = 0.6, 0.34  # of a line's worth that was heard close together
+TRUSTED = 0.75  # of a line that tells how late she was
+NEAR_S = 2.5  # between two words of one line
+LATE_MOST_S = 25.0  # a line found further from where its neighbours place it is another one
+EXTRA_WORDS = 3  # fewer are no remark
+HOW = Literal["said", "reworded", "unsaid"]
+_PAUSE = re.compile(r"\[\d+(?:\.\d+)?s\]")
+
+
+class Line(msgspec.Struct, frozen=True):
+    """A line of the script: when it was planned, when it was said (None: it was not), and how sure that is.
+
+    words: what was heard of it. side: "left" or "right" where the other side was named than the one it was.
+    """
+
+    cue: Cue
+    planned_s: float
+    said_s: float | None
+    sure: float
+    how: HOW
+    words: str = ""
+    end_s: float = 0.0
+    wrong_side: str = ""
+
+
+class Extra(msgspec.Struct, frozen=True):
+    """Something that is in no line. again: the line it says once more, "" for none."""
+
+    text: str
+    start_s: float
+    end_s: float
+    again: str = ""
+
+
+class _Script(NamedTuple):
+    words: list[str]
+    line: list[int]  # of each word
+    planned_s: list[float]  # of each word
+
+
+def lines_found(cues: Sequence[Cue], hearing: Hearing) -> tuple[list[Line], list[Extra]]:
+    """Every line of a script as it was said or not, and what was said besides, in order."""
+    script = _script(cues)
+    said, times = [word.text for word in hearing.words], [word.start_s for word in hearing.words]
+    found = aligned(script.words, said)
+    curve = _curve(_lines(cues, script, found, hearing))
+    expected = [_expected(curve, at_s) for at_s in script.planned_s]
+    found = aligned(script.words, said, expected, times)
+    lines = _checked(_lines(cues, script, found, hearing))
+    return lines, _extra(lines, hearing)
+
+
+def _script(cues: Sequence[Cue]) -> _Script:
+    words, line, planned_s = [], [], []
+    for number, cue in enumerate(cues):
+        own = plain_words(_PAUSE.sub(" ", cue.text))
+        each_s = seconds(cue.end - cue.start) / max(1, len(own))
+        for place, word in enumerate(own):
+            words.append(word)
+            line.append(number)
+            planned_s.append(seconds(cue.start) + place * each_s)
+    return _Script(words, line, planned_s)
+
+
+class _Part(NamedTuple):
+    """Words of a line that were heard close together: (place in the script, in what was heard, alike)."""
+
+    found: list[tuple[int, int, float]]
+    share: float
+
+
+def _lines(
+    cues: Sequence[Cue], script: _Script, found: Sequence[tuple[int, int, float]], hearing: Hearing
+) -> list[Line]:
+    worths: list[float] = worth(script.words).tolist()
+    total: dict[int, float] = defaultdict(float)
+    first: dict[int, int] = {}
+    for place, number in enumerate(script.line):
+        total[number] += worths[place]
+        first.setdefault(number, place)
+    mine: dict[int, list[tuple[int, int, float]]] = defaultdict(list)
+    for one in found:
+        mine[script.line[one[0]]].append(one)
+    lines, taken = [], {at for _, at, _ in found}
+    for number, cue in enumerate(cues):
+        planned_s = seconds(cue.start)
+        if not (parts := mine.get(number)):
+            lines.append(Line(cue, planned_s, None, 0.0, "unsaid"))
+            continue
+        part = max(_parts(parts, hearing.words, worths, total[number]), key=lambda one: one.share)
+        lines.append(_line(cue, planned_s, part, first[number], hearing, script, taken))
+    return lines
+
+
+def _parts(
+    found: Sequence[tuple[int, int, float]], words: Sequence[Word], worths: Sequence[float], total: float
+) -> list[_Part]:
+    parts: list[list[tuple[int, int, float]]] = []
+    for one in found:
+        if parts and words[one[1]].start_s - words[parts[-1][-1][1]].end_s <= NEAR_S:
+            parts[-1].append(one)
+        else:
+            parts.append([one])
+    return [_Part(one, sum(worths[place] * alike for place, _, alike in one) / total) for one in parts]
+
+
+def _line(
+    cue: Cue, planned_s: float, part: _Part, first: int, hearing: Hearing, script: _Script, taken: set[int]
+) -> Line:
+    place, begun, _ = part.found[0]
+    ended = part.found[-1][1]
+    words = hearing.words[begun : ended + 1]
+    strange = len(words) - len(part.found)
+    share = part.share * (1 - 0.5 * strange / max(1, len(words)))
+    how: HOW = (
+        "said" if share >= SAID else "reworded" if share >= REWORDED and len(part.found) > 1 else "unsaid"
+    )
+    if how == "unsaid":
+        return Line(cue, planned_s, None, round(1 - share, 2), "unsaid")
+    each_s = max(0.15, min(0.6, (words[-1].end_s - words[0].start_s) / len(words)))
+    said_s = words[0].start_s - each_s * (place - first)
+    before = begun - 1
+    while before >= 0 and before not in taken and hearing.words[before].end_s > said_s:
+        before -= 1  # words of its own that were heard wrongly
+    if before >= 0 and hearing.words[before].end_s > said_s:
+        said_s = min(words[0].start_s, hearing.words[before].end_s)
+    heard = [word.text for word in words]
+    return Line(
+        cue, planned_s, round(max(0.0, said_s), 2), round(min(1.0, share), 2), how, " ".join(heard),
+        words[-1].end_s, _other_side(script, part, hearing),
+    )  # fmt: skip
+
+
+def _other_side(script: _Script, part: _Part, hearing: Hearing) -> str:
+    """The side that was named where the line names the other, between the same two words."""
+    for (place, at, _), (next_place, next_at, _) in zip(part.found, part.found[1:], strict=False):
+        said, heard = script.words[place + 1 : next_place], [w.text for w in hearing.words[at + 1 : next_at]]
+        for one, other in (("left", "right"), ("right", "left")):
+            if one in said and other in heard and one not in heard and len(heard) <= len(said) + 1:
+                return other
+    return ""
+
+
+# --- how late she was -----------------------------------------------------------------------------------
+
+
+def _curve(lines: Sequence[Line]) -> list[tuple[float, float]]:
+    """(planned, real) seconds of lines that are sure and stand once, in the order of both."""
+    often = Counter(tuple(plain_words(line.cue.text)) for line in lines)
+    sure = [
+        (line.planned_s, line.said_s)
+        for line in lines
+        if line.said_s is not None
+        and line.sure >= TRUSTED
+        and often[tuple(plain_words(line.cue.text))] == 1
+        and len(plain_words(line.cue.text)) > 2
+    ]
+    return _steady(sure)
+
+
+def _steady(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
+    """Without those that lie far from what the ones around them say."""
+    found = []
+    for number, (planned, real) in enumerate(points):
+        around = sorted(one[1] - one[0] for one in points[max(0, number - 3) : number + 4])
+        if abs(real - planned - around[len(around) // 2]) <= LATE_MOST_S:
+            found.append((planned, real))
+    return found
+
+
+def _expected(curve: Sequence[tuple[float, float]], planned_s: float) -> float:
+    if not curve:
+        return planned_s
+    place = bisect_left(curve, (planned_s, 0.0))
+    if place == 0 or place == len(curve):
+        planned, real = curve[0 if place == 0 else -1]
+        return real + planned_s - planned
+    (one, first), (two, second) = curve[place - 1], curve[place]
+    return first + (second - first) * (planned_s - one) / max(0.1, two - one)
+
+
+def _checked(lines: Sequence[Line]) -> list[Line]:
+    """Lines that lie far from where their neighbours place them are not taken as said."""
+    points = [
+        (line.planned_s, line.said_s) for line in lines if line.said_s is not None and line.sure >= TRUSTED
+    ]
+    curve = _steady(points)
+    found = []
+    for line in lines:
+        if line.said_s is not None and curve:
+            off = abs(line.said_s - _expected(curve, line.planned_s))
+            if off > LATE_MOST_S or (line.how == "reworded" and off > LATE_MOST_S / 2):
+                line = msgspec.structs.replace(
+                    line, said_s=None, how="unsaid", sure=0.5, words="", wrong_side=""
+                )
+        found.append(line)
+    return found
+
+
+# --- what is in no line ---------------------------------------------------------------------------------
+
+
+def _extra(lines: Sequence[Line], hearing: Hearing) -> list[Extra]:
+    """Stretches of words that are in no line that was said."""
+    taken: set[int] = set()
+    ends = sorted((line.said_s, line.end_s) for line in lines if line.said_s is not None)
+    starts = [start for start, _ in ends]
+    for number, word in enumerate(hearing.words):
+        place = bisect_left(starts, word.start_s + 0.01)
+        if any(start - 0.05 <= word.start_s < end for start, end in ends[max(0, place - 3) : place]):
+            taken.add(number)
+    rest = [word for number, word in enumerate(hearing.words) if number not in taken]
+    known = {" ".join(plain_words(line.cue.text)): line.cue.text for line in lines}
+    extras = []
+    for talk in together(rest):
+        if len(talk.text.split()) >= EXTRA_WORDS or talk.text in known:
+            extras.append(Extra(talk.text, talk.start_s, talk.end_s, known.get(talk.text, "")))
+    return extras

@@ -1,0 +1,124 @@
+"""Looking back at a recording: its sources read, a class compared with it, and the answer written."""
+
+from pathlib import Path
+from typing import Any, TextIO
+
+import msgspec
+
+from yewhour.core.back.alone import findings_alone
+from yewhour.core.back.answer import answer, as_json, finding_value
+from yewhour.core.back.captions import read_captions
+from yewhour.core.back.compare import Back, look_back, pace_of
+from yewhour.core.back.findings import Seen, findings
+from yewhour.core.back.hearing import Hearing
+from yewhour.core.finding import Rules
+from yewhour.core.lengths import show_length
+from yewhour.core.made import Made
+from yewhour.core.problem import Problem
+from yewhour.core.take.take import Take
+from yewhour.store.atomic import read_all
+from yewhour.store.paths import DATA
+from yewhour.store.toml import read_toml
+
+MOST_BYTES = 20_000_000  # of captions: a day of talk
+
+
+class Looked(msgspec.Struct, frozen=True):
+    """A class looked back at, and what was noticed."""
+
+    back: Back
+    found: tuple[Seen, ...]
+
+    @property
+    def json(self) -> bytes:
+        """For other programs."""
+        return as_json(answer(self.back, self.found))
+
+    @property
+    def text(self) -> bytes:
+        """To be read."""
+        back = self.back
+        rows = [
+            f"{back.made.plan.brief.title}: {_clock(back.length_s)}, {_clock(back.target_s)} were planned."
+        ]
+        said = [line for line in back.lines if line.said_s is not None]
+        if back.lines:
+            rows.append(
+                f"{len(said)} of {len(back.lines)} lines were said; {len(back.extra)} remarks besides."
+            )
+        if back.drift:
+            spent = ", ".join(f"{name} {value:+.0f} s" for name, value in back.drift.items())
+            rows.append(f"More or less than planned: {spent}.")
+        if back.pace is not None:
+            pace = back.pace
+            rows.append(
+                f"{pace.words_per_min:.0f} words a minute while speaking, {pace.silence:.0%} silence."
+            )
+        rows += _rows(self.found)
+        return ("\n".join([*rows, *back.told]) + "\n").encode()
+
+
+class Alone(msgspec.Struct, frozen=True):
+    """A recording without its plan, and what was noticed."""
+
+    hearing: Hearing
+    found: tuple[Seen, ...]
+
+    @property
+    def json(self) -> bytes:
+        """For other programs; what only a plan can tell is left out."""
+        value: dict[str, Any] = {
+            "length_s": round(self.hearing.length_s, 2),
+            "pace": pace_of(self.hearing, self.hearing.length_s),
+            "findings": [finding_value(one) for one in self.found],
+            "told": list(self.hearing.told),
+        }
+        return as_json(value)
+
+    @property
+    def text(self) -> bytes:
+        """To be read."""
+        rows = [f"A recording of {_clock(self.hearing.length_s)}, {len(self.hearing.words)} words."]
+        return ("\n".join([*rows, *_rows(self.found), *self.hearing.told]) + "\n").encode()
+
+
+def _clock(at_s: float) -> str:
+    return show_length(round(at_s, 1), True)
+
+
+def _rows(found: tuple[Seen, ...]) -> list[str]:
+    rows = [f"{_clock(one.at_s):>9}  {one.severity:5}  {one.code}: {one.message}" for one in found]
+    return rows or ["Nothing to say about it."]
+
+
+def load_looking(data: Path = DATA) -> Rules:
+    """The words of what is noticed in a recording."""
+    return msgspec.convert(read_toml(data / "looking.toml"), Rules)
+
+
+def captions_in(path: Path) -> Hearing:
+    """What captions say. Raises Problem for a file that can't be read, or has none."""
+    content = read_all(path)
+    if len(content) > MOST_BYTES:
+        raise Problem("This is too large for captions.", str(path), "Give SubRip, WebVTT or text.")
+    return read_captions(content, str(path))
+
+
+def heard_in(captions: Path | None, sound: Path | None, terminal: TextIO | None) -> Hearing | None:
+    """What is heard in captions, or in sound where there are none; None for neither."""
+    if captions is not None:
+        return captions_in(captions)
+    if sound is not None:
+        raise Problem("Sound can't be heard yet.", str(sound), "Give captions of it.")
+    return None
+
+
+def looked_back(made: Made, take: Take | None, hearing: Hearing | None) -> Looked:
+    """A class beside a recording of it."""
+    back = look_back(made, take, hearing)
+    return Looked(back, tuple(findings(back, load_looking())))
+
+
+def looked_alone(hearing: Hearing, title: str) -> Alone:
+    """A recording by itself."""
+    return Alone(hearing, tuple(findings_alone(hearing, load_looking(), title)))
