@@ -8,6 +8,7 @@ import gc
 import re
 import sys
 import traceback
+from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING, TextIO
 
@@ -367,23 +368,41 @@ def _take(options: argparse.Namespace) -> None:
 
 def _look_back(options: argparse.Namespace) -> None:
     # The words that are compared, and NumPy, which no other command needs.
-    from yewhour.store.lookback import Alone, Looked, heard_in, looked_alone, looked_back
+    from yewhour.store.lookback import Alone, Looked, any_line, heard_in, looked_alone, looked_back
 
-    hearing = heard_in(options.captions, options.sound, sys.stderr)
-    if options.class_file is None:
-        if hearing is None:
-            raise Problem("There is nothing to look back at.", do="Name a class, --captions or --sound.")
-        looked: Looked | Alone = looked_alone(hearing, (options.captions or options.sound).stem)
-    elif options.marks is not None:
-        taken = replayed(options.class_file, options.marks, options.length, _words())
+    if options.captions is None and options.sound is None and (options.marks or options.class_file) is None:
+        raise Problem("There is nothing to look back at.", do="Name a class, --captions or --sound.")
+    words, made, take = _words(), None, None
+    if options.class_file is not None and options.marks is not None:
+        taken = replayed(options.class_file, options.marks, options.length, words)
         for told in taken.told:
             _say(f"yewhour: {told}", file=sys.stderr)
-        looked = looked_back(taken.made, taken.take, hearing)
+        made, take = taken.made, taken.take
+    elif options.class_file is not None:
+        made = _made(options)
+    cues = take.cues if take is not None else made.cues if made is not None else any_line(words)
+    hearing = heard_in(options.captions, options.sound, cues, _progress())
+    if made is not None and (take is not None or hearing is not None):
+        looked: Looked | Alone = looked_back(made, take, hearing)
     elif hearing is not None:
-        looked = looked_back(_made(options), None, hearing)
+        looked = looked_alone(hearing, (options.captions or options.sound).stem)
     else:
         raise Problem("There is nothing to look back at.", do="Name --marks, --captions or --sound.")
     _put(looked.json if options.format == "json" else looked.text, options.out, options.class_file)
+
+
+def _progress() -> Callable[[float], None]:
+    """Shows on a terminal how far something is."""
+    shown = -1
+
+    def progress(share: float) -> None:
+        nonlocal shown
+        percent = int(share * 100)
+        if sys.stderr is not None and sys.stderr.isatty() and percent != shown:
+            shown = percent
+            print(f"\ryewhour: {percent} %", end="" if percent < 100 else "\n", file=sys.stderr, flush=True)
+
+    return progress
 
 
 def _voice(options: argparse.Namespace) -> None:
@@ -402,7 +421,7 @@ def _voice(options: argparse.Namespace) -> None:
     if options.out.exists() and options.out.samefile(options.class_file):
         raise Problem("This is the class itself; it is not written over.", str(options.out), "Name another.")
     slower = {str(name): value for name, value in load_voice().slower.items()}
-    told = speak(made, options.out, voice_named(options.voice), options.parts, slower, sys.stderr)
+    told = speak(made, options.out, voice_named(options.voice), options.parts, slower, _progress())
     _say(told)
 
 

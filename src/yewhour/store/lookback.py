@@ -1,7 +1,8 @@
 """Looking back at a recording: its sources read, a class compared with it, and the answer written."""
 
+from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import Any, TextIO
+from typing import Any
 
 import msgspec
 
@@ -15,11 +16,15 @@ from yewhour.core.finding import Rules
 from yewhour.core.lengths import show_length
 from yewhour.core.made import Made
 from yewhour.core.problem import Problem
+from yewhour.core.script.cue import Cue
+from yewhour.core.sides import unmarked
 from yewhour.core.take.take import Take
+from yewhour.core.words import Words
 from yewhour.store.atomic import read_all
 from yewhour.store.paths import DATA
 from yewhour.store.toml import read_toml
 
+Progress = Callable[[float], None]
 MOST_BYTES = 20_000_000  # of captions: a day of talk
 
 
@@ -104,13 +109,33 @@ def captions_in(path: Path) -> Hearing:
     return read_captions(content, str(path))
 
 
-def heard_in(captions: Path | None, sound: Path | None, terminal: TextIO | None) -> Hearing | None:
-    """What is heard in captions, or in sound where there are none; None for neither."""
+def heard_in(
+    captions: Path | None, sound: Path | None, cues: Sequence[Cue], progress: Progress = lambda share: None
+) -> Hearing | None:
+    """What is heard in captions, or in sound where there are none; None for neither. Raises Problem.
+
+    cues: the lines that may be heard. progress: told the share that is done; what it raises stops the work.
+    """
     if captions is not None:
         return captions_in(captions)
-    if sound is not None:
-        raise Problem("Sound can't be heard yet.", str(sound), "Give captions of it.")
-    return None
+    if sound is None:
+        return None
+    # The recogniser and its codecs, which captions do not need.
+    from yewhour.voice.sound.hear import heard_apart
+
+    return heard_apart(sound, cues, progress)
+
+
+def any_line(words: Words) -> list[Cue]:
+    """Lines of every movement, for a recording of which no class is known."""
+    texts = {
+        unmarked(text)
+        for one in words.library.values()
+        for lines in one.lines.values()
+        for wordings in lines
+        for text in wordings
+    }
+    return [Cue(0, 30, text, "say", "both", "", True) for text in sorted(texts)]
 
 
 def looked_back(made: Made, take: Take | None, hearing: Hearing | None) -> Looked:

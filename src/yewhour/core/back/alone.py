@@ -52,7 +52,8 @@ TALKED_S = 600.0  # a recording shorter than that may do without a rest
 _MINUTES = re.compile(r"\b(\d{1,3})[\s-]*(?:min(?:ute)?s?)\b")
 LENGTH_OFF = 0.12
 NUMBERS = {
-    "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "twelve", "fifteen", "twenty",
+    "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "twelve", "fifteen",
+    "twenty", "thirty",
 }  # fmt: skip
 
 

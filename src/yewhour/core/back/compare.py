@@ -2,6 +2,7 @@
 
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
+from functools import cached_property
 from itertools import pairwise
 from statistics import median
 
@@ -17,6 +18,8 @@ from yewhour.core.timing.layout import Segment
 OWN_S = (-4.0, 9.0)  # a line said so soon after its segment began tells when that was
 BREATHS = {"inhale": "in", "exhale": "out"}
 BREATH_S = (2.0, 25.0)  # between two inhales
+STRANGER = 0.3  # of the lines that should have been said
+CUT_S = 20.0  # a recording that ends so long before the class, and before its last segment, was cut off
 MARKED, LINED, GUESSED, UNKNOWN = 1.0, 0.9, 0.5, 0.2  # how sure a moment is
 
 
@@ -52,7 +55,7 @@ class Pace(msgspec.Struct, frozen=True):
     breaths_per_min: float
 
 
-class Back(msgspec.Struct, frozen=True):
+class Back(msgspec.Struct, frozen=True, dict=True):
     """A class and a recording of it. lines and extra are empty where nothing was heard."""
 
     made: Made
@@ -64,7 +67,18 @@ class Back(msgspec.Struct, frozen=True):
     drift: dict[str, float]
     pace: Pace | None
     heard: bool
+    stranger: bool = False  # hardly anything of this class was heard: nothing is known of its lines
+    cut: bool = False  # the recording ends before the class does
     told: tuple[str, ...] = ()
+
+    def went(self, line: Line) -> bool:
+        """Whether the recording reaches to where a line should have been said."""
+        return not self.cut or self.moments.get(line.cue.segment, 0.0) < self.length_s - 5
+
+    @cached_property
+    def moments(self) -> dict[str, float]:
+        """When each segment began, by its id."""
+        return {one.segment.id: one.start_s for one in self.segments}
 
 
 def look_back(made: Made, take: Take | None, hearing: Hearing | None) -> Back:
@@ -77,15 +91,23 @@ def look_back(made: Made, take: Take | None, hearing: Hearing | None) -> Back:
     if hearing is not None:
         lines, extra = lines_found(cues, hearing)
         lines = _as_planned(lines, made)
+    due = [line for line in lines if hearing is not None and line.planned_s < hearing.length_s]
+    sure = sum(line.said_s is not None and line.sure >= TRUSTED for line in due)
+    stranger = hearing is not None and sure < STRANGER * max(1, len(due))
+    if stranger:
+        lines, extra = [Line(line.cue, line.planned_s, None, 0.1, "unsaid") for line in lines], []
     went = _went(made, segments, lines, take is not None)
-    length_s = max(went[-1].end_s if went else 0.0, hearing.length_s if hearing is not None else 0.0)
+    end_s = went[-1].end_s if went else 0.0
+    ends_s = hearing.length_s if hearing is not None else end_s
+    cut = hearing is not None and bool(went) and ends_s < min(end_s - CUT_S, went[-1].start_s)
+    length_s = ends_s if cut or stranger else max(end_s, ends_s)
     drift = _drift(went, extra)
     pace = pace_of(hearing, length_s) if hearing is not None else None
     told = (*(hearing.told if hearing is not None else ()), *(take.told if take is not None else ()))
     target_s = seconds(take.target) - zero_s if take is not None else seconds(made.length)
     return Back(
         made, target_s, round(length_s, 2), tuple(went), tuple(lines), tuple(extra), drift, pace,
-        hearing is not None, told,
+        hearing is not None, stranger, cut and not stranger, told,
     )  # fmt: skip
 
 
@@ -108,6 +130,7 @@ def _as_planned(lines: Sequence[Line], made: Made) -> list[Line]:
 
 def _went(made: Made, segments: Sequence[Segment], lines: Sequence[Line], marked: bool) -> list[Went]:
     planned = {one.id: one for one in made.segments}
+    lines = [line for line in lines if line.said_s is not None]
     starts = _starts(segments, lines, marked)
     end_s, end_sure = _end(segments, lines, starts, marked)
     found = []

@@ -8,7 +8,7 @@ import msgspec
 from yewhour.core.back.compare import GUESSED, LINED, Back, Went
 from yewhour.core.back.lines import Line
 from yewhour.core.finding import Rules, Severity
-from yewhour.core.lengths import TICKS_PER_S, seconds
+from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
 from yewhour.core.plan.movement import MEASURES
 
 LATE_S = 10.0
@@ -40,6 +40,8 @@ def seen(rules: Rules, code: str, at_s: float, segment: str = "", sure: float = 
 
 def findings(back: Back, rules: Rules) -> list[Seen]:
     """All that is to be noticed, what is worst first, then in the order of time."""
+    if back.stranger:
+        return [seen(rules, "stranger", 0.0, title=back.made.plan.brief.title)]
     found = [
         *_length(back, rules), *_sides(back, rules), *_lines(back, rules), *_doses(back, rules),
         *_silence(back, rules), *_again(back, rules),
@@ -49,6 +51,11 @@ def findings(back: Back, rules: Rules) -> list[Seen]:
 
 def _length(back: Back, rules: Rules) -> Iterator[Seen]:
     if not back.segments:
+        return
+    if back.cut:
+        on = [one for one in back.segments if one.start_s < back.length_s][-1]
+        at = show_length(round(back.length_s))
+        yield seen(rules, "cut-off", back.length_s, on.segment.id, at=at, name=_name(on))
         return
     end_s = back.segments[-1].end_s
     late_s = end_s - back.target_s
@@ -77,6 +84,8 @@ def _sides(back: Back, rules: Rules) -> Iterator[Seen]:
             firsts.setdefault((turn.pair, turn.number, turn.round), []).append(one)
     for sides in firsts.values():
         by_side = {one.segment.side: one for one in sides if "~" not in one.segment.id}
+        if back.cut and any(one.end_s > back.length_s - 5 for one in by_side.values()):
+            continue
         if len(by_side) != 2 or min(one.sure for one in by_side.values()) < GUESSED:
             continue
         first, second = sorted(by_side.values(), key=lambda one: one.start_s)
@@ -92,7 +101,7 @@ def _sides(back: Back, rules: Rules) -> Iterator[Seen]:
 
 def _lines(back: Back, rules: Rules) -> Iterator[Seen]:
     names = {one.segment.id: one for one in back.segments}
-    unsaid = [line for line in back.lines if line.said_s is None]
+    unsaid = [line for line in back.lines if line.said_s is None and back.went(line)]
     for line in back.lines:
         if line.wrong_side and line.said_s is not None:
             side = "right" if line.wrong_side == "left" else "left"
@@ -100,15 +109,10 @@ def _lines(back: Back, rules: Rules) -> Iterator[Seen]:
                 rules, "other-side", line.said_s, line.cue.segment, line.sure, said=line.wrong_side,
                 side=side, line=line.cue.text,
             )  # fmt: skip
-    if back.lines and len(unsaid) > 0.6 * len(back.lines):
-        unsaid_codes: dict[
-            str, str
-        ] = {}  # it is another class, or was not heard: nothing is known of one line
-    else:
-        unsaid_codes = {"side": "unsaid-side", "way": "unsaid-way", "caution": "unsaid-caution"}
+    codes = {"side": "unsaid-side", "way": "unsaid-way", "caution": "unsaid-caution"}
     for line in unsaid:
         one = names.get(line.cue.segment)
-        if (code := unsaid_codes.get(line.cue.purpose)) and line.sure > 0.6 and one is not None:
+        if (code := codes.get(line.cue.purpose)) and line.sure > 0.6 and one is not None:
             at_s = one.start_s + max(0.0, seconds(line.cue.start) - seconds(one.segment.start))
             yield seen(rules, code, at_s, line.cue.segment, line.sure, line=line.cue.text, name=_name(one))
     if unsaid and back.heard:

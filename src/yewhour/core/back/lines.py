@@ -3,7 +3,7 @@
 import re
 from bisect import bisect_left
 from collections import Counter, defaultdict
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Literal, NamedTuple
 
 import msgspec
@@ -19,6 +19,11 @@ NEAR_S = 2.5  # between two words of one line
 LATE_MOST_S = 25.0  # a line found further from where its neighbours place it is another one
 EXTRA_WORDS = 3  # fewer are no remark
 HOW = Literal["said", "reworded", "unsaid"]
+STOPS = {".": 6, "!": 6, "?": 6, ",": 3, ":": 4, ";": 4}  # a stop lasts as long as so many letters
+SHORT, SHORT_S = (
+    2,
+    0.9,
+)  # words of a line that is taken from what was heard at its moment, and how near that is
 _PAUSE = re.compile(r"\[\d+(?:\.\d+)?s\]")
 
 
@@ -62,19 +67,43 @@ def lines_found(cues: Sequence[Cue], hearing: Hearing) -> tuple[list[Line], list
     expected = [_expected(curve, at_s) for at_s in script.planned_s]
     found = aligned(script.words, said, expected, times)
     lines = _checked(_lines(cues, script, found, hearing))
+    lines = _with_shorts(lines, hearing)
     return lines, _extra(lines, hearing)
+
+
+def expected_s(cues: Sequence[Cue], hearing: Hearing) -> list[float]:
+    """When each line of a script is to be expected in a recording of which something was heard."""
+    script = _script(cues)
+    said, times = [word.text for word in hearing.words], [word.start_s for word in hearing.words]
+    curve: list[tuple[float, float]] = []
+    found = aligned(script.words, said)
+    for _ in range(2):
+        curve = _curve(_lines(cues, script, found, hearing))
+        found = aligned(script.words, said, [_expected(curve, at_s) for at_s in script.planned_s], times)
+    return [_expected(curve, seconds(cue.start)) for cue in cues]
 
 
 def _script(cues: Sequence[Cue]) -> _Script:
     words, line, planned_s = [], [], []
     for number, cue in enumerate(cues):
-        own = plain_words(_PAUSE.sub(" ", cue.text))
-        each_s = seconds(cue.end - cue.start) / max(1, len(own))
-        for place, word in enumerate(own):
+        own = list(_weighed(_PAUSE.sub(" ", cue.text)))
+        each_s = seconds(cue.end - cue.start) / max(1, sum(weight for _, weight in own))
+        at_s = seconds(cue.start)
+        for word, weight in own:
             words.append(word)
             line.append(number)
-            planned_s.append(seconds(cue.start) + place * each_s)
+            planned_s.append(at_s)
+            at_s += weight * each_s
     return _Script(words, line, planned_s)
+
+
+def _weighed(text: str) -> Iterator[tuple[str, int]]:
+    """The words of a line, and how long each takes against the others, the stop behind it included."""
+    for token in text.split():
+        words = plain_words(token)
+        for place, word in enumerate(words, 1):
+            stop = STOPS.get(token[-1], 0) if place == len(words) else 0
+            yield word, len(word) + 1 + stop
 
 
 class _Part(NamedTuple):
@@ -132,8 +161,7 @@ def _line(
     )
     if how == "unsaid":
         return Line(cue, planned_s, None, round(1 - share, 2), "unsaid")
-    each_s = max(0.15, min(0.6, (words[-1].end_s - words[0].start_s) / len(words)))
-    said_s = words[0].start_s - each_s * (place - first)
+    said_s = words[0].start_s - (script.planned_s[place] - script.planned_s[first])
     before = begun - 1
     while before >= 0 and before not in taken and hearing.words[before].end_s > said_s:
         before -= 1  # words of its own that were heard wrongly
@@ -183,6 +211,12 @@ def _steady(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
     return found
 
 
+def _sure(lines: Sequence[Line]) -> list[tuple[float, float]]:
+    return [
+        (line.planned_s, line.said_s) for line in lines if line.said_s is not None and line.sure >= TRUSTED
+    ]
+
+
 def _expected(curve: Sequence[tuple[float, float]], planned_s: float) -> float:
     if not curve:
         return planned_s
@@ -196,10 +230,7 @@ def _expected(curve: Sequence[tuple[float, float]], planned_s: float) -> float:
 
 def _checked(lines: Sequence[Line]) -> list[Line]:
     """Lines that lie far from where their neighbours place them are not taken as said."""
-    points = [
-        (line.planned_s, line.said_s) for line in lines if line.said_s is not None and line.sure >= TRUSTED
-    ]
-    curve = _steady(points)
+    curve = _steady(_sure(lines))
     found = []
     for line in lines:
         if line.said_s is not None and curve:
@@ -212,19 +243,41 @@ def _checked(lines: Sequence[Line]) -> list[Line]:
     return found
 
 
+def _with_shorts(lines: Sequence[Line], hearing: Hearing) -> list[Line]:
+    """A line of a word or two is easily heard wrongly: it is what was heard at its moment, and is no other."""
+    spans = sorted((line.said_s, line.end_s) for line in lines if line.said_s is not None)
+    free = [word for word in hearing.words if not _in(spans, word)]
+    starts = [word.start_s for word in free]
+    curve = _sure(lines)
+    found = []
+    for line in lines:
+        words = plain_words(line.cue.text)
+        if line.said_s is None and len(words) <= SHORT and curve:
+            due_s = _expected(curve, line.planned_s)
+            place = min(
+                range(max(0, bisect_left(starts, due_s) - 1), min(len(free), bisect_left(starts, due_s) + 1)),
+                key=lambda number: abs(starts[number] - due_s), default=None,
+            )  # fmt: skip
+            if place is not None and abs(starts[place] - due_s) <= SHORT_S:
+                word = free.pop(place)
+                starts.pop(place)
+                line = Line(line.cue, line.planned_s, word.start_s, 0.5, "reworded", word.text, word.end_s)
+        found.append(line)
+    return found
+
+
+def _in(spans: Sequence[tuple[float, float]], word: Word) -> bool:
+    place = bisect_left(spans, (word.start_s + 0.01, 0.0))
+    return any(start - 0.05 <= word.start_s < end for start, end in spans[max(0, place - 3) : place])
+
+
 # --- what is in no line ---------------------------------------------------------------------------------
 
 
 def _extra(lines: Sequence[Line], hearing: Hearing) -> list[Extra]:
     """Stretches of words that are in no line that was said."""
-    taken: set[int] = set()
-    ends = sorted((line.said_s, line.end_s) for line in lines if line.said_s is not None)
-    starts = [start for start, _ in ends]
-    for number, word in enumerate(hearing.words):
-        place = bisect_left(starts, word.start_s + 0.01)
-        if any(start - 0.05 <= word.start_s < end for start, end in ends[max(0, place - 3) : place]):
-            taken.add(number)
-    rest = [word for number, word in enumerate(hearing.words) if number not in taken]
+    spans = sorted((line.said_s, line.end_s) for line in lines if line.said_s is not None)
+    rest = [word for word in hearing.words if not _in(spans, word)]
     known = {" ".join(plain_words(line.cue.text)): line.cue.text for line in lines}
     extras = []
     for talk in together(rest):

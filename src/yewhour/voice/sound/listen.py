@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 import tempfile
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from functools import cache
 from itertools import pairwise
 from pathlib import Path
 from typing import Any, NamedTuple
@@ -39,25 +40,36 @@ class Stretch(NamedTuple):
 
 
 class Listener:
-    """Hears words in sound, as they are said."""
+    """Hears words in sound, as they are said.
 
-    def __init__(self, lines: Sequence[str]) -> None:
-        model = Path(get_model_path()) / "en-us"
-        dictionary = model / "cmudict-en-us.dict"
-        known = _known(dictionary)
-        spoken = [[word for word in words_of(line) if word in known] for line in lines]
-        with tempfile.NamedTemporaryFile("w", suffix=".lm") as file:
-            file.write(bigrams(spoken))
-            file.flush()
-            self._decoder: Any = Decoder(
-                hmm=str(model / "en-us"), dict=str(dictionary), lm=file.name, samprate=RATE, loglevel="FATAL"
-            )
+    partly: tells of a stretch while it is still going on. expecting: the lines that may be heard in a stretch
+    that begins at a second; asked at the start of each, and the same object for the same lines.
+    """
+
+    def __init__(
+        self,
+        lines: Sequence[str],
+        partly: bool = True,
+        expecting: Callable[[float], Sequence[str]] | None = None,
+    ) -> None:
+        self._partly, self._expecting = partly, expecting
+        self._known_lines: Sequence[str] = ()
+        self._decoder = _decoder(tuple(lines))
         self._ends = Endpointer(sample_rate=RATE, window=WINDOW_S)
         self._size = self._ends.frame_bytes
         self._waiting = b""
         self._hearing = False
         self._since_s = 0.0
         self._number = self._told = 0
+
+    def _know(self, at_s: float) -> None:
+        """Knows, in the stretch that begins now, the lines that are expected there and no others."""
+        lines = self._expecting(at_s) if self._expecting is not None else None
+        if lines and lines is not self._known_lines:
+            self._known_lines = lines
+            room = self._decoder.get_cmn(False)  # how the room and the microphone sound
+            self._decoder = _decoder(tuple(lines))
+            self._decoder.set_cmn(room)
 
     def hear(self, sound: Samples) -> list[Stretch]:
         """Takes sound at RATE; gives what has been heard of the stretches of speech that it is part of."""
@@ -69,6 +81,7 @@ class Listener:
             if speech is None:
                 continue
             if not self._hearing:
+                self._know(self._ends.speech_start)
                 self._decoder.start_utt()
                 self._hearing, self._since_s = True, self._ends.speech_start
                 self._number, self._told = self._number + 1, 0
@@ -77,11 +90,22 @@ class Listener:
             if not self._ends.in_speech:
                 self._decoder.end_utt()
                 self._hearing = False
-            elif self._told < TOLD_S * RATE * 2:
+            elif not self._partly or self._told < TOLD_S * RATE * 2:
                 continue
             self._told = 0
             found.append(Stretch(self._number, self._words()))
         return found
+
+    def end(self) -> list[Stretch]:
+        """There is no more sound: gives the stretch that was going on."""
+        if not self._hearing:
+            return []
+        rest = self._ends.end_stream(self._waiting) if self._waiting else None
+        if rest:
+            self._decoder.process_raw(rest, False, False)
+        self._decoder.end_utt()
+        self._hearing = False
+        return [Stretch(self._number, self._words())]
 
     def _words(self) -> list[Word]:
         since_s = self._since_s
@@ -92,9 +116,30 @@ class Listener:
         ]
 
 
-def _known(dictionary: Path) -> set[str]:
-    with dictionary.open(encoding="utf-8") as file:
-        return {line.split(" ", 1)[0] for line in file}
+@cache
+def _pronounced() -> dict[str, str]:
+    """The rows of the recogniser's dictionary for each word."""
+    found: dict[str, str] = {}
+    with (Path(get_model_path()) / "en-us" / "cmudict-en-us.dict").open(encoding="utf-8") as file:
+        for row in file:
+            word = row.split(" ", 1)[0].split("(", 1)[0]
+            found[word] = found.get(word, "") + row
+    return found
+
+
+def _decoder(lines: Sequence[str]) -> Any:
+    """A recogniser that knows the words of these lines and no others: 20 ms."""
+    known = _pronounced()
+    spoken = [[word for word in words_of(line) if word in known] for line in lines]
+    words = sorted({word for line in spoken for word in line})
+    with tempfile.TemporaryDirectory() as room:
+        dictionary, model = Path(room) / "words.dict", Path(room) / "lines.lm"
+        dictionary.write_text("".join(known[word] for word in words), encoding="utf-8")
+        model.write_text(bigrams(spoken), encoding="utf-8")
+        return Decoder(
+            hmm=str(Path(get_model_path()) / "en-us" / "en-us"), dict=str(dictionary), lm=str(model),
+            samprate=RATE, loglevel="FATAL",
+        )  # fmt: skip
 
 
 def bigrams(lines: Sequence[Sequence[str]]) -> str:

@@ -1,0 +1,188 @@
+"""The words of a recording: its sound decoded block by block, and recognised offline with a script's lines.
+
+Run as a program it does this in a process of its own, which can be stopped at any moment:
+`python -m yewhour.voice.sound.hear RECORDING LINES`, LINES being a JSON list of lines with their ticks. It
+writes JSON lines: `{"at"}` as it goes, `{"words"}` at the end, or `{"problem"}`.
+"""
+
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+import tempfile
+from collections.abc import Callable, Iterator, Sequence
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+import av
+import numpy as np
+
+from yewhour.core.back.hearing import Hearing, Word, plain_words, together
+from yewhour.core.back.lines import expected_s
+from yewhour.core.problem import Problem
+from yewhour.core.script.cue import Cue
+from yewhour.voice.sound.listen import RATE, Listener
+from yewhour.voice.sound.synth import Samples
+
+BLOCK_S = 5.0
+LONGEST_S = 6 * 3600.0
+QUIET = 0.0003  # of full scale: a recording that never gets louder has nothing in it
+FIRST = 0.6  # of the work is the first time
+EVERY_S, BEFORE_S, AFTER_S = 20.0, 20.0, 30.0  # which lines are due: around so many seconds
+Progress = Callable[[float], None]  # told the share that is done; what it raises stops the work
+
+
+def sound_of(path: Path) -> Iterator[tuple[Samples, float]]:
+    """The sound of a file in blocks at RATE, with the share of the file that is done.
+
+    Raises Problem for what can't be read or has no sound. A file that ends in the middle, as one that is
+    still being written, is read as far as it goes.
+    """
+    try:
+        file = av.open(str(path))
+    except (OSError, av.error.FFmpegError, ValueError) as error:
+        raise _cannot(error, path) from error
+    with file:
+        if not file.streams.audio:
+            raise Problem("There is no sound in this file.", str(path), "Give the recording with its sound.")
+        stream = file.streams.audio[0]
+        length_s = float(file.duration or 0) / 1_000_000
+        resampler = av.AudioResampler("flt", "mono", RATE)
+        parts: list[Samples] = []
+        count, at_s = 0, 0.0
+        frames = file.decode(stream)
+        while True:
+            try:
+                frame = next(frames, None)
+            except av.error.FFmpegError:
+                if at_s == 0 and not parts:
+                    raise Problem(
+                        "The sound of this file can't be read.", str(path), "Give another file."
+                    ) from None
+                break  # it ends in the middle
+            done = resampler.resample(frame)
+            for one in done:
+                part = np.asarray(one.to_ndarray(), np.float32).reshape(-1)
+                parts.append(part)
+                count += len(part)
+            at_s += sum(one.samples for one in done) / RATE
+            if count >= BLOCK_S * RATE or frame is None:
+                yield (
+                    np.concatenate([np.zeros(0, np.float32), *parts]),
+                    min(1.0, at_s / length_s) if length_s else 0.0,
+                )
+                parts, count = [], 0
+            if frame is None or at_s > LONGEST_S:
+                break
+        if parts:
+            yield np.concatenate(parts), 1.0
+
+
+def recognised(path: Path, cues: Sequence[Cue], progress: Progress = lambda share: None) -> Hearing:
+    """What is heard in a recording by who knows its lines. Raises Problem for what has no sound.
+
+    It is listened to twice: first for any of the lines, which tells how late each of them is, then in each
+    place for those that are due.
+    """
+    lines = [cue.text for cue in cues]
+    first = _heard(path, Listener(lines, partly=False), lambda share: progress(FIRST * share))
+    if not first.words:
+        return first
+    due = sorted(zip(expected_s(cues, first), lines, strict=True))
+
+    @cache
+    def near(number: int) -> tuple[str, ...]:
+        at_s = number * EVERY_S
+        return tuple(text for due_s, text in due if at_s - BEFORE_S <= due_s <= at_s + EVERY_S + AFTER_S)
+
+    listener = Listener(lines, partly=False, expecting=lambda at_s: near(int(at_s / EVERY_S)) or lines)
+    return _heard(path, listener, lambda share: progress(FIRST + (1 - FIRST) * share))
+
+
+def _heard(path: Path, listener: Listener, progress: Progress) -> Hearing:
+    words: list[Word] = []
+    samples, loudest = 0, 0.0
+    for block, share in sound_of(path):
+        samples += len(block)
+        loudest = max(loudest, float(np.abs(block).max(initial=0.0)))
+        words += _plain(listener.hear(block))
+        progress(share)
+    words += _plain(listener.end())
+    told = []
+    if loudest < QUIET:
+        told.append(f"{path}: there is no sound but silence in it.")
+    elif not words:
+        told.append(f"{path}: no words were heard in it.")
+    return Hearing(tuple(together(words)), tuple(words), samples / RATE, tuple(told))
+
+
+def _plain(stretches: Sequence[Any]) -> list[Word]:
+    found = []
+    for stretch in stretches:
+        for word in stretch.words:
+            own = plain_words(word.text)
+            each_s = (word.end_s - word.start_s) / max(1, len(own))
+            found += [
+                Word(text, word.start_s + n * each_s, word.start_s + (n + 1) * each_s)
+                for n, text in enumerate(own)
+            ]
+    return found
+
+
+def _cannot(error: Exception, path: Path) -> Problem:
+    reason = getattr(error, "strerror", None) or str(error)
+    return Problem(
+        f"The sound can't be read: {reason.lower()}.", str(path), "Give a recording: sound or video."
+    )
+
+
+# --- in a process of its own ----------------------------------------------------------------------------
+
+
+def heard_apart(path: Path, cues: Sequence[Cue], progress: Progress = lambda share: None) -> Hearing:
+    """The same, in a process of its own, which ends when `progress` raises."""
+    with tempfile.NamedTemporaryFile("w", suffix=".json", encoding="utf-8") as script:
+        json.dump([(cue.start, cue.end, cue.text) for cue in cues], script)
+        script.flush()
+        command = [sys.executable, "-m", "yewhour.voice.sound.hear", str(path.resolve()), script.name]
+        with subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE) as process:
+            try:
+                return _listened(process, path, progress)
+            finally:
+                process.kill()
+
+
+def _listened(process: Any, path: Path, progress: Progress) -> Hearing:
+    for row in process.stdout:
+        value = json.loads(row)
+        if "at" in value:
+            progress(value["at"])
+        elif "problem" in value:
+            raise Problem(*value["problem"])
+        else:
+            words = tuple(Word(*one) for one in value["words"])
+            return Hearing(tuple(together(words)), words, value["length_s"], tuple(value["told"]))
+    why = process.stderr.read().decode(errors="replace").strip().splitlines()[-1:]
+    raise Problem(f"Listening broke off: {' '.join(why) or 'the process ended'}.", str(path), "Try again.")
+
+
+def main(path: str, script: str) -> None:
+    """Listens, and writes what is heard to standard output."""
+
+    def put(value: dict[str, object]) -> None:
+        print(json.dumps(value), flush=True)
+
+    try:
+        rows = json.loads(Path(script).read_text(encoding="utf-8"))
+        cues = [Cue(start, end, text, "say", "both", "", True) for start, end, text in rows]
+        found = recognised(Path(path), cues, lambda share: put({"at": round(share, 4)}))
+    except Problem as problem:
+        put({"problem": [problem.what, problem.where, problem.do]})
+        return
+    put({"words": found.words, "length_s": found.length_s, "told": found.told})
+
+
+if __name__ == "__main__":
+    main(*sys.argv[1:])
