@@ -21,11 +21,13 @@ from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.made import Made
 from yewhour.core.pipeline import Solved, solve
 from yewhour.core.plan.known import unknown_fields
+from yewhour.core.plan.outline_read import read_outline
 from yewhour.core.plan.outline_write import write_outline
 from yewhour.core.problem import CannotFit, Problem
 from yewhour.core.words import Words
 from yewhour.store.anyclass import read_class
 from yewhour.store.atomic import write_whole
+from yewhour.store.broken import CLASS, MARKS
 from yewhour.store.classfile import plan_bytes
 from yewhour.store.desktop import install
 from yewhour.store.formats import FORMATS
@@ -33,6 +35,7 @@ from yewhour.store.listing import listing, listing_text
 from yewhour.store.paths import FIRST_DEMO, own_data
 from yewhour.store.stand import told_unprinted
 from yewhour.store.takes import replayed
+from yewhour.store.takesounds import sounds_in
 from yewhour.store.terms import load_voice
 from yewhour.store.words import load_words
 
@@ -162,7 +165,9 @@ def _parser() -> argparse.ArgumentParser:
     voice.set_defaults(run=_voice)
 
     back = commands.add_parser("look-back", help="what really happened in a recording, beside its plan")
-    back.add_argument("class_file", type=Path, nargs="?", metavar="FILE", help="its class, if there is one")
+    back.add_argument(
+        "class_file", type=Path, nargs="?", metavar="FILE", help="its class, or the folder of a take"
+    )
     _length(back)
     back.add_argument("--marks", type=Path, metavar="M", help="the marks of the take (JSON Lines)")
     back.add_argument(
@@ -171,7 +176,14 @@ def _parser() -> argparse.ArgumentParser:
     back.add_argument("--sound", type=Path, metavar="S", help="the recording: sound, or a video")
     back.add_argument("--format", choices=("text", "json"), default="text")
     back.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
+    back.add_argument("--to", type=Path, metavar="FOLDER", help="write captions, chapters ... as it was, too")
+    back.add_argument("--replace", action="store_true", help="write over files that are there already")
     back.set_defaults(run=_look_back)
+
+    bring = commands.add_parser("bring-in", help="make a draft of a class from a recording's captions")
+    bring.add_argument("captions", type=Path, metavar="CAPTIONS", help="SubRip, WebVTT, or text with times")
+    bring.add_argument("--out", type=Path, metavar="PATH", help="NAME.txt for an outline, NAME.yewhour")
+    bring.set_defaults(run=_bring_in)
 
     commands.add_parser("help", help="show this").set_defaults(run=lambda _: parser.print_help())
     return parser
@@ -368,27 +380,62 @@ def _take(options: argparse.Namespace) -> None:
 
 def _look_back(options: argparse.Namespace) -> None:
     # The words that are compared, and NumPy, which no other command needs.
-    from yewhour.store.lookback import Alone, Looked, any_line, heard_in, looked_alone, looked_back
+    from yewhour.store.lookback import (
+        Alone,
+        Looked,
+        Source,
+        any_line,
+        heard_in,
+        looked_alone,
+        looked_back,
+        write_real,
+    )
 
-    if options.captions is None and options.sound is None and (options.marks or options.class_file) is None:
+    path, marks = options.class_file, options.marks
+    sounds: tuple[tuple[float, Path], ...] = ((0.0, options.sound),) if options.sound else ()
+    if path is not None and path.is_dir():  # a take, as it is kept
+        path, marks = path / CLASS, path / MARKS
+        sounds = sounds or tuple(sounds_in(path.parent))
+    source = Source(options.captions, sounds)
+    if path is None and not source.name:
         raise Problem("There is nothing to look back at.", do="Name a class, --captions or --sound.")
     words, made, take = _words(), None, None
-    if options.class_file is not None and options.marks is not None:
-        taken = replayed(options.class_file, options.marks, options.length, words)
+    if path is not None and marks is not None:
+        taken = replayed(path, marks, options.length, words)
         for told in taken.told:
             _say(f"yewhour: {told}", file=sys.stderr)
         made, take = taken.made, taken.take
-    elif options.class_file is not None:
+    elif path is not None:
         made = _made(options)
     cues = take.cues if take is not None else made.cues if made is not None else any_line(words)
-    hearing = heard_in(options.captions, options.sound, cues, _progress())
+    hearing = heard_in(source, cues, _progress())
     if made is not None and (take is not None or hearing is not None):
         looked: Looked | Alone = looked_back(made, take, hearing)
+        if options.to is not None and isinstance(looked, Looked):
+            for written in write_real(looked, source, options.to, path.stem, options.replace):
+                _say(written, file=sys.stderr)
     elif hearing is not None:
-        looked = looked_alone(hearing, (options.captions or options.sound).stem)
+        looked = looked_alone(hearing, source.name)
     else:
         raise Problem("There is nothing to look back at.", do="Name --marks, --captions or --sound.")
-    _put(looked.json if options.format == "json" else looked.text, options.out, options.class_file)
+    _put(looked.json if options.format == "json" else looked.text, options.out, path)
+
+
+def _bring_in(options: argparse.Namespace) -> None:
+    # The words that are compared, which no other command needs.
+    from yewhour.store.lookback import brought_from, captions_in
+
+    words = _words()
+    hearing = captions_in(options.captions)
+    for told in hearing.told:
+        _say(f"yewhour: {told}", file=sys.stderr)
+    brought = brought_from(hearing, words, options.captions.stem)
+    content = brought.outline.encode()
+    if options.out is not None and options.out.suffix.lower() == ".yewhour":
+        content = plan_bytes(read_outline(brought.outline, words.library, str(options.out)))
+    _put(content, options.out, options.captions)
+    found, notes = len(brought.items), brought.notes
+    _say(f"yewhour: {found} movements found, {notes} lines left as notes", file=sys.stderr)
 
 
 def _progress() -> Callable[[float], None]:

@@ -8,24 +8,43 @@ import msgspec
 
 from yewhour.core.back.alone import findings_alone
 from yewhour.core.back.answer import answer, as_json, finding_value
+from yewhour.core.back.asitwas import as_it_was
+from yewhour.core.back.bring import Brought, brought_in
 from yewhour.core.back.captions import read_captions
 from yewhour.core.back.compare import Back, look_back, pace_of
 from yewhour.core.back.findings import Seen, findings
-from yewhour.core.back.hearing import Hearing
+from yewhour.core.back.hearing import Hearing, Talk, Word
+from yewhour.core.back.mentions import Entered, Known
 from yewhour.core.finding import Rules
 from yewhour.core.lengths import show_length
 from yewhour.core.made import Made
+from yewhour.core.plan.outline_read import read_outline
 from yewhour.core.problem import Problem
 from yewhour.core.script.cue import Cue
 from yewhour.core.sides import unmarked
 from yewhour.core.take.take import Take
 from yewhour.core.words import Words
-from yewhour.store.atomic import read_all
+from yewhour.store.atomic import read_all, write_whole
+from yewhour.store.formats import FORMATS
 from yewhour.store.paths import DATA
 from yewhour.store.toml import read_toml
 
 Progress = Callable[[float], None]
+EARLIER = 600  # ticks before a part of a recording whose lines may still be in it
 MOST_BYTES = 20_000_000  # of captions: a day of talk
+
+
+class Source(msgspec.Struct, frozen=True):
+    """What there is of a recording: captions, or sounds, each from a second of it on."""
+
+    captions: Path | None = None
+    sounds: tuple[tuple[float, Path], ...] = ()
+
+    @property
+    def name(self) -> str:
+        """What the recording is called."""
+        paths = [*filter(None, [self.captions]), *(path for _, path in self.sounds)]
+        return paths[0].stem if paths else ""
 
 
 class Looked(msgspec.Struct, frozen=True):
@@ -46,11 +65,10 @@ class Looked(msgspec.Struct, frozen=True):
         rows = [
             f"{back.made.plan.brief.title}: {_clock(back.length_s)}, {_clock(back.target_s)} were planned."
         ]
-        said = [line for line in back.lines if line.said_s is not None]
-        if back.lines:
-            rows.append(
-                f"{len(said)} of {len(back.lines)} lines were said; {len(back.extra)} remarks besides."
-            )
+        due = [line for line in back.lines if back.went(line)]
+        if due:
+            said = sum(line.said_s is not None for line in due)
+            rows.append(f"{said} of {len(due)} lines were said; {len(back.extra)} remarks besides.")
         if back.drift:
             spent = ", ".join(f"{name} {value:+.0f} s" for name, value in back.drift.items())
             rows.append(f"More or less than planned: {spent}.")
@@ -109,21 +127,47 @@ def captions_in(path: Path) -> Hearing:
     return read_captions(content, str(path))
 
 
-def heard_in(
-    captions: Path | None, sound: Path | None, cues: Sequence[Cue], progress: Progress = lambda share: None
-) -> Hearing | None:
+def heard_in(source: Source, cues: Sequence[Cue], progress: Progress = lambda share: None) -> Hearing | None:
     """What is heard in captions, or in sound where there are none; None for neither. Raises Problem.
 
     cues: the lines that may be heard. progress: told the share that is done; what it raises stops the work.
     """
-    if captions is not None:
-        return captions_in(captions)
-    if sound is None:
+    if source.captions is not None:
+        return captions_in(source.captions)
+    if not source.sounds:
         return None
     # The recogniser and its codecs, which captions do not need.
     from yewhour.voice.sound.hear import heard_apart
 
-    return heard_apart(sound, cues, progress)
+    parts: list[tuple[float, Hearing]] = []
+    share = 1 / len(source.sounds)
+    for number, (from_s, path) in enumerate(source.sounds):
+        due = [msgspec.structs.replace(cue, start=cue.start - round(from_s * 10)) for cue in cues]
+        due = [cue for cue in due if cue.start > -EARLIER] or due
+
+        def onward(done: float, before: float = number * share) -> None:
+            progress(before + done * share)
+
+        parts.append((from_s, heard_apart(path, due, onward)))
+    return joined(parts)
+
+
+def joined(parts: Sequence[tuple[float, Hearing]]) -> Hearing:
+    """What was heard in several recordings of one take, each from a second of it on."""
+    talks = [
+        Talk(one.start_s + from_s, one.end_s + from_s, one.text)
+        for from_s, heard in parts
+        for one in heard.talks
+    ]
+    words = [
+        Word(one.text, one.start_s + from_s, one.end_s + from_s)
+        for from_s, heard in parts
+        for one in heard.words
+    ]
+    length_s = max((from_s + heard.length_s for from_s, heard in parts), default=0.0)
+    return Hearing(
+        tuple(talks), tuple(words), length_s, tuple(told for _, heard in parts for told in heard.told)
+    )
 
 
 def any_line(words: Words) -> list[Cue]:
@@ -142,6 +186,32 @@ def looked_back(made: Made, take: Take | None, hearing: Hearing | None) -> Looke
     """A class beside a recording of it."""
     back = look_back(made, take, hearing)
     return Looked(back, tuple(findings(back, load_looking())))
+
+
+REAL = ("srt", "vtt", "chapters", "ffmetadata", "podcast", "labels", "csv", "otio")
+
+
+def write_real(looked: Looked, source: Source, folder: Path, stem: str, replace: bool = False) -> list[Path]:
+    """Writes captions, chapters, labels, cue sheet and timeline as it was; Problem for what is there."""
+    if not folder.is_dir():
+        raise Problem("There is no such folder.", str(folder), "Make it first, or name another.")
+    made = as_it_was(looked.back, source.captions is not None)
+    paths = [(FORMATS[name], folder / f"{stem}.as-it-was{FORMATS[name].suffix}") for name in REAL]
+    for _, path in paths:
+        if path.exists() and not replace:
+            do = "Write into another folder, or say --replace."
+            raise Problem("This is there already; nothing was written.", str(path), do)
+    for form, path in paths:
+        write_whole(path, form.write(made))
+    return [path for _, path in paths]
+
+
+def brought_from(hearing: Hearing, words: Words, title: str) -> Brought:
+    """A recording as the outline of a class, which can be read."""
+    entered = msgspec.convert(read_toml(DATA / "entered.toml")["entered"], list[Entered])
+    brought = brought_in(hearing, Known(words.library, list(words.blocks), entered), title)
+    read_outline(brought.outline, words.library)
+    return brought
 
 
 def looked_alone(hearing: Hearing, title: str) -> Alone:

@@ -147,7 +147,7 @@ def _doses(back: Back, rules: Rules) -> Iterator[Seen]:
                 done=max(0, done), unit=unit, planned=planned,
             )  # fmt: skip
     for one in back.segments:
-        if one.segment.id in tries:
+        if one.segment.id in tries and not one.segment.turn.setup_for:
             count = tries.pop(one.segment.id) + 1
             yield seen(rules, "tried", one.start_s, one.segment.id, name=_name(one), count=count)
 

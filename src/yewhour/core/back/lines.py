@@ -244,7 +244,7 @@ def _checked(lines: Sequence[Line]) -> list[Line]:
 
 
 def _with_shorts(lines: Sequence[Line], hearing: Hearing) -> list[Line]:
-    """A line of a word or two is easily heard wrongly: it is what was heard at its moment, and is no other."""
+    """A line of a word or two is easily heard wrongly: it is what was heard at its moment, and no line."""
     spans = sorted((line.said_s, line.end_s) for line in lines if line.said_s is not None)
     free = [word for word in hearing.words if not _in(spans, word)]
     starts = [word.start_s for word in free]

@@ -248,7 +248,8 @@ class Exporting(QDialog):
                 problem = Problem(what, do="Untick it; please send the class to the makers of this program.")
                 break
             done.append(path)
-        self._ended.emit(done, problem)
+        with contextlib.suppress(RuntimeError):  # the dialog is gone
+            self._ended.emit(done, problem)
 
     def _speak(self, path: Path, number: int) -> None:
         """Writes the class as sound. Raises Problem when it is stopped."""
