@@ -14,7 +14,7 @@ from yewhour.core.back.captions import read_captions
 from yewhour.core.back.compare import Back, look_back, pace_of
 from yewhour.core.back.findings import Seen, findings
 from yewhour.core.back.hearing import Hearing, Talk, Word
-from yewhour.core.back.mentions import Entered, Known
+from yewhour.core.back.mentions import Everyday, Known
 from yewhour.core.finding import Rules
 from yewhour.core.lengths import show_length
 from yewhour.core.made import Made
@@ -208,8 +208,8 @@ def write_real(looked: Looked, source: Source, folder: Path, stem: str, replace:
 
 def brought_from(hearing: Hearing, words: Words, title: str) -> Brought:
     """A recording as the outline of a class, which can be read."""
-    entered = msgspec.convert(read_toml(DATA / "entered.toml")["entered"], list[Entered])
-    brought = brought_in(hearing, Known(words.library, list(words.blocks), entered), title)
+    talk = msgspec.convert(read_toml(DATA / "mentions.toml"), Everyday)
+    brought = brought_in(hearing, Known(words.library, list(words.blocks), talk), title)
     read_outline(brought.outline, words.library)
     return brought
 

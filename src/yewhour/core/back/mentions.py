@@ -15,72 +15,6 @@ MOST_WORDS = 6  # of a name
 APART_S = 1.0  # of silence that no name goes over
 SHORT = 6  # letters of words that are not taken for one another
 ALIKE, LEAST_LETTERS = 88, 10  # of 100, and how long a name has to be to be known when it was heard wrongly
-FILLERS = {
-    "the",
-    "a",
-    "an",
-    "your",
-    "our",
-    "this",
-    "that",
-    "my",
-    "any",
-    "full",
-    "nice",
-    "big",
-    "little",
-    "lovely",
-}
-NAMED_OF = {"pose", "poses", "posture", "stretch", "position", "asana", "exercise"}
-# Names that are also words of every day: they are movements only where somebody goes there.
-EVERYDAY = {
-    "awkward", "boat", "bow", "bridge", "cat", "chair", "child", "compass", "cow", "crab", "crane", "crow",
-    "dancer", "dangling", "dart", "deer", "diamond", "dolphin", "dragon", "eagle", "easy", "fierce", "fish",
-    "fold", "frog", "gate", "goddess", "hare", "hero", "hover", "hundred", "imprint", "intention", "lion",
-    "lizard", "marching", "meditation", "monkey", "mountain", "nod", "pause", "pigeon", "prayer", "puppy",
-    "rabbit",
-    "rainbow", "relaxation", "return", "rocking", "saddle", "sage", "saw", "seal", "sigh", "silence", "sit",
-    "snail", "split", "square", "squat", "staff", "straddle", "superman", "swan", "swim", "swimming", "tiger",
-    "tree", "wagging", "water", "welcome", "wheel", "arriving", "farewell", "banana", "bellow", "bicycle",
-    "boomerang", "corkscrew", "fetal", "rest", "palming", "table", "twist", "camel", "cobra", "corpse",
-}  # fmt: skip
-# Names that are also instructions.
-PHRASES = {
-    "ankle to knee", "arm up", "chest forward", "foot roll", "half roll back", "head nod", "heel squeeze",
-    "knee bend", "knee to side", "lean back", "long sit", "lower and lift", "lower lift", "open twist",
-    "opposite arm and leg", "push up", "rest on side", "roll back", "roll down", "roll over", "roll up",
-    "roll up to sit", "roll up to stand", "roll up to standing", "side lift", "side step", "sit to stand",
-    "sit and stand", "step back", "step forward", "step up", "toe lift", "turn to back", "sit up close",
-    "sit up and close", "rollover", "seated circle", "hip drop twist",
-}  # fmt: skip
-THINGS = {"chair", "water", "staff", "wheel", "gate", "table", "square", "compass", "saddle", "bow"}
-STRONG = {
-    "into",
-    "in",
-    "to",
-    "for",
-    "called",
-    "through",
-    "find",
-    "hold",
-    "then",
-    "next",
-    "now",
-    "again",
-    "with",
-}
-STRONGEST = {"for", "into", "called", "some", "do", "doing", "of"}
-SURELY = {
-    "camel", "cobra", "plank", "pigeon", "sphinx", "boat", "bridge", "eagle", "lizard", "locust", "squat", "dolphin",
-    "puppy", "frog",
-}  # fmt: skip
-NAMING = {"roll", "push", "step", "open", "rollover", "lower"}  # behind "the" they begin a name
-LEGS = {"leg", "legs", "knee", "knees", "shins", "feet"}  # that are in tabletop, and not the body
-LEAVING = {
-    "from", "of", "release", "releasing", "like", "than", "leaving", "leave", "after", "before", "instead", "not",
-    "without", "between", "exit", "yesterday", "later", "or",
-}  # fmt: skip
-WORDS_OF_TALK = ("welcome", "arriving", "farewell", "return", "water", "silence", "pause", "intention")
 
 
 class Mention(NamedTuple):
@@ -100,10 +34,29 @@ class Entered(msgspec.Struct, frozen=True):
     say: tuple[str, ...]
 
 
+class Everyday(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """What tells names from words of every day. Declared in data/mentions.toml, which says what each is."""
+
+    fillers: frozenset[str]
+    named_of: frozenset[str]
+    everyday: frozenset[str]
+    phrases: frozenset[str]
+    things: frozenset[str]
+    strong: frozenset[str]
+    strongest: frozenset[str]
+    surely: frozenset[str]
+    naming: frozenset[str]
+    legs: frozenset[str]
+    leaving: frozenset[str]
+    words_of_talk: frozenset[str]
+    entered: tuple[Entered, ...]
+
+
 class Known:
     """The names of a library and its blocks, as they may be heard."""
 
-    def __init__(self, library: Library, blocks: Sequence[str], entered: Sequence[Entered]) -> None:
+    def __init__(self, library: Library, blocks: Sequence[str], talk: Everyday) -> None:
+        self._talk = talk
         self.library = library
         self.names: dict[str, tuple[str, bool]] = {
             name: (id_, False) for name, id_ in Names(library).known.items()
@@ -113,7 +66,7 @@ class Known:
                 self.names[plain(name)] = (name, True)
         self.names[plain("cat cow")] = self.names[plain("cat and cow")] = ("cat-cow", True)
         self._long = [name for name in self.names if len(name) >= LEAST_LETTERS and " " in name]
-        self._entered = [(one.movement, re.compile("|".join(one.say))) for one in entered]
+        self._entered = [(one.movement, re.compile("|".join(one.say))) for one in talk.entered]
         self._fuzzy: dict[str, str] = {}
         # Names, and what they end in, that somebody has gone to already, and what they were.
         self._said: dict[str, tuple[str, bool]] = {}
@@ -140,13 +93,13 @@ class Known:
         return sorted([*found, *self._unnamed(words, found)], key=lambda one: one.at)
 
     def _at(self, texts: Sequence[str], at: int, start_s: float, bounds: set[int]) -> Mention | None:
-        if texts[at] in FILLERS or texts[at] in NAMED_OF:
+        if texts[at] in self._talk.fillers or texts[at] in self._talk.named_of:
             return None
         for count in range(min(MOST_WORDS, len(texts) - at), 0, -1):
             last = texts[at + count - 1]
             if any(number in bounds for number in range(at + 1, at + count)):
                 continue
-            if count > 1 and last in FILLERS - {"that"}:
+            if count > 1 and last in self._talk.fillers - {"that"}:
                 continue
             name = plain(" ".join(texts[at : at + count]))
             known = self.names.get(name) or self.names.get(self._near(name))
@@ -155,7 +108,7 @@ class Known:
             movement, block = known = self._said.get(name, known)
             alone = at in bounds and at + count in bounds
             if (alone or self._meant(texts, at, count, name)) and self._speaks(movement, block):
-                for said in {name, name.rsplit(" ", 1)[-1]} & EVERYDAY - THINGS:
+                for said in {name, name.rsplit(" ", 1)[-1]} & self._talk.everyday - self._talk.things:
                     self._said.setdefault(said, known)
                 return Mention(movement, block, at, count, start_s)
         return None
@@ -174,26 +127,39 @@ class Known:
 
     def _meant(self, texts: Sequence[str], at: int, count: int, name: str) -> bool:
         """Whether somebody goes there now, and does not leave it, compare it, or say an everyday word."""
-        before = [word for word in texts[max(0, at - 5) : at] if word not in FILLERS | {"left", "right"}]
-        if before and before[-1] in LEAVING:
+        before = [
+            word for word in texts[max(0, at - 5) : at] if word not in self._talk.fillers | {"left", "right"}
+        ]
+        if before and before[-1] in self._talk.leaving:
             return False
-        if name in ("table top", "tabletop") and LEGS & set(texts[max(0, at - 6) : at]):
+        if name in ("table top", "tabletop") and self._talk.legs & set(texts[max(0, at - 6) : at]):
             return False
-        if name in PHRASES:
-            named = texts[at] in NAMING and texts[at - 1 : at] == ["the"]
-            return named or texts[at - 1 : at] in (["a"], ["some"]) or before[-1:] in [[w] for w in STRONGEST]
-        if " " in name or name not in EVERYDAY:
+        if name in self._talk.phrases:
+            named = texts[at] in self._talk.naming and texts[at - 1 : at] == ["the"]
+            return (
+                named
+                or texts[at - 1 : at] in (["a"], ["some"])
+                or before[-1:] in [[w] for w in self._talk.strongest]
+            )
+        if " " in name or name not in self._talk.everyday:
             return True
-        if any(word in NAMED_OF for word in [*texts[at + count : at + count + 1], texts[at + count - 1]]):
+        if any(
+            word in self._talk.named_of
+            for word in [*texts[at + count : at + count + 1], texts[at + count - 1]]
+        ):
             return True
-        if name in ("fold", "sit") or name in WORDS_OF_TALK:
+        if name in ("fold", "sit") or name in self._talk.words_of_talk:
             return False
         # "Into the swan", "cobra", but not "into your chair": what stands in a room is a thing.
         own = at and texts[at - 1] in (
-            ("your", "my", "the", "a", "that") if name in THINGS else ("your", "my")
+            ("your", "my", "the", "a", "that") if name in self._talk.things else ("your", "my")
         )
-        said = name in SURELY or name in self._said or bool(before and before[-1] in STRONG and not own)
-        return said and not (own and name in THINGS)
+        said = (
+            name in self._talk.surely
+            or name in self._said
+            or bool(before and before[-1] in self._talk.strong and not own)
+        )
+        return said and not (own and name in self._talk.things)
 
     def _unnamed(self, words: Sequence[Word], found: Sequence[Mention]) -> list[Mention]:
         text, places = "", []
