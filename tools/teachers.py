@@ -8,6 +8,7 @@ from random import Random
 
 import msgspec
 
+from yewhour.core.back.compare import Went, spent_on
 from yewhour.core.lengths import TICKS_PER_S, seconds
 from yewhour.core.made import Made
 from yewhour.core.script.cue import Cue
@@ -49,16 +50,26 @@ def taught(
     skipped: float = 0.0,
     remarks: float = 0.0,
     misheard: float = 0.0,
+    own: Mapping[str, float] | None = None,
 ) -> Taught:
     """A class as she taught it.
 
     longer: seconds by which she stays longer in segments, by id. drift: how much slower she is, as a share.
     skipped, remarks, misheard: shares of lines left out, followed by a remark, with a word heard wrongly.
+    own: her time against the planned, by what it is spent on: ways, teaching, holds, repetitions, speech.
     """
+    own = own or {}
     moved, shifts, segments = 0.0, dict[str, float](), {}
     for one in made.segments:
         shifts[one.id] = moved
-        start_s = (seconds(one.start) + moved) * (1 + drift)
+        spent = spent_on(Went(one, 0.0, 0.0, 0.0, 0.0, 1.0))
+        if spent == "teaching":
+            moved += (own.get("ways", 1.0) - 1) * seconds(one.turn.fixed)
+            moved += (own.get("teaching", 1.0) - 1) * seconds(one.length - one.turn.fixed)
+        else:
+            by_the_clock = one.kind in ("clock", "stillness", "rapid")
+            moved += (own.get(spent, 1.0) - 1) * seconds(0 if by_the_clock else one.length)
+        start_s = (seconds(one.start) + shifts[one.id]) * (1 + drift)
         moved += (longer or {}).get(one.id, 0.0)
         segments[one.id] = (start_s, (seconds(one.end) + moved) * (1 + drift))
     said: list[Spoken] = []
@@ -66,7 +77,7 @@ def taught(
         if dice.random() < skipped:
             continue
         start_s = (seconds(cue.start) + shifts[cue.segment]) * (1 + drift) + dice.uniform(-0.3, 0.3)
-        end_s = start_s + seconds(cue.end - cue.start)
+        end_s = start_s + seconds(cue.end - cue.start) * own.get("speech", 1.0)
         said.append(Spoken(number, start_s, end_s, _heard(cue, dice, misheard)))
         if following is not None and dice.random() < remarks:
             room = (seconds(following.start) + shifts[following.segment]) * (1 + drift) - end_s

@@ -51,7 +51,13 @@ ROUNDS: dict[str, Bounds] = {
     "teach": (0, 20),
     "from_round": (1, 1000),
 }
-SCHOOL: dict[str, Bounds] = {"talk": (0, 1), "teaching": (0, 5), "least_rest": (0, 1), "count_s": (0.2, 60)}
+SCHOOL: dict[str, Bounds] = {
+    "talk": (0, 1),
+    "teaching": (0, 5),
+    "moving": (0.5, 3),
+    "least_rest": (0, 1),
+    "count_s": (0.2, 60),
+}
 
 
 def check_sound(plan: Plan, blocks: Blocks) -> None:

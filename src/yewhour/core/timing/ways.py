@@ -190,13 +190,15 @@ def _between(
     least += PUT_AWAY * len(put_away(before, turn))
     usual = ticks(max(way.usual_s, turn.movement.moving_s))
     said = saying.saying(before, turn)
+    moving = teaching.school.moving
     if turn.kind in ("talk", "setup"):
         # Its own moving is in its own segment.
-        length = max(ticks(way.usual_s), said) if way.changes or said else 0
+        length = max(round(max(ticks(way.usual_s), said) * moving), said) if way.changes or said else 0
         return _setup(here, turn, length, None) if length else None
     if same_posture(before, turn) and not way.changes:
         return None
-    fixed = max(least, SWITCH if turn.switch else LEAST_SETUP, said)
+    fixed = max(round(max(least, SWITCH if turn.switch else LEAST_SETUP, said) * moving), said)
+    usual = round(usual * moving)
     if turn.step.teach is not None:
         return _setup(here, turn, max(fixed, usual + ticks(turn.step.teach)), None)
     if turn.seen or turn.second:
