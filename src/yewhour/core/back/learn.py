@@ -12,7 +12,9 @@ from typing import Literal
 import msgspec
 
 from yewhour.core.back.compare import LINED, Back, Went, spent_on
+from yewhour.core.edits.places import rebuilt
 from yewhour.core.lengths import seconds
+from yewhour.core.plan.nodes import Node, Step
 from yewhour.core.plan.pace import Pace, breath_ticks
 from yewhour.core.plan.plan import Plan
 from yewhour.core.plan.position import base_of
@@ -186,6 +188,7 @@ def adopted(plan: Plan, school: School, taken: Sequence[Learnt]) -> Plan:
         elif one.what == "count":
             ways["count_s"] = _within("count_s", school.count_s * one.ratio)
         elif one.what == "breath":
+            plan = _at_pace(plan, one.ratio)
             pace = brief.pace or school.pace
             brief = msgspec.structs.replace(brief, pace=_slower(pace, one.ratio))
         else:
@@ -197,6 +200,28 @@ def adopted(plan: Plan, school: School, taken: Sequence[Learnt]) -> Plan:
 def _within(name: str, value: float) -> float:
     low, high = SCHOOL[name]
     return round(min(high, max(low, value)), 3)
+
+
+def _at_pace(plan: Plan, ratio: float) -> Plan:
+    """The paces of sections and steps that have their own, as much slower as her breath is."""
+
+    def stepped(_: str, body: tuple[Node, ...]) -> tuple[Node, ...]:
+        return tuple(
+            msgspec.structs.replace(one, pace=_slower(one.pace, ratio))
+            if isinstance(one, Step) and one.pace is not None else one
+            for one in body
+        )  # fmt: skip
+
+    plan = rebuilt(plan, stepped)
+    sections = tuple(
+        msgspec.structs.replace(
+            one,
+            pace=_slower(one.pace, ratio) if one.pace is not None else None,
+            glide_to=round(one.glide_to / ratio, 2) if one.glide_to is not None else None,
+        )
+        for one in plan.sections
+    )
+    return msgspec.structs.replace(plan, sections=sections)
 
 
 def _slower(pace: Pace, ratio: float) -> Pace:
