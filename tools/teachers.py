@@ -110,7 +110,7 @@ def captions(taught: Taught, kind: str = "vtt") -> bytes:
     for number, one in enumerate(said, 1):
         text = one.text
         if kind in ("bare", "rolling"):
-            text = "".join(letter for letter in text.lower() if letter.isalnum() or letter in " '")
+            text = "".join(letter if letter.isalnum() or letter == "'" else " " for letter in text.lower())
         times = f"{_clock(one.start_s)} --> {_clock(one.end_s)}"
         if kind == "srt":
             rows += [str(number), times.replace(".", ",")]

@@ -3,7 +3,7 @@
 import html
 import re
 from collections.abc import Iterator, Sequence
-from itertools import pairwise
+from itertools import pairwise, zip_longest
 
 from yewhour.core.back.hearing import Hearing, Talk, Word, heard, plain_words, timed
 from yewhour.core.problem import Problem
@@ -19,6 +19,7 @@ _NOISE = re.compile(
 )
 _WORDS_PER_S = 2.2  # of speech that has a start only
 ROLLING = 0.3  # of captions that say the one before again: they roll
+TOUCH_S = 0.3  # captions so close are one flow of text
 LONGEST_S = 12 * 3600.0
 
 
@@ -82,7 +83,7 @@ def _arrows(text: str) -> Iterator[Piece]:
 
 def _brackets(text: str) -> Iterator[Piece]:
     found = list(_BRACKET.finditer(text))
-    for match, following in zip(found, [*found[1:], None], strict=True):
+    for match, following in zip_longest(found, found[1:]):
         start_s = _seconds(*match.groups()[:3])
         said = text[match.end() : following.start() if following else len(text)].strip()
         end_s = start_s + max(0.5, len(plain_words(said)) / _WORDS_PER_S)
@@ -101,17 +102,21 @@ def clean(text: str) -> str:
 def _unrolled(pieces: Sequence[Piece]) -> tuple[list[Talk], list[Word]]:
     """Each thing that is said once, though captions that roll say it two or three times."""
     rows = [[clean(line) for line in said.split("\n") if clean(line)] for _, _, said in pieces]
-    again = sum(_repeats(before, after) > 0 for before, after in pairwise(rows))
+    again = sum(
+        _repeats(before, after, two[0] - one[1]) > 0
+        for (one, before), (two, after) in pairwise(zip(pieces, rows, strict=True))
+    )
     rolling = again > ROLLING * max(1, len(pieces) - 1)
     talks: list[Talk] = []
     words: list[Word] = []
     before: list[str] = []
+    before_s = 0.0
     for (start_s, end_s, said), row in zip(pieces, rows, strict=True):
         new = row
         if rolling:
-            new = _new_rows(before, row)
+            new = _new_rows(before, row, start_s - before_s)
         if row:
-            before = row
+            before, before_s = row, end_s
         text = " ".join(new)
         if not plain_words(text):
             continue
@@ -129,9 +134,12 @@ def _unrolled(pieces: Sequence[Piece]) -> tuple[list[Talk], list[Word]]:
     return talks, words
 
 
-def _repeats(before: Sequence[str], after: Sequence[str]) -> int:
-    """How many of the first rows of a caption were in the one before; a row that grows is one too."""
-    if not before or not after:
+def _repeats(before: Sequence[str], after: Sequence[str], gap_s: float) -> int:
+    """How many of the first rows of a caption were in the one before; a row that grows is one too.
+
+    gap_s: seconds between the two. What comes again behind a silence, with nothing new, was said again.
+    """
+    if not before or not after or (before[-len(after) :] == after and gap_s > TOUCH_S):
         return 0
     for count in range(min(len(before), len(after)), 0, -1):
         if list(before[-count:]) == list(after[:count]):
@@ -139,8 +147,8 @@ def _repeats(before: Sequence[str], after: Sequence[str]) -> int:
     return int(after[0].startswith(before[-1]) and len(plain_words(before[-1])) > 1)
 
 
-def _new_rows(before: Sequence[str], row: Sequence[str]) -> list[str]:
-    count = _repeats(before, row)
+def _new_rows(before: Sequence[str], row: Sequence[str], gap_s: float) -> list[str]:
+    count = _repeats(before, row, gap_s)
     if not count:
         return list(row)
     if before[-count:] == row[:count]:

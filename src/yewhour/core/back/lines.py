@@ -14,6 +14,7 @@ from yewhour.core.lengths import seconds
 from yewhour.core.script.cue import Cue
 
 SAID, REWORDED = 0.6, 0.34  # of a line's worth that was heard close together
+ABSENT = 0.9  # how sure it is that a line of which not one word was found was not said
 TRUSTED = 0.75  # of a line that tells how late she was
 NEAR_S = 2.5  # between two words of one line
 LATE_MOST_S = 25.0  # a line found further from where its neighbours place it is another one
@@ -129,7 +130,7 @@ def _lines(
     for number, cue in enumerate(cues):
         planned_s = seconds(cue.start)
         if not (parts := mine.get(number)):
-            lines.append(Line(cue, planned_s, None, 0.0, "unsaid"))
+            lines.append(Line(cue, planned_s, None, ABSENT, "unsaid"))
             continue
         part = max(_parts(parts, hearing.words, worths, total[number]), key=lambda one: one.share)
         lines.append(_line(cue, planned_s, part, first[number], hearing, script, taken))
