@@ -32,6 +32,11 @@ def kept_takes() -> Path:
     return own_data() / "takes"
 
 
+def learnt_file() -> Path:
+    """What was learnt of the teacher from her recordings."""
+    return own_data() / "learnt.json"
+
+
 def installed_voice() -> Path:
     """Where the neural voice is installed."""
     return own_data() / "voice"

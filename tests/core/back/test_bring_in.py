@@ -87,7 +87,8 @@ def test_a_flow_by_ear_becomes_pairs_of_its_movements():
     brought = movements(talk(FLOW))
     assert [one.movement for one in brought.items if one.movement != "hands-and-knees"] == [
         "cat-cow", "downward-dog", "low-lunge", "high-lunge", "warrior-two", "triangle", "low-lunge",
-        "high-lunge", "warrior-two", "triangle", "fold", "seated-fold", "knees-to-chest", "lying-twist", "final-rest",
+        "high-lunge", "warrior-two", "triangle", "fold", "seated-fold", "knees-to-chest", "lying-twist",
+        "final-rest",
     ]  # fmt: skip
     plan = read_outline(brought.outline, shipped().library)
     pairs = [node for section in plan.sections for node in section.body if isinstance(node, Pair)]

@@ -66,7 +66,7 @@ def test_what_is_learnt_is_told_by_kinds_with_how_often():
 
 def test_nothing_is_learnt_of_another_style_or_of_a_stranger():
     notes = [one for _, one in three("bell-ringers")]
-    assert learnt(notes, "yin") == []
+    assert learnt(notes, "slow") == []
     said, _ = recording("bell-ringers", 1, {})
     other = look_back(demo_maker("lamps-out").make(), None, read_captions(captions(said)))
     assert observed(other).observed == ()

@@ -206,6 +206,19 @@ def _end(
     return max(starts[-1][0], seconds(last.end) + late_s), GUESSED
 
 
+def with_start(back: Back, segment: str, start_s: float) -> Back:
+    """A recording in which a segment began at another second than was found, as somebody has heard."""
+    went = list(back.segments)
+    index = next((number for number, one in enumerate(went) if one.segment.id == segment), 0)
+    if not index:
+        return back
+    before, here = went[index - 1], went[index]
+    start_s = round(min(max(start_s, before.start_s), here.end_s), 2)
+    went[index - 1] = msgspec.structs.replace(before, end_s=start_s, sure=max(before.sure, LINED))
+    went[index] = msgspec.structs.replace(here, start_s=start_s, sure=max(here.sure, LINED))
+    return msgspec.structs.replace(back, segments=tuple(went), drift=_drift(went, back.extra))
+
+
 # --- where the time went --------------------------------------------------------------------------------
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from yewhour.core.plan.outline_read import read_outline
@@ -12,6 +12,8 @@ from yewhour.core.problem import Problem
 from yewhour.store.atomic import write_whole
 from yewhour.store.keeping import Kept
 from yewhour.store.naming import stem_for
+from yewhour.store.paths import learnt_file
+from yewhour.store.recordings import CAPTIONS, SOUNDS
 from yewhour.ui.desk.files import Files
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.shell import Shell
@@ -39,6 +41,19 @@ class Clerk:
             self.window.tell(problem)
             return False
         return True
+
+    def take_dropped(self, names: Sequence[str]) -> None:
+        """What was dropped on the window: a class is opened, a recording of the open class looked back at."""
+        if not names:
+            what = "Only files of this computer can be dropped here."
+            self.window.tell(Problem(what, do="Save it first, then drop it."))
+            return
+        path = Path(names[0])
+        if path.suffix.lower() in (*SOUNDS, ".srt", ".vtt") and self.session.made is not None:
+            self.window.to_back()
+            self.window.back_page.look_at_file(path)
+        else:
+            self.open_file(path)
 
     def open_class(self) -> None:
         """Asks for a class and opens it."""
@@ -73,9 +88,47 @@ class Clerk:
         path = self.session.path
         return Path.home() if path is None or self.files.is_demo(path) else path.parent
 
+    def choose_recording(self) -> None:
+        """Asks for captions or a recording of the class that is open, and looks back at it."""
+        look = self.window.back_page.look_at_file
+        self._ask(Wanted("Captions or a recording", "Look back", (*CAPTIONS, *SOUNDS)), "", look)
+
+    def choose_folder_as_it_was(self) -> None:
+        """Asks where the class as it was is to be written."""
+        write = self.window.back_page.write_into
+        self._ask(Wanted("Write it as it was", "Write here", folder=True), "", write)
+
+    def bring_in(self) -> None:
+        """Asks for a recording's captions, and makes a draft of a class of them."""
+        self._ask(Wanted("Captions of a recording", "Bring in", CAPTIONS), "", self.bring_in_file)
+
+    def bring_in_file(self, path: Path) -> None:
+        """A draft of a class from a recording's captions."""
+        # The words that are compared, which nothing else at the desk needs.
+        from yewhour.store.lookback import brought_from, captions_in
+
+        words = self.session.words
+        try:
+            brought = brought_from(captions_in(path), words, path.stem)
+            plan = read_outline(brought.outline, words.library, str(path))
+        except Problem as problem:
+            self.window.tell(problem)
+            return
+        self.files.begin(plan)
+        notes = (
+            f" {brought.notes} lines could not be understood; the outline has them." if brought.notes else ""
+        )
+        self.window.say(f"{len(brought.items)} movements were brought in.{notes}")
+
     def new_class(self) -> None:
         """An empty class, in its first part; the promise comes first."""
-        self.files.begin(Plan(brief=Brief(), sections=(Section(title="Practice"),)))
+        plan = Plan(brief=Brief(), sections=(Section(title="Practice"),))
+        if learnt_file().is_file():
+            # NumPy, with the words that are compared, which somebody who has no recordings does not need.
+            from yewhour.store.learning import as_hers
+
+            plan = as_hers(plan, self.session.words.schools)
+        self.files.begin(plan)
         self.window.to_promise()
 
     def bring_back(self, kept: Kept) -> None:

@@ -31,6 +31,7 @@ class Start(QWidget):
     empty = Signal()
     outline = Signal()
     other = Signal()
+    recording = Signal()
     path = Signal(object)
     pasted = Signal(str)
     kept = Signal(object)
@@ -75,6 +76,7 @@ class Start(QWidget):
         self.body.addLayout(
             row(first, button("From an outline…", self.outline.emit, "A class written as plain text."),
                 button("Paste an outline", self.paste, "Lines of a class from the clipboard (Ctrl+V)."),
+                button("From a recording…", self.recording.emit, "A draft from a recording's captions."),
                 button("Open a class…", self.other.emit))
         )  # fmt: skip
         self.first = first

@@ -12,6 +12,7 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import button
 from yewhour.ui.kit.theme import Theme
 
+BACK = "Draw an edge of what was to where you hear it; Space plays from the chosen line."
 HINT = "Drag the tip of the stem, or press + and −, to change the length. Both sides stay equal."
 FIRST = "Add a first movement: press Ctrl+K and type part of its name."
 
@@ -53,7 +54,7 @@ class Foot(QWidget):
         if stage:
             self.put(f"Working on it: {stage}…", theme.soft)
 
-    def show_next(self, theme: Theme) -> None:
+    def show_next(self, theme: Theme, hint: str = HINT) -> None:
         """A trial, a refusal, what was told, what was noticed, or a hint: the first there is."""
         session = self.session
         trial = session.trial
@@ -80,7 +81,7 @@ class Foot(QWidget):
         elif session.made is None:
             self.put("" if session.busy else FIRST, theme.soft)
         else:
-            self.put(HINT, theme.soft)
+            self.put(hint, theme.soft)
 
     def _show_offer(self) -> None:
         session = self.session

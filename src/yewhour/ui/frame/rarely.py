@@ -1,6 +1,7 @@
-"""The two dialogs that bring in what is slow to import: a renderer of PDFs, and a writer of TOML."""
+"""What brings in what is slow to import: a renderer of PDFs, a writer of TOML, NumPy."""
 
+from yewhour.ui.back.page import BackPage
 from yewhour.ui.frame.exporting import Exporting
 from yewhour.ui.library.view import LibraryView
 
-__all__ = ["Exporting", "LibraryView"]
+__all__ = ["BackPage", "Exporting", "LibraryView"]

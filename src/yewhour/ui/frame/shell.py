@@ -5,6 +5,7 @@ from __future__ import annotations
 from abc import abstractmethod
 from functools import cached_property
 from types import ModuleType
+from typing import Any
 
 from PySide6.QtCore import Signal
 from PySide6.QtGui import QAction
@@ -68,3 +69,12 @@ class Shell(QMainWindow):
     @abstractmethod
     def to_promise(self) -> None:
         """The promise."""
+
+    @abstractmethod
+    def to_back(self) -> None:
+        """What really happened."""
+
+    @property
+    @abstractmethod
+    def back_page(self) -> Any:
+        """What really happened."""

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import cached_property, partial
-from pathlib import Path
 from typing import Any, NamedTuple
 
 from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
@@ -31,15 +30,15 @@ from PySide6.QtWidgets import (
     QWidget,
 )  # fmt: skip
 
-from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.files import Files
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.clerk import Clerk
 from yewhour.ui.frame.first_page import Start
-from yewhour.ui.frame.foot import Foot
+from yewhour.ui.frame.foot import BACK, HINT, Foot
 from yewhour.ui.frame.head import Head
 from yewhour.ui.frame.left_over import left_over
+from yewhour.ui.frame.promised import promised
 from yewhour.ui.frame.shell import Shell
 from yewhour.ui.frame.view import View
 from yewhour.ui.kit import theme as look
@@ -55,19 +54,22 @@ ABOUT = {deed.name: f"{deed.about} ({deed.keys[0]})" for deed in DEEDS if deed.k
 
 
 class Station(NamedTuple):
-    """One station: the deed that goes there, its title, the window's page, and what takes the focus to it."""
+    """One station: the deed that goes there, its title, the window's page, what takes the focus to it, and
+    whether it has the screen to itself."""
 
     deed: str
     title: str
     page: str
     focus: Callable[[Window], object]
+    alone: bool = False
 
 
 STATIONS = (
     Station("to_promise", "Promise", "promise_page", lambda window: window.promise_page.take_focus()),
     Station("to_sprig", "Sprig", "build_page", lambda window: window.sprig.setFocus()),
     Station("to_words", "Words", "words", lambda window: window.words.script.setFocus()),
-    Station("to_take", "Take", "take_page", lambda window: window.take_page.take_focus()),
+    Station("to_take", "Take", "take_page", lambda window: window.take_page.take_focus(), True),
+    Station("to_back", "Look back", "back_page", lambda window: window.back_page.take_focus()),
 )
 
 
@@ -185,6 +187,19 @@ class Window(Shell):
         return made
 
     @cached_property
+    def back_page(self) -> Any:
+        """What really happened."""
+        made = self.rarely.BackPage(self.session, self.theme)
+        made.told.connect(self.say)
+        made.troubled.connect(self.tell)
+        made.opens.connect(self.keep_open)
+        made.wanted.connect(self.clerk.choose_recording)
+        made.folder_wanted.connect(self.clerk.choose_folder_as_it_was)
+        self._dressed.append(made)
+        self.body.addWidget(made)
+        return made
+
+    @cached_property
     def start(self) -> Start:
         """The first page."""
         made = Start(self.theme)
@@ -192,6 +207,7 @@ class Window(Shell):
         self._dressed.append(made)
         made.empty.connect(self.clerk.new_class)
         made.outline.connect(self.clerk.open_outline)
+        made.recording.connect(self.clerk.bring_in)
         made.other.connect(self.clerk.open_class)
         made.path.connect(self.clerk.open_file)
         made.kept.connect(self.clerk.bring_back)
@@ -261,13 +277,13 @@ class Window(Shell):
         if self.session.plan is not None:
             station = STATIONS[number]
             page = getattr(self, station.page)
-            alone = self.body.indexOf(page) >= 0
-            self._fill_screen(alone)
-            self.body.setCurrentWidget(page if alone else self.bench)
-            if not alone:
+            wide = self.body.indexOf(page) >= 0
+            self._fill_screen(station.alone)
+            self.body.setCurrentWidget(page if wide else self.bench)
+            if not wide:
                 self.stations.setCurrentWidget(page)
             station.focus(self)
-        self._mark_station()
+        self.show_class()
 
     def _fill_screen(self, alone: bool) -> None:
         """Leaves the whole screen to a station, or gives the window back what is around it."""
@@ -277,7 +293,8 @@ class Window(Shell):
             self.setWindowState(self.windowState() ^ Qt.WindowState.WindowFullScreen)
 
     def _mark_station(self) -> None:
-        on = self.stations.currentWidget() if self.body.currentWidget() is self.bench else None
+        on = self.body.currentWidget()
+        on = self.stations.currentWidget() if on is self.bench else on
         pages = [self.__dict__.get(station.page) for station in STATIONS]  # those that were made
         here = next((n for n, page in enumerate(pages) if page is not None and page is on), -1)
         self.head.mark(here, self.session.plan is not None)
@@ -297,6 +314,10 @@ class Window(Shell):
     def to_take(self) -> None:
         """The take."""
         self._to(3)
+
+    def to_back(self) -> None:
+        """What really happened."""
+        self._to(4)
 
     def show_first_page(self) -> None:
         """The first page."""
@@ -319,7 +340,7 @@ class Window(Shell):
 
     def show_class(self) -> None:
         """The promise in the head, and what is next in the foot."""
-        session = self.session
+        session, on = self.session, self.body.currentWidget()
         self._name_undo()
         self._mark_station()
         for name in ("export_script", "show_stand"):
@@ -334,32 +355,14 @@ class Window(Shell):
             return
         self.head.title.setText(plan.brief.title)
         self.setWindowTitle(f"{plan.brief.title}{' *' if session.changed else ''} – Yew Hour")
-        self.head.promise.setText(self._promised())
-        if self.body.currentWidget() is self.bench or self.foot.note is not None:
-            self.foot.show_next(self.theme)
+        self.head.promise.setText(promised(session, self.roomy))
+        if on is not self.__dict__.get("start") or self.foot.note is not None:
+            self.foot.show_next(self.theme, BACK if on is self.__dict__.get("back_page") else HINT)
         else:
             self.foot.put(
                 f"{plan.brief.title} is still open: choose Promise, Sprig or Words.", self.theme.soft
             )
             self.foot.mend_button.setVisible(False)
-
-    def _promised(self) -> str:
-        session = self.session
-        made, can, plan = session.shown, session.lengths, session.plan
-        assert plan is not None
-        audience = f"For {plan.brief.audience}. " if plan.brief.audience and self.roomy else ""
-        if made is None or can is None:
-            empty = "" if session.busy else "; no movements yet"
-            return f"{audience}{show_length(plan.brief.target_s)} promised{empty}."
-        kept = abs(made.length_s - can.promised_s) < 0.05
-        asked = "exactly, as promised" if kept else f"now, promised {show_length(can.promised_s)}"
-        if session.unfinished and session.trial is None:
-            left = show_length(can.promised_s - made.length_s)
-            return f"{audience}{left} still to fill of {show_length(can.promised_s)}."
-        return (
-            f"{audience}{show_length(made.length_s)} {asked}. "
-            f"It can be {show_length(can.shortest_s)} to {show_length(can.longest_s)}."
-        )
 
     def _name_undo(self) -> None:
         for name, titles, word in (
@@ -482,18 +485,14 @@ class Window(Shell):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        local = [url.toLocalFile() for url in event.mimeData().urls() if url.isLocalFile()]
-        if local:
-            self.clerk.open_file(Path(local[0]))
-        else:
-            self.tell(
-                Problem("Only files of this computer can be dropped here.", do="Save it first, then drop it.")
-            )
+        self.clerk.take_dropped([url.toLocalFile() for url in event.mimeData().urls() if url.isLocalFile()])
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Closes without asking: what is not saved is kept, and offered at the next start."""
         self.files.close()
         if "take_page" in self.__dict__:
             self.take_page.close_take()
+        if "back_page" in self.__dict__:
+            self.back_page.close_back()
         self.session.workshop.close()
         super().closeEvent(event)

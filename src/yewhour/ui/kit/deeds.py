@@ -125,6 +125,7 @@ DEEDS: tuple[Deed, ...] = (
     Deed("to_sprig", "View", "Sprig", ("F7",), "The class as a sprig, and the movements."),
     Deed("to_words", "View", "Words", ("F8",), "The script, to read and to edit."),
     Deed("to_take", "View", "Take", ("F9",), "The class carried through the recording."),
+    Deed("to_back", "View", "Look back", ("F11",), "What really happened, beside what was planned."),
     *_on("view", "window", "View",
         ("closer", "Closer", ("Ctrl++", "Ctrl+="), "From the whole class down to one breath."),
         ("further", "Further", ("Ctrl+-",), "Back towards the whole class."),

@@ -19,7 +19,12 @@ def paint_twig(painter: QPainter, box: QRectF, twig: Twig, theme: Theme) -> None
         foot = max(top + 1.6, box.top() + end * box.height() - 0.4)
         for sign in (-1, 1) if side == "both" else (-1,) if side == "left" else (1,):
             tip = middle + sign * reach * box.width() / 2
-            needle = QPainterPath(QPointF(middle, top))
-            needle.quadTo(QPointF(tip, top), QPointF(tip, (top + foot) / 2))
-            needle.quadTo(QPointF(tip, foot), QPointF(middle, foot))
-            painter.drawPath(needle)
+            painter.drawPath(needle(middle, tip, top, foot))
+
+
+def needle(stem: float, tip: float, top: float, foot: float) -> QPainterPath:
+    """The outline of a needle from a stem to its tip."""
+    path = QPainterPath(QPointF(stem, top))
+    path.quadTo(QPointF(tip, top), QPointF(tip, (top + foot) / 2))
+    path.quadTo(QPointF(tip, foot), QPointF(stem, foot))
+    return path

@@ -1,0 +1,75 @@
+"""What was learnt of the teacher: notes of each recording, and what new classes of a style begin with."""
+
+import contextlib
+
+import msgspec
+
+from yewhour.core.back.learn import Learnt, Notes, adopted
+from yewhour.core.plan.plan import Plan
+from yewhour.core.plan.school import Schools, school_of
+from yewhour.core.problem import Problem
+from yewhour.store.atomic import make_folder, write_whole
+from yewhour.store.paths import learnt_file
+
+MOST_RECORDINGS = 200
+ALL = ""  # every style
+
+
+class Kept(msgspec.Struct, frozen=True):
+    """recordings: notes by what tells each from others. taken: what new classes of a style begin with."""
+
+    recordings: dict[str, Notes] = {}
+    taken: dict[str, tuple[Learnt, ...]] = {}
+
+
+def kept() -> Kept:
+    """What is kept; nothing where it can't be read, and then it is set aside whole."""
+    try:
+        return msgspec.json.decode(learnt_file().read_bytes(), type=Kept)
+    except OSError:
+        return Kept()
+    except (msgspec.DecodeError, msgspec.ValidationError):
+        with contextlib.suppress(OSError):
+            learnt_file().replace(learnt_file().with_suffix(".damaged"))
+        return Kept()
+
+
+def _keep(now: Kept) -> None:
+    make_folder(learnt_file().parent)
+    write_whole(learnt_file(), msgspec.json.encode(now))
+
+
+def keep_notes(recording: str, notes: Notes) -> None:
+    """Keeps what a recording shows, in place of what it showed before. Raises Problem where it can't."""
+    now = kept()
+    others = {name: one for name, one in now.recordings.items() if name != recording}
+    latest = dict([*others.items(), (recording, notes)][-MOST_RECORDINGS:])
+    _keep(msgspec.structs.replace(now, recordings=latest))
+
+
+def all_notes() -> list[Notes]:
+    """The notes of every recording."""
+    return list(kept().recordings.values())
+
+
+def begin_with(style: str, taken: tuple[Learnt, ...]) -> None:
+    """New classes of a style (ALL: of any) begin with her own seconds; with none, as usual again."""
+    now = kept()
+    others = {name: one for name, one in now.taken.items() if name != style}
+    _keep(msgspec.structs.replace(now, taken={**others, **({style: taken} if taken else {})}))
+
+
+def begun_with(style: str) -> tuple[Learnt, ...]:
+    """What new classes of a style begin with."""
+    taken = kept().taken
+    return taken.get(style, taken.get(ALL, ()))
+
+
+def as_hers(plan: Plan, schools: Schools) -> Plan:
+    """A new class with her own seconds, where she has taken them."""
+    taken = begun_with(plan.brief.style)
+    if not taken:
+        return plan
+    with contextlib.suppress(Problem):
+        return adopted(plan, school_of(plan.brief, schools), taken)
+    return plan

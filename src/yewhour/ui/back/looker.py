@@ -1,0 +1,113 @@
+"""The looker: reads a recording and compares it with its class, off the interface thread."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+from PySide6.QtCore import QObject, Signal
+
+from yewhour.core.back.learn import observed
+from yewhour.core.made import Made
+from yewhour.core.pipeline import solve
+from yewhour.core.problem import Problem
+from yewhour.core.take.replay import replay
+from yewhour.core.take.take import Take
+from yewhour.core.words import Words
+from yewhour.store.broken import CLASS, MARKS
+from yewhour.store.classfile import read_plan
+from yewhour.store.learning import keep_notes
+from yewhour.store.lookback import Source, heard_in, looked_back
+from yewhour.store.recordings import CAPTIONS
+from yewhour.store.takes import marks_in
+from yewhour.store.takesounds import sounds_in
+
+
+class Stopped(Exception):
+    """The teacher does not want it any more."""
+
+
+class Looker(QObject):
+    """Looks at one recording at a time; the last that was asked for counts.
+
+    looked: a Looked and its Source. progressed: the share that is done. troubled: a Problem.
+    """
+
+    looked = Signal(object, object)
+    progressed = Signal(float)
+    troubled = Signal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._worker = ThreadPoolExecutor(1, "looking back")
+        self._stopping = threading.Event()
+        self._wish = 0
+        self.busy = False
+
+    def look_at_take(self, folder: Path, words: Words) -> None:
+        """A take as it is kept."""
+
+        def source() -> tuple[Made, Take, Source]:
+            plan, marks = read_plan(folder / CLASS), marks_in(folder / MARKS).marks
+            solved = solve(plan, words)
+            made = solved.make((marks[0].length_s if marks else 0.0) or None)
+            return made, replay(solved, made, marks), Source(None, tuple(sounds_in(folder)))
+
+        self._begin(source, str(folder))
+
+    def look_at_file(self, path: Path, made: Made) -> None:
+        """Captions, or a recording."""
+        captions = path.suffix.lower() in CAPTIONS
+        source = Source(path, ()) if captions else Source(None, ((0.0, path),))
+        self._begin(lambda: (made, None, source), str(path.resolve()))
+
+    def _begin(self, source: Callable[[], tuple[Made, Take | None, Source]], key: str) -> None:
+        self.stop()
+        self._wish += 1
+        wish, self._stopping, self.busy = self._wish, threading.Event(), True
+        self._worker.submit(self._look, source, key, wish, self._stopping)
+
+    def _look(
+        self,
+        source: Callable[[], tuple[Made, Take | None, Source]],
+        key: str,
+        wish: int,
+        stopping: threading.Event,
+    ) -> None:
+        def progress(share: float) -> None:
+            if stopping.is_set():
+                raise Stopped
+            self.progressed.emit(share)
+
+        try:
+            made, take, what = source()
+            hearing = heard_in(what, take.cues if take is not None else made.cues, progress)
+            looked = looked_back(made, take, hearing)
+            if wish == self._wish:
+                self.busy = False
+                self.looked.emit(looked, what)
+                keep_notes(key, observed(looked.back))
+        except Stopped:
+            return
+        except Problem as problem:
+            self._trouble(problem, wish)
+        except Exception as error:  # a fault in reading must not leave the page waiting for good
+            self._trouble(Problem(f"The recording could not be looked at: {error!r}."), wish)
+
+    def _trouble(self, problem: Problem, wish: int) -> None:
+        if wish == self._wish:
+            self.busy = False
+            self.troubled.emit(problem)
+
+    def stop(self) -> None:
+        """Leaves off."""
+        self._stopping.set()
+        self.busy = False
+
+    def close(self) -> None:
+        """When the window closes."""
+        self._wish += 1
+        self.stop()
+        self._worker.shutdown(wait=True, cancel_futures=True)

@@ -1,0 +1,61 @@
+"""What was learnt is kept by recording; damage is set aside whole; new classes begin with what was taken."""
+
+import pytest
+
+from tests.conftest import shipped
+from yewhour.core.back.learn import Learnt, Notes, Observed
+from yewhour.core.plan.plan import Brief, Plan
+from yewhour.store.learning import (
+    ALL,
+    MOST_RECORDINGS,
+    all_notes,
+    as_hers,
+    begin_with,
+    begun_with,
+    keep_notes,
+    kept,
+)
+from yewhour.store.paths import learnt_file
+
+SLOWER = Learnt("ways", 1.2, 40, 3, 1.1, 1.3, ())
+
+
+@pytest.fixture(autouse=True)
+def own_folder(tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
+
+
+def notes(seconds):
+    return Notes("hatha", (Observed("ways", "start to seated", 5.0, seconds),))
+
+
+def test_a_recording_that_is_looked_at_again_is_one():
+    keep_notes("one", notes(6.0))
+    keep_notes("two", notes(7.0))
+    keep_notes("one", notes(8.0))
+    assert [one.observed[0].real_s for one in all_notes()] == [7.0, 8.0]
+    for number in range(MOST_RECORDINGS + 5):
+        keep_notes(str(number), notes(5.0))
+    assert len(all_notes()) == MOST_RECORDINGS
+
+
+def test_what_is_damaged_is_set_aside_whole():
+    keep_notes("one", notes(6.0))
+    learnt_file().write_text("{broken")
+    assert kept().recordings == {}
+    assert learnt_file().with_suffix(".damaged").read_text() == "{broken"
+    keep_notes("two", notes(7.0))
+    assert len(all_notes()) == 1
+
+
+def test_new_classes_of_a_style_begin_with_her_seconds_and_others_do_not():
+    begin_with("hatha", (SLOWER,))
+    schools = shipped().schools
+    assert as_hers(Plan(brief=Brief(style="hatha")), schools).brief.ways == {"moving": 1.2}
+    assert as_hers(Plan(brief=Brief(style="slow")), schools).brief.ways == {}
+    begin_with(ALL, (SLOWER,))
+    assert as_hers(Plan(brief=Brief(style="slow")), schools).brief.ways == {"moving": 1.2}
+    begin_with("hatha", ())
+    begin_with(ALL, ())
+    assert begun_with("hatha") == ()
+    assert as_hers(Plan(brief=Brief(style="hatha")), schools).brief.ways == {}

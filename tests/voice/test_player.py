@@ -1,0 +1,46 @@
+"""A recording is played from a second on; without a device, or a file, it is told."""
+
+import time
+
+import numpy as np
+import pytest
+import soundfile
+
+from yewhour.voice.sound.player import RATE, Player, _decoded
+
+
+@pytest.fixture
+def steps(tmp_path):
+    """Ten seconds, each louder than the one before."""
+    path = tmp_path / "steps.flac"
+    soundfile.write(path, np.repeat(np.arange(10, dtype=np.float32) / 20, 22050), 22050)
+    return path
+
+
+def test_it_begins_where_it_is_asked_to(steps):
+    sound = np.concatenate(list(_decoded(steps, 4.0)))
+    assert np.median(sound[: RATE // 2]) == pytest.approx(4 / 20, abs=0.03)
+    assert len(sound) / RATE == pytest.approx(6.0, abs=0.3)
+
+
+def test_it_plays_and_is_quiet_again(steps):
+    told = []
+    player = Player(told.append, "null")
+    player.play(steps, 2.0)
+    assert player.playing
+    time.sleep(0.5)
+    assert 2.2 < player.at_s < 3.5
+    player.stop()
+    assert not player.playing
+    assert told == []
+
+
+def test_what_can_not_be_played_is_told(tmp_path, monkeypatch):
+    told = []
+    player = Player(told.append, "null")
+    (tmp_path / "words.flac").write_text("no sound")
+    player.play(tmp_path / "words.flac", 0)
+    assert "words.flac can't be played" in told[0]
+    player.play(tmp_path / "nowhere.flac", 0)
+    assert "nowhere.flac can't be played" in told[1]
+    assert not player.playing
