@@ -1,7 +1,7 @@
 """The benchmarks, as ratios and times measured in one run. Times on shared machines vary; ratios less.
 
-`./yew bench` runs all, `./yew bench library fit` those named (`ear`, of 30 real minutes,
-only so). `./yew bench --long` puts 100,000 damaged
+`./yew bench` runs all, `./yew bench library fit` those named (`ear`
+and `back`, of half an hour each, only so). `./yew bench --long` puts 100,000 damaged
 inputs through everything, kills 1,000 saving processes and acts in the window; a number after it is where the
 inputs begin. `./yew bench --mutants` makes small faults in the core and counts those that the tests notice;
 names after it, as timing.doses, are the modules, a number is how many are drawn. Nothing is written but in a
@@ -17,7 +17,7 @@ from tools.bench.table import ROOM
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = str(ROOM / "data")
 
-from tools.bench import core, long, take, window
+from tools.bench import back, core, long, take, window
 
 BENCHES = {
     "library": core.bench_library,
@@ -28,9 +28,11 @@ BENCHES = {
     "hand": window.bench_hand,
     "take": take.bench_take,
     "voice": take.bench_voice,
+    "captions": back.bench_captions,
 }
 
-LONGER = {"ear": take.bench_ear}  # half an hour of real minutes: only where it is named
+# Half an hour of real minutes, and of listening: only where they are named.
+LONGER = {"ear": take.bench_ear, "back": back.bench_back}
 
 
 def main(names: list[str]) -> int:

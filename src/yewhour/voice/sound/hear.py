@@ -20,16 +20,18 @@ import av
 import numpy as np
 
 from yewhour.core.back.hearing import Hearing, Word, plain_words, together
-from yewhour.core.back.lines import expected_s
+from yewhour.core.back.lines import expected_s, lines_found
 from yewhour.core.problem import Problem
 from yewhour.core.script.cue import Cue
-from yewhour.voice.sound.listen import RATE, Listener
+from yewhour.voice.sound.listen import RATE, Listener, Stretch, anybody, heard_once
 from yewhour.voice.sound.synth import Samples
 
 BLOCK_S = 5.0
 LONGEST_S = 6 * 3600.0
 QUIET = 0.0003  # of full scale: a recording that never gets louder has nothing in it
-FIRST = 0.6  # of the work is the first time
+FIRST, LAST = 0.35, 0.95  # of the work is done after the first time, and after the second
+ROUND_S = 0.2  # around what is heard once more
+MOST_REMARKS = 0.2  # of a recording that may be in no line
 EVERY_S, BEFORE_S, AFTER_S = 20.0, 20.0, 30.0  # which lines are due: around so many seconds
 Progress = Callable[[float], None]  # told the share that is done; what it raises stops the work
 
@@ -87,7 +89,7 @@ def recognised(path: Path, cues: Sequence[Cue], progress: Progress = lambda shar
     place for those that are due.
     """
     lines = [cue.text for cue in cues]
-    first = _heard(path, Listener(lines, partly=False), lambda share: progress(FIRST * share))
+    first = _heard(path, Listener(lines, partly=False, quick=True), lambda share: progress(FIRST * share))
     if not first.words:
         return first
     due = sorted(zip(expected_s(cues, first), lines, strict=True))
@@ -98,7 +100,37 @@ def recognised(path: Path, cues: Sequence[Cue], progress: Progress = lambda shar
         return tuple(text for due_s, text in due if at_s - BEFORE_S <= due_s <= at_s + EVERY_S + AFTER_S)
 
     listener = Listener(lines, partly=False, expecting=lambda at_s: near(int(at_s / EVERY_S)) or lines)
-    return _heard(path, listener, lambda share: progress(FIRST + (1 - FIRST) * share))
+    second = _heard(path, listener, lambda share: progress(FIRST + (LAST - FIRST) * share))
+    found = _with_remarks(path, second, cues)
+    progress(1.0)
+    return found
+
+
+def _with_remarks(path: Path, hearing: Hearing, cues: Sequence[Cue]) -> Hearing:
+    """What is in no line heard once more, by who knows every word: a remark is made of other words.
+
+    Not where most is in no line: that is another recording, and nothing is known of it.
+    """
+    _, extra = lines_found(cues, hearing)
+    spans = [(one.start_s - ROUND_S, one.end_s + ROUND_S) for one in extra]
+    if not spans or sum(end - start for start, end in spans) > MOST_REMARKS * hearing.length_s:
+        return hearing
+    anyone = anybody()
+    remarks: list[Word] = []
+    at_s, waiting = 0.0, list(spans)
+    kept = np.zeros(0, np.float32)  # the sound before, that a remark may have begun in
+    for block, _ in sound_of(path):
+        kept, at_s = np.concatenate([kept, block]), at_s + len(block) / RATE
+        from_s = at_s - len(kept) / RATE
+        while waiting and waiting[0][1] <= at_s:
+            start_s, end_s = waiting.pop(0)
+            piece = kept[max(0, round((start_s - from_s) * RATE)) : round((end_s - from_s) * RATE)]
+            remarks += _plain([Stretch(0, heard_once(anyone, piece, max(start_s, from_s)))])
+        since_s = waiting[0][0] if waiting and waiting[0][0] < at_s else at_s - BLOCK_S
+        kept = kept[max(0, round((since_s - from_s) * RATE)) :]
+    others = [word for word in hearing.words if not any(start <= word.start_s < end for start, end in spans)]
+    words = sorted([*others, *remarks], key=lambda word: word.start_s)
+    return Hearing(tuple(together(words)), tuple(words), hearing.length_s, hearing.told)
 
 
 def _heard(path: Path, listener: Listener, progress: Progress) -> Hearing:

@@ -2,7 +2,7 @@
 that is not quiet. For trying what follows a voice, where nobody speaks.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from random import Random
 
 import numpy as np
@@ -24,11 +24,14 @@ def spoken(
     dice: Random,
     skipped: float = 0.0,
     drift: float = 0.0,
+    remarks: Sequence[Heard] = (),
+    noise: float = NOISE,
 ) -> Samples:
     """Her sound, at the voice's rate, from the start of the class to its end.
 
     longer: ticks by which she stays longer in segments, by their id; what comes later is so much later.
     skipped: the share of lines she leaves out. drift: how much slower she is than planned, as a share.
+    remarks: what she says besides. noise: of the room, of full scale.
     """
     heard: list[Heard] = []
     moved, shifts = 0, {}
@@ -39,7 +42,8 @@ def spoken(
         if dice.random() >= skipped:
             at = round((cue.start + shifts[cue.segment]) * (1 + drift))
             heard.append(Heard(at, cue.end - cue.start + TICKS_PER_S, "line", cue.text))
+    heard = sorted([*heard, *remarks], key=lambda one: one.at)
     length = round((made.length + moved) * (1 + drift))
     sound = np.concatenate(list(Mix(heard, length, voice, made.plan.brief.voice_rate, {}).blocks()))
-    room = np.random.default_rng(dice.randrange(10**6)).normal(0, NOISE, len(sound)).astype(np.float32)
+    room = np.random.default_rng(dice.randrange(10**6)).normal(0, noise, len(sound)).astype(np.float32)
     return np.asarray(sound + room, np.float32)

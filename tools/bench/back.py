@@ -1,0 +1,138 @@
+"""Looking back: how much of simulated takes is found, how surely, how quickly, and in how much memory."""
+
+import os
+import resource
+import tempfile
+import time
+from itertools import pairwise
+from pathlib import Path
+from random import Random
+from statistics import median
+
+import soundfile
+
+from tools.bench.table import line
+from tools.teachers import REMARKS, captions, taught
+from yewhour.core.back.captions import read_captions
+from yewhour.core.back.compare import look_back
+from yewhour.core.back.learn import learnt, observed
+from yewhour.core.back.lines import lines_found
+from yewhour.core.made import Made
+from yewhour.core.pipeline import solve
+from yewhour.store.classfile import read_plan
+from yewhour.store.paths import DEMO
+from yewhour.store.words import load_words
+from yewhour.voice.sound.cast import Heard
+from yewhour.voice.sound.hear import heard_apart
+from yewhour.voice.sound.synth import synth
+from yewhour.voice.sound.teacher import spoken
+
+TAKES = int(os.environ.get("YEW_TAKES", "100"))
+SHORT = ("four-at-the-slip", "five-planks", "ten-on-the-lockside", "every-morning-at-the-mill")
+VOICES, NOISES = ("en-us", "en"), (0.001, 0.004, 0.012)
+NEAR_S, LENGTH_S = 0.7, 1.5
+OWN = {"ways": 1.3, "teaching": 1.2, "holds": 1.1, "repetitions": 1.15, "speech": 1.1}
+WANTED = {"ways": 1.3, "teaching": 1.2, "breath": 1.1, "count": 1.15, "voice": 1.1}
+
+
+def bench_captions() -> None:
+    """Captions of half an hour, and what three takes teach."""
+    words, _ = load_words()
+    made = solve(read_plan(DEMO / "hips-after-the-helm.yewhour"), words).make()
+    content = captions(taught(made, Random(1), skipped=0.06, remarks=0.06, misheard=0.05))
+    took = []
+    for _ in range(5):
+        before = time.perf_counter()
+        look_back(made, None, read_captions(content))
+        took.append(time.perf_counter() - before)
+    title = f"captions of {made.length_s / 60:.0f} minutes beside their class"
+    line(title, f"{median(took):.2f} s", "under 1 s", median(took) < 1)
+    notes = [
+        observed(
+            look_back(made, None, read_captions(captions(taught(made, Random(n), skipped=0.06, own=OWN))))
+        )
+        for n in range(3)
+    ]
+    off = max(abs(one.ratio / WANTED[one.what] - 1) for one in learnt(notes))
+    line("learnt after three takes: the furthest off", f"{off:.1%}", "within 10 %", off <= 0.1)
+
+
+def bench_back(takes: int = TAKES) -> None:
+    """Simulated takes, two voices, three noise levels, drift, lines left out, remarks."""
+    words, _ = load_words()
+    classes = [solve(read_plan(DEMO / f"{name}.yewhour"), words).make() for name in SHORT]
+    said = near = wrong = lengths = right = 0
+    speeds = []
+    with tempfile.TemporaryDirectory() as room:
+        path = Path(room) / "take.wav"
+        for number in range(takes):
+            made = classes[number % len(classes)]
+            truth, starts, length_s = _spoken(made, path, number)
+            before = _children_s()
+            hearing = heard_apart(path, made.cues)
+            speeds.append(length_s / (_children_s() - before))
+            lines, _ = lines_found(made.cues, hearing)
+            said += len(truth)
+            for place, one in enumerate(lines):
+                at_s = truth.get(place)
+                if one.said_s is None:
+                    continue
+                if at_s is not None and abs(one.said_s - at_s) <= NEAR_S:
+                    near += 1
+                else:
+                    wrong += 1
+            back = look_back(made, None, hearing)
+            for one in back.segments:
+                if one.sure >= 0.8:
+                    start_s, end_s = starts[one.segment.id]
+                    lengths += 1
+                    right += abs((one.end_s - one.start_s) - (end_s - start_s)) <= LENGTH_S
+    megabytes = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss / 1024
+    line(
+        f"{takes} takes by ear: said lines within {NEAR_S} s",
+        f"{near / said:.1%}",
+        "at least 95 %",
+        near >= 0.95 * said,
+    )
+    line("   lines told wrongly", f"{wrong / said:.2%}", "at most 1 %", wrong <= 0.01 * said)
+    share = right / max(1, lengths)
+    line(f"   real lengths of {lengths} sure segments within {LENGTH_S} s", f"{share:.1%}")
+    line("   times real time, in processor time: median, least", f"{median(speeds):.1f}, {min(speeds):.1f}",
+         "at least 8", median(speeds) >= 8)  # fmt: skip
+    line("   memory", f"{megabytes:.0f} MB", "under 400 MB", megabytes < 400)
+
+
+def _spoken(
+    made: Made, path: Path, number: int
+) -> tuple[dict[int, float], dict[str, tuple[float, float]], float]:
+    """A take in a file: the seconds of its lines, of its segments, and of all of it."""
+    dice = Random(number)
+    drift, skipped = dice.uniform(-0.02, 0.03), dice.uniform(0.05, 0.1)
+    holds = [one.id for one in made.segments if one.kind in ("hold", "reps", "clock")]
+    longer = {one: dice.randrange(10, 90) for one in dice.sample(holds, min(3, len(holds)))}
+    seed = dice.randrange(10**6)
+    moved, shifts, starts = 0, {}, {}
+    for one in made.segments:
+        shifts[one.id] = moved
+        start_s = (one.start + moved) / 10 * (1 + drift)
+        moved += longer.get(one.id, 0)
+        starts[one.id] = (start_s, (one.end + moved) / 10 * (1 + drift))
+    inner = Random(seed)
+    truth = {
+        place: (cue.start + shifts[cue.segment]) / 10 * (1 + drift)
+        for place, cue in enumerate(made.cues)
+        if inner.random() >= skipped
+    }
+    ends = {
+        place: at_s + (made.cues[place].end - made.cues[place].start) / 10 for place, at_s in truth.items()
+    }
+    order = sorted(truth)
+    remarks = [
+        Heard(round((ends[one] + 1.2) * 10), 60, "line", dice.choice(REMARKS))
+        for one, two in pairwise(order)
+        if truth[two] - ends[one] > 6 and dice.random() < 0.15
+    ]
+    synth().use(VOICES[number % 2])
+    sound = spoken(made, synth(), longer, Random(seed), skipped, drift, remarks, NOISES[number % 3])
+    soundfile.write(path, sound, synth().rate)
+    return truth, starts, len(sound) / synth().rate
