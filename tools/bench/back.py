@@ -102,6 +102,12 @@ def bench_back(takes: int = TAKES) -> None:
     line("   memory", f"{megabytes:.0f} MB", "under 400 MB", megabytes < 400)
 
 
+def _children_s() -> float:
+    """Processor time of the processes that have listened."""
+    used = resource.getrusage(resource.RUSAGE_CHILDREN)
+    return used.ru_utime + used.ru_stime
+
+
 def _spoken(
     made: Made, path: Path, number: int
 ) -> tuple[dict[int, float], dict[str, tuple[float, float]], float]:
