@@ -1,4 +1,4 @@
-"""Damaged inputs, put through everything: class files, outlines, movement files, marks of takes.
+"""Damaged inputs, put through everything: class files, outlines, movement files, marks of takes, captions.
 
 `damaged(kind, dice)` makes one from something sound; `put_through` does with it what the program would, and
 raises what the program must never raise. `run` does so many, in processes, and tells what it found. Dice is
@@ -25,8 +25,12 @@ from typing import Any
 
 import msgspec
 
+from tools.teachers import captions, taught
+from yewhour.core.back.asitwas import as_it_was
+from yewhour.core.back.captions import read_captions
 from yewhour.core.edits.compare import as_it_is
 from yewhour.core.edits.report import remedies
+from yewhour.core.made import Made
 from yewhour.core.pipeline import Solved, solve
 from yewhour.core.plan.outline_read import read_outline
 from yewhour.core.plan.outline_write import write_outline
@@ -38,11 +42,12 @@ from yewhour.core.take.replay import replay
 from yewhour.store.classfile import parse_plan, plan_bytes
 from yewhour.store.formats import FORMATS
 from yewhour.store.library import load_library
+from yewhour.store.lookback import brought_from, looked_alone, looked_back
 from yewhour.store.paths import DATA, demo_classes
 from yewhour.store.terms import load_terms
 from yewhour.store.words import load_words
 
-KINDS = ("class", "outline", "movement", "marks")
+KINDS = ("class", "outline", "movement", "marks", "captions")
 MARK_FIELDS = ("at_s", "do", "text", "segment", "cut", "version", "title", "key", "length_s", "x")
 SLOW_S = 20.0  # what takes longer is a hang
 HOSTILE: tuple[Any, ...] = (
@@ -94,6 +99,10 @@ def _sound(kind: str) -> tuple[Any, ...]:
         return tuple(json.loads(path.read_bytes()) for path in demo_classes())
     if kind == "marks":
         return tuple(_marks(Random(number)) for number in range(40))
+    if kind == "captions":
+        made = _recorded()
+        forms = ("vtt", "srt", "brackets", "rolling", "bare")
+        return tuple(captions(taught(made, Random(n), remarks=0.1), forms[n % 5]).decode() for n in range(10))
     if kind == "outline":
         texts = [write_outline(parse_plan(path.read_bytes()), _words().library) for path in demo_classes()]
         return tuple(texts + [path.read_text() for path in sorted((DATA / "blocks").glob("*.txt"))])
@@ -255,6 +264,8 @@ def put_through(kind: str, content: bytes, exports: tuple[str, ...]) -> str:
         return _movement(content)
     if kind == "marks":
         return _take(content)
+    if kind == "captions":
+        return _recording(content)
     try:
         if kind == "class":
             plan = parse_plan(content, "a file")
@@ -337,6 +348,38 @@ def _take(content: bytes) -> str:
     if [mark for mark in read.marks if mark.do == "note"] and take.state != "ended" and not take.notes:
         raise Lost("a note is lost")
     answer_json(take)
+    return "made"
+
+
+@cache
+def _recorded() -> Made:
+    path = next(one for one in demo_classes() if one.stem == "four-at-the-slip")
+    return solve(parse_plan(path.read_bytes()), _words()).make()
+
+
+def _recording(content: bytes) -> str:
+    try:
+        hearing = read_captions(content, "captions")
+    except Problem as problem:
+        _told(problem)
+        return "refused"
+    if any(two.start_s < one.start_s for one, two in pairwise(hearing.words)):
+        raise Lost("words are out of order")
+    looked = looked_back(_recorded(), None, hearing)
+    value = json.loads(looked.json)
+    if len(value["lines"]) != len(_recorded().cues) or len(value["segments"]) != len(_recorded().segments):
+        raise Lost("a line or a segment is lost")
+    if any(one["end_s"] < one["start_s"] for one in value["segments"]):
+        raise Lost("a segment ends before it begins")
+    for form in ("vtt", "csv"):
+        FORMATS[form].write(as_it_was(looked.back, True))
+    json.loads(looked_alone(hearing, "20 minutes").json)
+    brought = brought_from(hearing, _words(), "Brought in")
+    try:
+        as_it_is(solve(read_outline(brought.outline, _words().library, "brought in"), _words()))
+    except Problem as problem:
+        _told(problem)
+        return "can't be made"
     return "made"
 
 

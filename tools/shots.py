@@ -6,14 +6,17 @@ import tempfile
 import time
 from datetime import datetime, timedelta
 from pathlib import Path
+from random import Random
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+sys.path.insert(0, str(Path(__file__).resolve().parent.parent))  # for `tools`
 os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="yewhour-shots-")
 
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QColor, QPainter
 from PySide6.QtTest import QTest
 
+from tools.teachers import captions, taught
 from yewhour.core.edits.arrange import removed, with_node
 from yewhour.core.edits.places import nodes_of
 from yewhour.store.classfile import plan_bytes
@@ -78,6 +81,22 @@ class Photographer:
                 dialog.close()
         picture.save(str(self.folder / f"{name}.png"))
         print(f"{name}.png")
+
+
+def looking_back(at: Photographer) -> None:
+    """A recording of the class that is open, in which one side was held longer and a line or two left out."""
+    made, page = at.window.session.made, at.window.back_page
+    holds = [one.id for one in made.segments if one.kind == "hold" and one.side == "right"]
+    said = taught(made, Random(4), {holds[0]: 13.0, holds[1]: 19.0}, skipped=0.05, remarks=0.05)
+    with tempfile.TemporaryDirectory() as room:
+        path = Path(room) / "recording.vtt"
+        path.write_bytes(captions(said))
+        at.window.to_back()
+        page.look_at_file(path)
+        while page.looker.busy:
+            at.settle()
+    at.settle()
+    page.rows.choose(1)
 
 
 def on_stage(at, movement):
@@ -179,9 +198,6 @@ def main(folder: Path = TARGET) -> None:
     at.open("sunrise-on-the-quay")
     at.choose("warrior-two")
     at.take("flow")
-    at.open("round-the-compass")
-    at.choose("side-angle")
-    at.take("chain")
     at.open("tide-tables", dark=True)
     at.choose("climb-breath")
     at.window.to_words()
@@ -193,6 +209,9 @@ def main(folder: Path = TARGET) -> None:
     at.open("bell-ringers")
     on_stage(at, "low-lunge")
     at.take("take")
+    at.open("bell-ringers")
+    looking_back(at)
+    at.take("back")
     at.open("bell-ringers", scale=2.0)
     at.choose("low-lunge")
     at.take("twice")

@@ -221,3 +221,78 @@ def test_what_can_not_be_spoken_is_told(capsysbinary, tmp_path, arguments, says)
     assert code in (1, 2)
     assert says in err
     assert list(tmp_path.iterdir()) == []
+
+
+SAID = "[0:02] Lift the left leg, sorry, the right leg. [9:00] Thank you."
+
+
+def test_a_recording_is_looked_back_at_with_and_without_its_class(capsysbinary, tmp_path):
+    slip = str(FIRST_DEMO.with_name("four-at-the-slip.yewhour"))
+    captions = tmp_path / "talk.vtt"
+    code, _, _ = run(capsysbinary, "script", slip, "--format", "vtt", "--out", str(captions))
+    assert code == 0
+    code, out, _ = run(capsysbinary, "look-back", slip, "--captions", str(captions), "--format", "json")
+    value = json.loads(out)
+    assert code == 0
+    assert value["target_s"] == 240.0
+    assert all(line["said_s"] is not None for line in value["lines"])
+    assert [one["id"] for one in value["segments"]]
+    captions.write_text(SAID)
+    code, out, _ = run(capsysbinary, "look-back", "--captions", str(captions), "--format", "json")
+    value = json.loads(out)
+    assert "segments" not in value
+    assert [one["code"] for one in value["findings"]] == ["side-slip"]
+    code, out, _ = run(capsysbinary, "look-back", "--captions", str(captions))
+    assert "side-slip" in out
+
+
+def test_it_is_written_as_it_was_and_never_over_what_is_there(capsysbinary, tmp_path):
+    slip = str(FIRST_DEMO.with_name("four-at-the-slip.yewhour"))
+    captions = tmp_path / "talk.srt"
+    run(capsysbinary, "script", slip, "--format", "srt", "--out", str(captions))
+    arguments = ("look-back", slip, "--captions", str(captions), "--to", str(tmp_path))
+    code, _, err = run(capsysbinary, *arguments)
+    assert code == 0
+    assert "four-at-the-slip.as-it-was.srt" in err
+    code, _, err = run(capsysbinary, *arguments)
+    assert (code, "already; nothing was written" in err) == (2, True)
+    assert run(capsysbinary, *arguments, "--replace")[0] == 0
+
+
+def test_the_folder_of_a_take_is_looked_back_at(capsysbinary, tmp_path):
+    (tmp_path / "class.yewhour").write_bytes(FIRST_DEMO.read_bytes())
+    (tmp_path / "marks.jsonl").write_text('{"at_s": 0, "do": "start"}\n{"at_s": 140, "do": "again"}\n')
+    code, out, _ = run(capsysbinary, "look-back", str(tmp_path))
+    assert code == 0
+    assert "Wrist stretch, right: about 4 breaths, 3 were planned." in out
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        ([], "nothing to look back at"),
+        ([DEMO], "nothing to look back at"),
+        ([DEMO, "--captions", "/nowhere.srt"], "can't be read"),
+        ([DEMO, "--sound", "/nowhere.wav"], "can't be read"),
+        (["--captions", DEMO], "no time in these captions"),
+    ],
+)
+def test_what_can_not_be_looked_at_is_told(capsysbinary, arguments, says):
+    code, _, err = run(capsysbinary, "look-back", *arguments)
+    assert code == 2
+    assert says in err
+
+
+def test_a_recording_is_brought_in(capsysbinary, tmp_path):
+    captions = tmp_path / "hips.txt"
+    captions.write_text("[0:10] Into your first downward facing dog. [1:00] And then child's pose.")
+    code, out, err = run(capsysbinary, "bring-in", str(captions))
+    assert code == 0
+    assert "downward dog" in out
+    assert "2 movements found" in err
+    made = tmp_path / "hips.yewhour"
+    assert run(capsysbinary, "bring-in", str(captions), "--out", str(made))[0] == 0
+    assert run(capsysbinary, "outline", str(made))[0] == 0
+    code, _, err = run(capsysbinary, "bring-in", str(captions), "--out", str(captions))
+    assert code == 2
+    assert captions.read_text().startswith("[0:10]")

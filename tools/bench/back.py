@@ -1,6 +1,7 @@
 """Looking back: how much of simulated takes is found, how surely, how quickly, and in how much memory."""
 
 import os
+import re
 import resource
 import tempfile
 import time
@@ -62,14 +63,14 @@ def bench_back(takes: int = TAKES) -> None:
     words, _ = load_words()
     classes = [solve(read_plan(DEMO / f"{name}.yewhour"), words).make() for name in SHORT]
     said = near = wrong = lengths = right = 0
-    speeds = []
+    speeds, megabytes = [], [0.0]
     with tempfile.TemporaryDirectory() as room:
         path = Path(room) / "take.wav"
         for number in range(takes):
             made = classes[number % len(classes)]
             truth, starts, length_s = _spoken(made, path, number)
             before = _children_s()
-            hearing = heard_apart(path, made.cues)
+            hearing = heard_apart(path, made.cues, lambda share: megabytes.append(_child_mb()))
             speeds.append(length_s / (_children_s() - before))
             lines, _ = lines_found(made.cues, hearing)
             said += len(truth)
@@ -87,7 +88,6 @@ def bench_back(takes: int = TAKES) -> None:
                     start_s, end_s = starts[one.segment.id]
                     lengths += 1
                     right += abs((one.end_s - one.start_s) - (end_s - start_s)) <= LENGTH_S
-    megabytes = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss / 1024
     line(
         f"{takes} takes by ear: said lines within {NEAR_S} s",
         f"{near / said:.1%}",
@@ -99,7 +99,15 @@ def bench_back(takes: int = TAKES) -> None:
     line(f"   real lengths of {lengths} sure segments within {LENGTH_S} s", f"{share:.1%}")
     line("   times real time, in processor time: median, least", f"{median(speeds):.1f}, {min(speeds):.1f}",
          "at least 8", median(speeds) >= 8)  # fmt: skip
-    line("   memory", f"{megabytes:.0f} MB", "under 400 MB", megabytes < 400)
+    line("   memory", f"{max(megabytes):.0f} MB", "under 400 MB", max(megabytes) < 400)
+
+
+def _child_mb() -> float:
+    """The most memory that the process that listens has had so far."""
+    children = Path(f"/proc/self/task/{os.getpid()}/children").read_text().split()
+    rows = [Path(f"/proc/{one}/status").read_text() for one in children]
+    found = re.findall(r"VmHWM:\s+(\d+)", "".join(rows))
+    return max(map(int, found), default=0) / 1024
 
 
 def _children_s() -> float:

@@ -56,7 +56,14 @@ def _cue(line: Line, written: bool) -> Cue:
 def _extra(extra: Extra, back: Back) -> Cue:
     start = ticks(extra.start_s)
     on = [one.segment.id for one in back.segments if one.start_s <= extra.start_s]
+    first = back.segments[0].segment.id if back.segments else ""
     text = extra.again or f"{extra.text[:1].upper()}{extra.text[1:]}."
     return Cue(
-        start, max(start + LEAST_TICKS, ticks(extra.end_s)), text, "say", "both", on[-1] if on else "", False
+        start,
+        max(start + LEAST_TICKS, ticks(extra.end_s)),
+        text,
+        "say",
+        "both",
+        on[-1] if on else first,
+        False,
     )
