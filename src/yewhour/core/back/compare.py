@@ -75,6 +75,11 @@ class Back(msgspec.Struct, frozen=True, dict=True):
         """Whether the recording reaches to where a line should have been said."""
         return not self.cut or self.moments.get(line.cue.segment, 0.0) < self.length_s - 5
 
+    @property
+    def pace_words(self) -> bool:
+        """Whether any word was heard."""
+        return self.pace is not None and self.pace.words_per_min > 0
+
     @cached_property
     def moments(self) -> dict[str, float]:
         """When each segment began, by its id."""

@@ -40,6 +40,8 @@ def seen(rules: Rules, code: str, at_s: float, segment: str = "", sure: float = 
 
 def findings(back: Back, rules: Rules) -> list[Seen]:
     """All that is to be noticed, what is worst first, then in the order of time."""
+    if back.heard and not back.pace_words:
+        return [seen(rules, "nothing", 0.0)]
     if back.stranger:
         return [seen(rules, "stranger", 0.0, title=back.made.plan.brief.title)]
     found = [

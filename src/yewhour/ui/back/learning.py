@@ -8,6 +8,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QDialog, QVBoxLayout
 
 from yewhour.core.back.learn import WHATS, Learnt
+from yewhour.store.learning import ALL
 from yewhour.ui.kit.controls import button, label, page, row
 from yewhour.ui.kit.theme import scale
 
@@ -62,14 +63,14 @@ def _kind(one: Learnt, kind: str) -> str:
 
 
 class Learning(QDialog):
-    """The dialog. taken: what is to be taken into the class, and whether new classes begin with it too."""
+    """The dialog. taken: what is taken into the class, and the styles whose new classes begin with it."""
 
-    taken = Signal(list, bool)
+    taken = Signal(list, list)
     given_back = Signal()
 
     def __init__(self, found: Sequence[Learnt], style: str, kept: bool) -> None:
         super().__init__()
-        self.found = list(found)
+        self.found, self.style_ = list(found), style
         self.setWindowTitle("Your own seconds")
         self.resize(round(720 * min(1.4, scale())), round(560 * min(1.3, scale())))
         area, inside = page()
@@ -99,7 +100,10 @@ class Learning(QDialog):
         layout.addWidget(area, 1)
         self.always = QCheckBox(f"New {style} classes begin with them too")
         self.always.setChecked(kept)
-        layout.addWidget(self.always)
+        self.every = QCheckBox("New classes of every other style too")
+        self.every.setEnabled(kept)
+        self.always.toggled.connect(self.every.setEnabled)
+        layout.addLayout(row(self.always, self.every))
         self.take_button = button("Take them", self.take, "Into this class; Undo gives it back.", "accent")
         self.take_button.setEnabled(any(not one.slight for one in self.found))
         parts = [self.take_button]
@@ -109,7 +113,9 @@ class Learning(QDialog):
 
     def take(self) -> None:
         """Takes what is ticked."""
-        self.taken.emit([one for box, one in self.boxes if box.isChecked()], self.always.isChecked())
+        wanted = ((self.always, self.style_), (self.every, ALL))
+        styles = [style for box, style in wanted if box.isEnabled() and box.isChecked()]
+        self.taken.emit([one for box, one in self.boxes if box.isChecked()], styles)
         self.accept()
 
     def _give_back(self) -> None:

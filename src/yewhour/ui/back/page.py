@@ -15,7 +15,7 @@ from yewhour.core.lengths import show_length
 from yewhour.core.plan.school import school_of
 from yewhour.core.problem import Problem
 from yewhour.store.ended import Ended, ended_takes
-from yewhour.store.learning import all_notes, begin_with, begun_with
+from yewhour.store.learning import ALL, all_notes, begin_with, begun_with
 from yewhour.store.lookback import Looked, Source, load_looking, write_real
 from yewhour.ui.back.learning import Learning
 from yewhour.ui.back.looker import Looker
@@ -324,16 +324,21 @@ class BackPage(QWidget):
         found = learnt(all_notes(), plan.brief.style) or learnt(all_notes())
         dialog = Learning(found, plan.brief.style, bool(begun_with(plan.brief.style)))
         dialog.taken.connect(self.take_seconds)
-        dialog.given_back.connect(lambda: begin_with(plan.brief.style, ()))
+        dialog.given_back.connect(self.as_usual)
         self.opens.emit(dialog)
 
-    def take_seconds(self, taken: list[Learnt], always: bool) -> None:
-        """Takes her own seconds into this class, and into new ones of its style where she wants that."""
+    def as_usual(self) -> None:
+        """New classes begin as usual again."""
+        for style in (self.session.plan.brief.style if self.session.plan is not None else ALL, ALL):
+            begin_with(style, ())
+
+    def take_seconds(self, taken: list[Learnt], styles: list[str]) -> None:
+        """Takes her own seconds into this class, and into new ones of the styles she wants that for."""
         plan = self.session.plan
         if plan is None:
             return
-        if always:
-            begin_with(plan.brief.style, tuple(taken))
+        for style in styles:
+            begin_with(style, tuple(taken))
         school = school_of(plan.brief, self.session.words.schools)
         self.session.do("Take your own seconds", adopted(plan, school, taken))
 
@@ -342,6 +347,8 @@ def on_time(looked: Looked) -> str:
     """Whether it was on time, in a line."""
     back = looked.back
     length = show_length(round(back.length_s))
+    if back.heard and not back.pace_words:
+        return "Not a word was heard."
     if back.stranger:
         return "This seems to be another recording."
     if back.cut:
@@ -356,7 +363,7 @@ def on_time(looked: Looked) -> str:
 def both_sides(found: tuple[Seen, ...]) -> str:
     """Whether both sides got the same, in a line."""
     uneven = [one.message.rstrip(".") for one in found if one.code == "uneven"]
-    if any(one.code == "stranger" for one in found):
+    if any(one.code in ("stranger", "nothing") for one in found):
         return ""
     if not uneven:
         return "Both sides got the same, as far as can be told."
