@@ -9,7 +9,7 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QVBoxLayout, QWidget
 
 from yewhour.core.back.compare import with_start
-from yewhour.core.back.findings import Seen, findings
+from yewhour.core.back.findings import GRAVE, Seen, findings
 from yewhour.core.back.learn import Learnt, adopted, learnt
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.school import school_of
@@ -180,7 +180,7 @@ class BackPage(QWidget):
 
     def look_at_take(self, taken: Ended) -> None:
         """A take as it is kept."""
-        self._wait()
+        self._wait("the take, from its marks and its sound" if taken.sound else "the take, from its marks")
         self.looker.look_at_take(taken.folder, self.session.words)
 
     def look_at_file(self, path: Path) -> None:
@@ -188,15 +188,19 @@ class BackPage(QWidget):
         if self.session.made is None:
             self.troubled.emit(Problem("There is no class to look back at.", do="Open its class."))
             return
-        self._wait()
+        self._wait(path.name)
         self.looker.look_at_file(path, self.session.made)
 
-    def _wait(self) -> None:
+    def _wait(self, what: str) -> None:
         self.be_quiet()
         self.bar.setValue(0)
         self.waiting.setVisible(True)
         self.begin.setVisible(False)
         self.length.setText("Listening…")
+        self.sides.setText(f"To {what}. Sound takes about a tenth of its own length.")
+        self.sides.setVisible(True)
+        for one in (self.rows, self.buttons, self.here, self.words):
+            one.setVisible(False)
         self.stop_button.setFocus()
 
     def _progress(self, share: float) -> None:
@@ -242,9 +246,11 @@ class BackPage(QWidget):
         self._tell_segment(segment)
 
     def _choose_row(self, number: int) -> None:
-        segment = self.rows.rows[number].segment
-        self.sprigs.choose(segment)
-        self._tell_segment(segment)
+        chosen = self.rows.rows[number]
+        self.sprigs.choose(chosen.segment)
+        self._tell_segment(chosen.segment)
+        if chosen.how in GRAVE:
+            self.here.setText(f"{chosen.meant} {chosen.said}.")  # in full, where its row had no room
 
     def _tell_segment(self, segment: str) -> None:
         back = self.looked.back if self.looked is not None else None

@@ -17,6 +17,7 @@ from yewhour.ui.kit.theme import Theme, cut_to, font, metrics, scale
 SIZE = 11.5  # points
 TALL = 27.0  # pixels of a row, at the usual text size
 CLOCK = 66.0
+BOLD = 0.91  # of the room is left for bold words, which are wider
 How = Literal["said", "reworded", "unsaid", "extra", "wrong", "look", "note", "heading"]
 
 
@@ -163,7 +164,7 @@ class Rows(QAbstractScrollArea):
         colour = {"wrong": theme.trouble, "unsaid": theme.soft}.get(row.how, theme.ink)
         painter.setPen(QColor(colour))
         painter.setFont(font(SIZE, bold=row.how == "wrong"))
-        words, _ = cut_to(row.meant, SIZE, half - gap)
+        words, _ = cut_to(row.meant, SIZE, (half - gap) * (BOLD if row.how == "wrong" else 1))
         painter.drawText(QRectF(clock, box.top(), half, box.height()), down, words)
         said = theme.trouble if row.how == "unsaid" else theme.soft if noticed else theme.ink
         painter.setPen(QColor(said))

@@ -12,7 +12,9 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import button
 from yewhour.ui.kit.theme import Theme
 
-BACK = "Draw an edge of what was to where you hear it; Space plays from the chosen line."
+BACK = (
+    "Draw an edge of what was to where you hear it; Space plays from the chosen line, where there is sound."
+)
 HINT = "Drag the tip of the stem, or press + and −, to change the length. Both sides stay equal."
 FIRST = "Add a first movement: press Ctrl+K and type part of its name."
 

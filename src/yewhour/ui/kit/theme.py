@@ -294,6 +294,9 @@ def _style(theme: Theme) -> str:
     QListView:focus, QTextBrowser:focus {{ border-left: 3px solid {theme.focus}; }}
     QListView::item {{ padding: 2px {unit // 2}px; border: none; }}
     QListView::item:selected {{ background: {theme.chosen}; color: {theme.ink}; }}
+    QProgressBar {{ background: {theme.ground}; border: 1px solid {theme.line}; border-radius: {unit // 2}px;
+        min-height: {unit}px; max-height: {unit}px; }}
+    QProgressBar::chunk {{ background: {theme.accent}; border-radius: {unit // 2}px; }}
     QScrollBar:vertical {{ background: transparent; width: {unit + 4}px; margin: 2px; }}
     QScrollBar::handle:vertical {{ background: {theme.line}; border-radius: {unit // 2}px;
         min-height: {unit * 4}px; }}
