@@ -135,3 +135,48 @@ def test_nothing_that_is_named_leaves_everything_as_notes():
     assert brought.items == ()
     assert "// 0:10 Lovely weather today." in brought.outline
     assert read_outline(brought.outline, shipped().library)
+
+
+CHAIR = """Hello friends and welcome to chair yoga. You will need a sturdy chair.
+...
+We begin with seated mountain pose, hands on the thighs.
+...
+Ankle circles next, lift the right foot. Ten circles.
+...
+Sit to stand now, use your hands if you like. Eight times. Stop if you feel dizzy.
+...
+Stand behind the chair and hold on for heel raises, twelve of them.
+...
+Tree pose, right foot to the ankle, hold the chair.
+...
+And tree on the other side.
+...
+Thank you for coming, and see you on Thursday."""
+
+
+def test_talk_stays_talk_at_both_ends():
+    brought = movements(talk(CHAIR))
+    found = [(one.movement, one.count) for one in brought.items]
+    assert found == [
+        ("mountain", 0), ("ankle-circles", 10), ("sit-to-stand", 8), ("calf-raise", 12), ("tree", 0),
+        ("tree", 0),
+    ]  # fmt: skip
+    assert "  > say: Hello friends and welcome to chair yoga." in brought.outline
+    assert "tree 3b pair right" in brought.outline
+    assert brought.outline.rstrip().endswith("  > say: Thank you for coming, and see you on Thursday.")
+    assert read_outline(brought.outline, shipped().library)
+
+
+def test_what_the_second_side_leaves_out_does_not_part_the_pair():
+    said = """left side first of all warrior two left foot forward
+...
+reverse warrior
+...
+triangle pose
+...
+and the other side warrior two right foot forward
+...
+triangle"""
+    brought = movements(talk(said))
+    assert "pair left\n  warrior two" in brought.outline
+    assert brought.outline.count("triangle") == 1

@@ -7,7 +7,7 @@ from statistics import median
 
 import msgspec
 
-from yewhour.core.back.alone import SWITCH, sentences, sided
+from yewhour.core.back.alone import CLOSING, SWITCH, sentences, sided
 from yewhour.core.back.compare import breath_pace
 from yewhour.core.back.hearing import Hearing, Talk, Word, plain_words
 from yewhour.core.back.mentions import Known, Mention
@@ -22,7 +22,9 @@ LOST_S = 40.0  # so long after a movement was named, what is said may be of one 
 BREATH_S, MOVES_S = 7.5, 6.0  # of a breath where none is heard, and what the way there takes
 _COUNT = re.compile(
     r"\b(one|two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty|thirty) "
-    r"(?:more |full |deep |slow )*(breaths?|times?|reps?|repetitions|rounds?)\b"
+    r"(?:more |full |deep |slow )*"
+    r"(breaths?|times?|reps?|repetitions|rounds?|circles|rolls|lifts|raises|squats|pulses|kicks|"
+    r"of (?:them|those|each))\b"
 )
 _VALUES = {
     "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9,
@@ -53,24 +55,36 @@ class Brought(msgspec.Struct, frozen=True):
 def brought_in(hearing: Hearing, known: Known, title: str) -> Brought:
     """The outline that a recording becomes; what was not understood stands in it as a note at its time."""
     said = sentences(hearing.talks)
-    items = _items(hearing, known, said)
+    mentions = known.mentions(hearing.words, _ends(said))
+    items = _items(hearing, mentions, said)
+    spoken = [one.start_s for one in mentions]
     breath_s = 60 / (breath_pace(hearing.words) or 60 / BREATH_S)
     rows = [f"title: {_title(title)}", f"length: {show_length(max(60, round(hearing.length_s)))}", ""]
     notes = 0
     groups = list(_paired(items, known))
     parts = _parts(groups, hearing.words)
-    opening = [talk for talk in said if items and talk.start_s < items[0].start_s - 1]
+    opening = [talk for talk in said if items and talk.end_s <= items[0].start_s + 0.2]
     if opening and parts:
         rows += ["# Opening | role arrive", *_talk("arriving", opening)]
+    closing = _closing(said, spoken)
     for number, part in enumerate(parts):
         rows += ["", f"# {_heading(part, known, number)}"]
         for group in part:
             rows += _group(group, known, breath_s)
             last = group[0][-1]
             until_s = max(item.end_s for side in group for item in side)
-            lost = [talk for talk in said if last.start_s + LOST_S < talk.start_s < until_s and not group[1:]]
+            lost = [
+                talk
+                for talk in said
+                if last.start_s + LOST_S < talk.start_s < until_s
+                and not group[1:]
+                and talk not in closing
+                and not any(talk.start_s <= at_s < talk.end_s for at_s in spoken)
+            ]
             notes += len(lost)
             rows += [f"// {show_length(round(talk.start_s))} {_note(talk.text)}" for talk in lost]
+    if items and closing:
+        rows += ["", "# Close | role close", *_talk("farewell", closing)]
     if not items:
         rows += [
             "# All of it",
@@ -78,6 +92,13 @@ def brought_in(hearing: Hearing, known: Known, title: str) -> Brought:
         ]
         notes += len(said)
     return Brought("\n".join(rows).rstrip() + "\n", tuple(items), notes)
+
+
+def _closing(said: Sequence[Talk], spoken: Sequence[float]) -> list[Talk]:
+    """What is said to bring them back and to end, behind the last movement that is named."""
+    after = [talk for talk in said if spoken and talk.start_s > spoken[-1] + 0.5]
+    ends = [n for n, talk in enumerate(after) if CLOSING.search(" ".join(plain_words(talk.text)))]
+    return after[ends[0] :] if ends else []
 
 
 def _title(title: str) -> str:
@@ -99,8 +120,7 @@ def _talk(movement: str, talks: Sequence[Talk]) -> list[str]:
 # --- what was done --------------------------------------------------------------------------------------
 
 
-def _items(hearing: Hearing, known: Known, said: Sequence[Talk]) -> list[Item]:
-    mentions = known.mentions(hearing.words, _ends(said))
+def _items(hearing: Hearing, mentions: Sequence[Mention], said: Sequence[Talk]) -> list[Item]:
     switches = [talk.start_s for talk in said if SWITCH.search(" ".join(plain_words(talk.text)))]
     items: list[Item] = []
     for number, one in enumerate(mentions):
@@ -167,10 +187,8 @@ def _paired(items: Sequence[Item], known: Known) -> Iterator[Group]:
             first = list(items[at : at + size])
             second = items[at + size : at + 2 * size]
             taken = 0
-            for item, other in zip(first, items[at + size :], strict=False):
-                if item.movement != other.movement:
-                    break
-                taken += 1
+            for item in first:  # what the second side leaves out is passed over
+                taken += taken < len(second) and item.movement == second[taken].movement
             yield [first, list(second[:taken])]
             at += size + taken
         else:

@@ -49,6 +49,7 @@ class Everyday(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     legs: frozenset[str]
     leaving: frozenset[str]
     words_of_talk: frozenset[str]
+    kinds_of_class: frozenset[str]
     entered: tuple[Entered, ...]
 
 
@@ -107,7 +108,7 @@ class Known:
                 continue
             movement, block = known = self._said.get(name, known)
             alone = at in bounds and at + count in bounds
-            if (alone or self._meant(texts, at, count, name)) and self._speaks(movement, block):
+            if (alone or self._meant(texts, at, count, name, bounds)) and self._speaks(movement, block):
                 for said in {name, name.rsplit(" ", 1)[-1]} & self._talk.everyday - self._talk.things:
                     self._said.setdefault(said, known)
                 return Mention(movement, block, at, count, start_s)
@@ -125,7 +126,7 @@ class Known:
             self._fuzzy[name] = match[0] if match and _same_short(match[0], name) else ""
         return self._fuzzy[name]
 
-    def _meant(self, texts: Sequence[str], at: int, count: int, name: str) -> bool:
+    def _meant(self, texts: Sequence[str], at: int, count: int, name: str, bounds: set[int]) -> bool:
         """Whether somebody goes there now, and does not leave it, compare it, or say an everyday word."""
         before = [
             word for word in texts[max(0, at - 5) : at] if word not in self._talk.fillers | {"left", "right"}
@@ -134,6 +135,14 @@ class Known:
             return False
         if name in ("table top", "tabletop") and self._talk.legs & set(texts[max(0, at - 6) : at]):
             return False
+        if texts[at + count : at + count + 1] and texts[at + count] in self._talk.kinds_of_class:
+            return False
+        if (
+            name in self._talk.phrases
+            and at in bounds
+            and texts[at + count : at + count + 1] in (["now"], ["next"])
+        ):
+            return True
         if name in self._talk.phrases:
             named = texts[at] in self._talk.naming and texts[at - 1 : at] == ["the"]
             return (
