@@ -26,11 +26,12 @@ SKIPPED, DRIFT = 0.06, 0.02
 
 @pytest.fixture(scope="module")
 def made():
-    """The first forty-five seconds of a class."""
+    """The first minute, or nearly of a class."""
     whole = demo_maker("four-at-the-slip").make()
-    cues = tuple(cue for cue in whole.cues if cue.end < 450)
-    segments = tuple(one for one in whole.segments if one.start < 450)
-    return msgspec.structs.replace(whole, cues=cues, segments=segments, length=450)
+    segments = tuple(one for one in whole.segments if one.end <= 500)
+    ids = {one.id for one in segments}
+    cues = tuple(cue for cue in whole.cues if cue.segment in ids)
+    return msgspec.structs.replace(whole, cues=cues, segments=segments, length=segments[-1].end)
 
 
 @pytest.fixture(scope="module")
