@@ -7,9 +7,10 @@ from collections.abc import Iterator, Sequence
 from typing import Literal, NamedTuple
 
 import msgspec
+from rapidfuzz import fuzz
 
 from yewhour.core.back.align import aligned, worth
-from yewhour.core.back.hearing import Hearing, Word, plain_words, together
+from yewhour.core.back.hearing import Hearing, Talk, Word, plain_words, together
 from yewhour.core.lengths import seconds
 from yewhour.core.script.cue import Cue
 
@@ -19,6 +20,7 @@ TRUSTED = 0.75  # of a line that tells how late she was
 NEAR_S = 2.5  # between two words of one line
 LATE_MOST_S = 25.0  # a line found further from where its neighbours place it is another one
 EXTRA_WORDS = 3  # fewer are no remark
+AGAIN, AGAIN_S = 85, 60.0  # how alike (of 100), and how near, a line is that is said once more
 HOW = Literal["said", "reworded", "unsaid"]
 STOPS = {".": 6, "!": 6, "?": 6, ",": 3, ":": 4, ";": 4}  # a stop lasts as long as so many letters
 SHORT, SHORT_S = (
@@ -279,9 +281,16 @@ def _extra(lines: Sequence[Line], hearing: Hearing) -> list[Extra]:
     """Stretches of words that are in no line that was said."""
     spans = sorted((line.said_s, line.end_s) for line in lines if line.said_s is not None)
     rest = [word for word in hearing.words if not _in(spans, word)]
-    known = {" ".join(plain_words(line.cue.text)): line.cue.text for line in lines}
     extras = []
     for talk in together(rest):
-        if len(talk.text.split()) >= EXTRA_WORDS or talk.text in known:
-            extras.append(Extra(talk.text, talk.start_s, talk.end_s, known.get(talk.text, "")))
+        if len(talk.text.split()) >= EXTRA_WORDS:
+            extras.append(Extra(talk.text, talk.start_s, talk.end_s, _again(talk, lines)))
     return extras
+
+
+def _again(talk: Talk, lines: Sequence[Line]) -> str:
+    """The line near by that is said once more, or ""."""
+    near = [line for line in lines if line.said_s is not None and abs(line.said_s - talk.start_s) < AGAIN_S]
+    alike = [(fuzz.ratio(" ".join(plain_words(line.cue.text)), talk.text), line.cue.text) for line in near]
+    best = max(alike, default=(0, ""))
+    return best[1] if best[0] >= AGAIN else ""
