@@ -10,6 +10,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QPushButton
 
 from tools.teachers import captions, taught
+from yewhour.store.edges import edges_of
 from yewhour.store.learning import all_notes, begun_with, kept
 from yewhour.store.paths import learnt_file
 from yewhour.ui.back.learning import Learning
@@ -96,8 +97,15 @@ def test_an_edge_is_moved_by_hand_and_put_back(desk, page, late):
     was = next(one for one in before.back.segments if one.segment.id == moved.segment.id)
     assert moved.start_s > was.start_s + 2
     assert page.undo_button.isVisible()
+    page.looked = None
+    looked(desk, page, path)  # looked at again, the edge is where it was put
+    assert next(one for one in page.looked.back.segments if one.segment.id == moved.segment.id) == moved
+    assert not page.before
+    page.looked = None
+    page.before = [(before, {})]
     desk.click(page.undo_button)
     assert page.looked is before
+    assert edges_of(str(path.resolve())) == {}
     assert not page.undo_button.isVisible()
 
 

@@ -32,10 +32,11 @@ class Stopped(Exception):
 class Looker(QObject):
     """Looks at one recording at a time; the last that was asked for counts.
 
-    looked: a Looked and its Source. progressed: the share that is done. troubled: a Problem.
+    looked: a Looked, its Source, and what tells the recording from others. progressed: the share that is
+    done. troubled: a Problem.
     """
 
-    looked = Signal(object, object)
+    looked = Signal(object, object, str)
     progressed = Signal(float)
     troubled = Signal(object)
 
@@ -87,7 +88,7 @@ class Looker(QObject):
             looked = looked_back(made, take, hearing)
             if wish == self._wish:
                 self.busy = False
-                self.looked.emit(looked, what)
+                self.looked.emit(looked, what, key)
                 keep_notes(key, observed(looked.back))
         except Stopped:
             return

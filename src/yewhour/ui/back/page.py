@@ -8,12 +8,13 @@ from pathlib import Path
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QVBoxLayout, QWidget
 
-from yewhour.core.back.compare import with_start
+from yewhour.core.back.compare import Back, with_start
 from yewhour.core.back.findings import GRAVE, Seen, findings
 from yewhour.core.back.learn import Learnt, adopted, learnt
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.school import school_of
 from yewhour.core.problem import Problem
+from yewhour.store.edges import edges_of, keep_edges
 from yewhour.store.ended import Ended, ended_takes
 from yewhour.store.learning import ALL, all_notes, begin_with, begun_with
 from yewhour.store.lookback import Looked, Source, load_looking, write_real
@@ -44,13 +45,15 @@ class BackPage(QWidget):
         self.theme = theme
         self.looked: Looked | None = None
         self.source = Source()
-        self.before: list[Looked] = []  # as it was before edges were moved
+        self.recording = ""  # what tells it from others
+        self.edges: dict[str, float] = {}  # that were moved
+        self.before: list[tuple[Looked, dict[str, float]]] = []  # as it was before they were
         self.looker = Looker()
         self.player: object | None = None
         self._takes: list[Ended] = []
         self._title = ""
         self._build()
-        self.looker.looked.connect(self._show)
+        self.looker.looked.connect(self._take_in)
         self.looker.progressed.connect(self._progress)
         self.looker.troubled.connect(self._trouble)
         session.made_changed.connect(self._class_changed)
@@ -222,6 +225,14 @@ class BackPage(QWidget):
         self.looked, self.before = None, []
         self._show_begin()
 
+    def _take_in(self, looked: Looked, source: Source, recording: str) -> None:
+        """A recording that was looked at, with the edges that were moved before."""
+        self.recording, self.edges, self.before = recording, edges_of(recording), []
+        back = looked.back
+        for segment, at_s in self.edges.items():
+            back = with_start(back, segment, at_s)
+        self._show(_seen_anew(back) if self.edges else looked, source)
+
     def _show(self, looked: Looked, source: Source) -> None:
         self.looked, self.source = looked, source
         self.waiting.hide()
@@ -261,15 +272,18 @@ class BackPage(QWidget):
         """A segment began at another second than was heard."""
         if self.looked is None:
             return
-        self.before.append(self.looked)
-        back = with_start(self.looked.back, segment, at_s)
-        self._show(Looked(back, tuple(findings(back, load_looking()))), self.source)
+        self.before.append((self.looked, dict(self.edges)))
+        self.edges[segment] = at_s
+        keep_edges(self.recording, self.edges)
+        self._show(_seen_anew(with_start(self.looked.back, segment, at_s)), self.source)
         self._choose_segment(segment)
 
     def put_back(self) -> None:
         """The last edge that was moved, where it was."""
         if self.before:
-            self._show(self.before.pop(), self.source)
+            looked, self.edges = self.before.pop()
+            keep_edges(self.recording, self.edges)
+            self._show(looked, self.source)
 
     def play_row(self, number: int) -> None:
         """Plays from a row on, or is quiet again."""
@@ -347,6 +361,10 @@ class BackPage(QWidget):
             begin_with(style, tuple(taken))
         school = school_of(plan.brief, self.session.words.schools)
         self.session.do("Take your own seconds", adopted(plan, school, taken))
+
+
+def _seen_anew(back: Back) -> Looked:
+    return Looked(back, tuple(findings(back, load_looking())))
 
 
 def on_time(looked: Looked) -> str:
