@@ -28,8 +28,8 @@ from yewhour.voice.sound.hear import heard_apart
 from yewhour.voice.sound.synth import synth
 from yewhour.voice.sound.teacher import spoken
 
-TAKES = int(os.environ.get("YEW_TAKES", "100"))
-SHORT = ("four-at-the-slip", "five-planks", "ten-on-the-lockside", "every-morning-at-the-mill")
+TAKES, FIRST = int(os.environ.get("YEW_TAKES", "100")), int(os.environ.get("YEW_FIRST_TAKE", "0"))
+SHORT = ("four-at-the-slip", "five-planks", "ten-on-the-lockside", "first-light-two-ways")
 VOICES, NOISES = ("en-us", "en"), (0.001, 0.004, 0.012)
 NEAR_S, LENGTH_S = 0.7, 1.5
 OWN = {"ways": 1.3, "teaching": 1.2, "holds": 1.1, "repetitions": 1.15, "speech": 1.1}
@@ -66,7 +66,7 @@ def bench_back(takes: int = TAKES) -> None:
     speeds, megabytes = [], [0.0]
     with tempfile.TemporaryDirectory() as room:
         path = Path(room) / "take.wav"
-        for number in range(takes):
+        for number in range(FIRST, FIRST + takes):
             made = classes[number % len(classes)]
             truth, starts, length_s = _spoken(made, path, number)
             before = _children_s()
