@@ -1,4 +1,5 @@
-"""The command line. Exit 0 done, 1 the class can't be what was asked, 2 bad usage or a file trouble.
+"""The command line. Exit 0 done, 1 the class can't be what was asked, 2 bad usage or a file trouble, 130
+stopped by Ctrl+C.
 
 One short function a command, beside the options they share: a newcomer reads it from top to bottom.
 """
@@ -42,7 +43,7 @@ from yewhour.store.words import load_words
 if TYPE_CHECKING:
     from yewhour.store.ahead import Ahead
 
-CANNOT, USAGE = 1, 2
+CANNOT, USAGE, STOPPED = 1, 2, 130
 _STEERING = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f]")
 _CONTROL = re.compile(rb"[\x00-\x08\x0b-\x1f\x7f]|\xc2[\x80-\x9f]")  # what would steer a terminal
 # The names of store.formats, which is not imported before it is needed (a test compares them).
@@ -69,6 +70,9 @@ def main(arguments: list[str] | None = None, ahead: "Ahead | None" = None) -> in
     except BrokenPipeError:
         sys.stderr.close()
         return 0
+    except KeyboardInterrupt:
+        _say("\nyewhour: stopped", file=sys.stderr)
+        return STOPPED
     except OSError as error:  # standard output is closed or its disk is full
         reason = (error.strerror or str(error)).lower()
         _say(f"yewhour: this can't be written: {reason}. Choose another place, with --out.", file=sys.stderr)

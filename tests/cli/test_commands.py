@@ -296,3 +296,14 @@ def test_a_recording_is_brought_in(capsysbinary, tmp_path):
     code, _, err = run(capsysbinary, "bring-in", str(captions), "--out", str(captions))
     assert code == 2
     assert captions.read_text().startswith("[0:10]")
+
+
+def test_what_is_stopped_says_so_and_leaves_nothing(capsysbinary, tmp_path, monkeypatch):
+    def stop(*arguments):
+        raise KeyboardInterrupt
+
+    monkeypatch.setattr("yewhour.voice.sound.speak.write_sound", stop)
+    code, _, err = run(capsysbinary, "voice", DEMO, "--out", str(tmp_path / "class.flac"))
+    assert code == 130
+    assert err.strip() == "yewhour: stopped"
+    assert list(tmp_path.iterdir()) == []
