@@ -176,10 +176,13 @@ def test_a_take_that_is_over_is_offered(desk, tmp_path, monkeypatch):
         now[0] += 1
         desk.window.take_page.frame()
     conductor.act("end")
+    desk.window.take_page.frame()
+    assert "F11 looks back at it" in desk.window.take_page.hints.text()
     desk.press("to_back")
     page = desk.window.back_page
-    taken = next(one for one in page.findChildren(QPushButton) if one.text().startswith("The take of"))
-    desk.click(taken)
+    assert page.first.text().startswith("The take of")
+    assert page.first.hasFocus()
+    desk.key(Qt.Key.Key_Return)
     desk.qtbot.waitUntil(lambda: page.looked is not None, timeout=20_000)
     assert "marks of the take alone" in page.words.text()
     assert page.length.text().endswith("early: 0:54 of 24:00.") or "early" in page.length.text()

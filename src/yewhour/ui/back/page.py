@@ -6,7 +6,7 @@ from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import Qt, QTimer, Signal
-from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QVBoxLayout, QWidget
 
 from yewhour.core.back.compare import Back, with_start
 from yewhour.core.back.findings import GRAVE, Seen, findings
@@ -129,7 +129,8 @@ class BackPage(QWidget):
             self.rows.setFocus()
         else:
             self._show_begin()
-            self.open_button.setFocus()
+            self.first.show()  # so that it can have the focus at once
+            self.first.setFocus()
 
     def set_theme(self, theme: Theme) -> None:
         """Other colours, or another size of text."""
@@ -167,15 +168,20 @@ class BackPage(QWidget):
         emptied(self.begin_rows)
         self.length.setText("What really happened")
         self._takes = ended_takes(self._title) if self._title else []
+        buttons: list[QPushButton] = []
         for taken in self._takes[:5]:
             when = taken.when.strftime("%d %B, %H:%M").lstrip("0")
             words = f"The take of {when}{', with sound' if taken.sound else ''}"
-            self.begin_rows.addLayout(row(button(words, partial(self.look_at_take, taken))))
+            made = button(words, partial(self.look_at_take, taken), name="small" if buttons else "accent")
+            buttons.append(made)
+            self.begin_rows.addLayout(row(made))
         words = "Look at a take of this class, or at any recording of it: captions, sound or a video."
         if not self._takes:
             words = "There is no take of this class yet. Captions, sound or a video of it will do."
         self.begin_rows.insertWidget(0, label(words, "soft"))
-        self.open_button = button("Captions or a recording…", self.wanted.emit, name="accent")
+        name = "small" if buttons else "accent"
+        self.open_button = button("Captions or a recording…", self.wanted.emit, name=name)
+        self.first = buttons[0] if buttons else self.open_button  # what is wanted most
         self.begin_rows.addLayout(row(self.open_button))
         self.begin_rows.addStretch(1)
 

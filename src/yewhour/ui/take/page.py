@@ -143,7 +143,8 @@ class TakePage(Board):
         if self.conductor.state == "counting":
             return "Space or Esc: not yet"
         if self.conductor.state == "over":
-            return "Space: once more   Esc back to the class"
+            kept = "" if self.conductor.rehearsing else "F11 looks back at it   "
+            return f"Space: once more   {kept}Esc back to the class"
         return KEYS_REHEARSAL if self.conductor.rehearsing else KEYS_READY
 
     def _show_still(self) -> None:
