@@ -401,6 +401,8 @@ def _look_back(options: argparse.Namespace) -> None:
         path, marks = path / CLASS, path / MARKS
         sounds = sounds or tuple(sounds_in(path.parent))
     source = Source(options.captions, sounds)
+    if path is None and options.to is not None:
+        raise Problem("Without its class nothing can be written as it was.", do="Name the class too.")
     if path is None and not source.name:
         raise Problem("There is nothing to look back at.", do="Name a class, --captions or --sound.")
     words, made, take = _words(), None, None

@@ -275,6 +275,7 @@ def test_the_folder_of_a_take_is_looked_back_at(capsysbinary, tmp_path):
         ([DEMO, "--captions", "/nowhere.srt"], "can't be read"),
         ([DEMO, "--sound", "/nowhere.wav"], "can't be read"),
         (["--captions", DEMO], "no time in these captions"),
+        (["--captions", DEMO, "--to", "."], "Without its class"),
     ],
 )
 def test_what_can_not_be_looked_at_is_told(capsysbinary, arguments, says):
