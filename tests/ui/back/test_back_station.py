@@ -7,7 +7,7 @@ import pytest
 import soundfile
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QPushButton
+from PySide6.QtWidgets import QLabel, QPushButton
 
 from tools.teachers import captions, taught
 from yewhour.store.edges import edges_of
@@ -201,6 +201,19 @@ def test_a_recording_becomes_a_draft(desk, late, tmp_path):
     assert "movements were brought in" in desk.window.foot.message.text()
     assert desk.session.plan.brief.title == "recording"
     assert any(section.body for section in desk.session.plan.sections)
+
+
+def test_what_was_not_understood_is_shown_with_its_time(desk, tmp_path):
+    path = tmp_path / "talk.txt"
+    said = (
+        "[0:05] Into your first downward facing dog. [1:00] Now wobble the elbows about. [3:00] Child's pose."
+    )
+    path.write_text(said)
+    desk.window.clerk.bring_in_file(path)
+    desk.settle()
+    telling = desk.window._dialogs[-1]
+    assert telling.windowTitle() == "Not understood"
+    assert any(one.text() == "1:00 Now wobble the elbows about." for one in telling.findChildren(QLabel))
 
 
 def test_a_recording_that_is_dropped_is_looked_back_at(desk, late):

@@ -21,6 +21,7 @@ from yewhour.ui.frame.wanted import Wanted
 
 OUTLINES = (".txt", ".outline", ".md")
 CLASSES = (".yewhour",)
+MOST_NOTES = 9  # of what was not understood in a recording, that are shown at once
 
 
 class Clerk:
