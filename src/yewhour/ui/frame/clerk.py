@@ -116,10 +116,14 @@ class Clerk:
             self.window.tell(problem)
             return
         self.files.begin(plan)
-        notes = (
-            f" {brought.notes} lines could not be understood; the outline has them." if brought.notes else ""
-        )
-        self.window.say(f"{len(brought.items)} movements were brought in.{notes}")
+        self.window.say(f"{len(brought.items)} movements were brought in.")
+        notes = [row.removeprefix("// ") for row in brought.outline.splitlines() if row.startswith("// ")]
+        if notes:
+            more = len(notes) - MOST_NOTES
+            rest = [f"And {more} more: `./yew bring-in {path.name}` writes all of them."] if more > 0 else []
+            words = "What is said here may be of movements that are not in the class yet."
+            telling = self.window.later.Telling("Not understood", [words, *notes[:MOST_NOTES], *rest])
+            self.window.keep_open(telling)
 
     def new_class(self) -> None:
         """An empty class, in its first part; the promise comes first."""
