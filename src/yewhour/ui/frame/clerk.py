@@ -121,8 +121,8 @@ class Clerk:
         if notes:
             more = len(notes) - MOST_NOTES
             rest = [f"And {more} more: `./yew bring-in {path.name}` writes all of them."] if more > 0 else []
-            words = "What is said here may be of movements that are not in the class yet."
-            telling = self.window.later.Telling("Not understood", [words, *notes[:MOST_NOTES], *rest])
+            about = "What is said here may be of movements that are not in the class yet."
+            telling = self.window.later.Telling("Not understood", [about, *notes[:MOST_NOTES], *rest])
             self.window.keep_open(telling)
 
     def new_class(self) -> None:
