@@ -199,7 +199,7 @@ def test_a_recording_becomes_a_draft(desk, late, tmp_path):
     desk.window.clerk.bring_in_file(late[1])
     desk.settle()
     assert "movements were brought in" in desk.window.foot.message.text()
-    assert desk.session.plan.brief.title == "recording"
+    assert desk.session.plan.brief.title == "Recording"
     assert any(section.body for section in desk.session.plan.sections)
 
 

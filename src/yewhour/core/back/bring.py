@@ -102,7 +102,8 @@ def _closing(said: Sequence[Talk], spoken: Sequence[float]) -> list[Talk]:
 
 
 def _title(title: str) -> str:
-    return " ".join(re.sub(r"[^\w\s'&,-]", " ", title.replace("_", " ")).split())[:80] or "Brought in"
+    words = " ".join(re.sub(r"[^\w\s'&,-]", " ", title.replace("_", " ")).split())[:80] or "Brought in"
+    return words[:1].upper() + words[1:]
 
 
 def _note(text: str) -> str:
