@@ -13,6 +13,7 @@ from yewhour.core.back.asitwas import as_it_was
 from yewhour.core.back.captions import read_captions
 from yewhour.core.back.compare import look_back
 from yewhour.core.back.findings import findings
+from yewhour.core.export.table import cue_sheet
 from yewhour.core.lengths import seconds
 from yewhour.core.take.marks import Mark
 from yewhour.core.take.replay import replay
@@ -152,3 +153,13 @@ def test_what_was_put_otherwise_is_marked_where_it_is_not_sure():
     spoken = {cue.text for cue in as_it_was(back, False).cues}
     assert any(text.endswith(" (?)") for text in spoken)
     assert not any(cue.text.endswith(" (?)") for cue in as_it_was(back, True).cues)
+
+
+def test_a_line_that_was_heard_after_the_end_stays_in_what_is_written():
+    made = demo_maker("four-at-the-slip").make()
+    said = f"[0:01] {made.cues[0].text}\n[0:03] {made.cues[-1].text}"
+    back = look_back(made, None, read_captions(said.encode()))
+    real = as_it_was(back, True)
+    ids = {one.id for one in real.segments}
+    assert {cue.segment for cue in real.cues} <= ids
+    assert cue_sheet(real)

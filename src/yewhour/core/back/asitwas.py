@@ -22,10 +22,13 @@ def as_it_was(back: Back, written: bool) -> Made:
     segments = tuple(
         _segment(one.segment, ticks(one.start_s), ticks(one.end_s))
         for one in back.segments
-        if one.start_s < back.length_s
+        if one.start_s < back.length_s or not one.start_s
     )
     said = [_cue(line, written) for line in back.lines if line.said_s is not None]
     said += [_extra(one, back) for one in back.extra if written]
+    there = {one.id for one in segments}
+    last = segments[-1].id if segments else ""
+    said = [cue if cue.segment in there else msgspec.structs.replace(cue, segment=last) for cue in said]
     said.sort(key=lambda cue: cue.start)
     return msgspec.structs.replace(
         back.made, length=ticks(back.length_s), segments=segments, cues=tuple(said), dropped=(), findings=()
