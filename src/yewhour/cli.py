@@ -28,7 +28,6 @@ from yewhour.core.problem import CannotFit, Problem
 from yewhour.core.words import Words
 from yewhour.store.anyclass import read_class
 from yewhour.store.atomic import write_whole
-from yewhour.store.broken import CLASS, MARKS
 from yewhour.store.classfile import plan_bytes
 from yewhour.store.desktop import install
 from yewhour.store.formats import FORMATS
@@ -36,7 +35,7 @@ from yewhour.store.listing import listing, listing_text
 from yewhour.store.paths import FIRST_DEMO, own_data
 from yewhour.store.stand import told_unprinted
 from yewhour.store.takes import replayed
-from yewhour.store.takesounds import sounds_in
+from yewhour.store.takesounds import CLASS, MARKS, sounds_in
 from yewhour.store.terms import load_voice
 from yewhour.store.words import load_words
 

@@ -308,3 +308,10 @@ def test_what_is_stopped_says_so_and_leaves_nothing(capsysbinary, tmp_path, monk
     assert code == 130
     assert err.strip() == "yewhour: stopped"
     assert list(tmp_path.iterdir()) == []
+
+
+def test_the_command_line_brings_in_nothing_that_is_large():
+    heavy = {"hashlib", "html.entities", "tomlkit", "numpy", "rapidfuzz", "PySide6", "av", "pocketsphinx"}
+    code = f"import sys, yewhour.cli; print(*({heavy!r} & sys.modules.keys()))"
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert done.stdout.strip() == ""

@@ -13,8 +13,9 @@ from yewhour.core.take.marks import Mark, Read, mark_line, read_marks
 from yewhour.store.classfile import read_plan
 from yewhour.store.keeping import locked
 from yewhour.store.paths import kept_takes
+from yewhour.store.takesounds import CLASS, MARKS
 
-CLASS, MARKS, UNTIL, LOCK = "class.yewhour", "marks.jsonl", "until", "lock"
+UNTIL, LOCK = "until", "lock"
 
 
 class Broken(msgspec.Struct, frozen=True):

@@ -8,11 +8,10 @@ import msgspec
 
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
-from yewhour.store.broken import CLASS, MARKS
 from yewhour.store.classfile import read_plan
 from yewhour.store.paths import kept_takes
 from yewhour.store.takes import marks_in
-from yewhour.store.takesounds import sounds_in
+from yewhour.store.takesounds import CLASS, MARKS, sounds_in
 
 MOST = 12
 

@@ -18,10 +18,11 @@ from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.core.take.marks import Mark, mark_line
 from yewhour.store.atomic import flush_folder, make_folder, write_whole
-from yewhour.store.broken import CLASS, LOCK, MARKS, UNTIL, whole
+from yewhour.store.broken import LOCK, UNTIL, whole
 from yewhour.store.classfile import plan_bytes
 from yewhour.store.keeping import locked
 from yewhour.store.paths import kept_takes
+from yewhour.store.takesounds import CLASS, MARKS
 
 
 class TakeFile:

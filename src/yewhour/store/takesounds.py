@@ -1,8 +1,9 @@
-"""The sound of a take beside its marks: a file from the start on, and one more each time it went on."""
+"""What lies in the folder of a take: class, marks, and sound, one file more each time it went on."""
 
 import re
 from pathlib import Path
 
+CLASS, MARKS = "class.yewhour", "marks.jsonl"  # of a take, in its folder
 _NAME = re.compile(r"sound(?:-(\d+(?:\.\d+)?))?\.flac")
 
 

@@ -16,13 +16,12 @@ from yewhour.core.problem import Problem
 from yewhour.core.take.replay import replay
 from yewhour.core.take.take import Take
 from yewhour.core.words import Words
-from yewhour.store.broken import CLASS, MARKS
 from yewhour.store.classfile import read_plan
 from yewhour.store.learning import keep_notes
 from yewhour.store.lookback import Source, heard_in, looked_back
 from yewhour.store.recordings import CAPTIONS
 from yewhour.store.takes import marks_in
-from yewhour.store.takesounds import sounds_in
+from yewhour.store.takesounds import CLASS, MARKS, sounds_in
 
 
 class Stopped(Exception):
