@@ -397,6 +397,8 @@ def _look_back(options: argparse.Namespace) -> None:
     path, marks = options.class_file, options.marks
     sounds: tuple[tuple[float, Path], ...] = ((0.0, options.sound),) if options.sound else ()
     if path is not None and path.is_dir():  # a take, as it is kept
+        if not (path / CLASS).is_file():
+            raise Problem("There is no take in this folder.", str(path), "Name a take's folder, or a class.")
         path, marks = path / CLASS, path / MARKS
         sounds = sounds or tuple(sounds_in(path.parent))
     source = Source(options.captions, sounds)

@@ -276,6 +276,8 @@ def test_the_folder_of_a_take_is_looked_back_at(capsysbinary, tmp_path):
         ([DEMO, "--sound", "/nowhere.wav"], "can't be read"),
         (["--captions", DEMO], "no time in these captions"),
         (["--captions", DEMO, "--to", "."], "Without its class"),
+        (["--captions", "/"], "a folder, not captions"),
+        (["/"], "no take in this folder"),
     ],
 )
 def test_what_can_not_be_looked_at_is_told(capsysbinary, arguments, says):

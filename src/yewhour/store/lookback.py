@@ -121,6 +121,8 @@ def load_looking(data: Path = DATA) -> Rules:
 
 def captions_in(path: Path) -> Hearing:
     """What captions say. Raises Problem for a file that can't be read, or has none."""
+    if path.is_dir():
+        raise Problem("This is a folder, not captions.", str(path), "Name a file of SubRip, WebVTT or text.")
     content = read_all(path)
     if len(content) > MOST_BYTES:
         raise Problem("This is too large for captions.", str(path), "Give SubRip, WebVTT or text.")
