@@ -404,7 +404,7 @@ def _look_back(options: argparse.Namespace) -> None:
     source = Source(options.captions, sounds)
     if path is None and options.to is not None:
         raise Problem("Without its class nothing can be written as it was.", do="Name the class too.")
-    if path is None and not source.name:
+    if path is None and options.captions is None and not sounds:
         raise Problem("There is nothing to look back at.", do="Name a class, --captions or --sound.")
     words, made, take = _words(), None, None
     if path is not None and marks is not None:
