@@ -2,8 +2,7 @@
 
 import pytest
 
-from tests.conftest import shipped
-from yewhour.core.back.learn import Learnt, Notes, Observed
+from yewhour.core.back.learn import Notes, Observed
 from yewhour.core.plan.plan import Brief, Plan
 from yewhour.store.learning import (
     ALL,
@@ -17,7 +16,7 @@ from yewhour.store.learning import (
 )
 from yewhour.store.paths import learnt_file
 
-SLOWER = Learnt("ways", 1.2, 40, 3, 1.1, 1.3, ())
+SLOWER = {"ways": 1.2, "count bridge": 0.9}
 
 
 @pytest.fixture(autouse=True)
@@ -49,13 +48,13 @@ def test_what_is_damaged_is_set_aside_whole():
 
 
 def test_new_classes_of_a_style_begin_with_her_seconds_and_others_do_not():
-    begin_with("hatha", (SLOWER,))
-    schools = shipped().schools
-    assert as_hers(Plan(brief=Brief(style="hatha")), schools).brief.ways == {"moving": 1.2}
-    assert as_hers(Plan(brief=Brief(style="slow")), schools).brief.ways == {}
-    begin_with(ALL, (SLOWER,))
-    assert as_hers(Plan(brief=Brief(style="slow")), schools).brief.ways == {"moving": 1.2}
-    begin_with("hatha", ())
-    begin_with(ALL, ())
-    assert begun_with("hatha") == ()
-    assert as_hers(Plan(brief=Brief(style="hatha")), schools).brief.ways == {}
+    hatha, slow = Plan(brief=Brief(style="hatha")), Plan(brief=Brief(style="slow"))
+    begin_with("hatha", SLOWER)
+    assert as_hers(hatha).brief.own == SLOWER
+    assert as_hers(slow) == slow
+    begin_with(ALL, SLOWER)
+    assert as_hers(slow).brief.own == SLOWER
+    begin_with("hatha", {})
+    begin_with(ALL, {})
+    assert begun_with("hatha") == {}
+    assert as_hers(hatha) == hatha

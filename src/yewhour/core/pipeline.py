@@ -17,7 +17,8 @@ import msgspec
 from yewhour.core.checks.every import findings
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.made import Lengths, Made
-from yewhour.core.plan.plan import Plan
+from yewhour.core.plan.own import share
+from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.plan.purpose import PURPOSES
 from yewhour.core.problem import Problem
 from yewhour.core.script.cue import Duration
@@ -69,7 +70,7 @@ def solve(
         raise Problem("Nothing in this class is ever done.", do="Add a movement that every round has.")
     entries = Entries(_manner(setting), unfolded.turns, setting.plan.edits)
     level = setting.plan.brief.level
-    turns = with_ways(unfolded, words.positions, entries, setting.school, level)
+    turns = with_ways(unfolded, words.positions, entries, setting.school, level, setting.plan.brief.own)
     model = modelled(turns, len(unfolded.nodes), unfolded.groups, entries.needs)
     stage("fitting")
     return Solved(setting, unfolded, turns, entries, model, Fit(model.parts, keep), stage)
@@ -174,7 +175,7 @@ class Solved(msgspec.Struct, frozen=True, eq=False):
 
 def _manner(setting: Setting) -> Manner:
     words, brief = setting.words, setting.plan.brief
-    duration = _duration(words, brief.voice_rate)
+    duration = _duration(words, brief)
     return Manner(
         brief,
         setting.school,
@@ -188,14 +189,16 @@ def _manner(setting: Setting) -> Manner:
     )
 
 
-def _duration(words: Words, rate: float) -> Duration:
-    """Ticks a line takes at a voice's rate, rounded up; what was measured is remembered."""
+def _duration(words: Words, brief: Brief) -> Duration:
+    """Ticks a line takes in her voice, rounded up; what was measured is remembered."""
     known: dict[tuple[str, str], int] = {}
 
     def duration(text: str, purpose: str) -> int:
         key = (text, purpose)
         if key not in known:
-            said = words.seconds(evened(text), PURPOSES[purpose].delivery, rate)
+            delivery = PURPOSES[purpose].delivery
+            rate = brief.voice_rate / share(brief.own, "voice", delivery)
+            said = words.seconds(evened(text), delivery, rate)
             known[key] = max(1, math.ceil(said * 10))
         return known[key]
 

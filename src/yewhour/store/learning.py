@@ -4,10 +4,8 @@ import contextlib
 
 import msgspec
 
-from yewhour.core.back.learn import Learnt, Notes, adopted
+from yewhour.core.back.learn import Notes, with_own
 from yewhour.core.plan.plan import Plan
-from yewhour.core.plan.school import Schools, school_of
-from yewhour.core.problem import Problem
 from yewhour.store.atomic import make_folder, write_whole
 from yewhour.store.paths import learnt_file
 
@@ -16,10 +14,10 @@ ALL = ""  # every style
 
 
 class Kept(msgspec.Struct, frozen=True):
-    """recordings: notes by what tells each from others. taken: what new classes of a style begin with."""
+    """recordings: notes by what tells each from others. own: what new classes of a style begin with."""
 
     recordings: dict[str, Notes] = {}
-    taken: dict[str, tuple[Learnt, ...]] = {}
+    own: dict[str, dict[str, float]] = {}
 
 
 def kept() -> Kept:
@@ -52,24 +50,20 @@ def all_notes() -> list[Notes]:
     return list(kept().recordings.values())
 
 
-def begin_with(style: str, taken: tuple[Learnt, ...]) -> None:
+def begin_with(style: str, own: dict[str, float]) -> None:
     """New classes of a style (ALL: of any) begin with her own seconds; with none, as usual again."""
     now = kept()
-    others = {name: one for name, one in now.taken.items() if name != style}
-    _keep(msgspec.structs.replace(now, taken={**others, **({style: taken} if taken else {})}))
+    others = {name: one for name, one in now.own.items() if name != style}
+    _keep(msgspec.structs.replace(now, own={**others, **({style: own} if own else {})}))
 
 
-def begun_with(style: str) -> tuple[Learnt, ...]:
+def begun_with(style: str) -> dict[str, float]:
     """What new classes of a style begin with."""
-    taken = kept().taken
-    return taken.get(style, taken.get(ALL, ()))
+    own = kept().own
+    return own.get(style, own.get(ALL, {}))
 
 
-def as_hers(plan: Plan, schools: Schools) -> Plan:
+def as_hers(plan: Plan) -> Plan:
     """A new class with her own seconds, where she has taken them."""
-    taken = begun_with(plan.brief.style)
-    if not taken:
-        return plan
-    with contextlib.suppress(Problem):
-        return adopted(plan, school_of(plan.brief, schools), taken)
-    return plan
+    own = begun_with(plan.brief.style)
+    return with_own(plan, own) if own else plan

@@ -120,19 +120,19 @@ def test_her_seconds_are_learnt_taken_undone_and_new_classes_begin_with_them(des
     assert any(word.startswith("Getting from one position to the next: 2") for word in words), words
     dialog.always.setChecked(True)
     desk.click(dialog.take_button)
-    assert desk.session.plan.brief.ways["moving"] == pytest.approx(1.2, rel=0.06)
+    assert desk.session.plan.brief.own["ways"] == pytest.approx(1.2, rel=0.06)
     assert desk.session.past.undo_titles[0] == "Take your own seconds"
     desk.press("undo")
     assert desk.session.plan == plan
     assert begun_with(plan.brief.style)
-    assert kept().taken.keys() == {plan.brief.style}
+    assert kept().own.keys() == {plan.brief.style}
     style = plan.brief.style
     desk.press("to_back")
     page.learn()
     again = desk.window._dialogs[-1]
     back = next(one for one in again.findChildren(QPushButton) if one.text() == "New classes as usual again")
     desk.click(back)
-    assert begun_with(style) == ()
+    assert begun_with(style) == {}
 
 
 def test_it_is_written_as_it_was(desk, page, late, tmp_path):

@@ -1,51 +1,37 @@
-"""What recordings teach of a teacher: her own seconds against the planned, and what a plan becomes with them.
+"""What recordings teach of a teacher: her own seconds as a share of the usual, and a plan that has them.
 
-An observation is one use of something in one recording. What stands out of a recording by chance counts
-little: of each recording the middle is taken, and of the recordings again the middle.
+An observation is one use of something in one recording; the share that the plan had of it already is taken
+out, so that it is always told against what the library and the style say. What stands out of a recording by
+chance counts little: of each recording the middle is taken, and of the recordings again the middle.
 """
 
-from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from statistics import median, quantiles
-from typing import Literal
 
 import msgspec
 
 from yewhour.core.back.compare import LINED, Back, Went, spent_on
-from yewhour.core.edits.places import rebuilt
 from yewhour.core.lengths import seconds
-from yewhour.core.plan.nodes import Node, Step
-from yewhour.core.plan.pace import Pace, breath_ticks
+from yewhour.core.plan.own import LEAST, MOST, WHATS, What, key_of, share, way_kind
+from yewhour.core.plan.pace import breath_ticks
 from yewhour.core.plan.plan import Plan
-from yewhour.core.plan.position import base_of
 from yewhour.core.plan.purpose import PURPOSES
-from yewhour.core.plan.school import School
-from yewhour.core.plan.sound import SCHOOL
 
-What = Literal["ways", "teaching", "breath", "count", "voice"]
-WHATS: dict[What, str] = {
-    "ways": "getting from one position to the next",
-    "teaching": "teaching what is new",
-    "breath": "a breath",
-    "count": "a count",
-    "voice": "speaking",
-}
-ALIKE = (0.3, 3.0)  # of the planned: what lies outside was something else
 LEAST_WORDS = 5  # of a line by which the voice is judged
-LEAST_SEEN = 3  # observations of a recording, before anything is learnt of it
+LEAST_SEEN = 3  # observations of a recording, before anything is learnt of it; of a kind, in all of them
 SLIGHT = 0.03  # a difference so small is none
 HOLDS, COUNTED = ("hold",), ("reps", "pulses", "counted", "cycles")
 
 
 class Observed(msgspec.Struct, frozen=True):
-    """Something as it took, against what was planned, in seconds. which: of what kind, in words.
+    """Something as it took, against what is usual, in seconds. which: of what kind (see `core.plan.own`).
 
-    way_s: planned seconds of a way that are in the real ones besides, to be taken out at her own pace.
+    way_s: usual seconds of a way that are in the real ones besides, to be taken out at her own pace.
     """
 
     what: What
     which: str
-    planned_s: float
+    usual_s: float
     real_s: float
     way_s: float = 0.0
 
@@ -58,8 +44,12 @@ class Notes(msgspec.Struct, frozen=True):
 
 
 class Learnt(msgspec.Struct, frozen=True):
-    """What is learnt of one thing: her time against the planned, of how many observations and recordings,
-    the quarter above and below the middle, and the kinds it consists of: (kind, planned, hers, how many)."""
+    """What is learnt of one thing: her seconds against the usual, of how many observations and recordings.
+
+    ratio: hers as a share of the usual. low, high: a quarter of all lies below and above. which: the kind it
+    is of, "" for all; kinds: each kind by itself, those that differ most from all of it first. usual_s,
+    hers_s: the middle of a kind's seconds.
+    """
 
     what: What
     ratio: float
@@ -67,12 +57,20 @@ class Learnt(msgspec.Struct, frozen=True):
     recordings: int
     low: float
     high: float
-    kinds: tuple[tuple[str, float, float, int], ...]
+    which: str = ""
+    usual_s: float = 0.0
+    hers_s: float = 0.0
+    kinds: tuple["Learnt", ...] = ()
 
     @property
     def slight(self) -> bool:
         """Whether it makes no difference."""
         return abs(self.ratio - 1) < SLIGHT
+
+    @property
+    def key(self) -> str:
+        """What her share of it is kept by in a brief."""
+        return key_of(self.what, self.which)
 
 
 def observed(back: Back) -> Notes:
@@ -80,40 +78,46 @@ def observed(back: Back) -> Notes:
     found: list[Observed] = []
     if back.stranger:
         return Notes(back.made.plan.brief.style, ())
+    own = back.made.plan.brief.own
+
+    def usual(what: What, which: str, planned_s: float) -> float:
+        return planned_s / share(own, what, which)
+
     for one in back.segments:
         if one.sure >= LINED and one.planned_start_s is not None and one.end_s <= back.length_s:
-            found += _of_segment(one)
+            found += _of_segment(one, usual)
     for line in back.lines:
         words = len(line.cue.text.split())
         if line.how == "said" and line.said_s is not None and line.sure > LINED and words >= LEAST_WORDS:
             delivery = PURPOSES[line.cue.purpose].delivery
-            planned_s = seconds(line.cue.end - line.cue.start)
-            found.append(Observed("voice", delivery, planned_s, line.end_s - line.said_s))
-    kept = [one for one in found if one.planned_s > 0 and _alike(one)]
+            usual_s = usual("voice", delivery, seconds(line.cue.end - line.cue.start))
+            found.append(Observed("voice", delivery, usual_s, line.end_s - line.said_s))
+    kept = [one for one in found if one.usual_s > 0 and _alike(one)]
     return Notes(back.made.plan.brief.style, tuple(kept))
 
 
 def _alike(one: Observed) -> bool:
-    return ALIKE[0] <= one.real_s / (one.planned_s + one.way_s) <= ALIKE[1]
+    return LEAST <= one.real_s / (one.usual_s + one.way_s) <= MOST
 
 
-def _of_segment(one: Went) -> Iterable[Observed]:
+def _of_segment(one: Went, usual: Callable[[What, str, float], float]) -> Iterable[Observed]:
     assert one.planned_start_s is not None
     assert one.planned_end_s is not None
     planned_s, real_s = one.planned_end_s - one.planned_start_s, one.end_s - one.start_s
     segment, turn = one.segment, one.segment.turn
-    spent = spent_on(one)
+    spent, way = spent_on(one), way_kind(turn.start, turn.end)
     if spent == "ways" and planned_s >= 2:
-        yield Observed("ways", f"{base_of(turn.start) or 'start'} to {base_of(turn.end)}", planned_s, real_s)
+        yield Observed("ways", way, usual("ways", way, planned_s), real_s)
     elif spent == "teaching" and segment.amount:
-        taught_s = planned_s - seconds(turn.fixed)
-        yield Observed("teaching", turn.name, taught_s, real_s, seconds(turn.fixed))
+        way_s = usual("ways", way, seconds(turn.fixed))
+        taught_s = usual("teaching", turn.movement.id, planned_s - seconds(turn.fixed))
+        yield Observed("teaching", turn.movement.id, taught_s, real_s, way_s)
     elif segment.kind in HOLDS and segment.amount and not turn.flow:
-        breath_s = seconds(breath_ticks(turn.pace))
-        yield Observed("breath", "", breath_s, breath_s * real_s / planned_s)
+        breath_s = usual("breath", "", seconds(breath_ticks(turn.pace)))
+        yield Observed("breath", "", breath_s, seconds(breath_ticks(turn.pace)) * real_s / planned_s)
     elif segment.kind in COUNTED and segment.amount and turn.unit:
-        each_s = seconds(turn.unit)
-        yield Observed("count", turn.name, each_s, each_s * real_s / planned_s)
+        each_s = usual("count", turn.movement.id, seconds(turn.unit))
+        yield Observed("count", turn.movement.id, each_s, seconds(turn.unit) * real_s / planned_s)
 
 
 def learnt(notes: Sequence[Notes], style: str = "") -> list[Learnt]:
@@ -121,38 +125,42 @@ def learnt(notes: Sequence[Notes], style: str = "") -> list[Learnt]:
     found: list[Learnt] = []
     mine = [one for one in notes if not style or one.style == style]
     for what in WHATS:
-        per: list[float] = []
-        ratios: list[float] = []
-        kinds: dict[str, list[tuple[float, float]]] = defaultdict(list)
-        for recording in mine:
-            ways = next((one.ratio for one in found if one.what == "ways"), 1.0)
-            here = [_without_way(one, ways) for one in recording.observed if one.what == what]
-            if len(here) < LEAST_SEEN:
-                continue
-            per.append(_middle(here))
-            ratios += [one.real_s / one.planned_s for one in here]
-            for one in here:
-                kinds[one.which].append((one.planned_s, one.real_s))
-        if per:
-            low, _, high = quantiles(ratios, n=4)
-            rows = [
-                (kind, round(median(p for p, _ in rows), 1), round(median(r for _, r in rows), 1), len(rows))
-                for kind, rows in kinds.items()
-                if kind
-            ]
-            rows.sort(key=lambda row: -abs(row[2] - row[1]) * row[3])
-            found.append(
-                Learnt(
-                    what,
-                    round(median(per), 3),
-                    len(ratios),
-                    len(per),
-                    round(low, 2),
-                    round(high, 2),
-                    tuple(rows),
-                )
-            )
+        way = next((one.ratio for one in found if one.what == "ways"), 1.0)
+        heard = [
+            [_without_way(one, way) for one in recording.observed if one.what == what] for recording in mine
+        ]
+        heard = [here for here in heard if len(here) >= LEAST_SEEN]
+        if heard:
+            whole = _learnt(what, "", heard)
+            kinds = [one for one in _kinds(what, heard) if one.count >= LEAST_SEEN]
+            kinds.sort(key=lambda one: -abs(one.ratio - whole.ratio))
+            found.append(msgspec.structs.replace(whole, kinds=tuple(kinds)))
     return found
+
+
+def _kinds(what: What, heard: Sequence[Sequence[Observed]]) -> Iterable[Learnt]:
+    """Each kind by itself; what has one kind only has none."""
+    names = {one.which for here in heard for one in here}
+    for which in sorted(names) if len(names) > 1 else ():
+        mine = [[one for one in here if one.which == which] for here in heard]
+        yield _learnt(what, which, [here for here in mine if here])
+
+
+def _learnt(what: What, which: str, heard: Sequence[Sequence[Observed]]) -> Learnt:
+    every = [one for here in heard for one in here]
+    ratios = [one.real_s / one.usual_s for one in every]
+    low, _, high = quantiles(ratios, n=4) if len(ratios) > 1 else (ratios[0],) * 3
+    return Learnt(
+        what,
+        round(median(_middle(here) for here in heard), 3),
+        len(every),
+        len(heard),
+        round(low, 2),
+        round(high, 2),
+        which,
+        round(median(one.usual_s for one in every), 1),
+        round(median(one.real_s for one in every), 1),
+    )
 
 
 def _without_way(one: Observed, ratio: float) -> Observed:
@@ -164,65 +172,21 @@ def _without_way(one: Observed, ratio: float) -> Observed:
 
 def _middle(here: Sequence[Observed]) -> float:
     """The middle of a recording's ratios, each weighing as much as it lasts."""
-    ordered = sorted(here, key=lambda one: one.real_s / one.planned_s)
-    half, passed = sum(one.planned_s for one in ordered) / 2, 0.0
+    ordered = sorted(here, key=lambda one: one.real_s / one.usual_s)
+    half, passed = sum(one.usual_s for one in ordered) / 2, 0.0
     for one in ordered:
-        passed += one.planned_s
+        passed += one.usual_s
         if passed >= half:
-            return one.real_s / one.planned_s
+            return one.real_s / one.usual_s
     return 1.0
 
 
-def adopted(plan: Plan, school: School, taken: Sequence[Learnt]) -> Plan:
-    """A plan with her own seconds in place of the usual, within what a plan may have.
-
-    school: of the plan, as its brief has it.
-    """
-    brief = plan.brief
-    ways = dict(brief.ways)
-    for one in taken:
-        if one.what == "ways":
-            ways["moving"] = _within("moving", school.moving * one.ratio)
-        elif one.what == "teaching":
-            ways["teaching"] = _within("teaching", school.teaching * one.ratio)
-        elif one.what == "count":
-            ways["count_s"] = _within("count_s", school.count_s * one.ratio)
-        elif one.what == "breath":
-            plan = _at_pace(plan, one.ratio)
-            pace = brief.pace or school.pace
-            brief = msgspec.structs.replace(brief, pace=_slower(pace, one.ratio))
-        else:
-            rate = min(1.6, max(0.6, brief.voice_rate / one.ratio))
-            brief = msgspec.structs.replace(brief, voice_rate=round(rate, 2))
-    return msgspec.structs.replace(plan, brief=msgspec.structs.replace(brief, ways=ways))
+def adopted(plan: Plan, taken: Iterable[Learnt]) -> Plan:
+    """A plan with her own seconds in place of the usual, where they are taken."""
+    shares = {one.key: min(MOST, max(LEAST, one.ratio)) for one in taken}
+    return with_own(plan, {**plan.brief.own, **shares})
 
 
-def _within(name: str, value: float) -> float:
-    low, high = SCHOOL[name]
-    return round(min(high, max(low, value)), 3)
-
-
-def _at_pace(plan: Plan, ratio: float) -> Plan:
-    """The paces of sections and steps that have their own, as much slower as her breath is."""
-
-    def stepped(_: str, body: tuple[Node, ...]) -> tuple[Node, ...]:
-        return tuple(
-            msgspec.structs.replace(one, pace=_slower(one.pace, ratio))
-            if isinstance(one, Step) and one.pace is not None else one
-            for one in body
-        )  # fmt: skip
-
-    plan = rebuilt(plan, stepped)
-    sections = tuple(
-        msgspec.structs.replace(
-            one,
-            pace=_slower(one.pace, ratio) if one.pace is not None else None,
-            glide_to=round(one.glide_to / ratio, 2) if one.glide_to is not None else None,
-        )
-        for one in plan.sections
-    )
-    return msgspec.structs.replace(plan, sections=sections)
-
-
-def _slower(pace: Pace, ratio: float) -> Pace:
-    return msgspec.structs.replace(pace, breaths_per_min=round(pace.breaths_per_min / ratio, 2))
+def with_own(plan: Plan, own: dict[str, float]) -> Plan:
+    """A plan with these seconds of her own, and no others."""
+    return msgspec.structs.replace(plan, brief=msgspec.structs.replace(plan.brief, own=own))

@@ -20,7 +20,7 @@ SMALL_S = 1.0  # what differs by less is the same length to anybody
 PROMISES = {
     "title": "Title", "target_s": "Length", "style": "Style", "audience": "For whom",
     "time_of_day": "Time of day", "level": "Level", "focus": "About", "cautions": "Mind", "props": "At hand",
-    "pace": "The breath", "voice_rate": "The voice", "facing": "You face",
+    "pace": "The breath", "voice_rate": "The voice", "facing": "You face", "own": "Your own seconds",
 }  # fmt: skip
 
 

@@ -49,6 +49,11 @@ def read_brief_line(key: str, value: str, known: Known | None = None) -> dict[st
             raise Problem(f"{value!r} is not a number.", do=f"Write {key}: 1.1, for instance.") from None
     if key in _TEXTS:
         return {_TEXTS[key]: value}
+    if key.startswith("own "):
+        try:
+            return {"own": {key[4:].strip(): finite(value)}}
+        except ValueError:
+            raise Problem(f"{value!r} is not a number.", do=f"Write {key}: 1.1, for instance.") from None
     if key.startswith("way "):
         return {"ways": {key[4:].strip().replace(" ", "_"): _way(value)}}
     raise Problem(
@@ -113,4 +118,5 @@ def write_brief(brief: Brief) -> list[str]:
         shown = {True: "yes", False: "no"}.get(value, value) if isinstance(value, bool) else value
         shown = shown_number(shown) if isinstance(shown, float) else shown
         lines.append(f"way {name.replace('_', ' ')}: {shown}")
+    lines += [f"own {name}: {shown_number(value)}" for name, value in brief.own.items()]
     return lines

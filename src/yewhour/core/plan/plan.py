@@ -30,7 +30,7 @@ class Section(Value, frozen=True):
 
 
 class Brief(Value, frozen=True):
-    """The promise. `ways` overrides single values of the style's school."""
+    """The promise. `ways` overrides single values of the style's school; `own`: shares of her own."""
 
     title: str = "New class"
     target_s: float = 1200.0
@@ -50,6 +50,7 @@ class Brief(Value, frozen=True):
     pace_gives: float = 0.0
     voice_rate: float = 1.0
     ways: dict[str, Any] = msgspec.field(default_factory=dict)
+    own: dict[str, float] = msgspec.field(default_factory=dict)
 
 
 class LineEdit(Value, frozen=True):

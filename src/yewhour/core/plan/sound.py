@@ -10,6 +10,7 @@ from collections.abc import Iterable, Iterator, Sequence
 import msgspec
 
 from yewhour.core.lengths import LONGEST_S
+from yewhour.core.plan import own
 from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, Variant, walk
 from yewhour.core.plan.pace import Pace, check_pace
 from yewhour.core.plan.plan import ROLES, LineEdit, Plan
@@ -66,6 +67,7 @@ def check_sound(plan: Plan, blocks: Blocks) -> None:
     _one_of("facing", plan.brief.facing, FACINGS, "brief")
     if plan.brief.pace is not None:
         check_pace(plan.brief.pace, "brief, pace")
+    _check_own(plan.brief.own)
     for section in plan.sections:
         where = f"section {section.title!r}"
         _one_of("role", section.role, ROLES, where)
@@ -91,6 +93,22 @@ def check_sound(plan: Plan, blocks: Blocks) -> None:
             "the rounds",
             "Use fewer rounds, or a lower most for them.",
         )
+
+
+def _check_own(shares: own.Own) -> None:
+    for name, share in shares.items():
+        if name.partition(" ")[0] not in own.WHATS:
+            raise Problem(
+                f"There are no seconds of her own called {name!r}.",
+                "brief, own",
+                f"They begin with one of: {', '.join(own.WHATS)}.",
+            )
+        if not (math.isfinite(share) and own.LEAST <= share <= own.MOST):
+            raise Problem(
+                f"Her own {name} can't be {_shown(share)} times as long as usual.",
+                "brief, own",
+                f"Use a number from {own.LEAST:g} to {own.MOST:g}.",
+            )
 
 
 def check_school(school: School) -> None:

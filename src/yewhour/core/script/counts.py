@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.plan.movement import Wordings
+from yewhour.core.plan.own import share
 from yewhour.core.script.cue import GAP, LEAD, Candidate
 from yewhour.core.script.manner import Manner, filled, lines_of
 from yewhour.core.timing.layout import Segment, Span
@@ -71,6 +72,7 @@ def _phase_line(manner: Manner, turn: Turn, span: Span, repetition: int, part: i
     if not lines:
         return ()
     count_s = turn.step.count_s or turn.movement.count_s or manner.school.count_s
+    count_s *= share(manner.brief.own, "count", turn.movement.id)
     n = manner.number_word(max(1, round(seconds(span.end - span.start) / count_s)))
     line = filled(lines[repetition % len(lines)], turn, breath=span.phase, n=n)
     named = line[0].split()[0].strip(",.").lower()

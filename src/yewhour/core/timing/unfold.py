@@ -11,6 +11,7 @@ import msgspec
 from yewhour.core.lengths import TICKS_PER_S, ticks
 from yewhour.core.plan.movement import Library, Movement
 from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, Variant, children, walk
+from yewhour.core.plan.own import share
 from yewhour.core.plan.pace import PHASES, Pace, breath_ticks, check_pace, phase_ticks
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.plan.school import School, roll_side
@@ -169,6 +170,7 @@ class _Walk:
             fixed = at.teach * breath_ticks(pace) if at.teach else fixed
         else:
             count_s = step.count_s or movement.count_s or self.school.count_s
+            count_s *= share(self.plan.brief.own, "count", movement.id)
             unit = unit_ticks(kind, movement, pace, count_s)
         if at.second and step.second is not None:
             fixed += step.second.more * unit
@@ -217,12 +219,15 @@ class _Walk:
         if not self.school.retention and not given:
             base = msgspec.structs.replace(base, ratio=(base.ratio[0], 0.0, base.ratio[2], 0.0))
         steps = list(self._steps(section.body, ()))
+        breath = share(self.plan.brief.own, "breath")
         for number, step in enumerate(steps):
             pace = step.pace or base
             if section.glide_to and not step.pace:
-                share = number / max(1, len(steps) - 1)
-                glided = base.breaths_per_min + (section.glide_to - base.breaths_per_min) * share
+                along = number / max(1, len(steps) - 1)
+                glided = base.breaths_per_min + (section.glide_to - base.breaths_per_min) * along
                 pace = msgspec.structs.replace(base, breaths_per_min=glided)
+            if breath != 1:
+                pace = msgspec.structs.replace(pace, breaths_per_min=pace.breaths_per_min / breath)
             self._paces[index, step.id] = check_pace(pace, f"section {section.title!r}, pace")
 
     def _steps(self, nodes: tuple[Node, ...], inside: tuple[str, ...]) -> Iterator[Step]:

@@ -17,6 +17,7 @@ import msgspec
 
 from yewhour.core.lengths import TICKS_PER_S, ticks
 from yewhour.core.plan.movement import Kind, Wordings
+from yewhour.core.plan.own import Own, share, way_kind
 from yewhour.core.plan.pace import Phase, breath_ticks, opposite, phase_ticks
 from yewhour.core.plan.position import START, Positions, Way, base_of, meets, side_of
 from yewhour.core.plan.school import School
@@ -50,11 +51,11 @@ FURNITURE = ("chair", "wall")  # stays where it is
 
 
 def with_ways(
-    unfolded: Unfolded, positions: Positions, saying: Saying, school: School, level: str
+    unfolded: Unfolded, positions: Positions, saying: Saying, school: School, level: str, own: Own
 ) -> tuple[Turn, ...]:
     """The turns with their set-ups between them; talk and the plan's own set-ups timed by what they say."""
     turns = located(unfolded.turns, positions)
-    teaching = Teaching(school, level)
+    teaching = Teaching(school, level, own)
     result: list[Turn] = []
     for index, turn in enumerate(turns):
         setups = [
@@ -101,17 +102,23 @@ def across(before: Turn | None, need: str, positions: Positions) -> Way:
 
 
 class Teaching(msgspec.Struct, frozen=True):
-    """How long a class teaches what is new in it."""
+    """How long a class teaches what is new in it, and moves. own: her own shares of that."""
 
     school: School
     level: str
+    own: Own = {}
 
     def seconds(self, turn: Turn) -> float:
         """Seconds from the call of a movement to being settled in it, the first time it comes."""
         movement = turn.movement
         usual = movement.teach or TEACH_S.get(turn.kind, 0)
         factor = self.school.teaching * (1.3 if self.level in ("gentle", "beginners") else 1.0)
+        factor *= share(self.own, "teaching", movement.id)
         return max(usual * factor, movement.moving_s)
+
+    def moving(self, start: str, end: str) -> float:
+        """How much longer than usual it takes from one position to the next."""
+        return self.school.moving * share(self.own, "ways", way_kind(start, end))
 
 
 def _before(turns: Sequence[Turn], index: int, groups: Groups) -> Iterator[Turn | None]:
@@ -190,7 +197,7 @@ def _between(
     least += PUT_AWAY * len(put_away(before, turn))
     usual = ticks(max(way.usual_s, turn.movement.moving_s))
     said = saying.saying(before, turn)
-    moving = teaching.school.moving
+    moving = teaching.moving(here, turn.start)
     if turn.kind in ("talk", "setup"):
         # Its own moving is in its own segment.
         length = max(round(max(ticks(way.usual_s), said) * moving), said) if way.changes or said else 0

@@ -2,17 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QCheckBox, QDialog, QVBoxLayout
+from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QVBoxLayout, QWidget
 
-from yewhour.core.back.learn import WHATS, Learnt
+from yewhour.core.back.learn import SLIGHT, Learnt
+from yewhour.core.plan.movement import Library
+from yewhour.core.plan.own import WHATS, What, share
+from yewhour.core.plan.plan import Brief
 from yewhour.store.learning import ALL
 from yewhour.ui.kit.controls import button, label, page, row
 from yewhour.ui.kit.theme import scale
 
-MOST_KINDS = 4
+MOST_KINDS = 8
+APART_S = 0.5
+APART = 0.08  # a kind stands apart from all of them by that
+ANEW = 0.02  # by which a share has to differ from what the class has, to be worth taking
 # Where the body is, for each base of data/positions.toml.
 POSTURES = {
     "start": "the start", "standing": "standing", "wide": "a wide stance", "split": "one foot forward",
@@ -23,13 +29,18 @@ POSTURES = {
 }  # fmt: skip
 
 
+DELIVERIES = {
+    "instruct": "Instructions", "count": "Counting", "calm": "Calm talk", "rest": "Words into a rest",
+}  # fmt: skip
+
+
 def said_of(one: Learnt) -> str:
     """One thing that was learnt, in a sentence."""
     percent = round(abs(one.ratio - 1) * 100)
-    how = "as long as planned" if one.slight else f"{percent} % {'longer' if one.ratio > 1 else 'shorter'}"
+    how = "as long as usual" if one.slight else f"{percent} % {'longer' if one.ratio > 1 else 'shorter'}"
     if one.what == "voice":
         slow = f"{percent} % {'slower' if one.ratio > 1 else 'faster'}"
-        how = "as fast as planned" if one.slight else f"{slow} than planned"
+        how = "as fast as usual" if one.slight else f"{slow} than usual"
     what = WHATS[one.what]
     return f"{what[0].upper()}{what[1:]}: {how}"
 
@@ -40,26 +51,41 @@ def seen_of(one: Learnt) -> str:
     return f"Seen {one.count} times in {recordings}; half of them between {one.low:g} and {one.high:g} times."
 
 
-def kinds_of(one: Learnt) -> list[str]:
-    """Single kinds of it that differ most."""
-    return [
-        f"{_kind(one, kind)}: you take {hers:g} s, planned are {planned:g} s ({_times(count)})"
-        for kind, planned, hers, count in one.kinds[:MOST_KINDS]
-        if abs(hers - planned) >= 0.5
-    ]
+def kind_of(one: Learnt, library: Library) -> str:
+    """A kind by itself: what it is, her seconds and the usual ones, how often."""
+    name = shown_kind(one.what, one.which, library)
+    if one.what == "voice":
+        return f"{name}: {one.ratio:g} times as long as usual ({_times(one.count)})"
+    return f"{name}: you take {one.hers_s:g} s, usual are {one.usual_s:g} s ({_times(one.count)})"
 
 
 def _times(count: int) -> str:
     return {1: "once", 2: "twice"}.get(count, f"{count} times")
 
 
-def _kind(one: Learnt, kind: str) -> str:
-    """What it is in a teacher's words: a way by where the body is before and after."""
-    if one.what != "ways":
-        return kind
-    here, _, there = kind.partition(" to ")
-    start, end = POSTURES.get(here, here), POSTURES.get(there, there)
-    return f"Within {end}" if here == there else f"From {start} to {end}"
+def shown_kind(what: What, which: str, library: Library) -> str:
+    """A kind in a teacher's words: a way by where the body is before and after, a movement by its name."""
+    if what == "ways":
+        here, _, there = which.partition(" to ")
+        start, end = POSTURES.get(here, here), POSTURES.get(there, there)
+        return f"Within {end}" if here == there else f"From {start} to {end}"
+    if what == "voice":
+        return DELIVERIES.get(which, which)
+    return library[which].name if which in library else which
+
+
+def _felt(kind: Learnt, whole: Learnt) -> bool:
+    """Whether a kind's own seconds are felt, beside those that all of it gives."""
+    least_s = APART_S if kind.what in ("ways", "teaching") else 0.0
+    return abs(kind.hers_s - kind.usual_s * whole.ratio) >= least_s
+
+
+def anew(one: Learnt, brief: Brief, whole: Learnt | None = None) -> bool:
+    """Whether taking it changes the class; of a kind, beside all of it."""
+    there = brief.own.get(one.key)
+    if there is None:
+        there = whole.ratio if whole is not None else share(brief.own, one.what)
+    return abs(one.ratio - there) >= (ANEW if brief.own else SLIGHT)
 
 
 class Learning(QDialog):
@@ -68,9 +94,10 @@ class Learning(QDialog):
     taken = Signal(list, list)
     given_back = Signal()
 
-    def __init__(self, found: Sequence[Learnt], style: str, kept: bool) -> None:
+    def __init__(self, found: Sequence[Learnt], brief: Brief, kept: bool, library: Library) -> None:
         super().__init__()
-        self.found, self.style_ = list(found), style
+        self.found, self.style_ = list(found), brief.style
+        self.library = library
         self.setWindowTitle("Your own seconds")
         self.resize(round(720 * min(1.4, scale())), round(560 * min(1.3, scale())))
         area, inside = page()
@@ -85,31 +112,39 @@ class Learning(QDialog):
         )
         self.boxes: list[tuple[QCheckBox, Learnt]] = []
         for one in self.found:
-            box = QCheckBox(said_of(one).replace("&", "&&"))
-            box.setChecked(not one.slight)
-            box.setEnabled(not one.slight)
-            self.boxes.append((box, one))
-            inside.addWidget(box)
-            for words in (seen_of(one), *kinds_of(one)):
-                made = label(words, "soft")
-                made.setContentsMargins(round(28 * scale()), 0, 0, 0)
-                inside.addWidget(made)
+            self._box(said_of(one), one, anew(one, brief))
+            inside.addWidget(self.boxes[-1][0])
+            inside.addLayout(_step_in(label(seen_of(one), "soft")))
+            for kind in self._kinds(one):
+                self._box(kind_of(kind, library), kind, anew(kind, brief, one))
+                inside.addLayout(_step_in(self.boxes[-1][0]))
         if not self.found:
             inside.addWidget(label("Nothing yet: three uses of a thing in one recording are needed."))
         inside.addStretch(1)
         layout.addWidget(area, 1)
-        self.always = QCheckBox(f"New {style} classes begin with them too")
+        self.always = QCheckBox(f"New {brief.style} classes begin with them too")
         self.always.setChecked(kept)
         self.every = QCheckBox("New classes of every other style too")
         self.every.setEnabled(kept)
         self.always.toggled.connect(self.every.setEnabled)
         layout.addLayout(row(self.always, self.every))
         self.take_button = button("Take them", self.take, "Into this class; Undo gives it back.", "accent")
-        self.take_button.setEnabled(any(not one.slight for one in self.found))
+        self.take_button.setEnabled(any(box.isEnabled() for box, _ in self.boxes))
         parts = [self.take_button]
         if kept:
             parts.append(button("New classes as usual again", self._give_back))
         layout.addLayout(row(*parts, button("Not now", self.reject)))
+
+    def _kinds(self, one: Learnt) -> Iterator[Learnt]:
+        """The kinds of it that stand apart from all of it, the furthest first."""
+        apart = [kind for kind in one.kinds if abs(kind.ratio / one.ratio - 1) >= APART and _felt(kind, one)]
+        yield from apart[:MOST_KINDS]
+
+    def _box(self, words: str, one: Learnt, worth: bool) -> None:
+        box = QCheckBox(words.replace("&", "&&"))
+        box.setChecked(worth)
+        box.setEnabled(worth)
+        self.boxes.append((box, one))
 
     def take(self) -> None:
         """Takes what is ticked."""
@@ -121,3 +156,11 @@ class Learning(QDialog):
     def _give_back(self) -> None:
         self.given_back.emit()
         self.accept()
+
+
+def _step_in(widget: QWidget) -> QHBoxLayout:
+    """A line that belongs to the one above."""
+    inner = QHBoxLayout()
+    inner.setContentsMargins(round(28 * scale()), 0, 0, 0)
+    inner.addWidget(widget)
+    return inner

@@ -12,7 +12,6 @@ from yewhour.core.back.compare import Back, with_start
 from yewhour.core.back.findings import GRAVE, Seen, findings
 from yewhour.core.back.learn import Learnt, adopted, learnt
 from yewhour.core.lengths import show_length
-from yewhour.core.plan.school import school_of
 from yewhour.core.problem import Problem
 from yewhour.store.edges import edges_of, keep_edges
 from yewhour.store.ended import Ended, ended_takes
@@ -348,7 +347,7 @@ class BackPage(QWidget):
         if plan is None:
             return
         found = learnt(all_notes(), plan.brief.style) or learnt(all_notes())
-        dialog = Learning(found, plan.brief.style, bool(begun_with(plan.brief.style)))
+        dialog = Learning(found, plan.brief, bool(begun_with(plan.brief.style)), self.session.words.library)
         dialog.taken.connect(self.take_seconds)
         dialog.given_back.connect(self.as_usual)
         self.opens.emit(dialog)
@@ -356,17 +355,17 @@ class BackPage(QWidget):
     def as_usual(self) -> None:
         """New classes begin as usual again."""
         for style in (self.session.plan.brief.style if self.session.plan is not None else ALL, ALL):
-            begin_with(style, ())
+            begin_with(style, {})
 
     def take_seconds(self, taken: list[Learnt], styles: list[str]) -> None:
         """Takes her own seconds into this class, and into new ones of the styles she wants that for."""
         plan = self.session.plan
         if plan is None:
             return
+        anew = adopted(plan, taken)
         for style in styles:
-            begin_with(style, tuple(taken))
-        school = school_of(plan.brief, self.session.words.schools)
-        self.session.do("Take your own seconds", adopted(plan, school, taken))
+            begin_with(style, anew.brief.own)
+        self.session.do("Take your own seconds", anew)
 
 
 def _seen_anew(back: Back) -> Looked:

@@ -132,7 +132,7 @@ class Clerk:
             # NumPy, with the words that are compared, which somebody who has no recordings does not need.
             from yewhour.store.learning import as_hers
 
-            plan = as_hers(plan, self.session.words.schools)
+            plan = as_hers(plan)
         self.files.begin(plan)
         self.window.to_promise()
 

@@ -7,6 +7,8 @@ from typing import Any, Literal, get_args, get_origin, get_type_hints
 from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QPushButton, QVBoxLayout, QWidget
 
 from yewhour.core.plan.edit import with_brief
+from yewhour.core.plan.names import listed
+from yewhour.core.plan.own import WHATS, Own
 from yewhour.core.plan.school import School
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import calm, label, wrapped
@@ -20,6 +22,16 @@ NAMES = {
     "roll": "Rolls out of the rest", "closing": "Closing", "talk": "Share of talk in a hold",
     "count_s": "Seconds of a count", "least_rest": "Share of the class that is rest",
 }  # fmt: skip
+
+
+def _own_said(own: Own) -> str:
+    """Her own seconds, in a line."""
+    if not own:
+        return "none taken: look back at a recording"
+    wholes = [f"{words} {own[what]:g}" for what, words in WHATS.items() if what in own]
+    kinds = len(own) - len(wholes)
+    more = [f"{kinds} of single kinds"] if kinds else []
+    return f"{listed([*wholes, *more])} (1 is as usual)"
 
 
 class Ways(QWidget):
@@ -46,6 +58,13 @@ class Ways(QWidget):
             prompt = label(words)
             prompt.setFixedWidth(round(210 * scale()))
             layout.addLayout(wrapped(prompt, field, whose))
+        self.own = label("")
+        self.usual = QPushButton("as usual again")
+        self.usual.setObjectName("small")
+        self.usual.clicked.connect(self._as_usual)
+        prompt = label("Your own seconds")
+        prompt.setFixedWidth(round(210 * scale()))
+        layout.addLayout(wrapped(prompt, self.own, self.usual))
 
     def _field(self, name: str, hint: Any) -> QComboBox | QDoubleSpinBox:
         if hint is float:
@@ -85,7 +104,14 @@ class Ways(QWidget):
             whose.setText("yours: give back" if own else f"from {school.name}")
             whose.setEnabled(own)
             whose.setAccessibleName(f"{NAMES[name]}: {whose.text()}")
+        self.own.setText(_own_said(plan.brief.own))
+        self.usual.setVisible(bool(plan.brief.own))
         self._putting = False
+
+    def _as_usual(self) -> None:
+        plan = self.session.plan
+        if plan is not None:
+            self.session.do("Seconds as usual", with_brief(plan, own={}))
 
     def _put(self, name: str, value: Any) -> None:
         if self._putting or self.session.plan is None:

@@ -14,7 +14,7 @@ from yewhour.core.take.take import Take
 from yewhour.store.voices import voice_named
 from yewhour.voice.sound.cast import cast
 from yewhour.voice.sound.ear import Device, Ear, Placed
-from yewhour.voice.sound.mix import Mix
+from yewhour.voice.sound.mix import Mix, her_voice
 from yewhour.voice.sound.speaker import Speaker
 from yewhour.voice.sound.synth import synth
 
@@ -78,7 +78,8 @@ class Prompter(QObject):
 
     def _speak(self, take: Take, at: int, parts: frozenset[str], wanted: Callable[[], bool]) -> None:
         heard = [one for one in cast(take.segments, take.cues, parts) if one.at + one.room >= at]
-        mix = Mix(heard, take.end, self.voice, take.solved.plan.brief.voice_rate, self.slower)
+        brief = take.solved.plan.brief
+        mix = Mix(heard, take.end, self.voice, brief.voice_rate, her_voice(self.slower, brief.own))
         lead = round(LEAD_S * mix.rate)
         placed: list[Placed] = []
         begun, slow = time.monotonic(), False

@@ -18,7 +18,7 @@ from yewhour.core.made import Made
 from yewhour.core.problem import Problem
 from yewhour.voice.sound.cast import cast
 from yewhour.voice.sound.master import Meter, evened, frames, gain_db
-from yewhour.voice.sound.mix import Mix
+from yewhour.voice.sound.mix import Mix, her_voice
 from yewhour.voice.sound.speaker import Speaker
 from yewhour.voice.sound.synth import Samples
 
@@ -78,7 +78,9 @@ def write_sound(
         raise Problem(
             "The sound can't be written: there is no such folder.", str(path), "Choose another place."
         )
-    mix = Mix(cast(made.segments, made.cues, parts), made.length, voice, made.plan.brief.voice_rate, slower)
+    brief = made.plan.brief
+    heard, slower = cast(made.segments, made.cues, parts), her_voice(slower, brief.own)
+    mix = Mix(heard, made.length, voice, brief.voice_rate, slower)
     by_db = _gain(mix, progress)
     mix.hurried = 0
     meter = Meter(mix.rate, peaks=True)

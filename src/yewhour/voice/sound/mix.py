@@ -1,16 +1,22 @@
 """The sound of a class, every line at its moment to the sample, made block by block."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 import numpy as np
 
 from yewhour.core.lengths import TICKS_PER_S
+from yewhour.core.plan.own import Own, share
 from yewhour.voice.sound import signs
 from yewhour.voice.sound.cast import Heard
 from yewhour.voice.sound.speaker import Speaker
 from yewhour.voice.sound.synth import FASTEST, WORDS_PER_MIN, Samples
 
 BLOCK_S = 5
+
+
+def her_voice(slower: Mapping[str, float], own: Own) -> dict[str, float]:
+    """How much slower each way of speaking is than the voice, at her own seconds."""
+    return {name: value * share(own, "voice", name) for name, value in slower.items()}
 
 
 class Mix:
