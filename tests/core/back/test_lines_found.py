@@ -94,6 +94,15 @@ def test_a_line_that_was_said_twice_is_told():
     assert [one.again for one in extra] == [cue.text]
 
 
+def test_what_was_said_instead_of_a_line_stands_with_it():
+    made = demo_maker("bell-ringers").make()
+    cue = next(one for one in made.cues if len(one.text.split()) > 9 and one.purpose == "align")
+    other = "Oh listen to that gull up on the roof again"
+    lines, extra = lines_found(made.cues, with_said(made, lambda one: other if one is cue else one.text))
+    assert lines[made.cues.index(cue)].how == "unsaid"
+    assert [(one.text, one.instead) for one in extra] == [(other.lower(), made.cues.index(cue))]
+
+
 def test_nothing_heard_is_nothing_said():
     made = demo_maker("four-at-the-slip").make()
     lines, extra = lines_found(made.cues, read_captions(b"[0:10] Wonderful weather for the ducks."))

@@ -37,7 +37,11 @@ def answer(back: Back, found: Sequence[Seen]) -> dict[str, Any]:
             for line in back.lines
         ],
         "extra": [
-            {"text": one.text, "start_s": round(one.start_s, 2), "again": one.again} for one in back.extra
+            {
+                "text": one.text, "start_s": round(one.start_s, 2), "again": one.again,
+                "instead_of": back.lines[one.instead].cue.text if one.instead is not None else "",
+            }
+            for one in back.extra
         ],
         "drift": back.drift,
         "pace": back.pace,

@@ -19,6 +19,7 @@ ABSENT = 0.9  # how sure it is that a line of which not one word was found was n
 TRUSTED = 0.75  # of a line that tells how late she was
 NEAR_S = 2.5  # between two words of one line
 LATE_MOST_S = 25.0  # a line found further from where its neighbours place it is another one
+INSTEAD_S = 3.0  # between a line that was due and what was said in its place
 EXTRA_WORDS = 3  # fewer are no remark
 AGAIN, AGAIN_S = 85, 60.0  # how alike (of 100), and how near, a line is that is said once more
 HOW = Literal["said", "reworded", "unsaid"]
@@ -47,12 +48,16 @@ class Line(msgspec.Struct, frozen=True):
 
 
 class Extra(msgspec.Struct, frozen=True):
-    """Something that is in no line. again: the line it says once more, "" for none."""
+    """Something that is in no line. again: the line it says once more, "" for none.
+
+    instead: the place of a line that was not said while this was, None for none.
+    """
 
     text: str
     start_s: float
     end_s: float
     again: str = ""
+    instead: int | None = None
 
 
 class _Script(NamedTuple):
@@ -71,7 +76,7 @@ def lines_found(cues: Sequence[Cue], hearing: Hearing) -> tuple[list[Line], list
     found = aligned(script.words, said, expected, times)
     lines = _checked(_lines(cues, script, found, hearing))
     lines = _with_shorts(lines, hearing)
-    return lines, _extra(lines, hearing)
+    return lines, _instead(lines, _extra(lines, hearing))
 
 
 def expected_s(cues: Sequence[Cue], hearing: Hearing) -> list[float]:
@@ -286,6 +291,28 @@ def _extra(lines: Sequence[Line], hearing: Hearing) -> list[Extra]:
         if len(talk.text.split()) >= EXTRA_WORDS:
             extras.append(Extra(talk.text, talk.start_s, talk.end_s, _again(talk, lines)))
     return extras
+
+
+def _instead(lines: Sequence[Line], extras: Sequence[Extra]) -> list[Extra]:
+    """Each with the line that was due while it was said, and was not."""
+    curve = _sure(lines)
+    due = {
+        number: _expected(curve, line.planned_s)
+        for number, line in enumerate(lines)
+        if curve and line.said_s is None
+    }
+    found = []
+    for extra in extras:
+        near = [
+            (abs(at_s - extra.start_s), number)
+            for number, at_s in due.items()
+            if extra.start_s - INSTEAD_S <= at_s <= extra.end_s + INSTEAD_S
+        ]
+        if near and not extra.again:
+            extra = msgspec.structs.replace(extra, instead=min(near)[1])
+            del due[min(near)[1]]
+        found.append(extra)
+    return found
 
 
 def _again(talk: Talk, lines: Sequence[Line]) -> str:

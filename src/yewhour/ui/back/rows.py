@@ -38,7 +38,10 @@ def rows_of(back: Back, found: Sequence[Seen]) -> list[Row]:
         rows.append(Row(None, "To look at", "", "heading"))
         rows += [Row(one.at_s, one.message, one.fix, one.severity, one.segment) for one in found]
     lines: list[Row] = []
-    for line in back.lines:
+    instead = {one.instead for one in back.extra}
+    for number, line in enumerate(back.lines):
+        if number in instead:
+            continue  # it stands beside what was said in its place
         where = back.moments.get(line.cue.segment, line.planned_s)
         at_s = (
             line.said_s if line.said_s is not None else max(where, line.planned_s if not back.heard else 0.0)
@@ -48,9 +51,9 @@ def rows_of(back: Back, found: Sequence[Seen]) -> list[Row]:
     lines += [
         Row(
             one.start_s,
-            "",
+            back.lines[one.instead].cue.text if one.instead is not None else "",
             (one.again and f"again: {one.again}") or one.text,
-            "extra",
+            "extra" if one.instead is None else "reworded",
             _segment_at(back, one.start_s),
         )
         for one in back.extra
