@@ -7,11 +7,11 @@ import msgspec
 from yewhour.core.export.reading import markdown
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
+from yewhour.core.shelf.twig import twig_of
 from yewhour.store.classfile import read_plan
 from yewhour.store.migrate import VERSION
 from yewhour.store.paths import DATA, FIRST_DEMO, demo_classes
 from yewhour.store.terms import load_positions, load_terms
-from yewhour.store.twigs import twig_of
 from yewhour.store.words import load_words
 
 DOCS = Path(__file__).resolve().parent.parent / "docs"

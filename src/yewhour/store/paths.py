@@ -37,6 +37,11 @@ def learnt_file() -> Path:
     return own_data() / "learnt.json"
 
 
+def kept_shelf() -> Path:
+    """Where the logbook is kept, a file for each machine that writes in it."""
+    return own_data() / "shelf"
+
+
 def installed_voice() -> Path:
     """Where the neural voice is installed."""
     return own_data() / "voice"

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QToolTip, QWidget
 
 from yewhour.core.back.compare import Back, Went
 from yewhour.core.lengths import show_length
-from yewhour.store.twigs import BARE, reach_of
+from yewhour.core.shelf.twig import BARE, reach_of
 from yewhour.ui.kit.controls import plain_tip
 from yewhour.ui.kit.theme import Theme, font, scale, side_colour
 from yewhour.ui.kit.twig import needle

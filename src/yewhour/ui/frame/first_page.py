@@ -12,12 +12,13 @@ from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.plan import steps_of
 from yewhour.core.problem import Problem
+from yewhour.core.shelf.twig import Twig, twig_of
 from yewhour.store.classfile import read_plan
 from yewhour.store.glimpse import glimpse_of
 from yewhour.store.habits import recent_classes
 from yewhour.store.keeping import Kept, kept_work
 from yewhour.store.paths import demo_classes
-from yewhour.store.twigs import Twig, demo_twigs, twig_of
+from yewhour.store.twigs import demo_twigs
 from yewhour.ui.frame.twig_card import TwigCard
 from yewhour.ui.kit.controls import button, card, emptied, label, page, quiet, row
 from yewhour.ui.kit.theme import Theme, scale

@@ -6,7 +6,7 @@ from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 
 from yewhour.core.lengths import show_length
-from yewhour.store.twigs import Twig
+from yewhour.core.shelf.twig import Twig
 from yewhour.ui.kit.controls import Press
 from yewhour.ui.kit.theme import Theme, font, metrics, scale
 from yewhour.ui.kit.twig import paint_twig

@@ -20,7 +20,7 @@ from yewhour.core.made import Made
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
-from yewhour.store.twigs import Twig, twig_of
+from yewhour.core.shelf.twig import Twig, twig_of
 from yewhour.store.versions import Version, name_version, versions_of
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import button, emptied, label, page, row

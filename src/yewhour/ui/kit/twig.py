@@ -3,7 +3,7 @@
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
 
-from yewhour.store.twigs import Twig
+from yewhour.core.shelf.twig import Twig
 from yewhour.ui.kit.theme import Theme, scale, side_colour
 
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from yewhour.core.made import Made
+from yewhour.core.shelf.twig import BARE, reach_of
 from yewhour.core.timing.layout import Segment
-from yewhour.store.twigs import BARE, reach_of
 
 
 class Needle(NamedTuple):

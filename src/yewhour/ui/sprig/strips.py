@@ -7,7 +7,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.made import Made
-from yewhour.store.twigs import BARE
+from yewhour.core.shelf.twig import BARE
 from yewhour.ui.kit.theme import Theme, font, scale, side_colour
 from yewhour.ui.sprig.reach import Reach
 

@@ -6,9 +6,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from yewhour.core.shelf.twig import Twig, strokes_of
 from yewhour.core.take.moment import Moment
 from yewhour.core.take.take import Take
-from yewhour.store.twigs import Twig, strokes_of
 from yewhour.ui.kit.theme import Theme, font, side_colour
 from yewhour.ui.kit.twig import paint_twig
 
