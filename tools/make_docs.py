@@ -7,7 +7,7 @@ import msgspec
 from yewhour.core.export.reading import markdown
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
-from yewhour.core.shelf.twig import twig_of
+from yewhour.core.shelf.sheet import sheet_of
 from yewhour.store.classfile import read_plan
 from yewhour.store.migrate import VERSION
 from yewhour.store.paths import DATA, FIRST_DEMO, demo_classes
@@ -92,15 +92,12 @@ def cautions() -> str:
     return "\n".join(lines) + "\n"
 
 
-def twigs() -> bytes:
-    """data/twigs.json: the demo classes as the first page shows them."""
+def sheets() -> bytes:
+    """data/sheets.json: the demo classes as the first page and the shelf show them."""
     words, _ = load_words(Path("/nonexistent"))
     found = {}
     for path in demo_classes():
-        plan = read_plan(path)
-        brief = plan.brief
-        about = f"{words.schools[brief.style].noun}, for {brief.audience or 'anyone'}"
-        found[path.stem] = twig_of(solve(plan, words).make(), about)
+        found[path.stem] = sheet_of(solve(read_plan(path), words).make())
     return msgspec.json.encode(found) + b"\n"
 
 
@@ -112,7 +109,7 @@ def one_script() -> str:
 
 if __name__ == "__main__":
     (DOCS / "a-script.md").write_text(one_script(), encoding="utf-8")
-    (DATA / "twigs.json").write_bytes(twigs())
+    (DATA / "sheets.json").write_bytes(sheets())
     (DOCS / "class.schema.json").write_bytes(schema())
     (DOCS / "keys.md").write_text(keys(), encoding="utf-8")
     (DOCS / "cautions.md").write_text(cautions(), encoding="utf-8")

@@ -96,10 +96,10 @@ def _parser() -> argparse.ArgumentParser:
 
     demo = commands.add_parser("demo", help="open the window on a demo class")
     demo.add_argument("class_file", nargs="?", metavar="FILE", help="another class to open")
-    demo.set_defaults(run=_open, otherwise=FIRST_DEMO)
+    demo.set_defaults(run=_open, otherwise=FIRST_DEMO, made_up=True)
     opening = commands.add_parser("open", help="open the window on a class, or on the first page")
     opening.add_argument("class_file", nargs="?", metavar="FILE")
-    opening.set_defaults(run=_open, otherwise=None)
+    opening.set_defaults(run=_open, otherwise=None, made_up=False)
 
     fit = commands.add_parser("fit", help="what a class becomes at a length")
     _file_and_length(fit)
@@ -207,7 +207,7 @@ def _open(options: argparse.Namespace) -> int:
     # The command line works without Qt.
     from yewhour.ui.frame.app import run
 
-    return run(path, options.ahead)
+    return run(path, options.ahead, options.made_up)
 
 
 def _desktop(options: argparse.Namespace) -> None:

@@ -1,23 +1,18 @@
-"""The script for the music stand as PDF: large type, the side in the margin, pages turned in quiet moments.
-
-It lies in `store` because it reads the fonts that ship.
-"""
+"""The script for the music stand as PDF: large type, the side in the margin, pages turned in silences."""
 
 from __future__ import annotations
 
 import unicodedata
 from collections.abc import Sequence
-from typing import Any
 
 from yewhour.core.export.reading import blocks
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.made import Made
 from yewhour.core.script.cue import Cue
 from yewhour.core.timing.layout import Segment
-from yewhour.store.paths import FONTS
+from yewhour.store.paper import INK, SIDE_INK, SIZE, Pdf, printed, sheet
 
-Pdf = Any  # fpdf.FPDF, which ships no types
-SIZE, LEADING = 17.0, 8.6  # points; millimetres from line to line
+LEADING = 8.6  # millimetres from line to line
 HEAD = 1.6  # lines that a heading takes, with the space above it
 TOP, BOTTOM, LEFT, WIDTH = 18.0, 279.0, 40.0, 155.0  # millimetres on A4
 TITLE_SIZE, MOST_TITLE = 24, 4  # points; lines
@@ -25,7 +20,6 @@ QUIET_S = 3.0  # a page may be turned in a silence this long
 SEARCHED = (0.35, 0.75)  # of a page is given up to turn it in a silence: rather less, and else more
 PART = 2.0  # lines that the title of a part takes
 PLAIN, MOST_NAMED = 0x17F, 4  # up to here every sign is there; so many that are not are named
-INK, SIDE_INK = (31, 42, 36), {"right": (44, 106, 75), "left": (45, 92, 125)}
 
 
 class Row:
@@ -45,7 +39,7 @@ class Row:
 
 def stand_pdf(made: Made) -> bytes:
     """The PDF, A4."""
-    pdf, measure = _sheet(), _sheet()
+    pdf, measure = sheet(), sheet()
     measure.add_page()  # lines can only be measured on a page
     pdf.set_title(made.plan.brief.title)
     pdf.set_creator("Yew Hour")
@@ -66,13 +60,13 @@ def unprinted(made: Made) -> list[str]:
     signs = {sign for sign in set("".join(texts)) if ord(sign) > PLAIN and not sign.isspace()}
     if not signs:
         return []
-    known = _sheet().current_font.cmap
+    known = sheet().current_font.cmap
 
-    def printed(sign: str) -> bool:
+    def there(sign: str) -> bool:
         plain = unicodedata.normalize("NFKD", sign)
         return all(ord(one) in known or unicodedata.combining(one) for one in plain)
 
-    missing = [sign for sign in signs if ord(sign) not in known and not printed(sign)]
+    missing = [sign for sign in signs if ord(sign) not in known and not there(sign)]
     return sorted(unicodedata.name(sign, f"sign {ord(sign):X}").lower() for sign in missing)
 
 
@@ -83,40 +77,11 @@ def told_unprinted(made: Made) -> str:
     return f"The PDF has no sign for: {', '.join(names[:MOST_NAMED])}{more}." if names else ""
 
 
-def _sheet() -> Pdf:
-    """An empty PDF, with our fonts, and pages that end where we say."""
-    # 150 ms with its fonts; only a PDF needs it.
-    from fpdf import FPDF
-
-    pdf = FPDF(format="A4", unit="mm")
-    pdf.add_font("Body", "", str(FONTS / "AtkinsonHyperlegibleNext_400Regular.ttf"))
-    pdf.add_font("Body", "B", str(FONTS / "AtkinsonHyperlegibleNext_600SemiBold.ttf"))
-    pdf.add_font("Title", "", str(FONTS / "YoungSerif_400Regular.ttf"))
-    pdf.set_auto_page_break(False)
-    pdf.set_font("Body", "", SIZE)
-    return pdf
-
-
-def _printed(pdf: Pdf, text: str) -> str:
-    """A text in signs that the font has: others in their plain form where there is one, else a mark."""
-    known = pdf.current_font.cmap if hasattr(pdf.current_font, "cmap") else {}
-    result = []
-    for sign in " ".join(text.split()):
-        plain = unicodedata.normalize("NFKD", sign)
-        if ord(sign) in known:
-            result.append(sign)
-        elif plain and all(ord(one) in known or unicodedata.combining(one) for one in plain):
-            result.append("".join(one for one in plain if ord(one) in known))
-        elif unicodedata.category(sign) not in ("So", "Cf", "Cn", "Mn", "Sk"):
-            result.append("?")
-    return "".join(result).strip()
-
-
 def _lines(pdf: Pdf, text: str) -> list[str]:
     """A text in lines of the page's width."""
-    printed = _printed(pdf, text)
-    found = pdf.multi_cell(WIDTH, LEADING, printed, dry_run=True, output="LINES")
-    return found if isinstance(found, list) else [printed]
+    whole = printed(pdf, text)
+    found = pdf.multi_cell(WIDTH, LEADING, whole, dry_run=True, output="LINES")
+    return found if isinstance(found, list) else [whole]
 
 
 def _cut(pdf: Pdf, text: str) -> str:
@@ -141,10 +106,10 @@ def _rows(made: Made, pdf: Pdf) -> list[Row]:
                 if segment.turn.flow
                 else segment.dose
             )
-            heading = _cut(pdf, _printed(pdf, f"{segment.name}, {dose}")) if key != shown else ""
+            heading = _cut(pdf, printed(pdf, f"{segment.name}, {dose}")) if key != shown else ""
             shown = key
             lines = _lines(pdf, cue.text)
-            title = _cut(pdf, _printed(pdf, segment.section)) if segment.section != part else ""
+            title = _cut(pdf, printed(pdf, segment.section)) if segment.section != part else ""
             part = segment.section
             rows.append(Row(segment, cue, heading, seconds(after[cue.start] - cue.end), lines, title))
     return rows

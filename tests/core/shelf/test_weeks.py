@@ -7,11 +7,11 @@ from tests.core.shelf.shelves import MONDAY, sheet, shelf_of, taken
 from yewhour.core.shelf.noticed import due, noticed, shown_day
 from yewhour.core.shelf.records import Outing, Shelf, monday_of, week_of, weekday
 from yewhour.core.shelf.weeks import given, months_of, weeks_of
-from yewhour.store.shelfwords import load_shelf_words
+from yewhour.store.shelfwords import load_saying
 from yewhour.store.terms import load_terms
 
 AREAS = load_terms(shipped().positions).areas
-WORDS = load_shelf_words()
+WORDS = load_saying()
 MONTHS = ("January", "February", "March", "April")
 
 
@@ -112,7 +112,7 @@ def test_what_goes_out_is_said_late_first():
     said = due(shelf, MONDAY, WORDS)
     assert [one.code for one in said] == ["late", "due", "ready"]
     assert said[1].words == "Friday's goes out on Friday, and is to be recorded by Friday."
-    assert shown_day(MONDAY + 8, MONDAY) == "next Tuesday"
+    assert shown_day(MONDAY + 8, MONDAY) == "Tuesday next week"
 
 
 @pytest.mark.parametrize(

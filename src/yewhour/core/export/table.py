@@ -21,7 +21,7 @@ def cue_sheet(made: Made) -> str:
         segment = by_id[cue.segment]
         start, end, name = seconds(cue.start), seconds(cue.end), segment.turn.name
         writer.writerow(
-            _harmless(cell)
+            harmless(cell)
             for cell in (
                 show_length(start), f"{start:.1f}", f"{end:.1f}", cue.side, segment.section, name,
                 cue.purpose, cue.text, f"{end - start:.1f}",
@@ -30,5 +30,6 @@ def cue_sheet(made: Made) -> str:
     return out.getvalue()
 
 
-def _harmless(cell: str) -> str:
+def harmless(cell: str) -> str:
+    """A cell that no spreadsheet takes for a formula."""
     return f"'{cell}" if cell.lstrip(_UNSEEN).startswith(_FORMULA) else cell

@@ -10,15 +10,21 @@ from yewhour.core.shelf.records import WEEKDAYS, Outing, Shelf, State, monday_of
 from yewhour.core.shelf.weeks import Given, Week, moves
 
 RUNNING, GAP, LONG_GAP, HISTORY = 3, 6, 9, 8  # weeks
-MAIN, MOST_MAIN = 0.25, 3  # share of a week's time that makes an area what the week is about; so many of them
+MAIN, MOST_MAIN = 0.2, 3  # share of a week's time that makes an area what the week is about; so many of them
 TOUCHED_S = 60.0  # of an area in a week, to say that it came
 CLASSES = 5  # in a row with the same movement
 ASKED = 2  # effort of a movement that is noticed when it comes again and again
 SIDE_S, SIDE_SHARE = 90.0, 0.02
 STRONG, STRONG_WEEKS = 2.7, 4
-BARE_AREAS = frozenset({"whole body", "breath", "rest", "balance"})  # in every class, or no part of the body
 
 Wordings = Mapping[str, str]  # code -> message
+
+
+class Saying(msgspec.Struct, frozen=True):
+    """How it is worded, by its code, and the areas of which nothing is said."""
+
+    messages: Wordings
+    quiet: tuple[str, ...] = ()
 
 
 class Noticed(msgspec.Struct, frozen=True):
@@ -30,7 +36,7 @@ class Noticed(msgspec.Struct, frozen=True):
     day: int = 0
 
 
-def due(shelf: Shelf, today: int, wordings: Wordings) -> list[Noticed]:
+def due(shelf: Shelf, today: int, saying: Saying) -> list[Noticed]:
     """What goes out from today to the end of this week and the next, what is late first."""
     last = monday_of(week_of(today) + 2) - 1
     rank: dict[State, int] = {"late": 0, "planned": 1, "recorded": 2, "out": 3}
@@ -41,9 +47,9 @@ def due(shelf: Shelf, today: int, wordings: Wordings) -> list[Noticed]:
         behind = state == "late" and week_of(one.day) >= week_of(today) - 1
         if one.of not in shelf.classes or state == "out" or not (today <= one.day <= last or behind):
             continue
-        words = wordings[codes[state]].format(
+        words = saying.messages[codes[state]].format(
             title=shelf.classes[one.of].sheet.title,
-            day=shown_day(one.day, today),
+            day=_on(one.day, today),
             at=f" at {one.at}" if one.at else "",
             by=shown_day(record_by(one), today),
         )
@@ -61,16 +67,24 @@ def shown_day(day: int, today: int) -> str:
     if day - today in (0, 1, -1):
         return {0: "today", 1: "tomorrow", -1: "yesterday"}[day - today]
     name, weeks = WEEKDAYS[weekday(day)], week_of(day) - week_of(today)
-    if weeks == 0:
-        return name
-    return f"{'next' if weeks == 1 else 'last' if weeks == -1 else 'another'} {name}"
+    if abs(weeks) <= 1:
+        return name + (" next week" if weeks > 0 else " last week" if weeks < 0 else "")
+    return f"{name} {'in' if weeks > 0 else ''} {abs(weeks)} weeks{'' if weeks > 0 else ' ago'}".replace(
+        "  ", " "
+    )
+
+
+def _on(day: int, today: int) -> str:
+    """The same after "goes out"."""
+    shown = shown_day(day, today)
+    return shown if abs(day - today) <= 1 else f"on {shown}"
 
 
 def noticed(
     weeks: Sequence[Week],
     library: Library,
     areas: Mapping[str, str],
-    wordings: Wordings,
+    saying: Saying,
     month_of: Callable[[int], str],
 ) -> list[Noticed]:
     """What the weeks show, the last of them being the one that is on; what matters first.
@@ -80,7 +94,8 @@ def noticed(
     there = [week for week in weeks if week.given]
     if not there:
         return []
-    known = [area for area in areas if area not in BARE_AREAS]
+    wordings = saying.messages
+    known = [area for area in areas if area not in saying.quiet]
     found = [
         *_running(there, known, areas, wordings),
         *_gaps(weeks, there, known, areas, wordings, month_of),

@@ -5,7 +5,7 @@ from itertools import count
 
 import msgspec
 
-from yewhour.core.plan.movement import Library
+from yewhour.core.plan.movement import Library, Movement
 from yewhour.core.plan.nodes import Block, Blocks, Node, Step
 from yewhour.core.plan.plan import Plan, Section, with_ids
 from yewhour.core.shelf.records import Series, Shelved
@@ -67,8 +67,14 @@ def _prepares(names: Sequence[str], later: Sequence[Sheet | None], library: Libr
     return tuple(
         name
         for name in ahead
-        if name not in mine and name in library and mine.intersection(library[name].prepared_by)
+        if name not in mine and name in library and mine.intersection(_leads_to(library[name]))
     )
+
+
+def _leads_to(movement: Movement) -> tuple[str, ...]:
+    """What leads to a movement: what prepares it, and its gentler way."""
+    gentler = movement.gentler.movement if movement.gentler is not None else ""
+    return (*movement.prepared_by, gentler)
 
 
 def next_of(last: Plan, title: str) -> Plan:

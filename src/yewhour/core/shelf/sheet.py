@@ -7,7 +7,7 @@ import msgspec
 from yewhour.core.lengths import seconds
 from yewhour.core.made import Made
 from yewhour.core.plan.position import base_of
-from yewhour.core.shelf.twig import BARE, Strokes, strokes_of
+from yewhour.core.shelf.twig import BARE, Strokes, Twig, strokes_of
 
 EFFORTS = 6  # from 0 to 5
 
@@ -36,6 +36,12 @@ class Sheet(msgspec.Struct, frozen=True, omit_defaults=True):
     bases: dict[str, float] = {}
     movements: dict[str, float] = {}
     strokes: Strokes = ()
+
+    @property
+    def twig(self) -> Twig:
+        """What a card shows of it."""
+        about = ", ".join(part for part in (self.style, self.audience and f"for {self.audience}") if part)
+        return Twig(self.title, self.length_s, about, self.strokes)
 
     @property
     def strong(self) -> float:

@@ -67,12 +67,16 @@ def open_first(window: Window, path: Path | None = FIRST_DEMO, ahead: Ahead | No
         window.say_kept()
 
 
-def run(path: Path | None = None, ahead: Ahead | None = None) -> int:
-    """Opens the window and stays until it is closed; returns the exit code. ahead: of the class at `path`."""
+def run(path: Path | None = None, ahead: Ahead | None = None, made_up: bool = False) -> int:
+    """Opens the window and stays until it is closed; returns the exit code. ahead: of the class at `path`.
+
+    made_up: the shelf is the one of Saltmarsh Row, and kept nowhere.
+    """
     qt = application()
     habits = read_habits()
     look.set_scale(habits.scale)
     window = first_window(habits.dark)
+    window.made_up = made_up
     _WINDOWS.append(window)
     window.show()
     qt.processEvents()  # on screen first, then the class

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from functools import partial
 from pathlib import Path
 
 from yewhour.core.plan.outline_read import read_outline
@@ -98,6 +99,31 @@ class Clerk:
         """Asks where the class as it was is to be written."""
         write = self.window.back_page.write_into
         self._ask(Wanted("Write it as it was", "Write here", folder=True), "", write)
+
+    def open_to_record(self, path: Path) -> None:
+        """Opens a class and goes to its take."""
+        if self.open_file(path):
+            self.window.to_take()
+
+    def choose_folder_of_weeks(self) -> None:
+        """Asks where what goes out is to be written."""
+        write = self.window.shelf_page.write_into
+        self._ask(Wanted("Write out what goes out", "Write here", folder=True), "", write)
+
+    def find_shelved(self, name: str) -> None:
+        """Asks where the file of a class of the shelf is now."""
+        find = partial(self.window.shelving.found_at, name)
+        self._ask(Wanted("Where is it now?", "This one", CLASSES), "", find)
+
+    def begin_from_shelf(self, plan: Plan, said: str) -> None:
+        """A class made from one on the shelf, in no file yet."""
+        self.files.begin(plan)
+        self.window.say(said)
+
+    def change_from_shelf(self, plan: Plan, said: str) -> None:
+        """The class that was just opened from the shelf, changed; undo takes it back."""
+        self.session.do("Name another class at its end", plan)
+        self.window.say(f"It says: {said} Save it with Ctrl+S.")
 
     def bring_in(self) -> None:
         """Asks for a recording's captions, and makes a draft of a class of them."""

@@ -18,7 +18,7 @@ from yewhour.store.glimpse import glimpse_of
 from yewhour.store.habits import recent_classes
 from yewhour.store.keeping import Kept, kept_work
 from yewhour.store.paths import demo_classes
-from yewhour.store.twigs import demo_twigs
+from yewhour.store.sheets import demo_sheets
 from yewhour.ui.frame.twig_card import TwigCard
 from yewhour.ui.kit.controls import button, card, emptied, label, page, quiet, row
 from yewhour.ui.kit.theme import Theme, scale
@@ -135,12 +135,14 @@ class Start(QWidget):
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(8)
         self._across = across = self._columns()
-        twigs = demo_twigs()
+        sheets = demo_sheets()
         for number, path in enumerate(demo_classes()):
-            twig = twigs.get(path.stem)
-            if twig is None:
+            sheet = sheets.get(path.stem)
+            if sheet is None:
                 brief = read_plan(path).brief
                 twig = Twig(brief.title, brief.target_s, brief.audience or brief.style, ())
+            else:
+                twig = sheet.twig
             made = TwigCard(twig, self.theme)
             made.clicked.connect(partial(self.path.emit, path))
             grid.addWidget(made, number // across, number % across)

@@ -49,11 +49,11 @@ class Head(QWidget):
         self.export.setAccessibleName(EXPORT)
         head.addWidget(self.export, 0, Qt.AlignmentFlag.AlignVCenter)
 
-    def mark(self, here: int, able: bool) -> None:
-        """Shows at which station the teacher is, -1 for none, and whether there is a class to go to."""
+    def mark(self, here: int, able: Sequence[bool]) -> None:
+        """Shows at which station the teacher is, -1 for none, and which can be gone to."""
         for number, made in enumerate(self.stations):
             made.setChecked(number == here)
-            made.setEnabled(able)
+            made.setEnabled(able[number])
 
     def dress(self, theme: look.Theme, roomy: bool) -> None:
         """Puts on the colours; the words of the export only where there is room."""

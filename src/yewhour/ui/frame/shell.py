@@ -74,7 +74,21 @@ class Shell(QMainWindow):
     def to_back(self) -> None:
         """What really happened."""
 
+    @abstractmethod
+    def to_take(self) -> None:
+        """The take."""
+
     @property
     @abstractmethod
     def back_page(self) -> Any:
         """What really happened."""
+
+    @property
+    @abstractmethod
+    def shelf_page(self) -> Any:
+        """What was made, and what goes out when."""
+
+    @property
+    @abstractmethod
+    def shelving(self) -> Any:
+        """The shelf."""

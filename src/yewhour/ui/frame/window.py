@@ -6,9 +6,8 @@ on to the part that does it. What a part does is in the part's own file.
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from functools import cached_property, partial
-from typing import Any, NamedTuple
+from functools import partial
+from typing import Any
 
 from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
 from PySide6.QtGui import (
@@ -31,15 +30,16 @@ from PySide6.QtWidgets import (
 )  # fmt: skip
 
 from yewhour.core.problem import Problem
+from yewhour.store.paths import kept_shelf
 from yewhour.ui.desk.files import Files
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.clerk import Clerk
-from yewhour.ui.frame.first_page import Start
-from yewhour.ui.frame.foot import BACK, HINT, Foot
+from yewhour.ui.frame.foot import HINTS, Foot
 from yewhour.ui.frame.head import Head
 from yewhour.ui.frame.left_over import left_over
+from yewhour.ui.frame.pages import Pages
 from yewhour.ui.frame.promised import promised
-from yewhour.ui.frame.shell import Shell
+from yewhour.ui.frame.stations import STATIONS
 from yewhour.ui.frame.view import View
 from yewhour.ui.kit import theme as look
 from yewhour.ui.kit.deeds import AT_HAND, DEEDS, with_letter
@@ -49,31 +49,12 @@ from yewhour.ui.sprig.hand import Hand
 from yewhour.ui.sprig.inspector import Inspector
 from yewhour.ui.sprig.sprig import Sprig
 
+SHELVE_MS = 1500
 ROOMY = 900  # pixels of a window, at the usual text size, that has room for every word
 ABOUT = {deed.name: f"{deed.about} ({deed.keys[0]})" for deed in DEEDS if deed.keys}
 
 
-class Station(NamedTuple):
-    """One station: the deed that goes there, its title, the window's page, what takes the focus to it, and
-    whether it has the screen to itself."""
-
-    deed: str
-    title: str
-    page: str
-    focus: Callable[[Window], object]
-    alone: bool = False
-
-
-STATIONS = (
-    Station("to_promise", "Promise", "promise_page", lambda window: window.promise_page.take_focus()),
-    Station("to_sprig", "Sprig", "build_page", lambda window: window.sprig.setFocus()),
-    Station("to_words", "Words", "words", lambda window: window.words.script.setFocus()),
-    Station("to_take", "Take", "take_page", lambda window: window.take_page.take_focus(), True),
-    Station("to_back", "Look back", "back_page", lambda window: window.back_page.take_focus()),
-)
-
-
-class Window(Shell):
+class Window(Pages):
     """Shows one session. Every action is named in `actions.DEEDS`.
 
     The pages that are not there at the start are made when they are first asked for.
@@ -94,6 +75,10 @@ class Window(Shell):
         self.resize(1280, 800)
         self.setMinimumSize(900, 560)
         self.setAcceptDrops(True)
+        self._shelving_soon = QTimer(self)  # once the class has been there for a moment
+        self._shelving_soon.setSingleShot(True)
+        self._shelving_soon.setInterval(SHELVE_MS)
+        self._shelving_soon.timeout.connect(self.shelve)
         self._growing = QTimer(self)  # once the hand rests
         self._growing.setSingleShot(True)
         self._growing.setInterval(150)
@@ -101,6 +86,7 @@ class Window(Shell):
         self._build()
         self._make_actions()
         session.made_changed.connect(self.show_class)
+        session.made_changed.connect(self._shelve_soon)
         session.plan_changed.connect(self._forget_note)
         session.refused.connect(self.tell)
         session.working.connect(lambda stage: self.foot.show_working(stage, self.theme))
@@ -156,63 +142,6 @@ class Window(Shell):
         middle = QWidget()
         middle.setLayout(whole)
         self.setCentralWidget(middle)
-
-    @cached_property
-    def promise_page(self) -> Any:
-        """The promise."""
-        made = self.later.Promise(self.session, self.theme)
-        self._dressed.append(made)
-        self.stations.addWidget(made)
-        return made
-
-    @cached_property
-    def words(self) -> Any:
-        """The script."""
-        made = self.later.Words(self.session, self.theme)
-        made.told.connect(self.say)
-        for action in self._letters["script"]:
-            made.script.addAction(action)
-        self._offer_at(made.script, "script")
-        self._dressed.append(made)
-        self.stations.addWidget(made)
-        return made
-
-    @cached_property
-    def take_page(self) -> Any:
-        """The take, which has the whole window."""
-        made = self.later.TakePage(self.session, self.theme)
-        made.left.connect(self.to_sprig)
-        self._dressed.append(made)
-        self.body.addWidget(made)
-        return made
-
-    @cached_property
-    def back_page(self) -> Any:
-        """What really happened."""
-        made = self.rarely.BackPage(self.session, self.theme)
-        made.told.connect(self.say)
-        made.troubled.connect(self.tell)
-        made.opens.connect(self.keep_open)
-        made.wanted.connect(self.clerk.choose_recording)
-        made.folder_wanted.connect(self.clerk.choose_folder_as_it_was)
-        self._dressed.append(made)
-        self.body.addWidget(made)
-        return made
-
-    @cached_property
-    def start(self) -> Start:
-        """The first page."""
-        made = Start(self.theme)
-        made.pasted.connect(self.clerk.paste_outline)
-        self._dressed.append(made)
-        made.empty.connect(self.clerk.new_class)
-        made.outline.connect(self.clerk.open_outline)
-        made.recording.connect(self.clerk.bring_in)
-        made.other.connect(self.clerk.open_class)
-        made.path.connect(self.clerk.open_file)
-        made.kept.connect(self.clerk.bring_back)
-        self.body.addWidget(made)
-        return made
 
     def _make_actions(self) -> None:
         self.actions_by_name: dict[str, QAction] = {}
@@ -274,8 +203,8 @@ class Window(Shell):
     # --- stations ---------------------------------------------------------------------------------------
 
     def _to(self, number: int) -> None:
-        if self.session.plan is not None:
-            station = STATIONS[number]
+        station = STATIONS[number]
+        if self.session.plan is not None or station.always:
             page = getattr(self, station.page)
             wide = self.body.indexOf(page) >= 0
             self._fill_screen(station.alone)
@@ -297,7 +226,8 @@ class Window(Shell):
         on = self.stations.currentWidget() if on is self.bench else on
         pages = [self.__dict__.get(station.page) for station in STATIONS]  # those that were made
         here = next((n for n, page in enumerate(pages) if page is not None and page is on), -1)
-        self.head.mark(here, self.session.plan is not None)
+        open_ = self.session.plan is not None
+        self.head.mark(here, [open_ or station.always for station in STATIONS])
 
     def to_promise(self) -> None:
         """The promise."""
@@ -319,8 +249,19 @@ class Window(Shell):
         """What really happened."""
         self._to(4)
 
+    def to_shelf(self) -> None:
+        """What was made, and what goes out when."""
+        self._to(5)
+
     def show_first_page(self) -> None:
-        """The first page."""
+        """The shelf, as soon as there is something on it; else every way to begin."""
+        if self.has_shelf():
+            self.to_shelf()
+        else:
+            self.show_beginnings()
+
+    def show_beginnings(self) -> None:
+        """Every way to begin a class."""
         self._fill_screen(False)
         self.body.setCurrentWidget(self.start)
         self.start.refresh()
@@ -357,17 +298,41 @@ class Window(Shell):
         self.setWindowTitle(f"{plan.brief.title}{' *' if session.changed else ''} – Yew Hour")
         self.head.promise.setText(promised(session, self.roomy))
         if on is not self.__dict__.get("start") or self.foot.note is not None:
-            self.foot.show_next(self.theme, BACK if on is self.__dict__.get("back_page") else HINT)
+            here = next((name for name in HINTS if on is not None and on is self.__dict__.get(name)), "")
+            self.foot.show_next(self.theme, HINTS[here])
         else:
             self.foot.put(
                 f"{plan.brief.title} is still open: choose Promise, Sprig or Words.", self.theme.soft
             )
             self.foot.mend_button.setVisible(False)
 
+    @property
+    def _on_shelf(self) -> bool:
+        return "shelf_page" in self.__dict__ and self.body.currentWidget() is self.shelf_page
+
+    def has_shelf(self) -> bool:
+        """Whether there is anything on the shelf, found without opening it."""
+        if self.made_up or "shelving" in self.__dict__:
+            return not self.shelving.shelf.empty
+        return any(kept_shelf().glob("*.sqlite")) and not self.shelving.shelf.empty
+
+    def _shelve_soon(self) -> None:
+        if self.session.path is not None and not self.files.is_demo(self.session.path):
+            self._shelving_soon.start()
+
+    def shelve(self) -> None:
+        """Puts the class that is open onto the shelf, as it is in its file."""
+        session = self.session
+        if session.path is None or session.made is None or session.changed or session.busy:
+            return
+        if not self.files.is_demo(session.path):
+            self.shelf_page.making.shelve(session.path, session.made)
+
     def _name_undo(self) -> None:
+        past = self.shelving if self._on_shelf else self.session.past
         for name, titles, word in (
-            ("undo", self.session.past.undo_titles, "Undo"),
-            ("redo", self.session.past.redo_titles, "Do again"),
+            ("undo", past.undo_titles, "Undo"),
+            ("redo", past.redo_titles, "Do again"),
         ):
             self.actions_by_name[name].setText(f"{word}: {titles[0]}" if titles else word)
             self.actions_by_name[name].setEnabled(bool(titles))
@@ -416,12 +381,12 @@ class Window(Shell):
             self.say("Nothing is offered just now.")
 
     def undo(self) -> None:
-        """Takes the last change back."""
-        self.session.undo()
+        """Takes the last change back; on the shelf, what was done there."""
+        (self.shelf_page if self._on_shelf else self.session).undo()
 
     def redo(self) -> None:
         """Does it again."""
-        self.session.redo()
+        (self.shelf_page if self._on_shelf else self.session).redo()
 
     def find_movement(self) -> None:
         """To the finder, from anywhere."""
@@ -494,5 +459,9 @@ class Window(Shell):
             self.take_page.close_take()
         if "back_page" in self.__dict__:
             self.back_page.close_back()
+        if "shelf_page" in self.__dict__:
+            self.shelf_page.close_shelf()
+        if "shelving" in self.__dict__:
+            self.shelving.close()
         self.session.workshop.close()
         super().closeEvent(event)

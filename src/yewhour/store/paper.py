@@ -1,0 +1,39 @@
+"""Paper: a PDF in our type and ink. It lies in `store` because it reads the fonts that ship."""
+
+import unicodedata
+from typing import Any
+
+from yewhour.store.paths import FONTS
+
+Pdf = Any  # fpdf.FPDF, which ships no types
+SIZE = 17.0  # points
+INK, SIDE_INK = (31, 42, 36), {"right": (44, 106, 75), "left": (45, 92, 125)}
+
+
+def sheet() -> Pdf:
+    """An empty PDF, with our fonts, and pages that end where we say."""
+    # 150 ms with its fonts; only a PDF needs it.
+    from fpdf import FPDF
+
+    pdf = FPDF(format="A4", unit="mm")
+    pdf.add_font("Body", "", str(FONTS / "AtkinsonHyperlegibleNext_400Regular.ttf"))
+    pdf.add_font("Body", "B", str(FONTS / "AtkinsonHyperlegibleNext_600SemiBold.ttf"))
+    pdf.add_font("Title", "", str(FONTS / "YoungSerif_400Regular.ttf"))
+    pdf.set_auto_page_break(False)
+    pdf.set_font("Body", "", SIZE)
+    return pdf
+
+
+def printed(pdf: Pdf, text: str) -> str:
+    """A text in signs that the font has: others in their plain form where there is one, else a mark."""
+    known = pdf.current_font.cmap if hasattr(pdf.current_font, "cmap") else {}
+    result = []
+    for sign in " ".join(text.split()):
+        plain = unicodedata.normalize("NFKD", sign)
+        if ord(sign) in known:
+            result.append(sign)
+        elif plain and all(ord(one) in known or unicodedata.combining(one) for one in plain):
+            result.append("".join(one for one in plain if ord(one) in known))
+        elif unicodedata.category(sign) not in ("So", "Cf", "Cn", "Mn", "Sk"):
+            result.append("?")
+    return "".join(result).strip()

@@ -1,0 +1,127 @@
+"""The pages of the window that are not there at its start: each is made when it is first asked for."""
+
+from __future__ import annotations
+
+from abc import abstractmethod
+from functools import cached_property
+from typing import Any
+
+from PySide6.QtGui import QAction
+from PySide6.QtWidgets import QStackedWidget, QWidget
+
+from yewhour.ui.desk.session import Session
+from yewhour.ui.frame.clerk import Clerk
+from yewhour.ui.frame.first_page import Start
+from yewhour.ui.frame.shell import Shell
+
+
+class Pages(Shell):
+    """A window with pages. made_up: its shelf is the one of the demo.
+
+    stations: what stands beside the sprig. body: what has the whole window.
+    """
+
+    session: Session
+    clerk: Clerk
+    stations: QStackedWidget
+    body: QStackedWidget
+    made_up = False
+    _dressed: list[Any]
+    _letters: dict[str, list[QAction]]
+
+    @abstractmethod
+    def to_sprig(self) -> None:
+        """The sprig and the movements."""
+
+    @abstractmethod
+    def show_beginnings(self) -> None:
+        """The page with every way to begin a class."""
+
+    @abstractmethod
+    def _offer_at(self, widget: QWidget, where: str) -> None: ...
+
+    @cached_property
+    def shelving(self) -> Any:
+        """The shelf."""
+        made = self.rarely.Shelving(made_up=self.made_up)
+        made.changed.connect(self.show_class)  # for what can be undone
+        return made
+
+    @abstractmethod
+    def show_class(self) -> None:
+        """The promise in the head, and what is next in the foot."""
+
+    @cached_property
+    def promise_page(self) -> Any:
+        """The promise."""
+        made = self.later.Promise(self.session, self.theme)
+        self._dressed.append(made)
+        self.stations.addWidget(made)
+        return made
+
+    @cached_property
+    def words(self) -> Any:
+        """The script."""
+        made = self.later.Words(self.session, self.theme)
+        made.told.connect(self.say)
+        for action in self._letters["script"]:
+            made.script.addAction(action)
+        self._offer_at(made.script, "script")
+        self._dressed.append(made)
+        self.stations.addWidget(made)
+        return made
+
+    @cached_property
+    def take_page(self) -> Any:
+        """The take, which has the whole window."""
+        made = self.later.TakePage(self.session, self.theme)
+        made.left.connect(self.to_sprig)
+        self._dressed.append(made)
+        self.body.addWidget(made)
+        return made
+
+    @cached_property
+    def back_page(self) -> Any:
+        """What really happened."""
+        made = self.rarely.BackPage(self.session, self.theme)
+        made.told.connect(self.say)
+        made.troubled.connect(self.tell)
+        made.opens.connect(self.keep_open)
+        made.wanted.connect(self.clerk.choose_recording)
+        made.folder_wanted.connect(self.clerk.choose_folder_as_it_was)
+        self._dressed.append(made)
+        self.body.addWidget(made)
+        return made
+
+    @cached_property
+    def start(self) -> Start:
+        """The first page."""
+        made = Start(self.theme)
+        made.pasted.connect(self.clerk.paste_outline)
+        self._dressed.append(made)
+        made.empty.connect(self.clerk.new_class)
+        made.outline.connect(self.clerk.open_outline)
+        made.recording.connect(self.clerk.bring_in)
+        made.other.connect(self.clerk.open_class)
+        made.path.connect(self.clerk.open_file)
+        made.kept.connect(self.clerk.bring_back)
+        self.body.addWidget(made)
+        return made
+
+    @cached_property
+    def shelf_page(self) -> Any:
+        """What was made, and what goes out when."""
+        made = self.rarely.ShelfPage(self.session, self.shelving, self.theme)
+        made.told.connect(self.say)
+        made.troubled.connect(self.tell)
+        made.opens.connect(self.keep_open)
+        made.opened.connect(self.clerk.open_file)
+        made.to_record.connect(self.clerk.open_to_record)
+        made.begin.connect(self.show_beginnings)
+        made.folder_wanted.connect(self.clerk.choose_folder_of_weeks)
+        made.find_wanted.connect(self.clerk.find_shelved)
+        made.making.begun.connect(self.clerk.begin_from_shelf)
+        made.making.changed.connect(self.clerk.change_from_shelf)
+        self._dressed.append(made)
+        self.body.addWidget(made)
+        return made

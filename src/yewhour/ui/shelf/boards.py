@@ -1,0 +1,368 @@
+"""The boards, painted: classes as little sprigs that stand on the days they go out."""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections.abc import Iterator
+from datetime import date
+from functools import lru_cache
+
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPixmap,
+    QPixmapCache,
+    QResizeEvent,
+)
+from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QFrame
+
+from yewhour.core.shelf.noticed import record_by, shown_day
+from yewhour.core.shelf.records import DAYS, WEEKDAYS, monday_of, week_of
+from yewhour.core.shelf.sheet import Sheet
+from yewhour.ui.kit.theme import Theme, cut_to, font, metrics, scale
+from yewhour.ui.kit.twig import paint_twig
+from yewhour.ui.shelf.board import MARGIN, ROW, Board, Shelves, Spot, tall
+
+FLOOR = 112.0  # pixels from the top of a row to its board, at the usual text size
+BOARD, TWIG = 5.0, 46.0  # how thick a board is, and how wide a sprig
+SIZES = (10.0, 9.0)  # points: of a title, and of what stands below it
+CACHED_KB = 60_000
+
+
+class Boards(QAbstractScrollArea):
+    """Shows boards. chosen: another class is. wanted: it is to be opened. moved: a class was let go over a
+    day (the spot, the day). shifted: it is to go out so many days later. dropped: it is not to go out."""
+
+    chosen = Signal()
+    wanted = Signal()
+    moved = Signal(object, int)
+    shifted = Signal(int)
+    dropped = Signal()
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self.theme = theme
+        self.shelves = Shelves([], [], 0.0)
+        self.today = 1
+        self.spot = -1
+        self._held: tuple[int, QPoint] | None = None
+        self._over: tuple[int, int] | None = None  # board, day, while a class is dragged
+        self._rows: list[int] = []  # the board of each spot, to find those in view
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setAccessibleName("The shelf")
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.viewport().setMouseTracking(True)
+        QPixmapCache.setCacheLimit(max(QPixmapCache.cacheLimit(), CACHED_KB))
+
+    def show_shelves(self, shelves: Shelves, today: int) -> None:
+        """Other boards; the class that was chosen stays so where it still stands."""
+        before = self.current
+        self.shelves, self.today = shelves, today
+        self._rows = [spot.board for spot in shelves.spots]
+        self.spot = -1
+        if before is not None:
+            same = (n for n, spot in enumerate(shelves.spots) if _alike(spot, before))
+            self.spot = next(same, -1)
+        self._fit()
+        self.setAccessibleDescription(self._told())
+
+    @property
+    def current(self) -> Spot | None:
+        """What is chosen."""
+        return self.shelves.spots[self.spot] if 0 <= self.spot < len(self.shelves.spots) else None
+
+    def set_theme(self, theme: Theme) -> None:
+        """Other colours, or another size of text."""
+        self.theme = theme
+        self.viewport().update()
+
+    def choose(self, number: int) -> None:
+        """Chooses a spot, and brings it into view."""
+        if not 0 <= number < len(self.shelves.spots):
+            return
+        self.spot = number
+        top = self.shelves.boards[self.shelves.spots[number].board].top
+        bar = self.verticalScrollBar()
+        if top < bar.value() or top + self._row > bar.value() + self.viewport().height():
+            bar.setValue(round(top - (0 if top < bar.value() else self.viewport().height() - self._row)))
+        self.viewport().update()
+        self.setAccessibleDescription(self._told())
+        self.chosen.emit()
+
+    def choose_class(self, name: str, day: int = 0) -> None:
+        """Chooses a class, where it goes out on a day if that is given."""
+        spots = self.shelves.spots
+        mine = [n for n, spot in enumerate(spots) if spot.shelved.id == name]
+        on = [n for n in mine if (out := spots[n].outing) is not None and out.day == day]
+        if mine:
+            self.choose((on or mine)[0])
+
+    def _told(self) -> str:
+        spot = self.current
+        if spot is None:
+            return ""
+        when = f", {shown_day(spot.outing.day, self.today)}" if spot.outing is not None else ""
+        return f"{spot.shelved.sheet.title}{when}, {self._under(spot)}"
+
+    # --- geometry ---------------------------------------------------------------------------------------
+
+    @property
+    def _row(self) -> float:
+        return ROW * scale()
+
+    def _fit(self) -> None:
+        bar = self.verticalScrollBar()
+        bar.setRange(0, max(0, round(self.shelves.height) - self.viewport().height()))
+        bar.setPageStep(max(1, self.viewport().height()))
+        bar.setSingleStep(round(self._row / 3))
+        self.viewport().update()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _box(self, spot: Spot) -> QRectF:
+        """Where a class stands, its words included."""
+        top = self.shelves.boards[spot.board].top
+        return QRectF(spot.x - spot.width / 2, top + 4, spot.width, self._row - 10 * scale())
+
+    def _in_view(self) -> Iterator[tuple[int, Spot]]:
+        first = int(self.verticalScrollBar().value() / self._row)
+        last = first + int(self.viewport().height() / self._row) + 2
+        for number in range(bisect_left(self._rows, first), bisect_left(self._rows, last)):
+            yield number, self.shelves.spots[number]
+
+    def spot_at(self, at: QPoint) -> int:
+        """The spot under a point of the view, -1 for none."""
+        point = QPointF(at.x(), at.y() + self.verticalScrollBar().value())
+        return next((n for n, spot in self._in_view() if self._box(spot).contains(point)), -1)
+
+    def day_at(self, at: QPoint) -> tuple[int, int] | None:
+        """The board and the day under a point of the view, where there is a week."""
+        number = int((at.y() + self.verticalScrollBar().value()) / self._row)
+        if not 0 <= number < len(self.shelves.boards):
+            return None
+        week = self.shelves.boards[number].week
+        across = (at.x() - MARGIN * scale()) / max(1.0, self._day_wide)
+        if week is None or not 0 <= across < DAYS:
+            return None
+        return number, monday_of(week) + int(across)
+
+    @property
+    def _day_wide(self) -> float:
+        return (self.viewport().width() - MARGIN * scale()) / DAYS
+
+    # --- the hand ---------------------------------------------------------------------------------------
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.setFocus()
+        number = self.spot_at(event.position().toPoint())
+        self._held = (number, event.position().toPoint()) if number >= 0 else None
+        if number >= 0:
+            self.choose(number)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        at = event.position().toPoint()
+        if self._held is None:
+            self.viewport().setCursor(
+                Qt.CursorShape.PointingHandCursor if self.spot_at(at) >= 0 else Qt.CursorShape.ArrowCursor
+            )
+            return
+        if (at - self._held[1]).manhattanLength() < QApplication.startDragDistance() and self._over is None:
+            return
+        self._over = self.day_at(at)
+        bar, edge = self.verticalScrollBar(), round(30 * scale())
+        if at.y() < edge or at.y() > self.viewport().height() - edge:
+            bar.setValue(bar.value() + (edge if at.y() > edge else -edge))
+        self.viewport().update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        held, over, self._held, self._over = self._held, self._over, None, None
+        self.viewport().update()
+        if held is not None and over is not None:
+            self.moved.emit(self.shelves.spots[held[0]], over[1])
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        if self.spot_at(event.position().toPoint()) >= 0:
+            self.wanted.emit()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key, alt = Qt.Key(event.key()), bool(event.modifiers() & Qt.KeyboardModifier.AltModifier)
+        steps = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
+        rows = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}
+        if key == Qt.Key.Key_Escape and self._held is not None:
+            self._held = self._over = None
+            self.viewport().update()
+        elif alt and (key in steps or key in rows):
+            self.shifted.emit(steps[key] if key in steps else DAYS * rows[key])
+        elif key in steps:
+            self.choose(max(0, self.spot + steps[key]) if self.spot >= 0 else 0)
+        elif key in rows:
+            self.choose(self._beside(rows[key]))
+        elif key in (Qt.Key.Key_Home, Qt.Key.Key_End):
+            self.choose(0 if key == Qt.Key.Key_Home else len(self.shelves.spots) - 1)
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.wanted.emit()
+        elif key in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
+            self.dropped.emit()
+        else:
+            super().keyPressEvent(event)
+
+    def _beside(self, way: int) -> int:
+        """The spot nearest above or below the one that is chosen."""
+        here = self.current
+        if here is None:
+            return 0
+        rows = sorted({row for row in self._rows if (row - here.board) * way > 0}, key=lambda row: row * way)
+        if not rows:
+            return self.spot
+        there = [n for n, spot in enumerate(self.shelves.spots) if spot.board == rows[0]]
+        return min(there, key=lambda n: abs(self.shelves.spots[n].x - here.x))
+
+    # --- painting ---------------------------------------------------------------------------------------
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self.viewport())
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.viewport().rect(), QColor(self.theme.paper))
+        shift = self.verticalScrollBar().value()
+        painter.translate(0, -shift)
+        for number, board in enumerate(self.shelves.boards):
+            if shift - self._row < board.top < shift + self.viewport().height():
+                self._paint_board(painter, number, board)
+        for number, spot in self._in_view():
+            self._paint_spot(painter, spot, number == self.spot)
+        if not self.shelves.spots:
+            painter.setPen(QColor(self.theme.soft))
+            painter.setFont(font(11))
+            words = "Nothing here. A class stands here as soon as it is saved."
+            painter.drawText(QPointF(MARGIN * scale(), FLOOR * scale() / 2), words)
+
+    def _paint_board(self, painter: QPainter, number: int, board: Board) -> None:
+        theme, size = self.theme, scale()
+        left, right, floor = MARGIN * size, float(self.viewport().width()) - 8, board.top + FLOOR * size
+        if self._over is not None and self._over[0] == number:
+            day = (self._over[1] - 1) % DAYS
+            box = QRectF(left + day * self._day_wide, board.top + 6, self._day_wide, floor - board.top - 6)
+            painter.fillRect(box, QColor(theme.chosen))
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(theme.bark))
+        painter.drawRoundedRect(QRectF(left - 6, floor, right - left + 6, BOARD * size), 2, 2)
+        now = board.week is not None and board.week == week_of(self.today)
+        painter.setPen(QColor(theme.ink))
+        painter.setFont(font(12.5 if now else 11, title=True))
+        painter.drawText(QRectF(14, floor - 34 * size, left - 24, 30 * size), _UNDER, board.title)
+        painter.setPen(QColor(theme.soft))
+        painter.setFont(font(SIZES[1]))
+        painter.drawText(QRectF(14, floor - 4 * size, left - 24, 20 * size), _OVER, board.under)
+        if board.week is not None:
+            self._paint_days(painter, board, floor)
+
+    def _paint_days(self, painter: QPainter, board: Board, floor: float) -> None:
+        """The days, above their place; today is told apart."""
+        assert board.week is not None
+        size = scale()
+        for day, name in enumerate(WEEKDAYS):
+            number = monday_of(board.week) + day
+            today = number == self.today
+            painter.setPen(QColor(self.theme.ink if today else self.theme.soft))
+            painter.setFont(font(SIZES[1], bold=today))
+            words = f"{name[:2]} {date.fromordinal(number).day}" + (", today" if today else "")
+            x = MARGIN * size + (day + 0.5) * self._day_wide
+            box = QRectF(x - self._day_wide / 2, board.top + 4, self._day_wide, 16 * size)
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
+
+    def _paint_spot(self, painter: QPainter, spot: Spot, chosen: bool) -> None:
+        theme, size, sheet = self.theme, scale(), spot.shelved.sheet
+        floor = self.shelves.boards[spot.board].top + FLOOR * size
+        if chosen:
+            box = self._box(spot).adjusted(2, 16 * size, -2, 0)
+            painter.setPen(QPen(QColor(theme.focus if self.hasFocus() else theme.edge), 2))
+            painter.setBrush(QColor(theme.chosen))
+            painter.drawRoundedRect(box, 6, 6)
+        picture = self._picture(sheet)
+        ratio = picture.devicePixelRatio()
+        at = QPointF(spot.x - picture.width() / ratio / 2, floor - picture.height() / ratio)
+        painter.setOpacity(0.45 if spot.state in ("planned", "late") else 1.0)
+        painter.drawPixmap(at, picture)
+        painter.setOpacity(1.0)
+        room = spot.width - 6
+        painter.setPen(QColor(theme.ink))
+        painter.setFont(font(SIZES[0]))
+        box = QRectF(spot.x - room / 2, floor + 8 * size, room, metrics(SIZES[0]).height() + 1)
+        for number, words in enumerate(_two_lines(sheet.title, room)):
+            painter.drawText(box.translated(0, number * box.height()), Qt.AlignmentFlag.AlignCenter, words)
+            under = box.translated(0, (number + 1) * box.height())
+        late = spot.state == "late"
+        painter.setPen(QColor(theme.trouble if late else theme.soft))
+        painter.setFont(font(SIZES[1], bold=late))
+        for number, words in enumerate(self._lines(spot)):
+            box = under.translated(0, number * under.height())
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, cut_to(words, SIZES[1], room)[0])
+
+    def _lines(self, spot: Spot) -> tuple[str, ...]:
+        length = said_length(spot.shelved.sheet.length_s)
+        at = f"{length}, at {spot.outing.at}" if spot.outing is not None and spot.outing.at else length
+        return (at, self._under(spot))
+
+    def _under(self, spot: Spot) -> str:
+        """How far a class is, in a few words."""
+        if spot.outing is None:
+            return "recorded" if spot.state == "recorded" else "not recorded"
+        if spot.state in ("planned", "late"):
+            by = shown_day(record_by(spot.outing), self.today).replace(" week", "")
+            return f"record by {by}" if spot.state == "planned" else "not recorded"
+        return "recorded" if spot.state == "recorded" else "out"
+
+    def _picture(self, sheet: Sheet) -> QPixmap:
+        """A class as a sprig; painted once."""
+        ratio, high, wide = self.devicePixelRatioF(), tall(sheet.length_s, scale()), TWIG * scale()
+        key = f"{hash(sheet.strokes)}/{high:.1f}/{ratio}/{self.theme.ground}"
+        picture = QPixmap()
+        if not QPixmapCache.find(key, picture):
+            picture = QPixmap(round(wide * ratio), round(high * ratio))
+            picture.setDevicePixelRatio(ratio)
+            picture.fill(Qt.GlobalColor.transparent)
+            painter = QPainter(picture)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            paint_twig(painter, QRectF(0, 0, wide, high), sheet.twig, self.theme)
+            painter.end()
+            QPixmapCache.insert(key, picture)
+        return picture
+
+
+_UNDER = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignBottom
+_OVER = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
+
+
+def said_length(length_s: float) -> str:
+    """A length beside a time of day, so that they are not taken for each other."""
+    return f"{round(length_s / 60)} min" if length_s >= 90 else f"{round(length_s)} s"
+
+
+@lru_cache(2000)
+def _lines_of(title: str, room: int, size: float) -> tuple[str, ...]:
+    words = title.split()
+    for at in range(len(words), 0, -1):
+        first, rest = " ".join(words[:at]), " ".join(words[at:])
+        if metrics(SIZES[0]).horizontalAdvance(first) <= room:
+            return (first, cut_to(rest, SIZES[0], room)[0]) if rest else (first,)
+    return (cut_to(title, SIZES[0], room)[0],)
+
+
+def _two_lines(title: str, room: float) -> tuple[str, ...]:
+    """A title in two lines at most; remembered."""
+    return _lines_of(title, int(room), scale())
+
+
+def _alike(spot: Spot, before: Spot) -> bool:
+    """Whether it is the same class, on the same outing if it had one."""
+    if spot.shelved.id != before.shelved.id:
+        return False
+    return (spot.outing.id if spot.outing else "") == (before.outing.id if before.outing else "")
