@@ -30,6 +30,7 @@ CREATE TABLE places (id TEXT PRIMARY KEY, path TEXT NOT NULL, stamp TEXT NOT NUL
 """
 KINDS: dict[str, type[Record]] = {"class": Shelved, "take": Taken, "outing": Outing, "series": Series}
 FIELDS = {"class": "classes", "take": "takes", "outing": "outings", "series": "series"}
+_DECODERS = {kind: msgspec.json.Decoder(type_) for kind, type_ in KINDS.items()}
 WAIT_S = 5.0  # for another window that is writing
 _NAME = re.compile(r"(?P<machine>[\w-]+)\.(?P<schema>\d+)\.sqlite")
 
@@ -157,8 +158,7 @@ class Logbook:
             for name, (_, _, entry) in self._entries.items():
                 if not entry.gone:
                     with contextlib.suppress(msgspec.DecodeError, msgspec.ValidationError):
-                        record = msgspec.json.decode(entry.value, type=KINDS[entry.kind])
-                        found[FIELDS[entry.kind]][name] = record
+                        found[FIELDS[entry.kind]][name] = _DECODERS[entry.kind].decode(entry.value)
             self._shelf = Shelf(**found)  # type: ignore[arg-type]
         return self._shelf
 

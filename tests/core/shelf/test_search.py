@@ -4,7 +4,7 @@ import pytest
 
 from tests.conftest import shipped
 from tests.core.shelf.shelves import MONDAY, sheet, shelf_of
-from yewhour.core.shelf.search import indexed, search
+from yewhour.core.shelf.search import Index, search
 from yewhour.store.terms import load_terms
 
 SHELF = shelf_of(
@@ -18,7 +18,8 @@ SHELF = shelf_of(
     (MONDAY, sheet("Keel and ballast", 30, works={"core": 900.0}, movements=("hundred",), level="beginners")),
     (MONDAY, sheet("Hips of the harbour", 10, works={"core": 300.0})),
 )
-ROWS = indexed(SHELF.classes.values(), shipped().library, load_terms(shipped().positions).areas)
+INDEX = Index(shipped().library, load_terms(shipped().positions).areas)
+ROWS = INDEX.rows(SHELF.classes)
 
 
 @pytest.mark.parametrize(

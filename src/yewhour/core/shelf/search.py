@@ -1,7 +1,7 @@
 """Search: classes by what is typed, each word of it somewhere in what the shelf knows of a class."""
 
 import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 
 import msgspec
 
@@ -12,6 +12,7 @@ from yewhour.core.shelf.sheet import Sheet
 
 LEAST = 0.05  # of a class, for an area to be found by it
 NEAR_S = 90.0  # so near a length is that length
+_WORD = re.compile(r"[^\W_]+")
 _LENGTH = re.compile(r"(<|>|under|over|to|from)?\s*(\d{1,3})(?:\s*(?:min|mins|minutes|m|'))?")
 
 
@@ -23,11 +24,31 @@ class Found(msgspec.Struct, frozen=True):
     inside: str
 
 
-def indexed(classes: Iterable[Shelved], library: Library, areas: Mapping[str, str]) -> list[Found]:
-    """The classes with their words; those first seen last come first."""
-    names = {one: " ".join((m.name, m.traditional, *m.aliases)).lower() for one, m in library.items()}
-    rows = [_indexed(one, names, areas) for one in classes]
-    return sorted(rows, key=lambda row: (-row.shelved.since, row.shelved.sheet.title, row.shelved.id))
+class Index:
+    """Classes in words. What it made of a class it keeps, as long as that is as it was."""
+
+    def __init__(self, library: Library, areas: Mapping[str, str]) -> None:
+        self._names = {
+            one: _folded(" ".join((m.name, m.traditional, *m.aliases))) for one, m in library.items()
+        }
+        self._areas = {area: _folded(name) for area, name in areas.items()}
+        self._known: dict[str, Found] = {}
+        self._of: Mapping[str, Shelved] = {}
+        self._rows: list[Found] = []
+
+    def rows(self, classes: Mapping[str, Shelved]) -> list[Found]:
+        """The classes with their words; those first seen last come first."""
+        if classes is self._of:
+            return self._rows
+        rows = []
+        for one in classes.values():
+            known = self._known.get(one.id)
+            if known is None or known.shelved is not one:
+                known = self._known[one.id] = _indexed(one, self._names, self._areas)
+            rows.append(known)
+        rows.sort(key=lambda row: (-row.shelved.since, row.shelved.sheet.title, row.shelved.id))
+        self._of, self._rows = classes, rows
+        return rows
 
 
 def _indexed(one: Shelved, names: Mapping[str, str], areas: Mapping[str, str]) -> Found:
@@ -37,14 +58,14 @@ def _indexed(one: Shelved, names: Mapping[str, str], areas: Mapping[str, str]) -
     inside = (
         *worked,
         *(areas.get(area, area) for area in sheet.focus),
-        *sheet.props,
-        *(names.get(movement, movement) for movement in sheet.movements),
+        *map(_folded, sheet.props),
+        *(names.get(movement) or _folded(movement) for movement in sheet.movements),
     )
-    return Found(one, f" {_folded(head)}", f" {_folded(' '.join(inside))}")
+    return Found(one, f" {_folded(head)}", f" {' '.join(inside)}")
 
 
 def _folded(text: str) -> str:
-    return " ".join(re.findall(r"[^\W_]+", text.lower().replace("'", "")))
+    return " ".join(_WORD.findall(text.lower().replace("'", "")))
 
 
 def main_areas(sheet: Sheet) -> list[str]:
@@ -64,14 +85,19 @@ def search(rows: Sequence[Found], text: str) -> list[Shelved]:
     lengths, words = _asked(text)
     if not lengths and not words:
         return [row.shelved for row in rows]
-    front, behind = [], []
+    front: list[Shelved] = []
+    behind: list[Shelved] = []
     for row in rows:
-        if not all(_long(row.shelved.sheet.length_s, how, minutes) for how, minutes in lengths):
+        if lengths and not all(_long(row.shelved.sheet.length_s, *asked) for asked in lengths):
             continue
-        if all(f" {word}" in row.head for word in words):
-            front.append(row.shelved)
-        elif all(f" {word}" in row.head or f" {word}" in row.inside for word in words):
-            behind.append(row.shelved)
+        ahead = True
+        for word in words:
+            if word not in row.head:
+                ahead = False
+                if word not in row.inside:
+                    break
+        else:
+            (front if ahead else behind).append(row.shelved)
     return front + behind
 
 
@@ -84,7 +110,7 @@ def _asked(text: str) -> tuple[list[tuple[str, int]], list[str]]:
 
     rest = re.sub(rf"(?<![^\W_]){_LENGTH.pattern}(?![^\W_])", take, text.lower())
     words = _folded(rest).split()
-    return lengths, [plain(word) if len(word) > 3 else word for word in words]
+    return lengths, [f" {plain(word) if len(word) > 3 else word}" for word in words]
 
 
 def _long(length_s: float, how: str, minutes: int) -> bool:

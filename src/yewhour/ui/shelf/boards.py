@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from datetime import date
 from functools import lru_cache
 
-from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, Signal
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QKeyEvent,
@@ -32,6 +32,7 @@ FLOOR = 112.0  # pixels from the top of a row to its board, at the usual text si
 BOARD, TWIG = 5.0, 46.0  # how thick a board is, and how wide a sprig
 SIZES = (10.0, 9.0)  # points: of a title, and of what stands below it
 CACHED_KB = 60_000
+MOST_NEW, MOST_PAINTED = 1, 80  # boards painted for the first time in a frame; kept painted
 
 
 class Boards(QAbstractScrollArea):
@@ -52,6 +53,8 @@ class Boards(QAbstractScrollArea):
         self.spot = -1
         self._held: tuple[int, QPoint] | None = None
         self._over: tuple[int, int] | None = None  # board, day, while a class is dragged
+        self._new = 0  # boards painted for the first time in this frame
+        self._painted: dict[int, QPixmap] = {}
         self._rows: list[int] = []  # the board of each spot, to find those in view
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -80,7 +83,7 @@ class Boards(QAbstractScrollArea):
     def set_theme(self, theme: Theme) -> None:
         """Other colours, or another size of text."""
         self.theme = theme
-        self.viewport().update()
+        self._fit()
 
     def choose(self, number: int) -> None:
         """Chooses a spot, and brings it into view."""
@@ -117,6 +120,7 @@ class Boards(QAbstractScrollArea):
         return ROW * scale()
 
     def _fit(self) -> None:
+        self._painted.clear()
         bar = self.verticalScrollBar()
         bar.setRange(0, max(0, round(self.shelves.height) - self.viewport().height()))
         bar.setPageStep(max(1, self.viewport().height()))
@@ -231,18 +235,52 @@ class Boards(QAbstractScrollArea):
         painter = QPainter(self.viewport())
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.viewport().rect(), QColor(self.theme.paper))
-        shift = self.verticalScrollBar().value()
+        shift, self._new = self.verticalScrollBar().value(), 0
         painter.translate(0, -shift)
-        for number, board in enumerate(self.shelves.boards):
-            if shift - self._row < board.top < shift + self.viewport().height():
-                self._paint_board(painter, number, board)
-        for number, spot in self._in_view():
-            self._paint_spot(painter, spot, number == self.spot)
+        first = int(shift / self._row)
+        last = min(len(self.shelves.boards), int((shift + self.viewport().height()) / self._row) + 1)
+        for number in range(first, last):
+            self._paint_row(painter, number)
+        if self._new > MOST_NEW:
+            QTimer.singleShot(0, self.viewport(), self.viewport().update)
         if not self.shelves.spots:
             painter.setPen(QColor(self.theme.soft))
             painter.setFont(font(11))
             words = "Nothing here. A class stands here as soon as it is saved."
             painter.drawText(QPointF(MARGIN * scale(), FLOOR * scale() / 2), words)
+
+    def _paint_row(self, painter: QPainter, number: int) -> None:
+        """A board and what stands on it: as it was painted before, unless something there is chosen."""
+        board, here = self.shelves.boards[number], self.current
+        busy = (here is not None and here.board == number) or (self._over or (-1,))[0] == number
+        if busy:
+            self._paint_all(painter, number)
+            return
+        known = self._painted.get(number)
+        if known is None:
+            self._new += 1
+            if self._new > MOST_NEW:
+                self._paint_board(painter, number, board)
+                return
+            ratio = self.devicePixelRatioF()
+            known = QPixmap(round(self.viewport().width() * ratio), round(self._row * ratio))
+            known.setDevicePixelRatio(ratio)
+            known.fill(QColor(self.theme.paper))
+            inner = QPainter(known)
+            inner.setRenderHint(QPainter.RenderHint.Antialiasing)
+            inner.translate(0, -board.top)
+            self._paint_all(inner, number)
+            inner.end()
+            while len(self._painted) >= MOST_PAINTED:
+                del self._painted[next(iter(self._painted))]
+            self._painted[number] = known
+        painter.drawPixmap(QPointF(0, board.top), known)
+
+    def _paint_all(self, painter: QPainter, number: int) -> None:
+        self._paint_board(painter, number, self.shelves.boards[number])
+        first, last = bisect_left(self._rows, number), bisect_left(self._rows, number + 1)
+        for place in range(first, last):
+            self._paint_spot(painter, self.shelves.spots[place], place == self.spot)
 
     def _paint_board(self, painter: QPainter, number: int, board: Board) -> None:
         theme, size = self.theme, scale()

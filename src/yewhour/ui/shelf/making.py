@@ -18,7 +18,7 @@ from yewhour.core.plan.own import WHATS
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.core.shelf.records import Series
-from yewhour.core.shelf.search import indexed, search
+from yewhour.core.shelf.search import search
 from yewhour.core.shelf.series import if_more, minutes_of, next_of, next_title, spoken_of
 from yewhour.store.classfile import read_plan
 from yewhour.store.learning import ALL, begun_with
@@ -172,7 +172,7 @@ class Making(QObject):
 
     def _other(self, name: str, text: str) -> str:
         """The class that is meant by what was typed, "" for none."""
-        rows = indexed(self.shelving.shelf.classes.values(), self.session.words.library, self.page.terms)
+        rows = self.page.index.rows(self.shelving.shelf.classes)
         found = [one.id for one in search(rows, text) if one.id != name] if text.strip() else []
         return found[0] if found else ""
 

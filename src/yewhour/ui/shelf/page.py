@@ -14,7 +14,7 @@ from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
 from yewhour.core.shelf.noticed import Noticed, due, noticed
 from yewhour.core.shelf.records import Outing, week_of
-from yewhour.core.shelf.search import Found, indexed, search
+from yewhour.core.shelf.search import Index, search
 from yewhour.core.shelf.weeks import given, months_of, weeks_of
 from yewhour.store.atomic import write_whole
 from yewhour.store.keeping import kept_work
@@ -36,6 +36,7 @@ from yewhour.ui.shelf.shelving import Shelving
 
 SEASON = 26  # weeks
 MOST_NOTICED = 4
+WARM_MS = 100
 AHEAD_DAYS = 60  # that are written out
 VIEWS = (("Weeks", "What goes out, and what is to be recorded."),
          ("Season", "What the weeks worked and opened."),
@@ -66,7 +67,7 @@ class ShelfPage(QWidget):
         terms = load_terms(session.words.positions).areas
         self.areas = {one: name for one, name in terms.items() if one not in self.saying.quiet}
         self.terms = terms
-        self.found: list[Found] | None = None
+        self.index = Index(session.words.library, terms)
         self.making = Making(session, shelving, self)
         self._build()
         shelving.changed.connect(self._soon)
@@ -178,6 +179,11 @@ class ShelfPage(QWidget):
         self.refresh()
         if self.boards.current is None:
             self._choose_due()
+        QTimer.singleShot(WARM_MS, self, self._warm)
+
+    def _warm(self) -> None:
+        """Gets ready to search before anything is typed."""
+        self.index.rows(self.shelving.shelf.classes)
 
     def hideEvent(self, event: QHideEvent) -> None:
         self.beside.keep_note()
@@ -188,7 +194,6 @@ class ShelfPage(QWidget):
         self._soon()
 
     def _soon(self) -> None:
-        self.found = None
         if self.isVisible():
             self._later.start(0)
 
@@ -243,7 +248,7 @@ class ShelfPage(QWidget):
         width = float(self.boards.viewport().width())
         text = self.search.text().strip()
         if text:
-            classes = search(self._index(), text)
+            classes = search(self.index.rows(shelf.classes), text)
             title = "Found" if classes else "Nothing found"
             made = found_shelves(title, classes, shelf, width, size)
         else:
@@ -255,12 +260,6 @@ class ShelfPage(QWidget):
         """The first class that was found."""
         self.boards.choose(0)
         self.boards.setFocus()
-
-    def _index(self) -> list[Found]:
-        if self.found is None:
-            library = self.session.words.library
-            self.found = indexed(self.shelving.shelf.classes.values(), library, self.terms)
-        return self.found
 
     def _search(self) -> None:
         if self.stack.currentIndex() != 0:

@@ -45,6 +45,7 @@ class Shelving(QObject):
         self.made_up, self.today = made_up, today
         self._untold: list[Problem] = []
         self.book = book or self._book()
+        self._lost: set[str] = set()  # classes that were looked for, and not found
         self._done: list[Act] = []
         self._undone: list[Act] = []
 
@@ -71,6 +72,7 @@ class Shelving(QObject):
 
     def look(self) -> None:
         """Takes in what other windows, machines and takes have brought."""
+        self._lost.clear()
         new = 0 if self.made_up else shelve_takes(self.book)
         if self.book.refresh() or new:
             self.changed.emit()
@@ -80,15 +82,22 @@ class Shelving(QObject):
     def shelve(self, path: Path, made: Made, cut_of: str = "") -> str:
         """Puts a class onto the shelf; its id."""
         name = shelve(self.book, path, made, cut_of)
+        self._lost.discard(name)
         self.changed.emit()
         return name
 
     def path_of(self, name: str) -> Path | None:
         """Where a class lies now."""
-        return path_of(self.book, name)
+        if name not in self._lost:
+            path = path_of(self.book, name)
+            if path is not None:
+                return path
+            self._lost.add(name)
+        return None
 
     def found_at(self, name: str, path: Path) -> None:
         """Says where a class lies now."""
+        self._lost.discard(name)
         self.book.place(name, Place(str(path.resolve()), stamp_of(path), path.stat().st_ino))
         self.changed.emit()
 
