@@ -12,9 +12,8 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))  # for `tools`
 os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="yewhour-shots-")
 
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint
 from PySide6.QtGui import QColor, QPainter
-from PySide6.QtTest import QTest
 
 from tools.teachers import captions, taught
 from yewhour.core.edits.arrange import removed, with_node
@@ -25,7 +24,9 @@ from yewhour.store.paths import DEMO
 from yewhour.store.versions import keep_version
 from yewhour.ui.frame.app import application, first_window, open_first
 from yewhour.ui.kit import theme as look
+from yewhour.ui.shelf.shelving import Shelving
 
+A_MONDAY = datetime(2026, 11, 23).toordinal()
 TARGET = Path(__file__).resolve().parent.parent / "docs/screenshots"
 
 
@@ -148,8 +149,6 @@ def main(folder: Path = TARGET) -> None:
     at.settle()
     library.plate.area.verticalScrollBar().setValue(170)
     at.take("plate")
-    at.window.view.show_keys()
-    at.take("everything")
     at.window.view.show_stand()
     at.window.view.stand.resize(1280, 800)
     at.settle()
@@ -157,20 +156,9 @@ def main(folder: Path = TARGET) -> None:
     at.window.view.stand.grab().save(str(folder / "stand.png"))
     at.window.view.stand.close()
     at.window.to_sprig()
-    at.choose("dart")
-    at.window.hand.lock()
-    at.settle()
     at.choose("low-lunge")
     at.window.hand.differ(2, "the left is tighter")
     at.settle()
-    sprig, dart = at.window.sprig, at.segment("dart")
-    start = QPoint(round(sprig.stem_x + 40), round(sprig.y_at((dart.start + dart.end) / 20)))
-    QTest.mousePress(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
-    for step in range(1, 6):
-        QTest.mouseMove(sprig, start - QPoint(4 * step, 14 * step))
-    at.take("carried")
-    sprig.cancel()
-    QTest.mouseRelease(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
     at.choose("low-lunge")
     for _ in range(7):
         at.window.view.closer()
@@ -195,9 +183,6 @@ def main(folder: Path = TARGET) -> None:
     at.settle()
     at.window.foot.mend_button.setFocus()
     at.take("mended")
-    at.open("sunrise-on-the-quay")
-    at.choose("warrior-two")
-    at.take("flow")
     at.open("tide-tables", dark=True)
     at.choose("climb-breath")
     at.window.to_words()
@@ -212,6 +197,13 @@ def main(folder: Path = TARGET) -> None:
     at.open("bell-ringers")
     on_stage(at, "low-lunge")
     at.take("take")
+    at.open("")
+    at.window.shelving = Shelving(made_up=True, today=lambda: A_MONDAY)
+    at.window.to_shelf()
+    at.take("shelf")
+    for number, name in enumerate(("season", "series"), 1):
+        at.window.shelf_page.show_view(number)
+        at.take(name)
     at.open("bell-ringers", scale=2.0)
     at.choose("low-lunge")
     at.take("twice")

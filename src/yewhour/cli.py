@@ -6,26 +6,18 @@ One short function a command, beside the options they share: a newcomer reads it
 
 import argparse
 import gc
-import re
 import sys
 import traceback
-from collections.abc import Callable
 from pathlib import Path
-from typing import TYPE_CHECKING, TextIO
+from typing import TYPE_CHECKING
 
-import msgspec
-
-from yewhour import __version__
+from yewhour import __version__, recorded
+from yewhour.asked import made_of, solved_of, words_of
 from yewhour.core.edits import cuts, report
-from yewhour.core.edits.cuts import with_given_pace
 from yewhour.core.lengths import parse_length, show_length
-from yewhour.core.made import Made
-from yewhour.core.pipeline import Solved, solve
-from yewhour.core.plan.known import unknown_fields
-from yewhour.core.plan.outline_read import read_outline
+from yewhour.core.pipeline import Solved
 from yewhour.core.plan.outline_write import write_outline
 from yewhour.core.problem import CannotFit, Problem
-from yewhour.core.words import Words
 from yewhour.store.anyclass import read_class
 from yewhour.store.atomic import write_whole
 from yewhour.store.classfile import plan_bytes
@@ -34,17 +26,12 @@ from yewhour.store.formats import FORMATS
 from yewhour.store.listing import listing, listing_text
 from yewhour.store.paths import FIRST_DEMO, own_data
 from yewhour.store.stand import told_unprinted
-from yewhour.store.takes import replayed
-from yewhour.store.takesounds import CLASS, MARKS, sounds_in
-from yewhour.store.terms import load_voice
-from yewhour.store.words import load_words
+from yewhour.terminal import put, put_json, say
 
 if TYPE_CHECKING:
     from yewhour.store.ahead import Ahead
 
 CANNOT, USAGE, STOPPED = 1, 2, 130
-_STEERING = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f]")
-_CONTROL = re.compile(rb"[\x00-\x08\x0b-\x1f\x7f]|\xc2[\x80-\x9f]")  # what would steer a terminal
 # The names of store.formats, which is not imported before it is needed (a test compares them).
 FORMAT_NAMES = (
     "text", "pdf", "markdown", "csv", "srt", "vtt", "chapters", "ffmetadata", "podcast", "labels",
@@ -61,30 +48,25 @@ def main(arguments: list[str] | None = None, ahead: "Ahead | None" = None) -> in
             options.length = parse_length(options.length)
         return int(options.run(options) or 0)
     except CannotFit as problem:
-        _say(f"yewhour: {problem}", file=sys.stderr)
+        say(f"yewhour: {problem}", file=sys.stderr)
         return CANNOT
     except Problem as problem:
-        _say(f"yewhour: {problem}", file=sys.stderr)
+        say(f"yewhour: {problem}", file=sys.stderr)
         return USAGE
     except BrokenPipeError:
         sys.stderr.close()
         return 0
     except KeyboardInterrupt:
-        _say("\nyewhour: stopped", file=sys.stderr)
+        say("\nyewhour: stopped", file=sys.stderr)
         return STOPPED
     except OSError as error:  # standard output is closed or its disk is full
         reason = (error.strerror or str(error)).lower()
-        _say(f"yewhour: this can't be written: {reason}. Choose another place, with --out.", file=sys.stderr)
+        say(f"yewhour: this can't be written: {reason}. Choose another place, with --out.", file=sys.stderr)
         return USAGE
     except Exception:  # never with the exit code of a class that can't be what was asked
         traceback.print_exc()
-        _say("yewhour: this is a fault of the program: please send what stands above", file=sys.stderr)
+        say("yewhour: this is a fault of the program: please send what stands above", file=sys.stderr)
         return USAGE
-
-
-def _say(text: object, file: TextIO | None = None) -> None:
-    """A line on the terminal; what is in a file can't steer it."""
-    print(_STEERING.sub("", str(text)), file=file or sys.stdout)
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -135,6 +117,13 @@ def _parser() -> argparse.ArgumentParser:
     listing.add_argument("--format", choices=("text", "json"), default="text")
     listing.set_defaults(run=_list)
 
+    shelf = commands.add_parser("shelf", help="what goes out and what is to be recorded; what the weeks show")
+    shelf.add_argument("--made-up", action="store_true", help="the shelf of Saltmarsh Row, not your own")
+    shelf.add_argument("--find", metavar="WORDS", help="the classes that have these words instead")
+    shelf.add_argument("--format", choices=("text", "ics", "csv", "pdf"), default="text")
+    shelf.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
+    shelf.set_defaults(run=recorded.shelf)
+
     outline = commands.add_parser("outline", help="write a class as an outline, in plain text")
     outline.add_argument("class_file", type=Path, metavar="FILE")
     outline.add_argument("--out", type=Path, metavar="PATH")
@@ -154,7 +143,7 @@ def _parser() -> argparse.ArgumentParser:
     take.add_argument("--marks", type=Path, required=True, metavar="M", help="one mark a line (JSON Lines)")
     take.add_argument("--format", choices=("text", "json"), default="text")
     take.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
-    take.set_defaults(run=_take)
+    take.set_defaults(run=recorded.take)
 
     voice = commands.add_parser("voice", help="speak a class into a sound file, every line at its moment")
     voice.add_argument("class_file", type=Path, nargs="?", metavar="FILE", help="a class (.yewhour)")
@@ -165,7 +154,7 @@ def _parser() -> argparse.ArgumentParser:
     voice.add_argument(
         "--with", dest="parts", default="lines", metavar="PARTS", help="lines,sides,counts,tones,breath,bells"
     )
-    voice.set_defaults(run=_voice)
+    voice.set_defaults(run=recorded.voice)
 
     back = commands.add_parser("look-back", help="what really happened in a recording, beside its plan")
     back.add_argument(
@@ -181,12 +170,12 @@ def _parser() -> argparse.ArgumentParser:
     back.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
     back.add_argument("--to", type=Path, metavar="FOLDER", help="write captions, chapters ... as it was, too")
     back.add_argument("--replace", action="store_true", help="write over files that are there already")
-    back.set_defaults(run=_look_back)
+    back.set_defaults(run=recorded.look_back)
 
     bring = commands.add_parser("bring-in", help="make a draft of a class from a recording's captions")
     bring.add_argument("captions", type=Path, metavar="CAPTIONS", help="SubRip, WebVTT, or text with times")
     bring.add_argument("--out", type=Path, metavar="PATH", help="NAME.txt for an outline, NAME.yewhour")
-    bring.set_defaults(run=_bring_in)
+    bring.set_defaults(run=recorded.bring_in)
 
     commands.add_parser("help", help="show this").set_defaults(run=lambda _: parser.print_help())
     return parser
@@ -212,39 +201,11 @@ def _open(options: argparse.Namespace) -> int:
 
 def _desktop(options: argparse.Namespace) -> None:
     for path in install(own_data().parent, str(Path(options.command).resolve())):
-        _say(path)
-
-
-def _words() -> "Words":
-    words, problems = load_words()
-    for problem in problems:
-        _say(f"yewhour: {problem}", file=sys.stderr)
-    return words
-
-
-def _solved(path: Path, keep: bool = False) -> "Solved":
-    words = _words()
-    plan = read_class(path, words)
-    for problem in unknown_fields(plan):
-        _say(f"yewhour: {problem}", file=sys.stderr)
-    try:
-        return solve(plan, words, keep)
-    except CannotFit:
-        raise
-    except Problem as problem:
-        problem.where = f"{path}{', ' + problem.where if problem.where else ''}"
-        raise
-
-
-def _made(options: argparse.Namespace) -> "Made":
-    """The class at the length asked for, its pace given where the brief lets it."""
-    solved = _solved(options.class_file)
-    length_s = options.length if options.length is not None else solved.promised_s
-    return with_given_pace(solved, length_s).make(length_s)
+        say(path)
 
 
 def _fit(options: argparse.Namespace) -> int:
-    solved = _solved(options.class_file, keep=True)
+    solved = solved_of(options.class_file, keep=True)
     length_s = options.length if options.length is not None else solved.promised_s
     if options.family:
         return _family(solved, options)
@@ -252,12 +213,12 @@ def _fit(options: argparse.Namespace) -> int:
         given = cuts.with_given_pace(solved, length_s)
         made = given.make(length_s)
     except CannotFit as problem:
-        _say(f"yewhour: {problem}", file=sys.stderr)
+        say(f"yewhour: {problem}", file=sys.stderr)
         for remedy in report.remedies(solved, length_s):
-            _say(f"yewhour:   {remedy.title}: {show_length(remedy.gives_s, True)}", file=sys.stderr)
+            say(f"yewhour:   {remedy.title}: {show_length(remedy.gives_s, True)}", file=sys.stderr)
         return CANNOT
     if options.format == "json":
-        _put_json(
+        put_json(
             {
                 "length_s": made.length_s, "shortest_s": given.shortest_s, "preferred_s": given.preferred_s,
                 "longest_s": given.longest_s, "cost": made.choice.cost,
@@ -266,20 +227,20 @@ def _fit(options: argparse.Namespace) -> int:
             }
         )  # fmt: skip
         return 0
-    _say(f"{solved.plan.brief.title}: {show_length(made.length_s, True)}")
+    say(f"{solved.plan.brief.title}: {show_length(made.length_s, True)}")
     if given is not solved:
-        _say(f"pace given: {given.setting.school.pace.breaths_per_min:.2f} breaths a minute")
+        say(f"pace given: {given.setting.school.pace.breaths_per_min:.2f} breaths a minute")
     if options.explain:
-        _say(report.explain(given, made.choice))
+        say(report.explain(given, made.choice))
     else:
-        _say(
+        say(
             f"shortest {show_length(solved.shortest_s, True)}   "
             f"preferred {show_length(solved.preferred_s, True)}   "
             f"longest {show_length(solved.longest_s, True)}"
         )
     for segment in made.segments:
         side = "" if segment.side == "both" else segment.side
-        _say(f"{show_length(segment.start / 10, True):>9}  {segment.dose:>10}  {side:11}  {segment.name}")
+        say(f"{show_length(segment.start / 10, True):>9}  {segment.dose:>10}  {side:11}  {segment.name}")
     return 0
 
 
@@ -287,34 +248,34 @@ def _family(solved: "Solved", options: argparse.Namespace) -> int:
     code, found = 0, []
     for text in options.family.split(","):
         length_s = parse_length(text)
-        _say(f"yewhour: cutting to {show_length(length_s)}", file=sys.stderr)
+        say(f"yewhour: cutting to {show_length(length_s)}", file=sys.stderr)
         try:
             cut = cuts.cut(solved.plan, solved, length_s)
         except CannotFit as problem:
-            _say(f"yewhour: {problem}", file=sys.stderr)
+            say(f"yewhour: {problem}", file=sys.stderr)
             code = CANNOT
             continue
         found.append({"length_s": length_s, "left_out": cut.left_out})
         if options.format == "text":
             left = "; ".join(cut.left_out) or "nothing"
-            _say(f"{show_length(length_s)}  without: {left}")
+            say(f"{show_length(length_s)}  without: {left}")
     if options.format == "json":
-        _put_json(found)
+        put_json(found)
     return code
 
 
 def _check(options: argparse.Namespace) -> int:
-    made = _made(options)
+    made = made_of(options)
     if options.format == "json":
-        _put_json(made.findings)
+        put_json(made.findings)
         return 0
     names = {segment.id: segment for segment in made.segments}
     for finding in made.findings:
         segment = names.get(finding.segment)
         at = show_length(segment.start / 10) if segment else "-"
-        _say(f"{at:>7}  {finding.severity:5}  {finding.code}: {finding.message}")
-        _say(f"{'':16}{finding.fix}.{' [can be applied]' if options.explain and finding.edit else ''}")
-    _say(f"{len(made.findings)} found" if made.findings else "Nothing to say about it.")
+        say(f"{at:>7}  {finding.severity:5}  {finding.code}: {finding.message}")
+        say(f"{'':16}{finding.fix}.{' [can be applied]' if options.explain and finding.edit else ''}")
+    say(f"{len(made.findings)} found" if made.findings else "Nothing to say about it.")
     return 0
 
 
@@ -330,40 +291,23 @@ def _export(options: argparse.Namespace) -> None:
         if path.exists() and not options.replace:
             do = "Write into another folder, or say --replace."
             raise Problem("This is there already; nothing was written.", str(path), do)
-    made = _made(options)
+    made = made_of(options)
     for name, path in paths.items():
-        _say(f"yewhour: writing {FORMATS[name].about}", file=sys.stderr)
+        say(f"yewhour: writing {FORMATS[name].about}", file=sys.stderr)
         write_whole(path, FORMATS[name].write(made))
-        _say(path)
+        say(path)
         if name == "pdf" and (told := told_unprinted(made)):
-            _say(f"yewhour: {told}", file=sys.stderr)
-
-
-def _put_json(value: object) -> None:
-    _put(msgspec.json.format(msgspec.json.encode(value), indent=1) + b"\n", None)
+            say(f"yewhour: {told}", file=sys.stderr)
 
 
 def _script(options: argparse.Namespace) -> None:
-    content = FORMATS[options.format].write(_made(options))
-    _put(content, options.out, options.class_file)
-
-
-def _put(content: bytes, out: Path | None, source: Path | None = None) -> None:
-    """Writes to a path, whole or not at all, or to standard output; never over what it was made from."""
-    if out and source and out.exists() and out.samefile(source):
-        raise Problem("This is the class itself; it is not written over.", str(out), "Name another file.")
-    if out:
-        write_whole(out, content)
-    elif sys.stdout is None:
-        raise Problem("Standard output is closed.", do="Name a file, with --out.")
-    else:
-        sys.stdout.buffer.write(_CONTROL.sub(b"", content) if sys.stdout.isatty() else content)
-        sys.stdout.flush()
+    content = FORMATS[options.format].write(made_of(options))
+    put(content, options.out, options.class_file)
 
 
 def _outline(options: argparse.Namespace) -> None:
-    words = _words()
-    _put(
+    words = words_of()
+    put(
         write_outline(read_class(options.class_file, words), words.library).encode(),
         options.out,
         options.class_file,
@@ -371,117 +315,12 @@ def _outline(options: argparse.Namespace) -> None:
 
 
 def _convert(options: argparse.Namespace) -> None:
-    _put(plan_bytes(read_class(options.class_file, _words())), options.out, options.class_file)
-
-
-def _take(options: argparse.Namespace) -> None:
-    taken = replayed(options.class_file, options.marks, options.length, _words())
-    for told in taken.told:
-        _say(f"yewhour: {told}", file=sys.stderr)
-    _put(taken.json if options.format == "json" else taken.text, options.out, options.class_file)
-
-
-def _look_back(options: argparse.Namespace) -> None:
-    # The words that are compared, and NumPy, which no other command needs.
-    from yewhour.store.lookback import (
-        Alone,
-        Looked,
-        Source,
-        any_line,
-        heard_in,
-        looked_alone,
-        looked_back,
-        write_real,
-    )
-
-    path, marks = options.class_file, options.marks
-    sounds: tuple[tuple[float, Path], ...] = ((0.0, options.sound),) if options.sound else ()
-    if path is not None and path.is_dir():  # a take, as it is kept
-        if not (path / CLASS).is_file():
-            raise Problem("There is no take in this folder.", str(path), "Name a take's folder, or a class.")
-        path, marks = path / CLASS, path / MARKS
-        sounds = sounds or tuple(sounds_in(path.parent))
-    source = Source(options.captions, sounds)
-    if path is None and options.to is not None:
-        raise Problem("Without its class nothing can be written as it was.", do="Name the class too.")
-    if path is None and options.captions is None and not sounds:
-        raise Problem("There is nothing to look back at.", do="Name a class, --captions or --sound.")
-    words, made, take = _words(), None, None
-    if path is not None and marks is not None:
-        taken = replayed(path, marks, options.length, words)
-        for told in taken.told:
-            _say(f"yewhour: {told}", file=sys.stderr)
-        made, take = taken.made, taken.take
-    elif path is not None:
-        made = _made(options)
-    cues = take.cues if take is not None else made.cues if made is not None else any_line(words)
-    hearing = heard_in(source, cues, _progress())
-    if made is not None and (take is not None or hearing is not None):
-        looked: Looked | Alone = looked_back(made, take, hearing)
-        if options.to is not None and isinstance(looked, Looked):
-            for written in write_real(looked, source, options.to, path.stem, options.replace):
-                _say(written, file=sys.stderr)
-    elif hearing is not None:
-        looked = looked_alone(hearing, source.name)
-    else:
-        raise Problem("There is nothing to look back at.", do="Name --marks, --captions or --sound.")
-    _put(looked.json if options.format == "json" else looked.text, options.out, path)
-
-
-def _bring_in(options: argparse.Namespace) -> None:
-    # The words that are compared, which no other command needs.
-    from yewhour.store.lookback import brought_from, captions_in
-
-    words = _words()
-    hearing = captions_in(options.captions)
-    for told in hearing.told:
-        _say(f"yewhour: {told}", file=sys.stderr)
-    brought = brought_from(hearing, words, options.captions.stem)
-    content = brought.outline.encode()
-    if options.out is not None and options.out.suffix.lower() == ".yewhour":
-        content = plan_bytes(read_outline(brought.outline, words.library, str(options.out)))
-    _put(content, options.out, options.captions)
-    found, notes = len(brought.items), brought.notes
-    _say(f"yewhour: {found} movements found, {notes} lines left as notes", file=sys.stderr)
-
-
-def _progress() -> Callable[[float], None]:
-    """Shows on a terminal how far something is."""
-    shown = -1
-
-    def progress(share: float) -> None:
-        nonlocal shown
-        percent = int(share * 100)
-        if sys.stderr is not None and sys.stderr.isatty() and percent != shown:
-            shown = percent
-            print(f"\ryewhour: {percent} %", end="" if percent < 100 else "\n", file=sys.stderr, flush=True)
-
-    return progress
-
-
-def _voice(options: argparse.Namespace) -> None:
-    # Codecs and NumPy, which no other command needs.
-    from yewhour.store.voices import install_voice, voice_named
-    from yewhour.voice.sound.speak import speak
-
-    if options.install:
-        install_voice(lambda text: _say(f"yewhour: {text}", file=sys.stderr))
-        return
-    if options.class_file is None or options.out is None:
-        raise Problem(
-            "A class and a file to speak it into are needed.", do="Say: voice FILE --out class.flac"
-        )
-    made = _made(options)
-    if options.out.exists() and options.out.samefile(options.class_file):
-        raise Problem("This is the class itself; it is not written over.", str(options.out), "Name another.")
-    slower = {str(name): value for name, value in load_voice().slower.items()}
-    told = speak(made, options.out, voice_named(options.voice), options.parts, slower, _progress())
-    _say(told)
+    put(plan_bytes(read_class(options.class_file, words_of())), options.out, options.class_file)
 
 
 def _list(options: argparse.Namespace) -> None:
-    found = listing(_words())
+    found = listing(words_of())
     if options.format == "json":
-        _put_json(found)
+        put_json(found)
     else:
-        _say(listing_text(found))
+        say(listing_text(found))

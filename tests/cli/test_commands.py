@@ -109,7 +109,7 @@ def test_a_traceback_never_has_the_exit_code_of_a_class_that_cannot_fit(capsysbi
     def broken(*_):
         raise IndexError("oh")
 
-    monkeypatch.setattr("yewhour.cli.solve", broken)
+    monkeypatch.setattr("yewhour.asked.solve", broken)
     code, _, err = run(capsysbinary, "fit", DEMO)
     assert code == 2
     assert "fault of the program" in err
@@ -317,3 +317,26 @@ def test_the_command_line_brings_in_nothing_that_is_large():
     code = f"import sys, yewhour.cli; print(*({heavy!r} & sys.modules.keys()))"
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     assert done.stdout.strip() == ""
+
+
+def test_the_shelf_is_told_searched_and_written_out(capsysbinary, tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "nobody"))
+    code, _, err = run(capsysbinary, "shelf")
+    assert code == 2
+    assert "nothing on the shelf" in err
+    code, out, _ = run(capsysbinary, "shelf", "--made-up")
+    assert code == 0
+    assert "Hips: 3 weeks running." in out
+    assert "This week:" in out
+    _, out, _ = run(capsysbinary, "shelf", "--made-up", "--find", "lamps out")
+    assert out.split()[1:3] == ["Lamps", "out"]
+    code, _, err = run(capsysbinary, "shelf", "--made-up", "--find", "trapeze")
+    assert (code, "'trapeze'" in err) == (2, True)
+    _, out, _ = run(capsysbinary, "shelf", "--made-up", "--format", "csv")
+    assert out.startswith("day,time,class")
+    _, out, _ = run(capsysbinary, "shelf", "--made-up", "--format", "ics")
+    assert out.startswith("BEGIN:VCALENDAR")
+    assert (
+        run(capsysbinary, "shelf", "--made-up", "--format", "pdf", "--out", str(tmp_path / "w.pdf"))[0] == 0
+    )
+    assert (tmp_path / "w.pdf").read_bytes().startswith(b"%PDF")

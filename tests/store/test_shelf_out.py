@@ -2,7 +2,7 @@
 
 import csv
 import io
-from datetime import date, datetime
+from datetime import UTC, date, datetime
 
 import icalendar
 import pypdfium2
@@ -14,7 +14,7 @@ from yewhour.store.demoshelf import demo_logbook
 from yewhour.store.shelfout import calendar, outings_in, table, week_page
 
 MONDAY = date(2026, 11, 23).toordinal()
-NOW = datetime(2026, 11, 23, 9, 0)
+NOW = datetime(2026, 11, 23, 9, 0, tzinfo=UTC)
 
 
 @pytest.fixture(scope="module")
@@ -24,7 +24,7 @@ def shelf():
 
 def test_a_calendar_reads_what_goes_out_and_what_is_to_be_recorded(shelf):
     outings = outings_in(shelf, MONDAY, MONDAY + 13)
-    read = icalendar.Calendar.from_ical(calendar(shelf, outings, NOW))
+    read = icalendar.Calendar.from_ical(calendar(shelf, outings, MONDAY, NOW))
     events = {str(one["summary"]): one for one in read.walk("VEVENT")}
     out = events["The boat-builders' half hour"]
     assert out.decoded("dtstart") == datetime(2026, 11, 26, 18, 30)
@@ -41,7 +41,7 @@ def test_a_day_without_a_time_is_a_whole_day_and_signs_are_kept():
         classes={"a": Shelved("a", sheet("Tide; rope, knot\nand Yöga ☂"))},
         outings={"o": Outing("o", "a", MONDAY, "soon")},
     )
-    written = calendar(odd, list(odd.outings.values()), NOW)
+    written = calendar(odd, list(odd.outings.values()), MONDAY, NOW)
     event = icalendar.Calendar.from_ical(written).walk("VEVENT")[0]
     assert event.decoded("dtstart") == date(2026, 11, 23)
     assert str(event["summary"]) == "Tide; rope, knot\nand Yöga ☂"

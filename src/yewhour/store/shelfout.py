@@ -36,10 +36,10 @@ def time_of(outing: Outing) -> time | None:
         return None
 
 
-def calendar(shelf: Shelf, outings: Sequence[Outing], now: datetime) -> bytes:
+def calendar(shelf: Shelf, outings: Sequence[Outing], today: int, now: datetime) -> bytes:
     """The outings as iCalendar, and what must be recorded as days of their own.
 
-    Times are floating: those of the clock on the wall, wherever it is read. now: when it is written.
+    Times are floating: those of the clock on the wall, wherever it is read. now: when it is written, in UTC.
     """
     # 240 ms; only a calendar needs it.
     from icalendar import Calendar, Event
@@ -47,7 +47,6 @@ def calendar(shelf: Shelf, outings: Sequence[Outing], now: datetime) -> bytes:
     made = Calendar()
     made.add("prodid", "-//Yew Hour//Shelf//EN")
     made.add("version", "2.0")
-    today = now.date().toordinal()
     for one in outings:
         said, state = shelf.classes[one.of].sheet, shelf.state_of(one, today)
         out = Event()
@@ -78,7 +77,12 @@ def calendar(shelf: Shelf, outings: Sequence[Outing], now: datetime) -> bytes:
 
 
 def _described(said: Sheet, note: str) -> str:
-    parts = [show_length(said.length_s), said.style, f"for {said.audience}" if said.audience else "", note]
+    parts = [
+        f"{said.length_s / 60:.0f} min",
+        said.style,
+        f"for {said.audience}" if said.audience else "",
+        note,
+    ]
     return ", ".join(part for part in parts if part)
 
 

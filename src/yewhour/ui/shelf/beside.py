@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import partial
+from pathlib import Path
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QLineEdit, QPlainTextEdit, QVBoxLayout, QWidget
@@ -14,6 +15,7 @@ from yewhour.core.shelf.noticed import record_by
 from yewhour.core.shelf.records import Outing, Shelved
 from yewhour.core.shelf.search import main_areas
 from yewhour.store.shelfdays import read_day, shown_date
+from yewhour.store.versions import versions_of
 from yewhour.ui.kit.controls import button, card, emptied, label, page, row, wrapped
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.shelf.shelving import Shelving
@@ -97,6 +99,19 @@ class Beside(QWidget):
         if origin is not None:
             words = f"A cut of {origin.sheet.title}, {show_length(origin.sheet.length_s)}."
             self.body.addWidget(label(words, "soft"))
+        cuts = [one for one in self.shelving.shelf.classes.values() if one.cut_of == shelved.id]
+        if cuts:
+            parts = [
+                button(
+                    f"{one.sheet.length_s / 60:.0f} min", partial(self.opened.emit, one.id), one.sheet.title
+                )
+                for one in sorted(cuts, key=lambda one: one.sheet.length_s)
+            ]
+            self.body.addLayout(wrapped(label("Its cuts:", "soft"), *parts))
+        place = self.shelving.book.places().get(shelved.id)
+        states = len(versions_of(Path(place.path))) if place is not None else 0
+        if states > 1:
+            self.body.addWidget(label(f"{states} saved states (Ctrl+Shift+V shows them).", "soft"))
 
     def _deeds(self, shelved: Shelved) -> None:
         name = shelved.id

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from yewhour.core.shelf.records import DAYS, Outing, Shelf, Shelved, State, monday_of, week_of, weekday
 
-MARGIN, ROW = 118.0, 190.0  # pixels at the usual text size: left of a board, and from one to the next
+MARGIN, ROW = 118.0, 202.0  # pixels at the usual text size: left of a board, and from one to the next
 SLOT = 104.0  # across, of a class that has no day
 LONGEST_S, TALL, LEAST_TALL = 3000.0, 90.0, 24.0  # of a class; the sprig of such a one; of the shortest
 

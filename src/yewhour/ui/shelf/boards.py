@@ -134,7 +134,7 @@ class Boards(QAbstractScrollArea):
     def _box(self, spot: Spot) -> QRectF:
         """Where a class stands, its words included."""
         top = self.shelves.boards[spot.board].top
-        return QRectF(spot.x - spot.width / 2, top + 4, spot.width, self._row - 10 * scale())
+        return QRectF(spot.x - spot.width / 2, top + 4, spot.width, self._row - 6 * scale())
 
     def _in_view(self) -> Iterator[tuple[int, Spot]]:
         first = int(self.verticalScrollBar().value() / self._row)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime
+from datetime import UTC, date, datetime
 from functools import partial
 from pathlib import Path
 
@@ -387,7 +387,7 @@ class ShelfPage(QWidget):
         outings = outings_in(shelf, first, first + AHEAD_DAYS)
         monday = date.fromordinal(first).isoformat()
         contents = {
-            f"going-out-{monday}.ics": calendar(shelf, outings, datetime.now()),
+            f"going-out-{monday}.ics": calendar(shelf, outings, self.today, datetime.now(UTC)),
             f"going-out-{monday}.csv": table(shelf, outings, self.today),
             f"week-{monday}.pdf": week_page(shelf, now, self.today),
         }
