@@ -56,7 +56,7 @@ def test_on_a_monday_it_says_what_is_due_and_what_the_weeks_show(page):
     assert page.boards.current.shelved.id == "boat-builders-half-hour"
     titles = [board.title for board in page.boards.shelves.boards]
     assert titles[:2] == ["This week", "Next week"]
-    assert "On no day yet" in titles
+    assert "No day yet" in titles
     assert len(titles) > 25
 
 

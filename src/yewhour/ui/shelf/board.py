@@ -9,7 +9,9 @@ from typing import NamedTuple
 
 from yewhour.core.shelf.records import DAYS, Outing, Shelf, Shelved, State, monday_of, week_of, weekday
 
-MARGIN, ROW = 118.0, 202.0  # pixels at the usual text size: left of a board, and from one to the next
+MARGIN = 118.0  # pixels at the usual text size, left of a board
+FLOOR, BELOW = 112.0, 90.0  # from the top of a row to its board, and below that
+EMPTY_FLOOR, EMPTY_BELOW = 56.0, 34.0  # of a week in which nothing goes out
 SLOT = 104.0  # across, of a class that has no day
 LONGEST_S, TALL, LEAST_TALL = 3000.0, 90.0, 24.0  # of a class; the sprig of such a one; of the shortest
 
@@ -26,12 +28,15 @@ class Spot(NamedTuple):
 
 
 class Board(NamedTuple):
-    """One board: its title, what stands below that, the week it is (None for what has no day), its top."""
+    """One board: its title, what stands below that, the week it is (None for what has no day), its top, the
+    board itself, and its foot, in pixels of the page."""
 
     title: str
     under: str
     week: int | None
     top: float
+    floor: float
+    foot: float
 
 
 class Shelves(NamedTuple):
@@ -75,7 +80,7 @@ def shelves(shelf: Shelf, today: int, width: float, scale: float) -> Shelves:
     made = _Made(width, scale)
     for week in coming:
         made.week(week, by_week.get(week, []), shelf, today)
-    made.loose("On no day yet", undated, shelf)
+    made.loose("No day yet", undated, shelf)
     for week in gone:
         made.week(week, by_week[week], shelf, today)
     return made.shelves()
@@ -100,14 +105,19 @@ class _Made:
         self.spots: list[Spot] = []
 
     def shelves(self) -> Shelves:
-        return Shelves(self.boards, self.spots, (len(self.boards) * ROW + 24) * self.scale)
+        foot = self.boards[-1].foot if self.boards else 0.0
+        return Shelves(self.boards, self.spots, foot + 24 * self.scale)
 
-    def board(self, title: str, under: str, week: int | None) -> int:
-        self.boards.append(Board(title, under, week, len(self.boards) * ROW * self.scale))
+    def board(self, title: str, under: str, week: int | None, empty: bool = False) -> int:
+        top = self.boards[-1].foot if self.boards else 0.0
+        floor = top + (EMPTY_FLOOR if empty else FLOOR) * self.scale
+        foot = floor + (EMPTY_BELOW if empty else BELOW) * self.scale
+        self.boards.append(Board(title, under, week, top, floor, foot))
         return len(self.boards) - 1
 
     def week(self, week: int, outings: Sequence[Outing], shelf: Shelf, today: int) -> None:
-        at = self.board(week_title(week, week_of(today)), _under(week, week_of(today)), week)
+        now = week_of(today)
+        at = self.board(week_title(week, now), _under(week, now), week, not outings)
         day_wide = (self.width - MARGIN * self.scale) / DAYS
         for day, group in groupby(outings, key=lambda one: weekday(one.day)):
             there = list(group)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from collections.abc import Iterator
 from datetime import date
 from functools import lru_cache
@@ -26,9 +26,8 @@ from yewhour.core.shelf.records import DAYS, WEEKDAYS, monday_of, week_of
 from yewhour.core.shelf.sheet import Sheet
 from yewhour.ui.kit.theme import Theme, cut_to, font, metrics, scale
 from yewhour.ui.kit.twig import paint_twig
-from yewhour.ui.shelf.board import MARGIN, ROW, Board, Shelves, Spot, tall
+from yewhour.ui.shelf.board import MARGIN, Board, Shelves, Spot, tall
 
-FLOOR = 112.0  # pixels from the top of a row to its board, at the usual text size
 BOARD, TWIG = 5.0, 46.0  # how thick a board is, and how wide a sprig
 SIZES = (10.0, 9.0)  # points: of a title, and of what stands below it
 CACHED_KB = 60_000
@@ -55,6 +54,7 @@ class Boards(QAbstractScrollArea):
         self._over: tuple[int, int] | None = None  # board, day, while a class is dragged
         self._new = 0  # boards painted for the first time in this frame
         self._painted: dict[int, QPixmap] = {}
+        self._tops: list[float] = []
         self._rows: list[int] = []  # the board of each spot, to find those in view
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -68,6 +68,7 @@ class Boards(QAbstractScrollArea):
         before = self.current
         self.shelves, self.today = shelves, today
         self._rows = [spot.board for spot in shelves.spots]
+        self._tops = [board.top for board in shelves.boards]
         self.spot = -1
         if before is not None:
             same = (n for n, spot in enumerate(shelves.spots) if _alike(spot, before))
@@ -90,10 +91,11 @@ class Boards(QAbstractScrollArea):
         if not 0 <= number < len(self.shelves.spots):
             return
         self.spot = number
-        top = self.shelves.boards[self.shelves.spots[number].board].top
-        bar = self.verticalScrollBar()
-        if top < bar.value() or top + self._row > bar.value() + self.viewport().height():
-            bar.setValue(round(top - (0 if top < bar.value() else self.viewport().height() - self._row)))
+        board, bar = self.shelves.boards[self.shelves.spots[number].board], self.verticalScrollBar()
+        if board.top < bar.value():
+            bar.setValue(round(board.top))
+        elif board.foot > bar.value() + self.viewport().height():
+            bar.setValue(round(board.foot) - self.viewport().height())
         self.viewport().update()
         self.setAccessibleDescription(self._told())
         self.chosen.emit()
@@ -115,16 +117,16 @@ class Boards(QAbstractScrollArea):
 
     # --- geometry ---------------------------------------------------------------------------------------
 
-    @property
-    def _row(self) -> float:
-        return ROW * scale()
+    def _board_at(self, y: float) -> int:
+        """The board at a height of the page: the first above it, the last below."""
+        return max(0, bisect_right(self._tops, y) - 1)
 
     def _fit(self) -> None:
         self._painted.clear()
         bar = self.verticalScrollBar()
         bar.setRange(0, max(0, round(self.shelves.height) - self.viewport().height()))
         bar.setPageStep(max(1, self.viewport().height()))
-        bar.setSingleStep(round(self._row / 3))
+        bar.setSingleStep(round(66 * scale()))
         self.viewport().update()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
@@ -133,14 +135,18 @@ class Boards(QAbstractScrollArea):
 
     def _box(self, spot: Spot) -> QRectF:
         """Where a class stands, its words included."""
-        top = self.shelves.boards[spot.board].top
-        return QRectF(spot.x - spot.width / 2, top + 4, spot.width, self._row - 6 * scale())
+        board = self.shelves.boards[spot.board]
+        return QRectF(spot.x - spot.width / 2, board.top + 4, spot.width, board.foot - board.top - 6)
 
     def _in_view(self) -> Iterator[tuple[int, Spot]]:
-        first = int(self.verticalScrollBar().value() / self._row)
-        last = first + int(self.viewport().height() / self._row) + 2
+        first, last = self._boards_in_view()
         for number in range(bisect_left(self._rows, first), bisect_left(self._rows, last)):
             yield number, self.shelves.spots[number]
+
+    def _boards_in_view(self) -> tuple[int, int]:
+        shift = self.verticalScrollBar().value()
+        last = self._board_at(shift + self.viewport().height()) + 1
+        return self._board_at(shift), min(last, len(self.shelves.boards))
 
     def spot_at(self, at: QPoint) -> int:
         """The spot under a point of the view, -1 for none."""
@@ -149,9 +155,9 @@ class Boards(QAbstractScrollArea):
 
     def day_at(self, at: QPoint) -> tuple[int, int] | None:
         """The board and the day under a point of the view, where there is a week."""
-        number = int((at.y() + self.verticalScrollBar().value()) / self._row)
-        if not 0 <= number < len(self.shelves.boards):
+        if not self.shelves.boards:
             return None
+        number = self._board_at(at.y() + self.verticalScrollBar().value())
         week = self.shelves.boards[number].week
         across = (at.x() - MARGIN * scale()) / max(1.0, self._day_wide)
         if week is None or not 0 <= across < DAYS:
@@ -237,9 +243,7 @@ class Boards(QAbstractScrollArea):
         painter.fillRect(self.viewport().rect(), QColor(self.theme.paper))
         shift, self._new = self.verticalScrollBar().value(), 0
         painter.translate(0, -shift)
-        first = int(shift / self._row)
-        last = min(len(self.shelves.boards), int((shift + self.viewport().height()) / self._row) + 1)
-        for number in range(first, last):
+        for number in range(*self._boards_in_view()):
             self._paint_row(painter, number)
         if self._new > MOST_NEW:
             QTimer.singleShot(0, self.viewport(), self.viewport().update)
@@ -247,7 +251,7 @@ class Boards(QAbstractScrollArea):
             painter.setPen(QColor(self.theme.soft))
             painter.setFont(font(11))
             words = "Nothing here. A class stands here as soon as it is saved."
-            painter.drawText(QPointF(MARGIN * scale(), FLOOR * scale() / 2), words)
+            painter.drawText(QPointF(MARGIN * scale(), 40 * scale()), words)
 
     def _paint_row(self, painter: QPainter, number: int) -> None:
         """A board and what stands on it: as it was painted before, unless something there is chosen."""
@@ -263,7 +267,8 @@ class Boards(QAbstractScrollArea):
                 self._paint_board(painter, number, board)
                 return
             ratio = self.devicePixelRatioF()
-            known = QPixmap(round(self.viewport().width() * ratio), round(self._row * ratio))
+            high = board.foot - board.top
+            known = QPixmap(round(self.viewport().width() * ratio), round(high * ratio))
             known.setDevicePixelRatio(ratio)
             known.fill(QColor(self.theme.paper))
             inner = QPainter(known)
@@ -283,8 +288,8 @@ class Boards(QAbstractScrollArea):
             self._paint_spot(painter, self.shelves.spots[place], place == self.spot)
 
     def _paint_board(self, painter: QPainter, number: int, board: Board) -> None:
-        theme, size = self.theme, scale()
-        left, right, floor = MARGIN * size, float(self.viewport().width()) - 8, board.top + FLOOR * size
+        theme, size, floor = self.theme, scale(), board.floor
+        left, right = MARGIN * size, float(self.viewport().width()) - 8
         if self._over is not None and self._over[0] == number:
             day = (self._over[1] - 1) % DAYS
             box = QRectF(left + day * self._day_wide, board.top + 6, self._day_wide, floor - board.top - 6)
@@ -300,9 +305,9 @@ class Boards(QAbstractScrollArea):
         painter.setFont(font(SIZES[1]))
         painter.drawText(QRectF(14, floor - 4 * size, left - 24, 20 * size), _OVER, board.under)
         if board.week is not None:
-            self._paint_days(painter, board, floor)
+            self._paint_days(painter, board)
 
-    def _paint_days(self, painter: QPainter, board: Board, floor: float) -> None:
+    def _paint_days(self, painter: QPainter, board: Board) -> None:
         """The days, above their place; today is told apart."""
         assert board.week is not None
         size = scale()
@@ -318,7 +323,7 @@ class Boards(QAbstractScrollArea):
 
     def _paint_spot(self, painter: QPainter, spot: Spot, chosen: bool) -> None:
         theme, size, sheet = self.theme, scale(), spot.shelved.sheet
-        floor = self.shelves.boards[spot.board].top + FLOOR * size
+        floor = self.shelves.boards[spot.board].floor
         if chosen:
             box = self._box(spot).adjusted(2, 16 * size, -2, 0)
             painter.setPen(QPen(QColor(theme.focus if self.hasFocus() else theme.edge), 2))
