@@ -11,7 +11,7 @@ import traceback
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from yewhour import __version__, recorded
+from yewhour import __version__, drafted, recorded
 from yewhour.asked import made_of, solved_of, words_of
 from yewhour.core.edits import cuts, report
 from yewhour.core.lengths import parse_length, show_length
@@ -123,6 +123,21 @@ def _parser() -> argparse.ArgumentParser:
     shelf.add_argument("--format", choices=("text", "ics", "csv", "pdf"), default="text")
     shelf.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
     shelf.set_defaults(run=recorded.shelf)
+
+    draft = commands.add_parser("draft", help="draft a whole class from its promise")
+    draft.add_argument("promise", nargs="?", metavar="PROMISE", help="in words: 25-minute gentle hatha, hips")
+    for name, about in (
+        ("style", "see: list"), ("level", "beginners, gentle, mixed or experienced"), ("title", "its title"),
+        ("for", "who it is for"), ("time", "morning, midday, evening or night"),
+        ("focus", "areas, with commas"), ("cautions", "who may be there, with commas"),
+        ("props", "what is at hand, with commas"), ("without", "movements that are not wanted, with commas"),
+    ):  # fmt: skip
+        draft.add_argument(f"--{name}", metavar="WORDS", help=about, dest=f"asked_{name}")
+    _length(draft)
+    draft.add_argument("--seed", type=int, default=0, help="which of the many classes; default: 0")
+    draft.add_argument("--why", action="store_true", help="also say why each movement is there")
+    draft.add_argument("--out", type=Path, metavar="PATH", help="NAME.yewhour, or NAME.txt for an outline")
+    draft.set_defaults(run=drafted.draft)
 
     outline = commands.add_parser("outline", help="write a class as an outline, in plain text")
     outline.add_argument("class_file", type=Path, metavar="FILE")

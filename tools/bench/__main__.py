@@ -17,7 +17,7 @@ from tools.bench.table import ROOM
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = str(ROOM / "data")
 
-from tools.bench import back, core, long, shelf, take, window
+from tools.bench import back, core, draft, long, shelf, take, window
 
 BENCHES = {
     "library": core.bench_library,
@@ -30,6 +30,7 @@ BENCHES = {
     "voice": take.bench_voice,
     "captions": back.bench_captions,
     "shelf": shelf.bench_shelf,
+    "draft": draft.bench_draft,
 }
 
 # Half an hour of real minutes, and of listening: only where they are named.

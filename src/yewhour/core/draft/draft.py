@@ -1,0 +1,512 @@
+"""A draft: a whole class from its promise, fitted exactly, that passes the checks; or the reason why not."""
+
+import zlib
+from collections.abc import Iterator, Sequence
+from typing import TypeVar
+
+import msgspec
+
+from yewhour.core.draft.model import Ask, Model, Part, Route, Style
+from yewhour.core.draft.pool import Item, Pool, fits_base, order_of, pool_of, steps_in
+from yewhour.core.draft.search import Came, Judge, bound, filled
+from yewhour.core.finding import Finding
+from yewhour.core.lengths import show_length
+from yewhour.core.made import Made
+from yewhour.core.pipeline import Solved, solve
+from yewhour.core.plan.edit import apply_all
+from yewhour.core.plan.nodes import Block, Node, Pair, Step, walk
+from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.plan.school import school_of
+from yewhour.core.problem import CannotFit, Problem
+from yewhour.core.words import Words
+
+T = TypeVar("T")
+SHORT_S = 540.0  # a class so short welcomes in a line, and has no rest of its own
+LEAST_PART_S = 45.0
+TRIES, MENDS, SCALED = 4, 5, 3
+FOCUSED = 0.56  # of what is chosen is about the focus, so that half of it is when it is fitted
+NEAR = (0.9, 1.08)  # of the length: where a class may be by itself, before it is fitted
+QUIET_S = 100.0  # of a hold that is announced where the style keeps quiet
+OPENING_S, CLOSING_S = 55.0, 60.0
+
+
+class Choice(msgspec.Struct, frozen=True):
+    """Why a movement is there: its step, the part it is in, and what speaks for it, as codes and words."""
+
+    step: str
+    movement: str
+    part: str
+    reasons: tuple[tuple[str, str], ...]
+
+
+class Draft(msgspec.Struct, frozen=True):
+    """A drafted class. turned_down: movements that might have been there, and why they are not.
+
+    worth, bound: what the search found, and more than which there can't be.
+    """
+
+    plan: Plan
+    made: Made
+    choices: tuple[Choice, ...]
+    turned_down: dict[str, tuple[str, str]]
+    worth: float
+    bound: float
+
+
+def draft(ask: Ask, words: Words, model: Model) -> Draft:
+    """A class that keeps a promise. Raises Problem, with what to change, where none can."""
+    _check(ask, words, model)
+    pool = pool_of(ask, words, model)
+    _check_focus(ask, pool, model)
+    best: tuple[int, Draft] | None = None
+    trouble: Problem | None = None
+    for number in range(TRIES):
+        tried = msgspec.structs.replace(ask, seed=ask.seed * 31 + number) if number else ask
+        try:
+            made = _one(tried, pool, words, model, number)
+        except Problem as problem:
+            trouble = trouble or problem
+            continue
+        wrong = len(_above(made.made.findings))
+        if best is None or wrong < best[0]:
+            best = (wrong, made)
+        if not wrong:
+            break
+    if best is None or best[0]:
+        raise _refused(ask, pool, trouble, best[1].made.findings if best else ())
+    return best[1]
+
+
+def _check(ask: Ask, words: Words, model: Model) -> None:
+    brief = ask.brief
+    school_of(brief, words.schools)  # raises for a style that is not there
+    if brief.style not in model.styles:
+        raise Problem(f"No class of style {brief.style!r} can be drafted.", "draft", "Choose another style.")
+    style = model.styles[brief.style]
+    if style.needs and style.needs not in brief.props:
+        raise Problem(
+            f"A class of this style needs a {style.needs}, and none is at hand.", "draft, props",
+            f"Put a {style.needs} at hand, or choose another style.",
+        )  # fmt: skip
+    if brief.target_s < 180:
+        raise Problem(
+            "A class of less than three minutes can't be drafted.", "draft", "Ask for four minutes."
+        )
+
+
+def _check_focus(ask: Ask, pool: Pool, model: Model) -> None:
+    """Raises Problem where far too little of a style is about the focus, however it is chosen."""
+    focus, style = frozenset(ask.brief.focus), model.styles[ask.brief.style]
+    if not focus:
+        return
+    about = [item for item in pool.items.values() if item.areas & focus]
+    seconds = sum(item.lasts for item in about) * (2.0 if style.few else 1.6)
+    needed = 0.2 * ask.brief.target_s
+    if seconds < needed:
+        areas, number = " and ".join(ask.brief.focus), len(about)
+        what = f"Only {number} movements of this style that all can do are about {areas}"
+        do = "Choose another focus or style, a shorter class, or mind fewer cautions."
+        raise Problem(what + "; half of the work can't be.", "draft, focus", do)
+
+
+def _refused(ask: Ask, pool: Pool, trouble: Problem | None, findings: Sequence[Finding]) -> Problem:
+    """Why there is no class, and what to change."""
+    down: dict[str, int] = {}
+    for code, word in pool.turned_down.values():
+        if code in ("caution", "prop"):
+            down[f"{code} {word}"] = down.get(f"{code} {word}", 0) + 1
+    most = sorted(down.items(), key=lambda row: -row[1])[:3]
+    told = [f"{count} for want of a {name[5:]}" if name.startswith("prop") else
+            f"{count} for the caution {name[8:]}" for name, count in most]  # fmt: skip
+    left = f"{len(pool.items)} movements are left"
+    reason = f"{left}; {', '.join(told)} were left out" if told else left
+    what = "No class keeps this promise"
+    detail = findings[0].message if findings else trouble.what if trouble is not None else ""
+    if trouble is not None and trouble.where in ("draft, focus", "draft, length"):
+        return trouble
+    do = "Ask for another length or style, fewer cautions, more props, or another focus."
+    return Problem(f"{what}: {reason}. {detail}".strip(), "draft", do)
+
+
+def _above(findings: Sequence[Finding]) -> list[Finding]:
+    """What is more than a remark."""
+    return [one for one in findings if one.severity != "note"]
+
+
+# --- one try --------------------------------------------------------------------------------------------
+
+
+def _one(ask: Ask, pool: Pool, words: Words, model: Model, number: int) -> Draft:
+    style = model.styles[ask.brief.style]
+    route = _picked(style.routes, ask.seed + number, "route")
+    scale, built, keen = 1.0, None, 1.0
+    for _ in range(SCALED + 2):
+        built = _built(ask, pool, words, style, route, scale, keen)
+        if built.focus < FOCUSED and keen < 3:
+            keen += 1
+            continue
+        solved = solve(built.plan, words)
+        share = solved.preferred_s / solved.promised_s
+        if NEAR[0] <= share <= NEAR[1]:
+            break
+        scale *= min(1.6, max(0.6, 1.0 / share))
+    assert built is not None
+    plan, made = _mended(built.plan, words, pool)
+    about = _about(made, ask.brief)
+    if about < 0.5:
+        areas = " and ".join(ask.brief.focus)
+        what = f"Only {about:.0%} of the work could be about {areas}."
+        raise Problem(what, "draft, focus", "Choose another focus, or another style.")
+    return Draft(
+        plan, made, _choices(plan, built), pool.turned_down, round(built.worth, 2), round(built.bound, 2)
+    )
+
+
+def _picked(options: Sequence[T], seed: int, what: str) -> T:
+    return options[zlib.crc32(f"{seed}/{what}".encode()) % len(options)]
+
+
+class Built(msgspec.Struct, frozen=True):
+    """A plan as it was put together, with the items of its parts, and how good the search was."""
+
+    plan: Plan
+    parts: tuple[tuple[Part, tuple[Item, ...]], ...]
+    judge: Judge
+    worth: float
+    bound: float
+    focus: float
+
+
+def _built(
+    ask: Ask, pool: Pool, words: Words, style: Style, route: Route, scale: float, keen: float
+) -> Built:
+    brief, school = ask.brief, school_of(ask.brief, words.schools)
+    short = brief.target_s < SHORT_S
+    rest_s = 0.0 if short or not style.rest else max(60.0, 1.25 * school.least_rest * brief.target_s)
+    if not short and style.rest and not school.least_rest:
+        rest_s = max(45.0, 0.08 * brief.target_s)
+    room_s = (brief.target_s - (25 if short else OPENING_S + CLOSING_S) - rest_s) * scale
+    parts = _parts(route, brief.target_s, room_s, style)
+    judge = Judge(
+        ask,
+        words.positions,
+        frozenset(brief.focus),
+        order=order_of(style, words),
+        keen=keen,
+        few=style.few,
+        blocks=frozenset(one.id for one in pool.items.values() if one.movement is None),
+    )
+    peak = _peak(parts, pool, judge)
+    name = "" if short else _opening(route, ask, words)
+    opening: Node = Block(name=name) if name else Step(movement="welcome-short")
+    came = Came(here=_after(opening, words))
+    if peak is not None:
+        wanted = frozenset(peak.prepared_by) & pool.items.keys()
+        first = sorted(wanted, key=lambda one: -judge.luck(pool.items[one]))[:1]
+        judge = msgspec.structs.replace(judge, ahead=peak.areas | judge.focus, wanted=frozenset(first))
+    found: list[tuple[Part, tuple[Item, ...]]] = []
+    worth = most = 0.0
+    for part, part_s in parts:
+        asked = judge
+        if part.about == "peak" and peak is not None:
+            asked = msgspec.structs.replace(judge, wanted=frozenset({peak.id}))
+        elif part.about == "ease" and peak is not None:
+            after = frozenset(peak.neutralised_by) & pool.items.keys()
+            asked = msgspec.structs.replace(judge, wanted=frozenset(sorted(after)[:1]))
+        items = _for(part, pool, asked)
+        path = filled(items, part, asked, came, part_s)
+        found.append((part, path.items))
+        came, worth, most = path.came, worth + path.worth, most + bound(items, part, asked, part_s)
+    if not any(items for _, items in found):
+        raise Problem("Not one movement is left for it.", "draft")
+    plan = _plan(ask, style, opening, found, rest_s, words)
+    focus = came.focused_s / came.worked_s if brief.focus and came.worked_s else 1.0
+    return Built(plan, tuple(found), judge, worth, most, focus)
+
+
+def _parts(route: Route, target_s: float, room_s: float, style: Style) -> list[tuple[Part, float]]:
+    """The parts of a route with their seconds; those that would be too short are left out."""
+    parts = [part for part in route.parts if target_s >= part.least]
+    while True:
+        shares = sum(part.share for part in parts)
+        sized = [(part, room_s * part.share / shares) for part in parts]
+        least = max(LEAST_PART_S, 0.75 * style.few)
+        small = [part for part, part_s in sized if part_s < least]
+        if not small or len(parts) == 1:
+            return sized
+        gone = min(small, key=lambda part: (part.role == "build", part.role == "warm", part.share))
+        parts.remove(gone)
+
+
+def _peak(parts: Sequence[tuple[Part, float]], pool: Pool, judge: Judge) -> Item | None:
+    """The highest point of a class: it is chosen first, as other parts look to it."""
+    part = next((one for one, _ in parts if one.about == "peak"), None)
+    if part is None:
+        return None
+    ready = [
+        item
+        for item in _for(part, pool, judge)
+        if not item.prepared_by or "peak" not in item.marks or set(item.prepared_by) & pool.items.keys()
+    ]
+    return max(ready, key=lambda item: (judge.alone(item, part), item.id), default=None)
+
+
+def _for(part: Part, pool: Pool, judge: Judge) -> list[Item]:
+    """The items that may stand in a part."""
+    low, high = part.effort
+    found = []
+    for item in pool.items.values():
+        if item.movement is None:
+            if item.id in part.blocks:
+                found.append(item)
+            continue
+        breath = item.family in ("breath-practices", "breathing")
+        if breath != (part.about == "breath") and not (breath and part.about == "warm" and item.effort == 0):
+            continue
+        ordered = not judge.order or part.about != "order" or item.id in judge.order
+        if ordered and low <= item.effort <= high and fits_base(item, part.bases) >= 0:
+            found.append(item)
+    return found
+
+
+def _opening(route: Route, ask: Ask, words: Words) -> str:
+    """An opening in which nobody who is minded is asked what is not for them; "" where there is none."""
+    minded = set(ask.brief.cautions)
+    known = [
+        name
+        for name in route.opening
+        if name in words.blocks
+        and not any(
+            minded & set(words.library[step.movement].cautions) for step in steps_in(words.blocks[name])
+        )
+    ]
+    return _picked(known, ask.seed, "opening") if known else ""
+
+
+def _after(opening: Node, words: Words) -> str:
+    """Where an opening leaves the body."""
+    nodes = words.blocks.get(opening.name, ()) if isinstance(opening, Block) else (opening,)
+    here = "start"
+    for node in walk(nodes):
+        if isinstance(node, Step) and (need := words.library[node.movement].start):
+            here = words.positions.way(here, need).end
+    return here
+
+
+# --- the plan of it -------------------------------------------------------------------------------------
+
+
+def _plan(
+    ask: Ask,
+    style: Style,
+    opening: Node,
+    found: Sequence[tuple[Part, tuple[Item, ...]]],
+    rest_s: float,
+    words: Words,
+) -> Plan:
+    brief = ask.brief
+    sections = [Section(title="Arrive", role="arrive", body=(opening,))]
+    for part, items in found:
+        if items:
+            body = tuple(_nodes(items, part, style, words))
+            sections.append(Section(title=part.title, role=part.role, body=body))
+    lying = False
+    if rest_s and style.rest:
+        rest = _rest(style, brief, words)
+        lying = "seated" not in words.library[rest].start
+        amount = round(rest_s / 5) * 5
+        sections.append(Section(title="Rest", role="rest", body=(Step(movement=rest, amount=amount),)))
+    name = style.closings.get(brief.time_of_day, style.closings[""])
+    close: Node = Block(name=name) if name in words.blocks else Step(movement=name)
+    if not lying and style.rest and "seated" not in name:
+        close = Step(movement="farewell-short")
+    sections.append(Section(title="Close", role="close", body=(close,)))
+    return with_ids(Plan(brief=brief, sections=tuple(sections)))
+
+
+def _rest(style: Style, brief: Brief, words: Words) -> str:
+    def able(name: str) -> bool:
+        movement = words.library[name]
+        met = set(movement.cautions) & set(brief.cautions)
+        return not met and all(prop in brief.props for prop in movement.props)
+
+    return next((name for name in style.rest if able(name)), style.rest[-1])
+
+
+def _nodes(items: Sequence[Item], part: Part, style: Style, words: Words) -> Iterator[Node]:
+    """The items as nodes: one-sided ones in pairs, several of them in one where the part has chains."""
+    chain: list[Step] = []
+    stance: tuple[str, ...] = ()
+    balances = 0
+    for item in items:
+        if item.movement is None:
+            yield from _paired(chain)
+            yield Block(name=item.id)
+            continue
+        step = Step(movement=item.id, take=item.take)
+        if item.sided:
+            if style.quiet:
+                yield Step(movement=style.quiet)
+            balances += "balance" in item.marks
+            if chain and (item.bases != stance or ("balance" in item.marks and balances > 1)):
+                yield from _paired(chain)
+                balances = int("balance" in item.marks)
+            stance = item.bases
+            chain.append(step)
+            if len(chain) >= part.chain:
+                yield from _paired(chain)
+            continue
+        yield from _paired(chain)
+        if style.quiet and item.lasts >= QUIET_S:
+            yield Step(movement=style.quiet)
+        yield step
+        if style.between and (item.effort >= 2 or set(item.marks) & {"breath held", "rapid breath"}):
+            yield Step(movement=style.between)
+    yield from _paired(chain)
+
+
+def _paired(chain: list[Step]) -> Iterator[Node]:
+    if chain:
+        yield Pair(body=tuple(chain))
+        chain.clear()
+
+
+# --- mending --------------------------------------------------------------------------------------------
+
+
+def _mended(plan: Plan, words: Words, pool: Pool) -> tuple[Plan, Made]:
+    """The plan with what the checks found mended, and its class at the length promised."""
+    solved = solve(plan, words)
+    made = _fitted(solved)
+    for _ in range(MENDS):
+        wrong = _above(made.findings)
+        if not wrong:
+            break
+        try:
+            after = _without_all(plan, wrong, made, pool)
+            solved = solve(after, words)
+            made = _fitted(solved)
+        except Problem:
+            break
+        plan = after
+    return plan, made
+
+
+def _fitted(solved: Solved) -> Made:
+    try:
+        return solved.make()
+    except CannotFit:
+        longest, shortest = show_length(solved.longest_s), show_length(solved.shortest_s)
+        if solved.longest_s < solved.promised_s:
+            what = f"Without doing anything twice it comes to {longest} at most."
+        else:
+            what = f"With all that it needs it takes {shortest} at least."
+        raise Problem(what, "draft, length", "Ask for that length, or for another style.") from None
+
+
+def _without_all(plan: Plan, wrong: Sequence[Finding], made: Made, pool: Pool) -> Plan:
+    """The plan with all that was found mended at once. Raises Problem where nothing could be."""
+    after, trouble = plan, None
+    for one in wrong:
+        try:
+            after = _without(after, one, made, pool)
+        except Problem as problem:
+            trouble = problem
+    if after == plan and trouble is not None:
+        raise trouble
+    return after
+
+
+def _without(plan: Plan, finding: Finding, made: Made, pool: Pool) -> Plan:
+    """The plan with the finding's own edit; where that is none, without the movement it is about."""
+    edit = finding.edit
+    fits = edit is not None and (not edit.movement or edit.movement in pool.items)
+    if edit is not None and fits and edit.deed not in ("target", "bring"):
+        return apply_all(plan, [edit])
+    step = next((one.turn.step.id for one in made.segments if one.id == finding.segment), "")
+    return _dropped(plan, step)
+
+
+def _about(made: Made, brief: Brief) -> float:
+    """The share of the working time that is about the focus; 1 where there is none."""
+    if not brief.focus:
+        return 1.0
+    work = [one for one in made.segments if one.kind not in ("talk", "setup", "stillness")]
+    areas = [{*one.turn.movement.works, *one.turn.movement.opens} for one in work]
+    about = sum(one.length for one, there in zip(work, areas, strict=True) if there & set(brief.focus))
+    return about / max(1, sum(one.length for one in work))
+
+
+def _dropped(plan: Plan, step: str) -> Plan:
+    def kept(nodes: tuple[Node, ...]) -> tuple[Node, ...]:
+        left: list[Node] = []
+        for node in nodes:
+            if node.id == step:
+                continue
+            if isinstance(node, Pair):
+                body = kept(node.body)
+                if body:
+                    left.append(msgspec.structs.replace(node, body=body))
+                continue
+            left.append(node)
+        return tuple(left)
+
+    sections = tuple(msgspec.structs.replace(one, body=kept(one.body)) for one in plan.sections)
+    if sections == plan.sections:
+        raise Problem("There is nothing to leave out.", "draft")
+    return msgspec.structs.replace(plan, sections=tuple(one for one in sections if one.body))
+
+
+# --- why ------------------------------------------------------------------------------------------------
+
+
+def _choices(plan: Plan, built: Built) -> tuple[Choice, ...]:
+    items = {item.id: (item, part) for part, own in built.parts for item in own}
+    steps = [
+        node
+        for section in plan.sections
+        for node in walk(section.body)
+        if (isinstance(node, Step) and node.movement in items)
+        or (isinstance(node, Block) and node.name in items)
+    ]
+    order = [node.movement if isinstance(node, Step) else node.name for node in steps]
+    return tuple(
+        Choice(
+            node.id,
+            name,
+            items[name][1].title,
+            tuple(_reasons(items[name][0], items[name][1], order, at, items, built)),
+        )
+        for at, (node, name) in enumerate(zip(steps, order, strict=True))
+    )
+
+
+def _reasons(
+    item: Item, part: Part, order: Sequence[str], at: int, items: dict[str, tuple[Item, Part]], built: Built
+) -> Iterator[tuple[str, str]]:
+    """What speaks for a movement at its place, the strongest first, as (code, word)."""
+    later = [items[name][0] for name in order[at + 1 :] if name in items]
+    before = [items[name][0] for name in order[:at] if name in items]
+    for one in later:
+        if item.id in one.prepared_by:
+            yield "prepares", one.name
+    for one in before[-4:]:
+        if item.id in one.neutralised_by:
+            yield "neutralises", one.name
+    for area in sorted(item.areas & built.judge.focus):
+        yield "focus", area
+    if part.about == "peak" and item.effort >= 3:
+        yield "peak", ""
+    if item.props:
+        yield "prop", item.props[0]
+    if part.about == "warm" and "warming" in item.marks:
+        shared = sorted(item.areas & frozenset(area for one in later for area in one.areas))
+        yield ("warms", shared[0]) if shared else ("warm", "")
+    if part.about == "ease" and item.effort <= 1:
+        yield "ease", ""
+    if part.about == "order":
+        yield "order", ""
+    if item.take == "gentler":
+        yield "gentler", ""
+    if before and not built.judge._way_s(before[-1].ends, item.start):
+        yield "near", before[-1].name

@@ -1,0 +1,185 @@
+"""A promise in words: `25-minute gentle hatha for the crew, evening, about hips, mind knees, a block at hand`."""
+
+import re
+from collections.abc import Iterator, Mapping, Sequence
+
+import msgspec
+
+from yewhour.core.draft.model import Said
+from yewhour.core.plan.known import LEVELS, Known, called
+from yewhour.core.plan.movement import Library
+from yewhour.core.plan.names import plain
+from yewhour.core.plan.plan import Brief
+from yewhour.core.problem import Problem
+
+_LENGTH = re.compile(
+    r"\b(?:an?\s+)?(\d{1,3})[\s-]*(?:minutes?|mins?|min)\b|\b(half an hour|an hour|one hour)\b", re.I
+)
+_HOURS = {"half an hour": 30, "an hour": 60, "one hour": 60}
+_ARTICLES = re.compile(r"^(?:an?|the|some|my|two)\s+", re.I)
+_FILLERS = frozenset(
+    [
+        "a",
+        "an",
+        "the",
+        "class",
+        "practice",
+        "session",
+        "please",
+        "of",
+        "with",
+        "and",
+        "in",
+        "at",
+        "for",
+        "to",
+        "by",
+        "as",
+        "is",
+        "it",
+        "on",
+        "no",
+        "some",
+        "i",
+        "want",
+        "me",
+        "give",
+    ]
+)
+
+
+class Promise(msgspec.Struct, frozen=True):
+    """What was understood: the promise, movements that are not wanted, and words that mean nothing here."""
+
+    brief: Brief
+    without: frozenset[str] = frozenset()
+    not_understood: tuple[str, ...] = ()
+
+
+def read_promise(
+    text: str,
+    known: Known,
+    areas: Mapping[str, str],
+    said: Said,
+    library: Library,
+    brief: Brief | None = None,
+) -> Promise:
+    """A promise that was typed, over a brief that has the rest. Raises Problem for a text that says nothing.
+
+    areas: tag -> name. said: other words for styles, levels, areas and times.
+    """
+    if not text.strip():
+        raise Problem("Nothing is promised yet.", "the promise", "Say: 25-minute gentle hatha about hips.")
+    reader = _Reader(known, areas, said, library)
+    fields: dict[str, object] = {}
+    without: set[str] = set()
+    left: list[str] = []
+    if found := _LENGTH.search(text):
+        minutes = int(found[1]) if found[1] else _HOURS[found[2].lower()]
+        fields["target_s"] = minutes * 60.0
+        text = text[: found.start()] + " " + text[found.end() :]
+    for part in re.split(r"[,;.]|\s-\s", text):
+        left += reader.part(" ".join(part.split()), fields, without)
+    made = msgspec.structs.replace(brief or Brief(), **fields)
+    if "title" not in fields and (brief is None or brief.title == Brief().title):
+        made = msgspec.structs.replace(made, title=title_of(made, areas))
+    return Promise(made, frozenset(without), tuple(left))
+
+
+class _Reader:
+    def __init__(self, known: Known, areas: Mapping[str, str], said: Said, library: Library) -> None:
+        self.styles = {**{plain(one): style for one, style in said.styles.items()}, **known.styles}
+        self.levels = {**{one: one for one in LEVELS}, **said.levels}
+        self.times = said.times
+        self.areas = {plain(name): tag for tag, name in areas.items()}
+        self.areas |= {plain(tag): tag for tag in areas} | {
+            plain(one): tag for one, tag in said.areas.items()
+        }
+        self.known = known
+        self.library = library
+
+    def part(self, text: str, fields: dict[str, object], without: set[str]) -> Iterator[str]:
+        """Takes what one part of the sentence says; gives back the words that mean nothing."""
+        low = text.lower()
+        if found := re.match(r"(?:called|titled)\s+(.+)", text, re.I):
+            fields["title"] = found[1].strip("\"' ")
+        elif found := re.match(r"(?:mind(?:ing)?|careful with|easy on)\s+(?:the\s+|their\s+)?(.+)", low):
+            fields["cautions"] = self._listed(found[1], "caution", self.known.cautions)
+        elif found := re.match(r"(?:without|not|skip|leave out)\s+(?:the\s+)?(.+)", low):
+            without |= {self._movement(one) for one in _words_of(found[1])}
+        elif low in ("no props", "nothing at hand"):
+            fields["props"] = ()
+        elif found := re.match(r"(.+?)\s+(?:at hand|to hand|ready)$", low) or re.match(r"with\s+(.+)$", low):
+            fields["props"] = self._listed(found[1], "prop", self.known.props)
+        elif low:
+            yield from self._free(text, fields)
+
+    def _listed(self, text: str, what: str, names: Mapping[str, str]) -> tuple[str, ...]:
+        found = []
+        for one in _words_of(text):
+            two = f"two {one}" if re.search(rf"\btwo {re.escape(one)}", text) else ""
+            found.append(names[plain(two)] if two and plain(two) in names else called(what, one, names))
+        return tuple(dict.fromkeys(found))
+
+    def _movement(self, name: str) -> str:
+        wanted = plain(name)
+        exact = [m.id for m in self.library.values() if wanted in map(plain, (m.id, m.name, *m.aliases))]
+        near = [m.id for m in self.library.values() if f" {wanted} " in f" {plain(m.name)} "]
+        if not exact and not near:
+            raise Problem(
+                f"There is no movement {name!r}.", "the promise", "Write its name as in the library."
+            )
+        return (exact or near)[0]
+
+    def _free(self, text: str, fields: dict[str, object]) -> Iterator[str]:
+        """Style, level, time, whom and what about, wherever they stand in a part."""
+        if found := re.search(r"\babout\s+(.+)$", text, re.I):
+            fields["focus"] = self._focus(found[1])
+            text = text[: found.start()]
+        if found := re.search(r"\bfor\s+(.+)$", text, re.I):
+            whom = found[1].strip()
+            level = self.levels.get(whom.lower())
+            fields["level" if level else "audience"] = level or whom
+            text = text[: found.start()]
+        rest = f" {plain(text)} "
+        for names, field in ((self.styles, "style"), (self.levels, "level"), (self.times, "time_of_day")):
+            for name in sorted(names, key=len, reverse=True):
+                if f" {plain(name)} " in rest:
+                    fields[field] = names[name]
+                    rest = rest.replace(f" {plain(name)} ", " ", 1)
+                    break
+        words = [word for word in rest.split() if word not in _FILLERS]
+        if words and (tag := self.areas.get(" ".join(words))) is not None:
+            fields["focus"] = (*fields.get("focus", ()), tag)  # type: ignore[misc]
+            words = []
+        if words:
+            yield " ".join(words)
+
+    def _focus(self, text: str) -> tuple[str, ...]:
+        found = []
+        for one in _words_of(text):
+            tag = self.areas.get(plain(one))
+            if tag is None:
+                known = ", ".join(dict.fromkeys(self.areas.values()))
+                raise Problem(f"There is no area {one!r}.", "the promise, about", f"Use one of: {known}.")
+            found.append(tag)
+        return tuple(dict.fromkeys(found))
+
+
+def _words_of(text: str) -> list[str]:
+    """The words of a list: `a block and a strap`."""
+    parts = re.split(r"\s+and\s+|\s*&\s*|\s*/\s*|\s+or\s+", text.strip())
+    return [_ARTICLES.sub("", part.strip()) for part in parts if part.strip()]
+
+
+def title_of(brief: Brief, areas: Mapping[str, str]) -> str:
+    """A title for a class that was given none: what it is about, and when."""
+    when = {"morning": "in the morning", "midday": "at midday", "evening": "in the evening",
+            "night": "before sleep"}.get(brief.time_of_day, "")  # fmt: skip
+    about = _and([areas.get(one, one) for one in brief.focus]) or "The whole body"
+    title = f"{about[:1].upper()}{about[1:]}"
+    return f"{title} {when}".strip()
+
+
+def _and(names: Sequence[str]) -> str:
+    return ", ".join(names[:-1]) + (" and " if len(names) > 1 else "") + names[-1] if names else ""

@@ -1,0 +1,222 @@
+"""The search: the movements of a part, in an order, that are worth most in the time there is.
+
+A beam: of all beginnings of a part the most promising are carried on, so many at a time. That is not the best
+there is, but how far from it it can be is known: no order is worth more than its movements without their
+ways, and of those the ones worth most a second fill the time best (`bound`).
+"""
+
+import math
+import zlib
+from collections.abc import Sequence
+
+import msgspec
+
+from yewhour.core.draft.model import Ask, Part
+from yewhour.core.draft.pool import Item, fits_base
+from yewhour.core.plan.position import Positions, base_of
+from yewhour.core.problem import Problem
+
+WIDTH, TRIED = 10, 12  # beginnings carried on; movements tried after each
+WAY_S = 0.05  # what a second of a way costs, of the worth of a movement
+LUCK = 2.2  # how much of a movement's worth is the seed's
+OFTEN = 0.35  # what a movement is worth less for each that was about the same before
+LAST = 2  # movements that the next should not be like
+FOCUS, FOCUS_LEAST = 2.4, 0.58  # worth of the focus; share of the working time that is to be about it
+WRIST_S = 170.0  # of weight on the wrists on end
+STRICT = ("focus", "peak", "breath")
+FLOORED = ("seated", "four-point", "supine", "prone", "kneeling", "on-right", "on-left")
+
+
+class Came(msgspec.Struct, frozen=True):
+    """How far a class has come: where the body is, what was used, seconds of work, of focus, on wrists."""
+
+    here: str = "start"
+    used: frozenset[str] = frozenset()
+    props: frozenset[str] = frozenset()
+    worked_s: float = 0.0
+    focused_s: float = 0.0
+    wrists_s: float = 0.0
+    last: tuple[Item, ...] = ()
+    areas: dict[str, int] = {}
+    warmed: int = 0
+
+
+class Path(msgspec.Struct, frozen=True):
+    """A beginning of a part: its items with what each is worth, seconds it takes, and where it has come."""
+
+    came: Came
+    items: tuple[Item, ...] = ()
+    takes_s: float = 0.0
+    worth: float = 0.0
+    base: int = 0
+
+
+class Judge(msgspec.Struct, frozen=True):
+    """What a movement is worth in a part of a class.
+
+    focus: areas the class is about. ahead: areas that what comes later needs. wanted: movements that must
+    come in this part, as something later asks for them. keen: how much more the focus counts than usual.
+    few: seconds that a movement should last at least. blocks: those that may be there.
+    """
+
+    ask: Ask
+    positions: Positions
+    focus: frozenset[str]
+    ahead: frozenset[str] = frozenset()
+    wanted: frozenset[str] = frozenset()
+    order: dict[str, int] = {}
+    keen: float = 1.0
+    few: int = 0
+    blocks: frozenset[str] = frozenset()
+
+    def luck(self, item: Item) -> float:
+        """From 0 to 1: what the seed thinks of a movement, the same each time."""
+        return (zlib.crc32(f"{self.ask.seed}/{item.id}/{self.ask.seed * 7919}".encode()) % 10_000) / 10_000
+
+    def alone(self, item: Item, part: Part) -> float:
+        """What it is worth by itself, whatever stands before it."""
+        worth = 1.0 + LUCK * self.luck(item) - 1.6 * self.ask.lately.get(item.id, 0.0)
+        if self.focus:
+            worth += self.keen * (FOCUS if part.about in STRICT else 1.5) * bool(item.areas & self.focus)
+        if part.about == "warm":
+            worth += 1.5 * ("warming" in item.marks) + 0.5 * bool(item.areas & self.ahead)
+        elif part.about == "ease":
+            worth += 0.5 * (item.effort <= 1) + 0.3 * ("neutralising" in item.marks) - 0.3 * item.effort
+        elif part.about == "peak":
+            worth += 0.35 * item.effort + 0.9 * ("peak" in item.marks)
+        if item.id in self.wanted:
+            worth += 4.0
+        if item.take == "gentler":
+            worth -= 1.8
+        if item.areas == {"face"} and "face" not in self.focus:
+            worth -= 2.0
+        worth += 1.2 * any(prop in self.ask.brief.props for prop in item.props)
+        if self.few:
+            worth *= min(1.0, item.lasts / self.few)
+        return max(0.05, worth) * math.sqrt(max(20.0, min(120.0, item.costs)) / 45)
+
+    def after(self, item: Item, came: Came) -> float:
+        """What it is worth less, or more, after what came."""
+        less = WAY_S * self._way_s(came.here, item.start)
+        alike = sum(len(item.areas & one.areas) / max(1, len(item.areas)) for one in came.last)
+        less += 0.5 * alike if not item.areas & self.focus else 0.15 * alike
+        others = item.areas - self.focus
+        if others:
+            less += OFTEN * sum(came.areas.get(area, 0) for area in others) / len(others)
+        less += 0.4 * sum(item.family == one.family for one in came.last) * (not self.order)
+        less += 0.8 * bool(item.props and came.props.issuperset(item.props))
+        return less
+
+    def _way_s(self, here: str, need: str) -> float:
+        try:
+            return self.positions.way(here, need).usual_s
+        except Problem:
+            return 1000.0
+
+
+def filled(items: Sequence[Item], part: Part, judge: Judge, came: Came, room_s: float) -> Path:
+    """The movements of a part in their order. items: those that may stand in it."""
+    worth = {item.id: judge.alone(item, part) for item in items}
+    bases = {item.id: fits_base(item, part.bases) for item in items}
+    ranked = sorted(items, key=lambda item: (-worth[item.id] / math.sqrt(item.costs), item.id))
+    beam, best = [Path(came)], Path(came)
+    while beam:
+        grown: list[Path] = []
+        for path in beam:
+            tried = 0
+            for item in ranked:
+                if tried >= TRIED:
+                    break
+                made = _with(path, item, part, judge, worth[item.id], bases[item.id], room_s)
+                if made is not None:
+                    grown.append(made)
+                    tried += 1
+        grown.sort(key=lambda path: -_promise(path, room_s))
+        beam = _apart(grown)
+        for path in beam:
+            if _promise(path, room_s) > _promise(best, room_s):
+                best = path
+    return best
+
+
+def _apart(grown: list[Path]) -> list[Path]:
+    """The most promising, of those with the same movements only one."""
+    kept: dict[frozenset[str], Path] = {}
+    for path in grown:
+        kept.setdefault(path.came.used, path)
+        if len(kept) == WIDTH:
+            break
+    return list(kept.values())
+
+
+def _promise(path: Path, room_s: float) -> float:
+    """How good a beginning is: its worth, less what is too long or still empty."""
+    off_s = path.takes_s - room_s
+    return path.worth - (0.09 if off_s > 0 else 0.02) * abs(off_s)
+
+
+def _with(
+    path: Path, item: Item, part: Part, judge: Judge, worth: float, base: int, room_s: float
+) -> Path | None:
+    came = path.came
+    if item.id in came.used and (not part.again or any(one.id == item.id for one in path.items)):
+        return None
+    if item.movement is None and path.items:
+        return None
+    if judge.order:
+        here = judge.order.get(item.id, -1)
+        if any(judge.order.get(one.id, -1) > here for one in path.items):
+            return None
+    elif base < path.base:
+        return None
+    if (
+        "chair" in item.bases
+        and part.bases[base] == "seated"
+        and base_of(came.here) not in (*FLOORED, "start")
+    ):
+        return None
+    cost_s = item.costs + judge._way_s(came.here, item.start)
+    if cost_s > 500 or path.takes_s + cost_s > room_s + 0.45 * item.costs + 8:
+        return None
+    if part.must and not path.items and item.movement is not None and judge.blocks & set(part.blocks):
+        return None
+    wrists_s = came.wrists_s + item.lasts if "wrist" in item.loads else 0.0
+    if "wrist" in item.loads and wrists_s > WRIST_S and came.wrists_s:
+        return None
+    strong = "strong work" in item.marks and item.effort >= 3
+    if strong and not came.warmed and "warming" not in item.marks:
+        return None
+    about = bool(item.areas & judge.focus)
+    worked_s, focused_s = came.worked_s + item.lasts, came.focused_s + item.lasts * about
+    if judge.focus and not about and focused_s < FOCUS_LEAST * worked_s and item.id not in judge.wanted:
+        if judge.keen > 1 and (part.about != "warm" or judge.keen > 2):
+            return None
+        worth -= 2.5 * (part.about != "warm")
+    now = Came(
+        here=item.ends or came.here,
+        used=came.used | {item.id},
+        props=came.props | set(item.props),
+        worked_s=worked_s,
+        focused_s=focused_s,
+        wrists_s=wrists_s,
+        last=(*came.last, item)[-LAST:],
+        areas={**came.areas, **{area: came.areas.get(area, 0) + 1 for area in item.areas}},
+        warmed=came.warmed + ("warming" in item.marks or (item.effort >= 2 and not strong)),
+    )
+    gained = worth - judge.after(item, came)
+    return Path(now, (*path.items, item), path.takes_s + cost_s, path.worth + gained, max(base, path.base))
+
+
+def bound(items: Sequence[Item], part: Part, judge: Judge, room_s: float) -> float:
+    """No choice of movements for a part is worth more than that: they fit its time to the second, need no way
+    between them, and none is like another."""
+    worth = sorted(
+        ((judge.alone(item, part), item.costs) for item in items), key=lambda row: -row[0] / row[1]
+    )
+    total, left_s = 0.0, room_s
+    for gained, costs in worth:
+        if left_s <= 0:
+            break
+        total += gained * min(1.0, left_s / costs)
+        left_s -= costs
+    return total

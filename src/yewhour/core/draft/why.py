@@ -1,0 +1,40 @@
+"""Why: for each movement of a draft what speaks for it, in a sentence; and what was turned down, and why."""
+
+from collections.abc import Iterator, Mapping
+
+from yewhour.core.draft.draft import Choice, Draft
+from yewhour.core.draft.model import Model
+from yewhour.core.plan.movement import Library
+
+MOST_REASONS = 2
+SHOWN = 6  # movements that were turned down, of each reason
+
+
+def sentence(choice: Choice, library: Library, areas: Mapping[str, str], model: Model) -> str:
+    """Why a movement is where it is."""
+    name = library[choice.movement].name if choice.movement in library else choice.movement
+    parts = [
+        model.why[code].format(word=areas.get(word, word))
+        for code, word in choice.reasons
+        if code in model.why
+    ]
+    parts = list(dict.fromkeys(parts))[:MOST_REASONS]
+    return f"{name}: {', and '.join(parts) or model.why['else']}."
+
+
+def turned_down(draft: Draft, library: Library, model: Model) -> Iterator[str]:
+    """What was turned down, by its reason, the commonest first; what is of another style is not told."""
+    by: dict[tuple[str, str], list[str]] = {}
+    for name, why in draft.turned_down.items():
+        if why[0] in model.why_not and name in library:
+            by.setdefault(why, []).append(library[name].name)
+    for (code, word), names in sorted(by.items(), key=lambda row: (-len(row[1]), row[0])):
+        more = f" and {len(names) - SHOWN} more" if len(names) > SHOWN else ""
+        yield f"{model.why_not[code].format(word=word)}: {', '.join(names[:SHOWN])}{more}."
+
+
+def told(draft: Draft, library: Library, areas: Mapping[str, str], model: Model) -> Iterator[str]:
+    """All of it, line by line."""
+    for choice in draft.choices:
+        yield sentence(choice, library, areas, model)
+    yield from turned_down(draft, library, model)

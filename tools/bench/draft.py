@@ -1,0 +1,146 @@
+"""Drafts: how quick they are, and whether a thousand of them keep what they promise."""
+
+import time
+from collections import Counter
+from itertools import combinations
+from random import Random
+from statistics import mean, median
+
+from tools.bench.table import line
+from yewhour.core.draft.draft import Draft, draft
+from yewhour.core.draft.model import Ask, Model
+from yewhour.core.draft.pool import at_hand
+from yewhour.core.made import Made
+from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.position import base_of
+from yewhour.core.problem import Problem
+from yewhour.core.words import Words
+from yewhour.store.draftmodel import load_model
+from yewhour.store.terms import load_terms
+from yewhour.store.words import load_words
+
+PROMISES, ALIKE, ANOTHERS = 1000, 50, 10
+WORK = ("talk", "setup", "stillness")
+
+
+def bench_draft(promises: int = PROMISES) -> None:
+    """An hour's draft, the tenth other one; random promises; how unlike fifty of one promise are."""
+    words, model = load_words()[0], load_model()
+    hour = Brief(title="An hour", target_s=3600.0, style="flow", focus=("hips",), level="mixed")
+    draft(Ask(hour), words, model)
+    took = [_timed(Ask(hour, seed), words, model) for seed in range(1, ANOTHERS + 1)]
+    line("an hour drafted, slowest of ten", f"{max(took):.0f} ms", "under 500 ms", max(took) < 500)
+    line("   the tenth other one, against the first", f"{took[-1] / took[0]:.2f}")
+    dice, broken, refused, times = Random(5), Counter[str](), Counter[str](), []
+    for number in range(promises):
+        brief = random_brief(dice, words, model)
+        before = time.perf_counter()
+        try:
+            made = draft(Ask(brief, number), words, model)
+        except Problem as problem:
+            refused[problem.what.split(":")[0][:60]] += 1
+            times.append(time.perf_counter() - before)
+            continue
+        times.append(time.perf_counter() - before)
+        broken.update(faults(made, brief, words))
+    kept = promises - sum(refused.values())
+    line(f"{promises} random promises: drafted", f"{kept}, {sum(refused.values())} refused")
+    for what, count in refused.most_common(4):
+        line(f"      {what}", str(count))
+    for what in ("length", "finding", "caution", "prop", "up and down", "focus", "sides"):
+        line(f"   not as promised: {what}", str(broken[what]), "0", not broken[what])
+    line("   time: median, slowest", f"{median(times) * 1000:.0f}, {max(times) * 1000:.0f} ms")
+    for style in model.styles:
+        share = alike(style, words, model)
+        title = f"{ALIKE} drafts of one promise, {style}: movements that two share"
+        line(title, f"{share:.0%}", "under 50 %", share < 0.5)
+
+
+def _timed(ask: Ask, words: Words, model: Model) -> float:
+    before = time.perf_counter()
+    draft(ask, words, model)
+    return (time.perf_counter() - before) * 1000
+
+
+def random_brief(dice: Random, words: Words, model: Model) -> Brief:
+    """Any promise: all styles, levels, 4 to 75 minutes, any cautions, props and focus."""
+    areas = list(load_terms(words.positions).areas)
+    style = dice.choice(list(model.styles))
+    props = set(dice.sample(sorted(words.props), dice.choice((0, 0, 1, 2, 3))))
+    if style == "restorative":
+        props |= {"bolster", "blanket"}
+    if style == "chair-balance":
+        props.add("chair")
+    return Brief(
+        title="A promise",
+        target_s=dice.choice((4, 6, 8, 10, 12, 15, 20, 25, 30, 40, 45, 60, 75)) * 60.0,
+        style=style,
+        level=dice.choice(list(model.levels)),
+        focus=tuple(dice.sample(areas, dice.choice((0, 1, 1, 2)))),
+        time_of_day=dice.choice(("", "morning", "evening")),
+        cautions=tuple(dice.sample(sorted(words.cautions), dice.choice((0, 0, 1, 2, 3)))),
+        props=tuple(sorted(props)),
+    )
+
+
+def faults(made: Draft, brief: Brief, words: Words) -> list[str]:
+    """What a draft does not keep."""
+    found = []
+    class_ = made.made
+    if abs(class_.length_s - brief.target_s) > 0.05:
+        found.append("length")
+    if any(one.severity != "note" for one in class_.findings):
+        found.append("finding")
+    for one in class_.segments:
+        movement = one.turn.movement
+        met = one.kind not in ("talk", "setup", "stillness") and set(movement.cautions) & set(brief.cautions)
+        if met and one.turn.step.take != "gentler":
+            found.append("caution")
+            break
+    if any(not at_hand(prop, brief.props) for prop in class_.props):
+        found.append("prop")
+    if ups(class_, words) > 2:
+        found.append("up and down")
+    if brief.focus and focus_share(class_, brief) < 0.5:
+        found.append("focus")
+    sides: Counter[str] = Counter()
+    for one in class_.segments:
+        if one.side in ("left", "right") and not one.turn.movement.side_by and not one.turn.setup_for:
+            sides[one.side] += one.length
+    if abs(sides["left"] - sides["right"]) > 1:
+        found.append("sides")
+    return found
+
+
+def focus_share(made: Made, brief: Brief) -> float:
+    """The share of the working time that is about the focus."""
+    work = [one for one in made.segments if one.kind not in WORK]
+    total = sum(one.length for one in work) or 1
+    about = [one for one in work if {*one.turn.movement.works, *one.turn.movement.opens} & set(brief.focus)]
+    return sum(one.length for one in about) / total
+
+
+def ups(made: Made, words: Words) -> int:
+    """How often people are sent from the floor to their feet, or down."""
+    floor = words.positions.floor - {"four-point", "plank", "inverted"}
+    before, changes = None, 0
+    for one in made.segments:
+        base = base_of(one.turn.end)
+        if one.turn.flow or not base or base in ("start", "wall", "split", "four-point", "plank", "inverted"):
+            continue
+        here = base in floor or base.startswith("on-")
+        changes += before is not None and here != before
+        before = here
+    return changes
+
+
+def alike(style: str, words: Words, model: Model) -> float:
+    """The mean share of movements that two drafts of one promise have in common."""
+    props = ("bolster", "blanket", "chair", "block", "two blocks", "strap", "wall")
+    brief = Brief(title="One", target_s=1800.0, style=style, level="mixed", focus=(), props=props)
+    sets = [_movements(draft(Ask(brief, seed), words, model)) for seed in range(ALIKE)]
+    return mean(len(one & two) / max(1, min(len(one), len(two))) for one, two in combinations(sets, 2))
+
+
+def _movements(made: Draft) -> frozenset[str]:
+    return frozenset(one.turn.movement.id for one in made.made.segments if one.kind not in WORK)
