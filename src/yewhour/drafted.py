@@ -19,10 +19,10 @@ from yewhour.store.draftmodel import load_model
 from yewhour.store.terms import load_terms
 from yewhour.terminal import put, say
 
-LINES = {
-    "style": "style", "level": "level", "title": "title", "for": "for", "time": "time of day", "focus": "focus",
-    "cautions": "cautions", "props": "props",
-}  # fmt: skip
+# Options, and the line of a brief that each is.
+LINES = {"for": "for", "time": "time of day"} | {
+    name: name for name in ("style", "level", "title", "focus", "cautions", "props")
+}
 
 
 def draft(options: argparse.Namespace) -> None:

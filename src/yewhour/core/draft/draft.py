@@ -67,7 +67,7 @@ def draft(ask: Ask, words: Words, model: Model) -> Draft:
         except Problem as problem:
             trouble = trouble or problem
             continue
-        wrong = len(_above(made.made.findings))
+        wrong = len(above(made.made.findings))
         if best is None or wrong < best[0]:
             best = (wrong, made)
         if not wrong:
@@ -128,7 +128,7 @@ def _refused(ask: Ask, pool: Pool, trouble: Problem | None, findings: Sequence[F
     return Problem(f"{what}: {reason}. {detail}".strip(), "draft", do)
 
 
-def _above(findings: Sequence[Finding]) -> list[Finding]:
+def above(findings: Sequence[Finding]) -> list[Finding]:
     """What is more than a remark."""
     return [one for one in findings if one.severity != "note"]
 
@@ -151,7 +151,7 @@ def _one(ask: Ask, pool: Pool, words: Words, model: Model, number: int) -> Draft
             break
         scale *= min(1.6, max(0.6, 1.0 / share))
     assert built is not None
-    plan, made = _mended(built.plan, words, pool)
+    plan, made = mended(built.plan, words, pool)
     about = _about(made, ask.brief)
     if about < 0.5:
         areas = " and ".join(ask.brief.focus)
@@ -206,14 +206,17 @@ def _built(
         judge = msgspec.structs.replace(judge, ahead=peak.areas | judge.focus, wanted=frozenset(first))
     found: list[tuple[Part, tuple[Item, ...]]] = []
     worth = most = 0.0
+    handy = _handy(parts, pool, judge)
     for part, part_s in parts:
         asked = judge
+        own = handy.get(part.title, frozenset())
         if part.about == "peak" and peak is not None:
             asked = msgspec.structs.replace(judge, wanted=frozenset({peak.id}))
         elif part.about == "ease" and peak is not None:
             after = frozenset(peak.neutralised_by) & pool.items.keys()
             asked = msgspec.structs.replace(judge, wanted=frozenset(sorted(after)[:1]))
-        items = _for(part, pool, asked)
+        asked = msgspec.structs.replace(asked, wanted=asked.wanted | own)
+        items = items_for(part, pool, asked)
         path = filled(items, part, asked, came, part_s)
         found.append((part, path.items))
         came, worth, most = path.came, worth + path.worth, most + bound(items, part, asked, part_s)
@@ -238,6 +241,22 @@ def _parts(route: Route, target_s: float, room_s: float, style: Style) -> list[t
         parts.remove(gone)
 
 
+def _handy(parts: Sequence[tuple[Part, float]], pool: Pool, judge: Judge) -> dict[str, frozenset[str]]:
+    """A movement for each prop at hand, by the title of the part it may stand in."""
+    found: dict[str, frozenset[str]] = {}
+    for prop in judge.ask.brief.props:
+        able = [
+            (judge.alone(item, part), item.id, part.title)
+            for part, part_s in parts
+            for item in items_for(part, pool, judge)
+            if prop in item.props and item.costs < part_s
+        ]
+        if able:
+            _, name, title = max(able)
+            found[title] = found.get(title, frozenset()) | {name}
+    return found
+
+
 def _peak(parts: Sequence[tuple[Part, float]], pool: Pool, judge: Judge) -> Item | None:
     """The highest point of a class: it is chosen first, as other parts look to it."""
     part = next((one for one, _ in parts if one.about == "peak"), None)
@@ -245,13 +264,13 @@ def _peak(parts: Sequence[tuple[Part, float]], pool: Pool, judge: Judge) -> Item
         return None
     ready = [
         item
-        for item in _for(part, pool, judge)
+        for item in items_for(part, pool, judge)
         if not item.prepared_by or "peak" not in item.marks or set(item.prepared_by) & pool.items.keys()
     ]
     return max(ready, key=lambda item: (judge.alone(item, part), item.id), default=None)
 
 
-def _for(part: Part, pool: Pool, judge: Judge) -> list[Item]:
+def items_for(part: Part, pool: Pool, judge: Judge) -> list[Item]:
     """The items that may stand in a part."""
     low, high = part.effort
     found = []
@@ -308,7 +327,7 @@ def _plan(
     sections = [Section(title="Arrive", role="arrive", body=(opening,))]
     for part, items in found:
         if items:
-            body = tuple(_nodes(items, part, style, words))
+            body = tuple(nodes_of(items, part, style))
             sections.append(Section(title=part.title, role=part.role, body=body))
     lying = False
     if rest_s and style.rest:
@@ -333,7 +352,7 @@ def _rest(style: Style, brief: Brief, words: Words) -> str:
     return next((name for name in style.rest if able(name)), style.rest[-1])
 
 
-def _nodes(items: Sequence[Item], part: Part, style: Style, words: Words) -> Iterator[Node]:
+def nodes_of(items: Sequence[Item], part: Part, style: Style) -> Iterator[Node]:
     """The items as nodes: one-sided ones in pairs, several of them in one where the part has chains."""
     chain: list[Step] = []
     stance: tuple[str, ...] = ()
@@ -374,25 +393,26 @@ def _paired(chain: list[Step]) -> Iterator[Node]:
 # --- mending --------------------------------------------------------------------------------------------
 
 
-def _mended(plan: Plan, words: Words, pool: Pool) -> tuple[Plan, Made]:
+def mended(plan: Plan, words: Words, pool: Pool) -> tuple[Plan, Made]:
     """The plan with what the checks found mended, and its class at the length promised."""
     solved = solve(plan, words)
-    made = _fitted(solved)
+    made = fitted(solved)
     for _ in range(MENDS):
-        wrong = _above(made.findings)
+        wrong = above(made.findings)
         if not wrong:
             break
         try:
             after = _without_all(plan, wrong, made, pool)
             solved = solve(after, words)
-            made = _fitted(solved)
+            made = fitted(solved)
         except Problem:
             break
         plan = after
     return plan, made
 
 
-def _fitted(solved: Solved) -> Made:
+def fitted(solved: Solved) -> Made:
+    """The class at the length promised. Raises Problem, with what it could be, where it can't be that."""
     try:
         return solved.make()
     except CannotFit:

@@ -108,10 +108,12 @@ class Model(Declared, frozen=True):
 class Ask(msgspec.Struct, frozen=True):
     """What is asked for: a promise, and which of the many classes that keep it (its seed).
 
-    without: movements that are not wanted. lately: movements taught lately, from 0 to 1 by how lately.
+    without: movements that are not wanted. lately: movements taught lately, from 0 to 1 by how lately. liked:
+    those that would be welcome, likewise.
     """
 
     brief: Brief
     seed: int = 0
     without: frozenset[str] = frozenset()
     lately: Mapping[str, float] = {}
+    liked: Mapping[str, float] = {}

@@ -1,4 +1,4 @@
-"""A promise in words: `25-minute gentle hatha for the crew, evening, about hips, mind knees, a block at hand`."""
+"""A promise in words: `25-minute gentle hatha for the crew, evening, about hips, a block at hand`."""
 
 import re
 from collections.abc import Iterator, Mapping, Sequence
@@ -17,35 +17,7 @@ _LENGTH = re.compile(
 )
 _HOURS = {"half an hour": 30, "an hour": 60, "one hour": 60}
 _ARTICLES = re.compile(r"^(?:an?|the|some|my|two)\s+", re.I)
-_FILLERS = frozenset(
-    [
-        "a",
-        "an",
-        "the",
-        "class",
-        "practice",
-        "session",
-        "please",
-        "of",
-        "with",
-        "and",
-        "in",
-        "at",
-        "for",
-        "to",
-        "by",
-        "as",
-        "is",
-        "it",
-        "on",
-        "no",
-        "some",
-        "i",
-        "want",
-        "me",
-        "give",
-    ]
-)
+_FILLERS = frozenset("a an the class practice session please of and in at for to by on".split())  # noqa: SIM905
 
 
 class Promise(msgspec.Struct, frozen=True):
@@ -109,9 +81,12 @@ class _Reader:
             without |= {self._movement(one) for one in _words_of(found[1])}
         elif low in ("no props", "nothing at hand"):
             fields["props"] = ()
-        elif found := re.match(r"(.+?)\s+(?:at hand|to hand|ready)$", low) or re.match(r"with\s+(.+)$", low):
+        elif found := re.match(r"(.+?)\s+(?:at hand|to hand|ready)$", low):
             fields["props"] = self._listed(found[1], "prop", self.known.props)
         elif low:
+            if found := re.search(r"\b(?:without|but not)\s+(?:the\s+)?(.+)$", low):
+                without |= {self._movement(one) for one in _words_of(found[1])}
+                text = text[: found.start()]
             yield from self._free(text, fields)
 
     def _listed(self, text: str, what: str, names: Mapping[str, str]) -> tuple[str, ...]:
@@ -133,6 +108,9 @@ class _Reader:
 
     def _free(self, text: str, fields: dict[str, object]) -> Iterator[str]:
         """Style, level, time, whom and what about, wherever they stand in a part."""
+        if found := re.search(r"\b(?:with|using)\s+(.+)$", text, re.I):
+            fields["props"] = self._listed(found[1].lower(), "prop", self.known.props)
+            text = text[: found.start()]
         if found := re.search(r"\babout\s+(.+)$", text, re.I):
             fields["focus"] = self._focus(found[1])
             text = text[: found.start()]

@@ -76,6 +76,7 @@ class Judge(msgspec.Struct, frozen=True):
     def alone(self, item: Item, part: Part) -> float:
         """What it is worth by itself, whatever stands before it."""
         worth = 1.0 + LUCK * self.luck(item) - 1.6 * self.ask.lately.get(item.id, 0.0)
+        worth += 2.5 * self.ask.liked.get(item.id, 0.0)
         if self.focus:
             worth += self.keen * (FOCUS if part.about in STRICT else 1.5) * bool(item.areas & self.focus)
         if part.about == "warm":

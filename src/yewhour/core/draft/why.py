@@ -24,13 +24,14 @@ def sentence(choice: Choice, library: Library, areas: Mapping[str, str], model: 
 
 def turned_down(draft: Draft, library: Library, model: Model) -> Iterator[str]:
     """What was turned down, by its reason, the commonest first; what is of another style is not told."""
-    by: dict[tuple[str, str], list[str]] = {}
+    by: dict[str, list[str]] = {}
     for name, why in draft.turned_down.items():
         if why[0] in model.why_not and name in library:
-            by.setdefault(why, []).append(library[name].name)
-    for (code, word), names in sorted(by.items(), key=lambda row: (-len(row[1]), row[0])):
+            said = model.why_not[why[0]].format(word=why[1])
+            by.setdefault(said, []).append(library[name].name)
+    for said, names in sorted(by.items(), key=lambda row: (-len(row[1]), row[0])):
         more = f" and {len(names) - SHOWN} more" if len(names) > SHOWN else ""
-        yield f"{model.why_not[code].format(word=word)}: {', '.join(names[:SHOWN])}{more}."
+        yield f"{said}: {', '.join(names[:SHOWN])}{more}."
 
 
 def told(draft: Draft, library: Library, areas: Mapping[str, str], model: Model) -> Iterator[str]:

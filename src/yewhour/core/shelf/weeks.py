@@ -133,3 +133,16 @@ def months_of(shelf: Shelf, name_of: Callable[[int], str], near_s: float = 10.0)
         )
         for name, rows in found.items()
     ]
+
+
+LATELY = 28  # days
+
+
+def lately(found: Iterable[Given], today: int) -> dict[str, float]:
+    """The movements of the last weeks, from 0 for long ago to 1 for today."""
+    seen: dict[str, float] = {}
+    for one in found:
+        if 0 <= today - one.day < LATELY:
+            for name in moves(one):
+                seen[name] = max(seen.get(name, 0.0), 1 - (today - one.day) / LATELY)
+    return seen

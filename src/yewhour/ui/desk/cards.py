@@ -11,7 +11,7 @@ from yewhour.core.lengths import show_length
 from yewhour.core.plan.edit import Edit
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import card, label
+from yewhour.ui.kit.controls import button, card, label
 
 
 class FixButton(QPushButton):
@@ -78,6 +78,9 @@ def refusal_card(session: Session) -> QFrame:
     """Why the class can't be as long as was asked, and what could be done."""
     frame, layout = card("look" if session.unfinished else "wrong")
     layout.addWidget(label(session.refusal))
+    if session.unfinished:
+        tip = "Movements that fit the promise, in the parts that are still empty; undo takes them out."
+        layout.addWidget(button("Draft what is missing", session.fill_wanted.emit, tip))
     for offer in session.offers:
         fix = FixButton(session, offer.title, offer.edits)
         fix.setText(f"{fix.text()}   {show_length(offer.length_s)}")

@@ -42,6 +42,7 @@ class Session(QObject):
 
     made_changed: another class is shown. plan_changed: the plan is another. selected_changed: another
     segment is chosen. refused: something could not be done. working: what takes long, "" when done.
+    fill_wanted: what is still to fill is to be drafted.
     """
 
     made_changed = Signal()
@@ -49,6 +50,7 @@ class Session(QObject):
     selected_changed = Signal(str)
     refused = Signal(object)
     working = Signal(str)
+    fill_wanted = Signal()
 
     def __init__(self) -> None:
         super().__init__()

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QTimer, Signal
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence, QResizeEvent
-from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.plan import steps_of
@@ -23,6 +23,7 @@ from yewhour.ui.frame.twig_card import TwigCard
 from yewhour.ui.kit.controls import button, card, emptied, label, page, quiet, row
 from yewhour.ui.kit.theme import Theme, scale
 
+PROMISE = "25-minute gentle hatha for the lock-keepers, evening, about hips, mind knees, a block at hand"
 CARD = 460  # pixels of width for a card, at the usual text size
 
 
@@ -36,11 +37,13 @@ class Start(QWidget):
     path = Signal(object)
     pasted = Signal(str)
     kept = Signal(object)
+    promised = Signal(str)
 
     def __init__(self, theme: Theme) -> None:
         super().__init__()
         self.theme = theme
         self._across = 0
+        self.promise: QLineEdit | None = None
         area, self.body = page()
         self.body.setContentsMargins(60, 28, 60, 40)
         self.body.setSpacing(10)
@@ -69,19 +72,37 @@ class Start(QWidget):
 
     def refresh(self) -> None:
         """Looks what there is to go on with."""
+        typed = self.promise.text() if self.promise is not None else ""
         emptied(self.body)
         for kept in kept_work():
             self._kept(kept)
-        self.body.addWidget(label("A new class", "heading"))
-        first = button("Empty", self.empty.emit, "State the promise, then add movements.", "accent")
+        self.body.addWidget(label("What do you promise?", "heading"))
+        self.promise = QLineEdit()
+        self.promise.setObjectName("finder")
+        self.promise.setPlaceholderText(PROMISE)
+        self.promise.setAccessibleName("The promise, in a sentence; Enter drafts the class")
+        self.promise.setText(typed)
+        self.promise.returnPressed.connect(self._promise)
+        line = QHBoxLayout()
+        line.addWidget(self.promise, 1)
+        line.addWidget(button("Draft it", self._promise, "A class that keeps the promise (Enter).", "accent"))
+        self.body.addLayout(line)
+        self.body.addWidget(
+            label(
+                "A class that keeps it to the second is drafted. Every movement of it can be another.", "soft"
+            )
+        )
+        self.body.addSpacing(10)
+        self.body.addWidget(label("Or begin by hand", "heading"))
+        first = button("Empty", self.empty.emit, "State the promise, then add movements.")
         self.body.addLayout(
             row(first, button("From an outline…", self.outline.emit, "A class written as plain text."),
                 button("Paste an outline", self.paste, "Lines of a class from the clipboard (Ctrl+V)."),
                 button("From a recording…", self.recording.emit, "A draft from a recording's captions."),
                 button("Open a class…", self.other.emit))
         )  # fmt: skip
-        self.first = first
-        first.show()  # so that it can have the focus at once
+        self.first = self.promise
+        self.promise.show()  # so that it can have the focus at once
         recent = recent_classes()
         if recent:
             self.body.addSpacing(10)
@@ -120,6 +141,11 @@ class Start(QWidget):
     def _forget(self, kept: Kept) -> None:
         kept.forget()
         self.refresh()
+
+    def _promise(self) -> None:
+        """A class from what was typed; the example where nothing was."""
+        assert self.promise is not None
+        self.promised.emit(self.promise.text().strip() or PROMISE)
 
     def _columns(self) -> int:
         """How many cards stand side by side."""

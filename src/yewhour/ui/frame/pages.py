@@ -47,6 +47,11 @@ class Pages(Shell):
         made.changed.connect(self.show_class)  # for what can be undone
         return made
 
+    @cached_property
+    def drafting(self) -> Any:
+        """What drafts classes."""
+        return self.rarely.Drafting(self, self.session)
+
     @abstractmethod
     def show_class(self) -> None:
         """The promise in the head, and what is next in the foot."""
@@ -105,6 +110,7 @@ class Pages(Shell):
         made.other.connect(self.clerk.open_class)
         made.path.connect(self.clerk.open_file)
         made.kept.connect(self.clerk.bring_back)
+        made.promised.connect(lambda text: self.drafting.promise(text))
         self.body.addWidget(made)
         return made
 

@@ -89,6 +89,7 @@ class Window(Pages):
         session.made_changed.connect(self._shelve_soon)
         session.plan_changed.connect(self._forget_note)
         session.refused.connect(self.tell)
+        session.fill_wanted.connect(lambda: self._do("drafting", "draft_fill"))
         session.working.connect(lambda stage: self.foot.show_working(stage, self.theme))
         self.files.said.connect(self.say)
         self.files.troubled.connect(self.tell)
@@ -461,6 +462,8 @@ class Window(Pages):
             self.back_page.close_back()
         if "shelf_page" in self.__dict__:
             self.shelf_page.close_shelf()
+        if "drafting" in self.__dict__:
+            self.drafting.close()
         if "shelving" in self.__dict__:
             self.shelving.close()
         self.session.workshop.close()

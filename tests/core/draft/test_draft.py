@@ -1,0 +1,205 @@
+"""Drafts keep what they promise: exact, without a finding, for everybody who is minded, with what is at hand."""
+
+from random import Random
+
+import msgspec
+import pytest
+
+from tests.conftest import shipped
+from tools.bench.draft import faults, focus_share, random_brief
+from yewhour.core.draft.draft import draft
+from yewhour.core.draft.model import Ask
+from yewhour.core.draft.partly import anew, filled_in, gentler, instead, kept, like, movements_of, seated
+from yewhour.core.draft.why import sentence, told, turned_down
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.nodes import Pair, Step, walk
+from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.problem import Problem
+from yewhour.store.draftmodel import load_model
+from yewhour.store.terms import load_terms
+
+MODEL = load_model()
+HIPS = Brief(
+    title="Hips in the evening", target_s=1500.0, style="hatha", level="gentle", focus=("hips",),
+    time_of_day="evening", audience="the lock-keepers", cautions=("knees",), props=("block",),
+)  # fmt: skip
+
+
+def drafted(brief=HIPS, seed=0, **more):
+    return draft(Ask(brief, seed, **more), shipped(), MODEL)
+
+
+def steps(plan):
+    return [node for section in plan.sections for node in walk(section.body) if isinstance(node, Step)]
+
+
+@pytest.mark.parametrize("seed", range(40))
+def test_whatever_is_promised_is_kept_or_refused_with_the_reason(seed):
+    dice = Random(seed)
+    brief = random_brief(dice, shipped(), MODEL)
+    try:
+        made = drafted(brief, seed)
+    except Problem as problem:
+        assert problem.what
+        assert problem.do
+    else:
+        assert faults(made, brief, shipped()) == []
+
+
+def test_the_same_seed_is_the_same_class_and_another_is_another():
+    assert drafted(seed=3).plan == drafted(seed=3).plan
+    one, two = (movements_of(d.plan, d.plan.sections) for d in (drafted(seed=3), drafted(seed=4)))
+    assert len(one & two) < 0.7 * min(len(one), len(two))
+
+
+def test_it_uses_the_prop_it_has_and_says_so():
+    made = drafted()
+    assert made.made.props == ["block"]
+    assert any(("prop", "block") in choice.reasons for choice in made.choices)
+
+
+def test_a_peak_is_prepared_and_a_deep_backbend_let_go_of():
+    brief = Brief(title="Up", target_s=2700.0, style="hatha", level="experienced", focus=("chest",))
+    library = shipped().library
+    peaks = 0
+    for seed in range(8):
+        names = [step.movement for step in steps(drafted(brief, seed).plan)]
+        for at, name in enumerate(names):
+            movement = library[name]
+            if "peak" in movement.marks and movement.prepared_by:
+                peaks += 1
+                assert set(movement.prepared_by) & set(names[:at]), (seed, name)
+    assert peaks
+
+
+def test_what_is_not_wanted_and_what_was_taught_lately_stays_away():
+    names = movements_of(drafted().plan, drafted().plan.sections)
+    some = sorted(name for name in names if name in shipped().library and shipped().library[name].effort)[:3]
+    without = drafted(without=frozenset(some))
+    assert not set(some) & movements_of(without.plan, without.plan.sections)
+    other = drafted(lately=dict.fromkeys(names, 1.0))
+    assert len(names & movements_of(other.plan, other.plan.sections)) < 0.6 * len(names)
+
+
+def test_the_search_says_how_good_it_is():
+    for seed in range(5):
+        made = drafted(seed=seed)
+        assert 0.4 * made.bound < made.worth <= made.bound
+
+
+def test_classical_work_stands_in_its_old_order():
+    brief = Brief(title="The order", target_s=1500.0, style="mat-classical", level="experienced")
+    order = [
+        step.movement
+        for step in shipped().blocks["classical mat"]
+        if isinstance(step, Step | Pair)
+        for step in walk((step,))
+        if isinstance(step, Step)
+    ]
+    made = drafted(brief)
+    section = next(one for one in made.plan.sections if one.title == "The order")
+    places = [order.index(step.movement) for step in walk(section.body) if isinstance(step, Step)]
+    assert places == sorted(places)
+
+
+@pytest.mark.parametrize(
+    ("fields", "told"),
+    [
+        ({"style": "chair-balance"}, "needs a chair"),
+        ({"target_s": 60.0}, "less than three minutes"),
+        ({"style": "breathing", "focus": ("calves",)}, "about calves"),
+        ({"style": "nowhere"}, "no style"),
+        ({"style": "restorative", "props": ()}, "movements are left|at most"),
+    ],
+)
+def test_what_nothing_can_keep_is_refused_with_what_to_change(fields, told):
+    with pytest.raises(Problem, match=told) as raised:
+        drafted(msgspec.structs.replace(HIPS, **fields))
+    assert raised.value.do
+
+
+# --- parts of drafts ---------------------------------------------------------------------------------------
+
+
+def test_the_middle_is_kept_and_the_rest_is_other():
+    made = drafted()
+    middle = [n for n, one in enumerate(made.plan.sections) if one.role in ("build", "peak")]
+    after = kept(made.plan, middle, Ask(HIPS, 7), shipped(), MODEL)
+    old = [made.plan.sections[n].body for n in middle]
+    new = [one.body for one in after.plan.sections if one.role in ("build", "peak")]
+    assert [[s.movement for s in walk(b) if isinstance(s, Step)] for b in new] == [
+        [s.movement for s in walk(b) if isinstance(s, Step)] for b in old
+    ]
+    assert faults(after, HIPS, shipped()) == []
+    before = movements_of(made.plan, [one for one in made.plan.sections if one.role in ("warm", "settle")])
+    now = movements_of(after.plan, [one for one in after.plan.sections if one.role in ("warm", "settle")])
+    assert before != now
+
+
+def test_a_section_anew_is_as_long_and_nothing_else_is_other():
+    made = drafted()
+    index = next(n for n, one in enumerate(made.plan.sections) if one.role == "settle")
+    after = anew(made.plan, made.made, index, Ask(HIPS, 2), shipped(), MODEL)
+    for n, (one, other) in enumerate(zip(made.plan.sections, after.sections, strict=True)):
+        assert (movements_of(made.plan, [one]) == movements_of(after, [other])) == (n != index)
+    assert solve(after, shipped()).make().length_s == 1500.0
+
+
+def test_an_unfinished_class_is_filled_and_what_stands_there_stays():
+    mine = (Step(movement="half-lord-twist", amount=6),)
+    plan = with_ids(Plan(brief=HIPS, sections=(
+        Section(title="Arrive", role="arrive", body=(Step(movement="welcome-short"),)),
+        Section(title="Warm", role="warm"), Section(title="Work", role="build"),
+        Section(title="Mine", role="settle", body=(Pair(body=mine),)),
+        Section(title="Rest", role="rest", body=(Step(movement="final-rest"),)),
+    )))  # fmt: skip
+    lengths = solve(plan, shipped())
+    after = filled_in(plan, 1500 - lengths.preferred_s, Ask(HIPS), shipped(), MODEL)
+    assert all(section.body for section in after.sections)
+    assert [one.movement for one in steps(after) if one.movement == "half-lord-twist"] == ["half-lord-twist"]
+    made = solve(after, shipped()).make()
+    assert made.length_s == 1500.0
+    assert not [one for one in made.findings if one.severity != "note"]
+
+
+def test_three_things_could_be_done_in_its_place():
+    made = drafted()
+    step = next(one for one in steps(made.plan) if shipped().library[one.movement].effort >= 2)
+    found = instead(made.plan, step.id, Ask(HIPS), shipped(), MODEL)
+    assert len(found) == 3
+    assert len({one.movement for one in found}) == 3
+    for one in found:
+        names = [s.movement for s in steps(one.plan)]
+        assert step.movement not in names
+        assert one.movement in names
+        assert len(names) == len(steps(made.plan))
+        assert solve(one.plan, shipped()).make().length_s == 1500.0
+    with pytest.raises(Problem, match="no movement of its own"):
+        instead(made.plan, "nothing", Ask(HIPS), shipped(), MODEL)
+
+
+def test_one_more_like_it_a_gentler_one_and_one_on_a_chair():
+    brief = Brief(title="Legs", target_s=1200.0, style="hatha", level="mixed", focus=("thighs",))
+    made = drafted(brief)
+    ask = Ask(brief, 1)
+    other = like(made.plan, ask, shipped(), MODEL)
+    assert faults(other, brief, shipped()) == []
+    easy = gentler(made.plan, ask, shipped(), MODEL)
+    assert easy.plan.brief.level == "gentle"
+    assert max(one.turn.movement.effort for one in easy.made.segments) <= 3
+    chair = seated(made.plan, ask, shipped(), MODEL)
+    assert chair.plan.brief.style == "chair-balance"
+    assert focus_share(chair.made, brief) >= 0.5
+
+
+def test_every_movement_says_why_and_what_was_turned_down_too():
+    made, words = drafted(), shipped()
+    areas = load_terms(words.positions).areas
+    assert made.choices
+    for choice in made.choices:
+        said = sentence(choice, words.library, areas, MODEL)
+        assert said.endswith(".")
+        assert "{" not in said
+    down = list(turned_down(made, words.library, MODEL))
+    assert any(line.startswith("Not for knees:") for line in down)
+    assert list(told(made, words.library, areas, MODEL))[-1] == down[-1]

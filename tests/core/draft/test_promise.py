@@ -1,0 +1,68 @@
+"""A promise in words: what is understood, what is not, and what can't be."""
+
+import pytest
+
+from tests.conftest import shipped
+from yewhour.core.draft.promise import read_promise
+from yewhour.core.problem import Problem
+from yewhour.store.draftmodel import load_model
+from yewhour.store.terms import load_terms
+
+
+def read(text):
+    words = shipped()
+    areas = load_terms(words.positions).areas
+    return read_promise(text, words.known, areas, load_model().words, words.library)
+
+
+def test_a_whole_sentence_is_understood():
+    said = read(
+        "A 25-minute gentle hatha class for the lock-keepers, evening, about hips, mind knees, a block at hand."
+    )
+    brief = said.brief
+    assert (brief.target_s, brief.style, brief.level, brief.time_of_day) == (
+        1500,
+        "hatha",
+        "gentle",
+        "evening",
+    )
+    assert (brief.focus, brief.cautions, brief.props) == (("hips",), ("knees",), ("block",))
+    assert brief.audience == "the lock-keepers"
+    assert brief.title == "Hips in the evening"
+    assert said.not_understood == ()
+
+
+@pytest.mark.parametrize(
+    ("text", "field", "value"),
+    [
+        ("half an hour of flow", "target_s", 1800.0),
+        ("classical pilates, 20 min", "style", "mat-classical"),
+        ("mat pilates", "style", "mat-modern"),
+        ("hatha for beginners", "level", "beginners"),
+        ("a morning vinyasa", "time_of_day", "morning"),
+        ("hatha about the lower back and shoulders", "focus", ("low back", "shoulders")),
+        ("slow with a bolster and two blocks", "props", ("bolster", "two blocks")),
+        ("hatha, no props", "props", ()),
+        ("hatha, mind wrists and knees", "cautions", ("wrists", "knees")),
+        ("hatha, called Ropes and tides", "title", "Ropes and tides"),
+        ("hatha, hamstrings", "focus", ("hamstrings",)),
+    ],
+)
+def test_each_part_of_it(text, field, value):
+    assert getattr(read(text).brief, field) == value
+
+
+def test_what_is_not_wanted_and_what_means_nothing():
+    said = read("20-minute hatha, without pigeon and camel, purple moonlight")
+    assert {"pigeon", "camel"} <= said.without
+    assert said.not_understood == ("purple moonlight",)
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [("", "Nothing is promised"), ("about wings", "no area 'wings'"), ("hatha, mind dragons", "no caution 'dragons'"),
+     ("hatha with a sword", "no prop 'sword'"), ("hatha without xyzzy", "no movement 'xyzzy'")],
+)  # fmt: skip
+def test_what_there_is_not_is_named(text, told):
+    with pytest.raises(Problem, match=told):
+        read(text)
