@@ -60,9 +60,14 @@ def test_what_is_not_wanted_and_what_means_nothing():
 
 @pytest.mark.parametrize(
     ("text", "told"),
-    [("", "Nothing is promised"), ("about wings", "no area 'wings'"), ("hatha, mind dragons", "no caution 'dragons'"),
-     ("hatha with a sword", "no prop 'sword'"), ("hatha without xyzzy", "no movement 'xyzzy'")],
-)  # fmt: skip
+    [
+        ("", "Nothing is promised"),
+        ("about wings", "no area 'wings'"),
+        ("hatha, mind dragons", "no caution 'dragons'"),
+        ("hatha with a sword", "no prop 'sword'"),
+        ("hatha without xyzzy", "no movement 'xyzzy'"),
+    ],
+)
 def test_what_there_is_not_is_named(text, told):
     with pytest.raises(Problem, match=told):
         read(text)
