@@ -9,6 +9,7 @@ from statistics import mean, median
 from tools.bench.table import line
 from yewhour.core.draft.draft import Draft, draft
 from yewhour.core.draft.model import Ask, Model
+from yewhour.core.draft.partly import movements_of
 from yewhour.core.draft.pool import at_hand
 from yewhour.core.made import Made
 from yewhour.core.plan.plan import Brief
@@ -143,4 +144,6 @@ def alike(style: str, words: Words, model: Model) -> float:
 
 
 def _movements(made: Draft) -> frozenset[str]:
-    return frozenset(one.turn.movement.id for one in made.made.segments if one.kind not in WORK)
+    """What was chosen: a flow that is put in whole is one."""
+    parts = [one for one in made.plan.sections if one.role not in ("arrive", "rest", "close")]
+    return movements_of(made.plan, parts) - {"silence-ahead", "quiet-breath"}

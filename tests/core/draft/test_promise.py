@@ -17,7 +17,7 @@ def read(text):
 
 def test_a_whole_sentence_is_understood():
     said = read(
-        "A 25-minute gentle hatha class for the lock-keepers, evening, about hips, mind knees, a block at hand."
+        "A 25-minute gentle hatha class for the crew, evening, about hips, mind knees, a block at hand."
     )
     brief = said.brief
     assert (brief.target_s, brief.style, brief.level, brief.time_of_day) == (
@@ -27,7 +27,7 @@ def test_a_whole_sentence_is_understood():
         "evening",
     )
     assert (brief.focus, brief.cautions, brief.props) == (("hips",), ("knees",), ("block",))
-    assert brief.audience == "the lock-keepers"
+    assert brief.audience == "the crew"
     assert brief.title == "Hips in the evening"
     assert said.not_understood == ()
 

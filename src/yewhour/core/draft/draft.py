@@ -25,7 +25,8 @@ SHORT_S = 540.0  # a class so short welcomes in a line, and has no rest of its o
 LEAST_PART_S = 45.0
 TRIES, MENDS, SCALED = 4, 5, 3
 FOCUSED = 0.56  # of what is chosen is about the focus, so that half of it is when it is fitted
-NEAR = (0.9, 1.08)  # of the length: where a class may be by itself, before it is fitted
+FIRST = 1.15  # how much more is chosen at first than there seems room for: ways and flows take less
+NEAR = (0.83, 1.1)  # of the length: where a class may be by itself, before it is fitted
 QUIET_S = 100.0  # of a hold that is announced where the style keeps quiet
 OPENING_S, CLOSING_S = 55.0, 60.0
 
@@ -139,7 +140,7 @@ def above(findings: Sequence[Finding]) -> list[Finding]:
 def _one(ask: Ask, pool: Pool, words: Words, model: Model, number: int) -> Draft:
     style = model.styles[ask.brief.style]
     route = _picked(style.routes, ask.seed + number, "route")
-    scale, built, keen = 1.0, None, 1.0
+    scale, built, keen = FIRST, None, 1.0
     for _ in range(SCALED + 2):
         built = _built(ask, pool, words, style, route, scale, keen)
         if built.focus < FOCUSED and keen < 3:

@@ -74,13 +74,12 @@ class Level(Declared, frozen=True):
 
 
 class Flow(Declared, frozen=True):
-    """What a block is as one movement: where, what for, how hard, how long (seconds), what it loads."""
+    """What a block is as one movement: where, what for, how hard, how long (seconds)."""
 
     bases: tuple[str, ...]
     areas: tuple[str, ...]
     effort: int
     seconds: float
-    loads: tuple[str, ...] = ()
 
 
 class Said(Declared, frozen=True):

@@ -84,11 +84,12 @@ def pool_of(ask: Ask, words: Words, model: Model) -> Pool:
         steps = steps_in(words.blocks.get(name, ()))
         minded = {one for step in steps for one in words.library[step.movement].cautions}
         met = minded & set(brief.cautions)
+        loads = tuple({one for step in steps for one in words.library[step.movement].loads})
         if name in words.blocks and not met and flow.effort <= model.levels[brief.level].most + 1:
             ends = "four-point" if "four-point" in flow.bases else "standing"
             items[name] = Item(
                 name, name, None, flow.seconds, 20.0, frozenset(flow.areas), flow.effort, flow.bases,
-                flow.bases[0], ends, loads=flow.loads, marks=("warming",),
+                flow.bases[0], ends, loads=loads, marks=("warming",),
             )  # fmt: skip
     return Pool(items, down)
 

@@ -26,6 +26,7 @@ from yewhour.ui.kit.asking import Telling
 from yewhour.ui.kit.controls import Press, button, label, row
 from yewhour.ui.kit.theme import scale
 
+LEAST_FILL_S = 30.0
 MOST_WHY = 16  # movements, and reasons that others are not there, in one list
 
 
@@ -146,7 +147,9 @@ class Drafting(QObject):
         if lengths is None:
             return
         missing_s = lengths.promised_s - lengths.preferred_s
-        if missing_s < 30:
+        if missing_s < LEAST_FILL_S or not (
+            self.session.unfinished or any(not one.body for one in plan.sections)
+        ):
             raise Problem(
                 "There is nothing to fill: the class is as long as it promises.", do="Promise more."
             )
