@@ -25,8 +25,8 @@ SHORT_S = 540.0  # a class so short welcomes in a line, and has no rest of its o
 LEAST_PART_S = 45.0
 TRIES, MENDS, SCALED = 4, 5, 3
 FOCUSED = 0.56  # of what is chosen is about the focus, so that half of it is when it is fitted
-FIRST = 1.15  # how much more is chosen at first than there seems room for: ways and flows take less
-NEAR = (0.83, 1.1)  # of the length: where a class may be by itself, before it is fitted
+FIRST = 1.1  # how much more is chosen at first than there seems room for: ways and flows take less
+NEAR = (0.68, 1.05)  # of the length: where a class may be by itself, before it is fitted
 QUIET_S = 100.0  # of a hold that is announced where the style keeps quiet
 OPENING_S, CLOSING_S = 55.0, 60.0
 
@@ -398,12 +398,13 @@ def mended(plan: Plan, words: Words, pool: Pool) -> tuple[Plan, Made]:
     """The plan with what the checks found mended, and its class at the length promised."""
     solved = solve(plan, words)
     made = fitted(solved)
+    tried: set[tuple[str, str]] = set()
     for _ in range(MENDS):
         wrong = above(made.findings)
         if not wrong:
             break
         try:
-            after = _without_all(plan, wrong, made, pool)
+            after = _without_all(plan, wrong, made, pool, tried)
             solved = solve(after, words)
             made = fitted(solved)
         except Problem:
@@ -425,12 +426,18 @@ def fitted(solved: Solved) -> Made:
         raise Problem(what, "draft, length", "Ask for that length, or for another style.") from None
 
 
-def _without_all(plan: Plan, wrong: Sequence[Finding], made: Made, pool: Pool) -> Plan:
-    """The plan with all that was found mended at once. Raises Problem where nothing could be."""
+def _without_all(
+    plan: Plan, wrong: Sequence[Finding], made: Made, pool: Pool, tried: set[tuple[str, str]]
+) -> Plan:
+    """The plan with all that was found mended at once; what a fix did not help is left out.
+
+    tried: what was mended before. Raises Problem where nothing could be.
+    """
     after, trouble = plan, None
     for one in wrong:
         try:
-            after = _without(after, one, made, pool)
+            after = _without(after, one, made, pool, (one.code, one.segment) in tried)
+            tried.add((one.code, one.segment))
         except Problem as problem:
             trouble = problem
     if after == plan and trouble is not None:
@@ -438,11 +445,12 @@ def _without_all(plan: Plan, wrong: Sequence[Finding], made: Made, pool: Pool) -
     return after
 
 
-def _without(plan: Plan, finding: Finding, made: Made, pool: Pool) -> Plan:
+def _without(plan: Plan, finding: Finding, made: Made, pool: Pool, again: bool) -> Plan:
     """The plan with the finding's own edit; where that is none, without the movement it is about."""
     edit = finding.edit
-    fits = edit is not None and (not edit.movement or edit.movement in pool.items)
-    if edit is not None and fits and edit.deed not in ("target", "bring"):
+    asked = pool.items.get(edit.movement) if edit is not None else None
+    fits = edit is not None and (not edit.movement or (asked is not None and asked.take == "base"))
+    if edit is not None and fits and not again and edit.deed not in ("target", "bring"):
         return apply_all(plan, [edit])
     step = next((one.turn.step.id for one in made.segments if one.id == finding.segment), "")
     return _dropped(plan, step)

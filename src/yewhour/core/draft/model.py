@@ -48,8 +48,9 @@ class Style(Declared, frozen=True):
 
     only: words of which a movement's props or id must have one. order: the block that gives a tradition's
     order. between: what stands between two strong practices. needs: the prop it can't do without. few:
-    seconds that a movement lasts at least, so that there are few. quiet: what promises quiet before a long
-    hold. kinds: those of movements there are, where not all. restful: all of it is rest.
+    seconds that a movement lasts at least, so that there are few. stretch: how much longer a movement is done
+    than usual, for the same reason. quiet: what promises quiet before a long hold. kinds: those of movements
+    there are, where not all. restful: all of it is rest.
     """
 
     families: tuple[str, ...]
@@ -61,6 +62,7 @@ class Style(Declared, frozen=True):
     between: str = ""
     needs: str = ""
     few: int = 0
+    stretch: float = 1.0
     quiet: str = ""
     kinds: tuple[str, ...] = ()
     restful: bool = False

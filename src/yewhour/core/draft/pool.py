@@ -79,7 +79,7 @@ def pool_of(ask: Ask, words: Words, model: Model) -> Pool:
         if why is not None and why[0] != "gentler":
             down[movement.id] = why
             continue
-        items[movement.id] = _item(movement, "gentler" if why else "base", school, brief.level, words)
+        items[movement.id] = _item(movement, "gentler" if why else "base", school, ask, words, style.stretch)
     for name, flow in model.blocks.items():
         steps = steps_in(words.blocks.get(name, ()))
         minded = {one for step in steps for one in words.library[step.movement].cautions}
@@ -143,12 +143,13 @@ def at_hand(prop: str, props: tuple[str, ...]) -> bool:
     return prop in props or (prop == "block" and "two blocks" in props)
 
 
-def _item(movement: Movement, take: Take, school: School, level: str, words: Words) -> Item:
+def _item(movement: Movement, take: Take, school: School, ask: Ask, words: Words, stretch: float) -> Item:
     step = Step(movement=movement.id)
     kind = kind_of(step, movement, school)
     unit = unit_ticks(kind, movement, school.pace, movement.count_s or school.count_s)
     lasts = seconds(unit) * range_of(step, movement, kind, 60 / school.pace.breaths_per_min).preferred
-    sided = movement.sides == "one"
+    lasts *= stretch
+    sided, level = movement.sides == "one", ask.brief.level
     usual = movement.teach or {"clock": 16, "stillness": 14}.get(kind, 10)
     teach = usual * school.teaching * (1.3 if level in ("gentle", "beginners") else 1.0)
     start, end = fill(movement.start, "right"), fill(movement.end or movement.start, "left")

@@ -18,10 +18,10 @@ from yewhour.core.problem import Problem
 
 WIDTH, TRIED = 10, 12  # beginnings carried on; movements tried after each
 WAY_S = 0.05  # what a second of a way costs, of the worth of a movement
-LUCK = 2.2  # how much of a movement's worth is the seed's
+LUCK = 4.5  # how much of a movement's worth is the seed's
 OFTEN = 0.35  # what a movement is worth less for each that was about the same before
 LAST = 2  # movements that the next should not be like
-FOCUS, FOCUS_LEAST = 2.4, 0.58  # worth of the focus; share of the working time that is to be about it
+FOCUS, FOCUS_LEAST = 3.2, 0.58  # worth of the focus; share of the working time that is to be about it
 WRIST_S = 170.0  # of weight on the wrists on end
 STRICT = ("focus", "peak", "breath")
 FLOORED = ("seated", "four-point", "supine", "prone", "kneeling", "on-right", "on-left")
@@ -86,7 +86,7 @@ class Judge(msgspec.Struct, frozen=True):
         elif part.about == "peak":
             worth += 0.35 * item.effort + 0.9 * ("peak" in item.marks)
         if item.id in self.wanted:
-            worth += 4.0
+            worth += 9.0
         if item.take == "gentler":
             worth -= 1.8
         if item.areas == {"face"} and "face" not in self.focus:
@@ -94,7 +94,7 @@ class Judge(msgspec.Struct, frozen=True):
         worth += 1.2 * any(prop in self.ask.brief.props for prop in item.props)
         if self.few:
             worth *= min(1.0, item.lasts / self.few)
-        return max(0.05, worth) * math.sqrt(max(20.0, min(120.0, item.costs)) / 45)
+        return max(0.05, worth) * math.pow(max(20.0, min(120.0, item.costs)) / 45, 0.3)
 
     def after(self, item: Item, came: Came) -> float:
         """What it is worth less, or more, after what came."""
