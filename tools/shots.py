@@ -4,7 +4,7 @@ import os
 import sys
 import tempfile
 import time
-from datetime import datetime, timedelta
+from datetime import datetime
 from pathlib import Path
 from random import Random
 
@@ -16,12 +16,9 @@ from PySide6.QtCore import QPoint
 from PySide6.QtGui import QColor, QPainter
 
 from tools.teachers import captions, taught
-from yewhour.core.edits.arrange import removed, with_node
-from yewhour.core.edits.places import nodes_of
-from yewhour.store.classfile import plan_bytes
+from yewhour.core.edits.arrange import removed
 from yewhour.store.keeping import kept_work
 from yewhour.store.paths import DEMO
-from yewhour.store.versions import keep_version
 from yewhour.ui.frame.app import application, first_window, open_first
 from yewhour.ui.kit import theme as look
 from yewhour.ui.shelf.shelving import Shelving
@@ -84,6 +81,14 @@ class Photographer:
         print(f"{name}.png")
 
 
+def drafted(at: Photographer) -> None:
+    """Waits until a draft is there."""
+    while at.window.drafting.busy:
+        at.settle()
+    at.settle()
+    at.settle()
+
+
 def looking_back(at: Photographer) -> None:
     """A recording of the class that is open, in which one side was held longer and a line or two left out."""
     made, page = at.window.session.made, at.window.back_page
@@ -126,6 +131,13 @@ def main(folder: Path = TARGET) -> None:
 
     at.open("")
     at.take("first-page")
+    at.window.start.promise.returnPressed.emit()
+    drafted(at)
+    at.take("draft")
+    at.choose(next(one.movement for one in at.window.drafting.last.choices if one.part == "Settle"))
+    at.window.drafting.draft_else()
+    drafted(at)
+    at.take("instead")
 
     at.open("bell-ringers")
     at.choose("low-lunge")
@@ -142,13 +154,6 @@ def main(folder: Path = TARGET) -> None:
     at.window.view.show_library()
     at.window._dialogs[-1].choose("low-lunge")
     at.take("library")
-    at.window.view.show_library()
-    library = at.window._dialogs[-1]
-    library.choose("half-pigeon")
-    library.plate.lines.of("call")[0].open()
-    at.settle()
-    library.plate.area.verticalScrollBar().setValue(170)
-    at.take("plate")
     at.window.view.show_stand()
     at.window.view.stand.resize(1280, 800)
     at.settle()
@@ -163,19 +168,6 @@ def main(folder: Path = TARGET) -> None:
     for _ in range(7):
         at.window.view.closer()
     at.take("near")
-
-    path = Path(tempfile.mkdtemp()) / "ropes.yewhour"
-    plan = at.window.session.plan
-    keep_version(path, plan_bytes(plan), datetime(2026, 5, 4, 18, 30))
-    step = next(node.id for node in nodes_of(plan).values() if getattr(node, "movement", "") == "dart")
-    later = with_node(plan, step, amount=8)
-    keep_version(path, plan_bytes(later), datetime(2026, 5, 4, 18, 30) + timedelta(minutes=12))
-    path.write_bytes(plan_bytes(later))
-    at.window.clerk.open_file(path)
-    at.settle()
-    at.window.clerk.show_versions()
-    at.window._dialogs[-1].list.setCurrentRow(1)
-    at.take("versions")
 
     at.open("four-at-the-slip")
     session = at.window.session

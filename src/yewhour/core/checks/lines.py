@@ -9,7 +9,7 @@ import msgspec
 
 from yewhour.core.checks.check import check
 from yewhour.core.finding import Notice
-from yewhour.core.lengths import seconds
+from yewhour.core.lengths import seconds, ticks
 from yewhour.core.made import Made
 from yewhour.core.plan.edit import Edit
 from yewhour.core.plan.pace import SLOWEST
@@ -17,6 +17,7 @@ from yewhour.core.plan.plan import LineEdit
 from yewhour.core.plan.purpose import PURPOSES
 from yewhour.core.script.cue import Cue, Dropped
 from yewhour.core.script.directions import directions, tokenised
+from yewhour.core.script.entry import about_as_long
 from yewhour.core.script.handwork import edit_behind
 from yewhour.core.setting import Setting
 from yewhour.core.sides import fill
@@ -120,8 +121,8 @@ def long_silence(made: Made, setting: Setting) -> Iterator[Notice]:
                     break
                 segment = made.segments[following]
             step = segment.turn.step.id
-            number = setting.words.number_word(max(1, round(gap / 10)) * 10)
-            text = fill(setting.words.wording.silence[0][0], "both", n=number)
+            quiet = about_as_long(ticks(gap), setting.words.number_word)
+            text = fill(setting.words.wording.silence[0][0], "both", quiet=quiet)
             at_s = max(0.0, seconds(cue.end - segment.start)) + 1.0
             line = LineEdit(step=step, purpose="time", do="add", text=text, at_s=at_s)
             edit = Edit("lines", step, "Say how long the silence will be", say=(line,))

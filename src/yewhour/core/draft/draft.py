@@ -365,14 +365,12 @@ def nodes_of(items: Sequence[Item], part: Part, style: Style) -> Iterator[Node]:
             continue
         step = Step(movement=item.id, take=item.take)
         if item.sided:
-            if style.quiet:
-                yield Step(movement=style.quiet)
             balances += "balance" in item.marks
             if chain and (item.bases != stance or ("balance" in item.marks and balances > 1)):
                 yield from _paired(chain)
                 balances = int("balance" in item.marks)
             stance = item.bases
-            chain.append(step)
+            chain += [Step(movement=style.quiet), step] if style.quiet else [step]
             if len(chain) >= part.chain:
                 yield from _paired(chain)
             continue
@@ -404,7 +402,7 @@ def mended(plan: Plan, words: Words, pool: Pool) -> tuple[Plan, Made]:
         if not wrong:
             break
         try:
-            after = _without_all(plan, wrong, made, pool, tried)
+            after = _without_all(plan, wrong, made, pool, tried, words)
             solved = solve(after, words)
             made = fitted(solved)
         except Problem:
@@ -427,16 +425,21 @@ def fitted(solved: Solved) -> Made:
 
 
 def _without_all(
-    plan: Plan, wrong: Sequence[Finding], made: Made, pool: Pool, tried: set[tuple[str, str]]
+    plan: Plan, wrong: Sequence[Finding], made: Made, pool: Pool, tried: set[tuple[str, str]], words: Words
 ) -> Plan:
     """The plan with all that was found mended at once; what a fix did not help is left out.
 
     tried: what was mended before. Raises Problem where nothing could be.
     """
     after, trouble = plan, None
+    worded: set[str] = set()  # steps that have got a line: it is said on both sides
     for one in wrong:
+        if one.edit is not None and one.edit.deed == "lines":
+            if one.edit.node in worded:
+                continue
+            worded.add(one.edit.node)
         try:
-            after = _without(after, one, made, pool, (one.code, one.segment) in tried)
+            after = _without(after, one, made, pool, (one.code, one.segment) in tried, words)
             tried.add((one.code, one.segment))
         except Problem as problem:
             trouble = problem
@@ -445,9 +448,14 @@ def _without_all(
     return after
 
 
-def _without(plan: Plan, finding: Finding, made: Made, pool: Pool, again: bool) -> Plan:
+def _without(plan: Plan, finding: Finding, made: Made, pool: Pool, again: bool, words: Words) -> Plan:
     """The plan with the finding's own edit; where that is none, without the movement it is about."""
     edit = finding.edit
+    if edit is not None and finding.code == "long-silence":
+        # How long it will be changes when the class is fitted anew: no number is said.
+        text = words.wording.silence[0][-1]
+        say = tuple(msgspec.structs.replace(line, text=text) for line in edit.say)
+        edit = msgspec.structs.replace(edit, say=say)
     asked = pool.items.get(edit.movement) if edit is not None else None
     fits = edit is not None and (not edit.movement or (asked is not None and asked.take == "base"))
     if edit is not None and fits and not again and edit.deed not in ("target", "bring"):

@@ -93,7 +93,7 @@ class Entries:
         lines, pauses = self.own(turn), [pause for _, pause in self._talk(turn)]
         rooms = self._slots(turn, lines, pauses)
         if quiet:
-            words = _about(quiet, self.manner.number_word)
+            words = about_as_long(quiet, self.manner.number_word)
             lines = [(purpose, (line[0].replace(LONGEST_QUIET, words),)) for purpose, line in lines]
         for (purpose, wordings), room in zip(lines, rooms, strict=True):
             latest = at if turn.kind == "talk" else segment.end
@@ -252,7 +252,7 @@ def _mat(turn: Turn | None) -> str:
     return (turn.mat if turn is not None else "") or "front"
 
 
-def _about(quiet: int, number_word: NumberWord) -> str:
+def about_as_long(quiet: int, number_word: NumberWord) -> str:
     """A length of quiet as one says it: `forty seconds`, `a minute`, `four minutes`."""
     if seconds(quiet) < 50:
         return f"{number_word(max(1, round(seconds(quiet) / 10)) * 10)} seconds"
