@@ -340,3 +340,47 @@ def test_the_shelf_is_told_searched_and_written_out(capsysbinary, tmp_path, monk
         run(capsysbinary, "shelf", "--made-up", "--format", "pdf", "--out", str(tmp_path / "w.pdf"))[0] == 0
     )
     assert (tmp_path / "w.pdf").read_bytes().startswith(b"%PDF")
+
+
+def test_a_class_is_drafted_from_words_or_options_and_the_same_seed_is_the_same(capsysbinary, tmp_path):
+    words = "20-minute gentle hatha for the crew, evening, about hips, mind knees, a block at hand"
+    code, out, err = run(capsysbinary, "draft", words, "--why")
+    assert code == 0
+    assert "length: 20:00" in out
+    assert "cautions: knees" in out
+    assert "about hips" in err
+    options = (
+        "--style",
+        "hatha",
+        "--level",
+        "gentle",
+        "--for",
+        "the crew",
+        "--time",
+        "evening",
+        "--focus",
+        "hips",
+    )
+    more = ("--cautions", "knees", "--props", "block", "--length", "20:00")
+    assert run(capsysbinary, "draft", *options, *more)[1] == out
+    path = tmp_path / "class.yewhour"
+    assert run(capsysbinary, "draft", words, "--seed", "3", "--out", str(path))[0] == 0
+    assert run(capsysbinary, "check", str(path))[0] == 0
+    assert run(capsysbinary, "draft", words, "--seed", "3")[1] == run(capsysbinary, "outline", str(path))[1]
+
+
+@pytest.mark.parametrize(
+    ("arguments", "told"),
+    [
+        (("about wings",), "no area 'wings'"),
+        (("--style", "jazz"), "no style 'jazz'"),
+        (("--cautions", "dragons"), "no caution 'dragons'"),
+        (("20-minute chair class",), "needs a chair"),
+        (("--focus", "wings"), "no area 'wings'"),
+        (("--without", "xyzzy"), "no movement 'xyzzy'"),
+    ],
+)
+def test_a_promise_that_can_t_be_read_or_kept_is_told(capsysbinary, arguments, told):
+    code, out, err = run(capsysbinary, "draft", *arguments)
+    assert (code, out) == (2, "")
+    assert told in err

@@ -6,7 +6,7 @@ from tests.conftest import shipped
 from tests.core.shelf.shelves import MONDAY, sheet, shelf_of, taken
 from yewhour.core.shelf.noticed import due, noticed, shown_day
 from yewhour.core.shelf.records import Outing, Shelf, monday_of, week_of, weekday
-from yewhour.core.shelf.weeks import given, months_of, weeks_of
+from yewhour.core.shelf.weeks import given, lately, months_of, weeks_of
 from yewhour.store.shelfwords import load_saying
 from yewhour.store.terms import load_terms
 
@@ -140,3 +140,10 @@ def test_promised_and_recorded_by_month():
         "January", 2, 2400.0, 2505.0, 1,
     )  # fmt: skip
     assert second.takes == 1
+
+
+def test_what_was_taught_lately_counts_the_more_the_later_it_was():
+    rows = [(MONDAY, sheet("Old", movements=("camel",))), (MONDAY + 14, sheet("New", movements=("bridge",)))]
+    seen = lately(given(shelf_of(*rows, (MONDAY + 60, sheet("Ahead", movements=("plank",))))), MONDAY + 20)
+    assert 0 < seen["camel"] < seen["bridge"] < 1
+    assert "plank" not in seen
