@@ -24,7 +24,7 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
     window = desk.window
 
     # An empty class, and its promise.
-    desk.key(KEY.Key_Space)
+    desk.key(KEY.Key_N, CTRL)
     desk.key(KEY.Key_A, CTRL)
     desk.type("Watch below")
     desk.key(KEY.Key_Return)
@@ -166,7 +166,7 @@ def test_a_first_class_takes_no_more_than_350_keystrokes(bare_desk, tmp_path, mo
     monkeypatch.chdir(tmp_path)
     desk = Counted(bare_desk)
     window = bare_desk.window
-    desk.key(KEY.Key_Space)
+    desk.key((KEY.Key_N, CTRL))
     desk.type("Watch below")
     desk.key(KEY.Key_Return, KEY.Key_Tab, KEY.Key_Return)
     desk.type("16")

@@ -458,6 +458,7 @@ def _without(plan: Plan, finding: Finding, made: Made, pool: Pool, again: bool, 
         edit = msgspec.structs.replace(edit, say=say)
     asked = pool.items.get(edit.movement) if edit is not None else None
     fits = edit is not None and (not edit.movement or (asked is not None and asked.take == "base"))
+    fits = fits and edit is not None and edit.movement not in pool.order  # it would stand in no order
     if edit is not None and fits and not again and edit.deed not in ("target", "bring"):
         return apply_all(plan, [edit])
     step = next((one.turn.step.id for one in made.segments if one.id == finding.segment), "")

@@ -53,9 +53,10 @@ class Item(msgspec.Struct, frozen=True, dict=True):
 
 
 class Pool(msgspec.Struct, frozen=True):
-    """What there is to choose from, by id, and why the rest is not: id -> (code, word)."""
+    """What there is to choose from, by id; a tradition's order; why others are not there: (code, word)."""
 
     items: dict[str, Item]
+    order: dict[str, int]
     turned_down: dict[str, tuple[str, str]]
 
 
@@ -91,7 +92,7 @@ def pool_of(ask: Ask, words: Words, model: Model) -> Pool:
                 name, name, None, flow.seconds, 20.0, frozenset(flow.areas), flow.effort, flow.bases,
                 flow.bases[0], ends, loads=loads, marks=("warming",),
             )  # fmt: skip
-    return Pool(items, down)
+    return Pool(items, order, down)
 
 
 def order_of(style: Style, words: Words) -> dict[str, int]:

@@ -24,7 +24,6 @@ LAST = 2  # movements that the next should not be like
 FOCUS, FOCUS_LEAST = 3.2, 0.58  # worth of the focus; share of the working time that is to be about it
 WRIST_S = 170.0  # of weight on the wrists on end
 STRICT = ("focus", "peak", "breath")
-FLOORED = ("seated", "four-point", "supine", "prone", "kneeling", "on-right", "on-left")
 
 
 class Came(msgspec.Struct, frozen=True):
@@ -108,6 +107,13 @@ class Judge(msgspec.Struct, frozen=True):
         less += 0.8 * bool(item.props and came.props.issuperset(item.props))
         return less
 
+    def ends(self, here: str, need: str) -> str:
+        """The position in which a need is met, coming from there."""
+        try:
+            return self.positions.way(here, need).end
+        except Problem:
+            return here
+
     def _way_s(self, here: str, need: str) -> float:
         try:
             return self.positions.way(here, need).usual_s
@@ -170,12 +176,11 @@ def _with(
             return None
     elif base < path.base:
         return None
-    if (
-        "chair" in item.bases
-        and part.bases[base] == "seated"
-        and base_of(came.here) not in (*FLOORED, "start")
-    ):
-        return None
+    ends = item.ends or came.here
+    if len(item.bases) > 1:  # of `seated or standing` the one that the body is nearest to
+        ends = judge.ends(came.here, item.start)
+        if base_of(ends) not in {one.partition(" ")[0] for one in part.bases}:
+            return None
     cost_s = item.costs + judge._way_s(came.here, item.start)
     if cost_s > 500 or path.takes_s + cost_s > room_s + 0.45 * item.costs + 8:
         return None
@@ -194,7 +199,7 @@ def _with(
             return None
         worth -= 2.5 * (part.about != "warm")
     now = Came(
-        here=item.ends or came.here,
+        here=ends,
         used=came.used | {item.id},
         props=came.props | set(item.props),
         worked_s=worked_s,
