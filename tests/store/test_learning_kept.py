@@ -13,6 +13,7 @@ from yewhour.store.learning import (
     begun_with,
     keep_notes,
     kept,
+    learnt_by_month,
 )
 from yewhour.store.paths import learnt_file
 
@@ -58,3 +59,14 @@ def test_new_classes_of_a_style_begin_with_her_seconds_and_others_do_not():
     begin_with(ALL, {})
     assert begun_with("hatha") == {}
     assert as_hers(hatha) == hatha
+
+
+def test_what_takes_taught_is_told_by_the_month_they_were_made_in():
+    seen = tuple(Observed("ways", "start to seated", 5.0, 6.0) for _ in range(4))
+    keep_notes("/takes/2031-03-05-073000-000000", Notes("hatha", seen))
+    keep_notes("/takes/2031-04-05-073000-000000", Notes("hatha", seen[:1]))
+    keep_notes("/recordings/class.srt", Notes("hatha", seen))
+    found = learnt_by_month()
+    assert list(found) == ["March 2031", "April 2031"]
+    assert [one.ratio for one in found["March 2031"]] == [1.2]
+    assert found["April 2031"] == []

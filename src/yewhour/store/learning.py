@@ -1,10 +1,12 @@
 """What was learnt of the teacher: notes of each recording, and what new classes of a style begin with."""
 
 import contextlib
+import re
+from datetime import date
 
 import msgspec
 
-from yewhour.core.back.learn import Notes, with_own
+from yewhour.core.back.learn import Learnt, Notes, learnt, with_own
 from yewhour.core.plan.plan import Plan
 from yewhour.store.atomic import make_folder, write_whole
 from yewhour.store.paths import learnt_file
@@ -48,6 +50,24 @@ def keep_notes(recording: str, notes: Notes) -> None:
 def all_notes() -> list[Notes]:
     """The notes of every recording."""
     return list(kept().recordings.values())
+
+
+_DATED = re.compile(r"(\d{4})-(\d\d)-(\d\d)-\d{6}")
+
+
+def learnt_by_month() -> dict[str, list[Learnt]]:
+    """What the takes of each month taught, the first month first: by the date that a take's folder has."""
+    by_month: dict[str, list[Notes]] = {}
+    for name, notes in sorted(kept().recordings.items(), key=lambda row: _dated(row[0])):
+        if _dated(name):
+            month = date(*map(int, _dated(name).split("-"))).strftime("%B %Y")
+            by_month.setdefault(month, []).append(notes)
+    return {month: learnt(notes) for month, notes in by_month.items()}
+
+
+def _dated(name: str) -> str:
+    found = _DATED.search(name)
+    return "-".join(found.groups()) if found else ""
 
 
 def begin_with(style: str, own: dict[str, float]) -> None:

@@ -10,7 +10,7 @@ import contextlib
 import re
 import sqlite3
 import zlib
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from pathlib import Path
 from platform import node
 from typing import Any
@@ -30,12 +30,12 @@ CREATE TABLE places (id TEXT PRIMARY KEY, path TEXT NOT NULL, stamp TEXT NOT NUL
 """
 KINDS: dict[str, type[Record]] = {"class": Shelved, "take": Taken, "outing": Outing, "series": Series}
 FIELDS = {"class": "classes", "take": "takes", "outing": "outings", "series": "series"}
-_DECODERS = {kind: msgspec.json.Decoder(type_) for kind, type_ in KINDS.items()}
+_ALL: dict[str, Any] = {kind: msgspec.json.Decoder(list[type_]) for kind, type_ in KINDS.items()}  # type: ignore[valid-type]
 WAIT_S = 5.0  # for another window that is writing
 _NAME = re.compile(r"(?P<machine>[\w-]+)\.(?P<schema>\d+)\.sqlite")
 
 
-class Entry(msgspec.Struct, frozen=True):
+class Entry(msgspec.Struct, frozen=True, gc=False):
     """A record as it stands in a file: its kind, how late its change was, and whether it is gone."""
 
     kind: str
@@ -155,10 +155,12 @@ class Logbook:
         """Everything, as it is now."""
         if self._shelf is None:
             found: dict[str, dict[str, Record]] = {field: {} for field in FIELDS.values()}
-            for name, (_, _, entry) in self._entries.items():
+            by_kind: dict[str, list[str]] = {kind: [] for kind in KINDS}
+            for _, _, entry in self._entries.values():
                 if not entry.gone:
-                    with contextlib.suppress(msgspec.DecodeError, msgspec.ValidationError):
-                        found[FIELDS[entry.kind]][name] = _DECODERS[entry.kind].decode(entry.value)
+                    by_kind[entry.kind].append(entry.value)
+            for kind, values in by_kind.items():
+                found[FIELDS[kind]] = {one.id: one for one in _decoded(kind, values)}
             self._shelf = Shelf(**found)  # type: ignore[arg-type]
         return self._shelf
 
@@ -311,6 +313,19 @@ class Logbook:
                 self._file.execute("INSERT OR REPLACE INTO places VALUES (?, ?, ?, ?)", row)
         except sqlite3.Error as error:
             self._trouble(error)
+
+
+def _decoded(kind: str, values: Sequence[str]) -> list[Record]:
+    """Records of a kind: all at once, or, where one of them is damaged, one by one without that."""
+    try:
+        every: list[Record] = _ALL[kind].decode(f"[{','.join(values)}]")
+        return every
+    except (msgspec.DecodeError, msgspec.ValidationError):
+        found: list[Record] = []
+        for value in values:
+            with contextlib.suppress(msgspec.DecodeError, msgspec.ValidationError):
+                found += _ALL[kind].decode(f"[{value}]")
+        return found
 
 
 def _made(path: str) -> sqlite3.Connection:

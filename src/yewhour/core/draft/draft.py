@@ -6,28 +6,27 @@ from typing import TypeVar
 
 import msgspec
 
+from yewhour.core.draft.mending import about_focus, above, mended
 from yewhour.core.draft.model import Ask, Model, Part, Route, Style
 from yewhour.core.draft.pool import Item, Pool, fits_base, order_of, pool_of, steps_in
 from yewhour.core.draft.search import Came, Judge, bound, filled
+from yewhour.core.draft.written import plan_of
 from yewhour.core.finding import Finding
-from yewhour.core.lengths import show_length
 from yewhour.core.made import Made
-from yewhour.core.pipeline import Solved, solve
-from yewhour.core.plan.edit import apply_all
-from yewhour.core.plan.nodes import Block, Node, Pair, Step, walk
-from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.nodes import Block, Node, Step, walk
+from yewhour.core.plan.plan import Plan
 from yewhour.core.plan.school import school_of
-from yewhour.core.problem import CannotFit, Problem
+from yewhour.core.problem import Problem
 from yewhour.core.words import Words
 
 T = TypeVar("T")
 SHORT_S = 540.0  # a class so short welcomes in a line, and has no rest of its own
 LEAST_PART_S = 45.0
-TRIES, MENDS, SCALED = 4, 5, 3
+TRIES, SCALED = 4, 3
 FOCUSED = 0.56  # of what is chosen is about the focus, so that half of it is when it is fitted
 FIRST = 1.1  # how much more is chosen at first than there seems room for: ways and flows take less
 NEAR = (0.68, 1.05)  # of the length: where a class may be by itself, before it is fitted
-QUIET_S = 100.0  # of a hold that is announced where the style keeps quiet
 OPENING_S, CLOSING_S = 55.0, 60.0
 
 
@@ -129,11 +128,6 @@ def _refused(ask: Ask, pool: Pool, trouble: Problem | None, findings: Sequence[F
     return Problem(f"{what}: {reason}. {detail}".strip(), "draft", do)
 
 
-def above(findings: Sequence[Finding]) -> list[Finding]:
-    """What is more than a remark."""
-    return [one for one in findings if one.severity != "note"]
-
-
 # --- one try --------------------------------------------------------------------------------------------
 
 
@@ -153,7 +147,7 @@ def _one(ask: Ask, pool: Pool, words: Words, model: Model, number: int) -> Draft
         scale *= min(1.6, max(0.6, 1.0 / share))
     assert built is not None
     plan, made = mended(built.plan, words, pool)
-    about = _about(made, ask.brief)
+    about = about_focus(made, ask.brief)
     if about < 0.5:
         areas = " and ".join(ask.brief.focus)
         what = f"Only {about:.0%} of the work could be about {areas}."
@@ -223,7 +217,7 @@ def _built(
         came, worth, most = path.came, worth + path.worth, most + bound(items, part, asked, part_s)
     if not any(items for _, items in found):
         raise Problem("Not one movement is left for it.", "draft")
-    plan = _plan(ask, style, opening, found, rest_s, words)
+    plan = plan_of(ask, style, opening, found, rest_s, words)
     focus = came.focused_s / came.worked_s if brief.focus and came.worked_s else 1.0
     return Built(plan, tuple(found), judge, worth, most, focus)
 
@@ -311,188 +305,6 @@ def _after(opening: Node, words: Words) -> str:
         if isinstance(node, Step) and (need := words.library[node.movement].start):
             here = words.positions.way(here, need).end
     return here
-
-
-# --- the plan of it -------------------------------------------------------------------------------------
-
-
-def _plan(
-    ask: Ask,
-    style: Style,
-    opening: Node,
-    found: Sequence[tuple[Part, tuple[Item, ...]]],
-    rest_s: float,
-    words: Words,
-) -> Plan:
-    brief = ask.brief
-    sections = [Section(title="Arrive", role="arrive", body=(opening,))]
-    for part, items in found:
-        if items:
-            body = tuple(nodes_of(items, part, style))
-            sections.append(Section(title=part.title, role=part.role, body=body))
-    lying = False
-    if rest_s and style.rest:
-        rest = _rest(style, brief, words)
-        lying = "seated" not in words.library[rest].start
-        amount = round(rest_s / 5) * 5
-        sections.append(Section(title="Rest", role="rest", body=(Step(movement=rest, amount=amount),)))
-    name = style.closings.get(brief.time_of_day, style.closings[""])
-    close: Node = Block(name=name) if name in words.blocks else Step(movement=name)
-    if not lying and style.rest and "seated" not in name:
-        close = Step(movement="farewell-short")
-    sections.append(Section(title="Close", role="close", body=(close,)))
-    return with_ids(Plan(brief=brief, sections=tuple(sections)))
-
-
-def _rest(style: Style, brief: Brief, words: Words) -> str:
-    def able(name: str) -> bool:
-        movement = words.library[name]
-        met = set(movement.cautions) & set(brief.cautions)
-        return not met and all(prop in brief.props for prop in movement.props)
-
-    return next((name for name in style.rest if able(name)), style.rest[-1])
-
-
-def nodes_of(items: Sequence[Item], part: Part, style: Style) -> Iterator[Node]:
-    """The items as nodes: one-sided ones in pairs, several of them in one where the part has chains."""
-    chain: list[Step] = []
-    stance: tuple[str, ...] = ()
-    balances = 0
-    for item in items:
-        if item.movement is None:
-            yield from _paired(chain)
-            yield Block(name=item.id)
-            continue
-        step = Step(movement=item.id, take=item.take)
-        if item.sided:
-            balances += "balance" in item.marks
-            if chain and (item.bases != stance or ("balance" in item.marks and balances > 1)):
-                yield from _paired(chain)
-                balances = int("balance" in item.marks)
-            stance = item.bases
-            chain += [Step(movement=style.quiet), step] if style.quiet else [step]
-            if len(chain) >= part.chain:
-                yield from _paired(chain)
-            continue
-        yield from _paired(chain)
-        if style.quiet and item.lasts >= QUIET_S:
-            yield Step(movement=style.quiet)
-        yield step
-        if style.between and (item.effort >= 2 or set(item.marks) & {"breath held", "rapid breath"}):
-            yield Step(movement=style.between)
-    yield from _paired(chain)
-
-
-def _paired(chain: list[Step]) -> Iterator[Node]:
-    if chain:
-        yield Pair(body=tuple(chain))
-        chain.clear()
-
-
-# --- mending --------------------------------------------------------------------------------------------
-
-
-def mended(plan: Plan, words: Words, pool: Pool) -> tuple[Plan, Made]:
-    """The plan with what the checks found mended, and its class at the length promised."""
-    solved = solve(plan, words)
-    made = fitted(solved)
-    tried: set[tuple[str, str]] = set()
-    for _ in range(MENDS):
-        wrong = above(made.findings)
-        if not wrong:
-            break
-        try:
-            after = _without_all(plan, wrong, made, pool, tried, words)
-            solved = solve(after, words)
-            made = fitted(solved)
-        except Problem:
-            break
-        plan = after
-    return plan, made
-
-
-def fitted(solved: Solved) -> Made:
-    """The class at the length promised. Raises Problem, with what it could be, where it can't be that."""
-    try:
-        return solved.make()
-    except CannotFit:
-        longest, shortest = show_length(solved.longest_s), show_length(solved.shortest_s)
-        if solved.longest_s < solved.promised_s:
-            what = f"Without doing anything twice it comes to {longest} at most."
-        else:
-            what = f"With all that it needs it takes {shortest} at least."
-        raise Problem(what, "draft, length", "Ask for that length, or for another style.") from None
-
-
-def _without_all(
-    plan: Plan, wrong: Sequence[Finding], made: Made, pool: Pool, tried: set[tuple[str, str]], words: Words
-) -> Plan:
-    """The plan with all that was found mended at once; what a fix did not help is left out.
-
-    tried: what was mended before. Raises Problem where nothing could be.
-    """
-    after, trouble = plan, None
-    worded: set[str] = set()  # steps that have got a line: it is said on both sides
-    for one in wrong:
-        if one.edit is not None and one.edit.deed == "lines":
-            if one.edit.node in worded:
-                continue
-            worded.add(one.edit.node)
-        try:
-            after = _without(after, one, made, pool, (one.code, one.segment) in tried, words)
-            tried.add((one.code, one.segment))
-        except Problem as problem:
-            trouble = problem
-    if after == plan and trouble is not None:
-        raise trouble
-    return after
-
-
-def _without(plan: Plan, finding: Finding, made: Made, pool: Pool, again: bool, words: Words) -> Plan:
-    """The plan with the finding's own edit; where that is none, without the movement it is about."""
-    edit = finding.edit
-    if edit is not None and finding.code == "long-silence":
-        # How long it will be changes when the class is fitted anew: no number is said.
-        text = words.wording.silence[0][-1]
-        say = tuple(msgspec.structs.replace(line, text=text) for line in edit.say)
-        edit = msgspec.structs.replace(edit, say=say)
-    asked = pool.items.get(edit.movement) if edit is not None else None
-    fits = edit is not None and (not edit.movement or (asked is not None and asked.take == "base"))
-    fits = fits and edit is not None and edit.movement not in pool.order  # it would stand in no order
-    if edit is not None and fits and not again and edit.deed not in ("target", "bring"):
-        return apply_all(plan, [edit])
-    step = next((one.turn.step.id for one in made.segments if one.id == finding.segment), "")
-    return _dropped(plan, step)
-
-
-def _about(made: Made, brief: Brief) -> float:
-    """The share of the working time that is about the focus; 1 where there is none."""
-    if not brief.focus:
-        return 1.0
-    work = [one for one in made.segments if one.kind not in ("talk", "setup", "stillness")]
-    areas = [{*one.turn.movement.works, *one.turn.movement.opens} for one in work]
-    about = sum(one.length for one, there in zip(work, areas, strict=True) if there & set(brief.focus))
-    return about / max(1, sum(one.length for one in work))
-
-
-def _dropped(plan: Plan, step: str) -> Plan:
-    def kept(nodes: tuple[Node, ...]) -> tuple[Node, ...]:
-        left: list[Node] = []
-        for node in nodes:
-            if node.id == step:
-                continue
-            if isinstance(node, Pair):
-                body = kept(node.body)
-                if body:
-                    left.append(msgspec.structs.replace(node, body=body))
-                continue
-            left.append(node)
-        return tuple(left)
-
-    sections = tuple(msgspec.structs.replace(one, body=kept(one.body)) for one in plan.sections)
-    if sections == plan.sections:
-        raise Problem("There is nothing to leave out.", "draft")
-    return msgspec.structs.replace(plan, sections=tuple(one for one in sections if one.body))
 
 
 # --- why ------------------------------------------------------------------------------------------------

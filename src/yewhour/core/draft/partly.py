@@ -5,10 +5,12 @@ from collections.abc import Iterable, Iterator, Sequence
 
 import msgspec
 
-from yewhour.core.draft.draft import Draft, above, draft, fitted, items_for, mended, nodes_of
+from yewhour.core.draft.draft import Draft, draft, items_for
+from yewhour.core.draft.mending import above, fitted, mended
 from yewhour.core.draft.model import Ask, Model, Part, Style
 from yewhour.core.draft.pool import Item, Pool, fits_base, order_of, pool_of
 from yewhour.core.draft.search import Came, Judge, filled
+from yewhour.core.draft.written import nodes_of
 from yewhour.core.lengths import seconds
 from yewhour.core.made import Made
 from yewhour.core.pipeline import solve

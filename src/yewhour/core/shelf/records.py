@@ -17,7 +17,7 @@ DAYS = 7
 WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
 
-class Shelved(msgspec.Struct, frozen=True, omit_defaults=True):
+class Shelved(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     """A class on the shelf. since: the day it was first seen. cut_of: the class it was made from, if it was.
 
     file: the name of its file, to be found by; where it lies is each machine's own knowledge.
@@ -31,7 +31,7 @@ class Shelved(msgspec.Struct, frozen=True, omit_defaults=True):
     file: str = ""
 
 
-class Taken(msgspec.Struct, frozen=True, omit_defaults=True):
+class Taken(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     """A recording of a class: the day, how long it became, how long it should have been, how it went.
 
     of: the class, "" where it was not on the shelf then; it is known by its title.
@@ -47,7 +47,7 @@ class Taken(msgspec.Struct, frozen=True, omit_defaults=True):
     folder: str = ""
 
 
-class Outing(msgspec.Struct, frozen=True, omit_defaults=True):
+class Outing(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     """A class that goes out: on which day, at what time, where; by which day it must be recorded (0: before).
 
     recorded, out: what she says herself, where the program can't know.

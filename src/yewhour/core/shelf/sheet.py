@@ -12,7 +12,7 @@ from yewhour.core.shelf.twig import BARE, Strokes, Twig, strokes_of
 EFFORTS = 6  # from 0 to 5
 
 
-class Sheet(msgspec.Struct, frozen=True, omit_defaults=True):
+class Sheet(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     """A class in numbers, all of them seconds.
 
     works, opens: by area, each movement in full to every area it names. sides: right and left. effort: at

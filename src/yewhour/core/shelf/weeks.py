@@ -9,7 +9,7 @@ from yewhour.core.shelf.records import Outing, Shelf, Shelved, week_of
 from yewhour.core.shelf.sheet import Sheet
 
 
-class Given(msgspec.Struct, frozen=True):
+class Given(msgspec.Struct, frozen=True, gc=False):
     """A class given on a day: it went out then, or was recorded then and has no day of its own."""
 
     day: int
@@ -67,7 +67,11 @@ def weeks_of(found: Iterable[Given], first: int, last: int) -> list[Week]:
     by_week: dict[int, list[Given]] = defaultdict(list)
     for one in found:
         by_week[week_of(one.day)].append(one)
-    seen = {name for week, there in by_week.items() if week < first for one in there for name in moves(one)}
+    seen: set[str] = set()
+    for week, there in by_week.items():
+        if week < first:
+            for one in there:
+                seen.update(one.shelved.sheet.movements)
     weeks = []
     for number in range(first, last + 1):
         there = by_week.get(number, [])

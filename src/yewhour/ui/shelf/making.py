@@ -11,6 +11,7 @@ from typing import Any, NamedTuple
 import msgspec
 from PySide6.QtCore import QObject, Signal
 
+from yewhour.core.back.learn import Learnt
 from yewhour.core.edits.cuts import cut
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import with_brief
@@ -21,7 +22,7 @@ from yewhour.core.shelf.records import Series
 from yewhour.core.shelf.search import search
 from yewhour.core.shelf.series import if_more, minutes_of, next_of, next_title, spoken_of
 from yewhour.store.classfile import read_plan
-from yewhour.store.learning import ALL, begun_with
+from yewhour.store.learning import ALL, begun_with, learnt_by_month
 from yewhour.store.shelved import new_id
 from yewhour.store.versions import versions_of
 from yewhour.ui.desk.session import Session
@@ -55,6 +56,7 @@ class Making(QObject):
         self.session, self.shelving, self.page = session, shelving, page
         self.coming = Coming()
         self._worker: ThreadPoolExecutor | None = None
+        self._by_month: dict[str, list[Learnt]] | None = None
         self._ready.connect(lambda do: do())
 
     def _plan_of(self, name: str) -> Plan | None:
@@ -226,6 +228,13 @@ class Making(QObject):
         self.shelving.do("Put into a series", msgspec.structs.replace(series, classes=tuple(classes)))
 
     # --- what was learnt --------------------------------------------------------------------------------
+
+    def learnt_of(self, month: str) -> str:
+        """What the takes of a month taught of her own seconds, in a few words; "" for nothing."""
+        if self._by_month is None:
+            self._by_month = learnt_by_month()
+        found = [one for one in self._by_month.get(month, []) if not one.slight]
+        return ", ".join(f"{WHATS[one.what]} {one.ratio:g}" for one in found)
 
     def learnt_words(self) -> str:
         """What new classes begin with of her own seconds, in a line; "" for nothing."""

@@ -283,13 +283,15 @@ class ShelfPage(QWidget):
             return
         self.months.addWidget(label("Promised and recorded", "heading"))
         grid, box = QGridLayout(), QWidget()
-        for column, words in enumerate(("", "recordings", "promised", "recorded", "within 10 s")):
+        for column, words in enumerate(
+            ("", "recordings", "promised", "recorded", "within 10 s", "learnt (1 is as usual)")
+        ):
             grid.addWidget(label(words, "soft"), 0, column)
         for at, month in enumerate(months, 1):
             cells = (
                 month.name, str(month.takes), show_length(month.promised_s),
                 show_length(round(month.length_s)),
-                f"{month.near} of {month.takes}",
+                f"{month.near} of {month.takes}", self.making.learnt_of(month.name),
             )  # fmt: skip
             for column, words in enumerate(cells):
                 grid.addWidget(label(words), at, column)
