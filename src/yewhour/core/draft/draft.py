@@ -351,7 +351,8 @@ def _reasons(
         yield "prop", item.props[0]
     if part.about == "warm" and "warming" in item.marks:
         shared = sorted(item.areas & frozenset(area for one in later for area in one.areas))
-        yield ("warms", shared[0]) if shared else ("warm", "")
+        yield from (("warms", area) for area in shared)
+        yield "warm", ""
     if part.about == "ease" and item.effort <= 1:
         yield "ease", ""
     if part.about == "order":

@@ -94,10 +94,12 @@ class Said(Declared, frozen=True):
 
 
 class Model(Declared, frozen=True):
-    """All of it. never: movements that are no part of a draft. words: how a promise may be
+    """All of it. never: movements that are no part of a draft. unsaid: areas
+    that are no part of the body to be warmed. words: how a promise may be
     put. why, why_not: the wording of reasons, by their code."""
 
     never: frozenset[str]
+    unsaid: frozenset[str]
     blocks: dict[str, Flow]
     levels: dict[str, Level]
     styles: dict[str, Style]

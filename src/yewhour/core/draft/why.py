@@ -13,12 +13,13 @@ SHOWN = 6  # movements that were turned down, of each reason
 def sentence(choice: Choice, library: Library, areas: Mapping[str, str], model: Model) -> str:
     """Why a movement is where it is."""
     name = library[choice.movement].name if choice.movement in library else choice.movement
-    parts = [
-        model.why[code].format(word=areas.get(word, word))
-        for code, word in choice.reasons
-        if code in model.why
-    ]
-    parts = list(dict.fromkeys(parts))[:MOST_REASONS]
+    name = name[:1].upper() + name[1:]
+    said: dict[str, str] = {}  # code -> what is said; of one kind the first
+    for code, word in choice.reasons:
+        if code in model.why and not (code == "warms" and word in model.unsaid):
+            words = model.why[code].format(word=areas.get(word, word))
+            said.setdefault("warm" if code == "warms" else code, words)
+    parts = list(said.values())[:MOST_REASONS]
     return f"{name}: {', and '.join(parts) or model.why['else']}."
 
 

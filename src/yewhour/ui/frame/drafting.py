@@ -22,12 +22,10 @@ from yewhour.core.shelf.weeks import given, lately
 from yewhour.store.draftmodel import load_model
 from yewhour.store.terms import load_terms
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.asking import Telling
-from yewhour.ui.kit.controls import Press, button, label, row
+from yewhour.ui.kit.controls import Press, button, label, page, row
 from yewhour.ui.kit.theme import scale
 
 LEAST_FILL_S = 30.0
-MOST_WHY = 16  # movements, and reasons that others are not there, in one list
 
 
 class Drafting(QObject):
@@ -204,9 +202,8 @@ class Drafting(QObject):
         mine = [one for one in made.choices if one.step in chosen] or [
             one for one in made.choices if one.step in there or one.movement in words.blocks
         ]
-        lines = [sentence(one, words.library, self.areas, model) for one in mine[:MOST_WHY]]
-        lines += ["What was turned down:", *list(turned_down(made, words.library, model))[:6]]
-        self.window.keep_open(Telling("Why this class", ["\n".join(lines)]))
+        lines = [sentence(one, words.library, self.areas, model) for one in mine]
+        self.window.keep_open(Why(lines, list(turned_down(made, words.library, model))))
 
     # --- the desk ---------------------------------------------------------------------------------------
 
@@ -275,6 +272,29 @@ class Drafting(QObject):
         """Waits for what is being made."""
         if self._worker is not None:
             self._worker.shutdown()
+
+
+class Why(QDialog):
+    """Why each movement is there, and below that what was turned down."""
+
+    def __init__(self, lines: list[str], down: list[str]) -> None:
+        super().__init__()
+        self.setWindowTitle("Why this class")
+        self.resize(round(620 * min(1.5, scale())), round(560 * min(1.3, scale())))
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(20, 16, 20, 14)
+        layout.setSpacing(10)
+        area, inside = page()
+        layout.addWidget(area, 1)
+        inside.addWidget(label("Why this class", "heading"))
+        for line in lines:
+            inside.addWidget(label(line))
+        if down:
+            inside.addWidget(label("What was turned down", "heading"))
+        for line in down:
+            inside.addWidget(label(line, "soft"))
+        inside.addStretch(1)
+        layout.addLayout(row(button("Close", self.accept, name="accent")))
 
 
 class Choosing(QDialog):

@@ -52,7 +52,7 @@ class Beside(QWidget):
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(area)
-        self.setFixedWidth(round(WIDE * min(1.5, scale())))
+        self.setFixedWidth(round(WIDE * min(1.2, scale())))
         self._note: QPlainTextEdit | None = None
         self._shown: object = self  # what the panel was made of
 
@@ -64,7 +64,7 @@ class Beside(QWidget):
         self.keep_note()
         self._shown = there
         self.name, self.outing = (shelved.id if shelved else ""), (outing.id if outing else "")
-        self.setFixedWidth(round(WIDE * min(1.5, scale())))
+        self.setFixedWidth(round(WIDE * min(1.2, scale())))
         emptied(self.body)
         self._note = None
         self.field = None

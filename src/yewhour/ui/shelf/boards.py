@@ -31,6 +31,7 @@ from yewhour.ui.shelf.board import MARGIN, Board, Shelves, Spot, tall
 BOARD, TWIG = 5.0, 46.0  # how thick a board is, and how wide a sprig
 SIZES = (10.0, 9.0)  # points: of a title, and of what stands below it
 CACHED_KB = 60_000
+BOLD = 1.12  # bold words are so much wider
 MOST_NEW, MOST_PAINTED = 1, 80  # boards painted for the first time in a frame; kept painted
 
 
@@ -319,6 +320,8 @@ class Boards(QAbstractScrollArea):
             words = f"{name[:2]} {date.fromordinal(number).day}" + (", today" if today else "")
             x = MARGIN * size + (day + 0.5) * self._day_wide
             box = QRectF(x - self._day_wide / 2, board.top + 4, self._day_wide, 16 * size)
+            if metrics(SIZES[1]).horizontalAdvance(words) * BOLD > self._day_wide:
+                words = f"{date.fromordinal(number).day}"
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
 
     def _paint_spot(self, painter: QPainter, spot: Spot, chosen: bool) -> None:

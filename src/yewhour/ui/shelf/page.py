@@ -24,7 +24,7 @@ from yewhour.store.shelfwords import load_saying
 from yewhour.store.shelved import new_id
 from yewhour.store.terms import load_terms
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import OneLine, button, emptied, label, page
+from yewhour.ui.kit.controls import button, emptied, label, page
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.shelf.beside import Beside
 from yewhour.ui.shelf.board import Spot, found_shelves, shelves
@@ -77,9 +77,7 @@ class ShelfPage(QWidget):
         self._later.timeout.connect(self.refresh)
 
     def _build(self) -> None:
-        self.first, self.second = OneLine(), OneLine()
-        self.first.setObjectName("heading")
-        self.second.setObjectName("message")
+        self.first, self.second = label("", "heading"), label("", "message")
         self.do_first = button("Open it", self._open_due, "The class that comes first.", "accent")
         self.search = QLineEdit()
         self.search.setObjectName("finder")
