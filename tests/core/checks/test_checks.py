@@ -187,6 +187,15 @@ def test_a_rule_speaks_where_it_should_and_is_silent_elsewhere(code):
     assert code not in look(silent)[0]
 
 
+def test_quiet_that_was_promised_is_no_long_silence():
+    hold = Step(movement="cow", amount=250, most=250, clock=True)
+    promised = of(nodes=[Step(movement="silence-ahead"), hold], style="slow", ways={"talk": 0.01})
+    assert "long-silence" not in look(promised)[0]
+    other = Step(movement="sphinx", amount=250, most=250, clock=True)
+    later = of(nodes=[Step(movement="silence-ahead"), hold, other], style="slow", ways={"talk": 0.01})
+    assert "long-silence" in look(later)[0]
+
+
 def test_the_length_is_held_against_the_title():
     assert "length" in found(WARM, REST, BACK, length_s=300)[0]
     assert "length" not in found(WARM, REST, BACK)[0]

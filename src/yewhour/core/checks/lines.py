@@ -107,13 +107,14 @@ def short_phase(made: Made, setting: Setting) -> Iterator[Notice]:
 @check("long-silence")
 def long_silence(made: Made, setting: Setting) -> Iterator[Notice]:
     """Silence in a movement, rests apart, with nobody told how long it will be."""
-    by_id = _by_id(made)
+    by_id, promised = _by_id(made), _promised(made)
     orientation = False
     for cue, after in zip_longest(made.cues, made.cues[1:]):
         segment = by_id[cue.segment]
         gap = seconds((after.start if after else made.length) - cue.end)
         orientation = cue.purpose in ("time", "count") or "minute" in cue.text.lower()
         resting = segment.kind == "stillness" or "rest" in segment.turn.movement.works
+        resting = resting or segment.id in promised
         if gap > SILENCE_S and not resting and not orientation:
             while segment.kind == "setup" or segment.end <= cue.end:  # the silence is in what comes after
                 following = made.segments.index(segment) + 1
@@ -127,6 +128,19 @@ def long_silence(made: Made, setting: Setting) -> Iterator[Notice]:
             line = LineEdit(step=step, purpose="time", do="add", text=text, at_s=at_s)
             edit = Edit("lines", step, "Say how long the silence will be", say=(line,))
             yield Notice(segment.id, {"length": round(gap), "name": segment.name}, edit)
+
+
+def _promised(made: Made) -> set[str]:
+    """The segments before which it was said how long it will be quiet, the ways into them too."""
+    found: set[str] = set()
+    quiet = False
+    for segment in made.segments:
+        if segment.kind == "talk":
+            quiet = "quiet ahead" in segment.turn.movement.marks
+        elif quiet:
+            found.add(segment.id)
+            quiet = segment.kind == "setup"
+    return found
 
 
 @check("hard-to-speak")

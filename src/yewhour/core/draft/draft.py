@@ -1,5 +1,6 @@
 """A draft: a whole class from its promise, fitted exactly, that passes the checks; or the reason why not."""
 
+import math
 import zlib
 from collections.abc import Iterator, Sequence
 from typing import TypeVar
@@ -26,7 +27,7 @@ LEAST_PART_S = 45.0
 TRIES, SCALED = 4, 3
 FOCUSED = 0.56  # of what is chosen is about the focus, so that half of it is when it is fitted
 FIRST = 1.1  # how much more is chosen at first than there seems room for: ways and flows take less
-NEAR = (0.68, 1.05)  # of the length: where a class may be by itself, before it is fitted
+NEAR = (0.86, 1.05)  # of the length: where a class may be by itself, before it is fitted
 OPENING_S, CLOSING_S = 55.0, 60.0
 
 
@@ -142,7 +143,7 @@ def _one(ask: Ask, pool: Pool, words: Words, model: Model, number: int) -> Draft
             continue
         solved = solve(built.plan, words)
         share = solved.preferred_s / solved.promised_s
-        if NEAR[0] <= share <= NEAR[1]:
+        if NEAR[0] / math.sqrt(style.stretch) <= share <= NEAR[1]:
             break
         scale *= min(1.6, max(0.6, 1.0 / share))
     assert built is not None

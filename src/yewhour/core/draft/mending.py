@@ -1,6 +1,7 @@
 """Mending: what the checks find in a drafted class is mended by its own fix, or left out."""
 
 from collections.abc import Sequence
+from itertools import zip_longest
 
 import msgspec
 
@@ -10,7 +11,7 @@ from yewhour.core.lengths import show_length
 from yewhour.core.made import Made
 from yewhour.core.pipeline import Solved, solve
 from yewhour.core.plan.edit import apply_all
-from yewhour.core.plan.nodes import Node, Pair
+from yewhour.core.plan.nodes import Node, Pair, Step
 from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.problem import CannotFit, Problem
 from yewhour.core.words import Words
@@ -92,8 +93,9 @@ def _without(plan: Plan, finding: Finding, made: Made, pool: Pool, again: bool, 
     fits = fits and edit is not None and edit.movement not in pool.order  # it would stand in no order
     if edit is not None and fits and not again and edit.deed not in ("target", "bring"):
         return apply_all(plan, [edit])
+    quiet = {one.id for one in words.library.values() if "quiet ahead" in one.marks}
     step = next((one.turn.step.id for one in made.segments if one.id == finding.segment), "")
-    return _dropped(plan, step)
+    return _dropped(plan, step, quiet)
 
 
 def about_focus(made: Made, brief: Brief) -> float:
@@ -106,7 +108,14 @@ def about_focus(made: Made, brief: Brief) -> float:
     return about / max(1, sum(one.length for one in work))
 
 
-def _dropped(plan: Plan, step: str) -> Plan:
+def _promises(node: Node, quiet: set[str]) -> bool:
+    """Whether a step promises quiet for the next."""
+    return isinstance(node, Step) and node.movement in quiet
+
+
+def _dropped(plan: Plan, step: str, quiet: set[str]) -> Plan:
+    """The plan without a step, and without the quiet that was promised for it."""
+
     def kept(nodes: tuple[Node, ...]) -> tuple[Node, ...]:
         left: list[Node] = []
         for node in nodes:
@@ -118,9 +127,15 @@ def _dropped(plan: Plan, step: str) -> Plan:
                     left.append(msgspec.structs.replace(node, body=body))
                 continue
             left.append(node)
-        return tuple(left)
+        return tuple(
+            node
+            for node, after in zip_longest(left, left[1:])
+            if not _promises(node, quiet) or (after is not None and not _promises(after, quiet))
+        )
 
     sections = tuple(msgspec.structs.replace(one, body=kept(one.body)) for one in plan.sections)
     if sections == plan.sections:
         raise Problem("There is nothing to leave out.", "draft")
-    return msgspec.structs.replace(plan, sections=tuple(one for one in sections if one.body))
+    there = zip(plan.sections, sections, strict=True)
+    left = tuple(now for before, now in there if now.body or not before.body)  # a part she left empty stays
+    return msgspec.structs.replace(plan, sections=left)

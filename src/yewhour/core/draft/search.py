@@ -17,6 +17,7 @@ from yewhour.core.plan.position import Positions, base_of
 from yewhour.core.problem import Problem
 
 WIDTH, TRIED = 10, 12  # beginnings carried on; movements tried after each
+NO_WAY_S = 1000.0
 WAY_S = 0.05  # what a second of a way costs, of the worth of a movement
 LUCK = 4.5  # how much of a movement's worth is the seed's
 OFTEN = 0.35  # what a movement is worth less for each that was about the same before
@@ -118,7 +119,7 @@ class Judge(msgspec.Struct, frozen=True):
         try:
             return self.positions.way(here, need).usual_s
         except Problem:
-            return 1000.0
+            return NO_WAY_S
 
 
 def filled(items: Sequence[Item], part: Part, judge: Judge, came: Came, room_s: float) -> Path:
@@ -181,8 +182,9 @@ def _with(
         ends = judge.ends(came.here, item.start)
         if base_of(ends) not in {one.partition(" ")[0] for one in part.bases}:
             return None
-    cost_s = item.costs + judge._way_s(came.here, item.start)
-    if cost_s > 500 or path.takes_s + cost_s > room_s + 0.45 * item.costs + 8:
+    way_s = judge._way_s(came.here, item.start)
+    cost_s = item.costs + way_s
+    if way_s >= NO_WAY_S or path.takes_s + cost_s > room_s + 0.45 * item.costs + 8:
         return None
     if part.must and not path.items and item.movement is not None and judge.blocks & set(part.blocks):
         return None
