@@ -9,9 +9,10 @@ from statistics import mean, median
 from tools.bench.table import line
 from yewhour.core.draft.draft import Draft, draft
 from yewhour.core.draft.model import Ask, Model
-from yewhour.core.draft.partly import movements_of
+from yewhour.core.draft.partly import anew, instead, movements_of
 from yewhour.core.draft.pool import at_hand
 from yewhour.core.made import Made
+from yewhour.core.plan.nodes import Step, walk
 from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.position import base_of
 from yewhour.core.problem import Problem
@@ -32,6 +33,7 @@ def bench_draft(promises: int = PROMISES) -> None:
     took = [_timed(Ask(hour, seed), words, model) for seed in range(1, ANOTHERS + 1)]
     line("an hour drafted, slowest of ten", f"{max(took):.0f} ms", "under 500 ms", max(took) < 500)
     line("   the tenth other one, against the first", f"{took[-1] / took[0]:.2f}")
+    _bench_parts(hour, words, model)
     dice, broken, refused, times = Random(5), Counter[str](), Counter[str](), []
     for number in range(promises):
         brief = random_brief(dice, words, model)
@@ -55,6 +57,22 @@ def bench_draft(promises: int = PROMISES) -> None:
         share = alike(style, words, model)
         title = f"{ALIKE} drafts of one promise, {style}: movements that two share"
         line(title, f"{share:.0%}", "under 50 %", share < 0.5)
+
+
+def _bench_parts(brief: Brief, words: Words, model: Model) -> None:
+    """A section of an hour anew, and something else in one place."""
+    made = draft(Ask(brief, 1), words, model)
+    index = next(n for n, one in enumerate(made.plan.sections) if one.role == "settle")
+    took = []
+    for seed in range(5):
+        before = time.perf_counter()
+        anew(made.plan, made.made, index, Ask(brief, seed), words, model)
+        took.append((time.perf_counter() - before) * 1000)
+    line("   a section of it anew, median", f"{median(took):.0f} ms", "under 150 ms", median(took) < 150)
+    step = next(one for one in walk(made.plan.sections[index].body) if isinstance(one, Step))
+    before = time.perf_counter()
+    found = instead(made.plan, step.id, Ask(brief, 1), words, model)
+    line(f"   {len(found)} others in one place", f"{(time.perf_counter() - before) * 1000:.0f} ms")
 
 
 def _timed(ask: Ask, words: Words, model: Model) -> float:
