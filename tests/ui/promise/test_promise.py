@@ -5,6 +5,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from yewhour.core.lengths import show_length
+from yewhour.core.plan.edit import with_brief
 from yewhour.ui.promise.style import NAMES
 
 
@@ -182,3 +183,15 @@ def test_a_class_too_short_for_its_promise_says_what_is_left_to_fill(desk):
     desk.settle()
     left_s = 3600 - desk.session.lengths.preferred_s
     assert page.still.text() == f"{show_length(left_s)} still to fill."
+
+
+def test_the_breath_is_told_as_promised_and_as_she_breathes(desk):
+    page = page_of(desk)
+    assert page.told.sentence.words["pace"].text() == "8 a minute"
+    desk.session.do("Hers", with_brief(desk.session.plan, own={"breath": 1.25}))
+    desk.settle()
+    assert page.told.sentence.words["pace"].text() == "8 a minute, 6.4 as you breathe"
+    assert "a breath 1.25" in page.ways.own.text()
+    page.ways.usual.click()
+    desk.settle()
+    assert desk.session.plan.brief.own == {}

@@ -328,3 +328,15 @@ def test_nothing_is_written_into_class_files(hers):
         next(iter(page.shelving.shelf.classes)), type("G", (), {"day": MONDAY, "at": "", "where": ""})()
     )
     assert path.read_bytes() == before == plan_bytes(demo_maker("hips-after-the-helm").plan)
+
+
+def test_the_hint_below_is_of_what_is_shown(desk, page):
+    desk.window.foot.note = None  # what was left over from another test
+    desk.window.show_class()
+    assert "Drag a class to a day" in desk.window.foot.message.text()
+    page.show_view(1)
+    desk.settle()
+    assert "Drag a class" not in desk.window.foot.message.text()
+    page.show_view(0)
+    desk.settle()
+    assert "Drag a class to a day" in desk.window.foot.message.text()

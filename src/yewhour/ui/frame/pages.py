@@ -126,6 +126,7 @@ class Pages(Shell):
         made.begin.connect(self.show_beginnings)
         made.folder_wanted.connect(self.clerk.choose_folder_of_weeks)
         made.find_wanted.connect(self.clerk.find_shelved)
+        made.viewed.connect(self.show_class)
         made.making.begun.connect(self.clerk.begin_from_shelf)
         made.making.changed.connect(self.clerk.change_from_shelf)
         self._dressed.append(made)

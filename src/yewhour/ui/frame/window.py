@@ -300,7 +300,8 @@ class Window(Pages):
         self.head.promise.setText(promised(session, self.roomy))
         if on is not self.__dict__.get("start") or self.foot.note is not None:
             here = next((name for name in HINTS if on is not None and on is self.__dict__.get(name)), "")
-            self.foot.show_next(self.theme, HINTS[here])
+            hint = "" if self._on_shelf and not self.shelf_page.on_weeks else HINTS[here]
+            self.foot.show_next(self.theme, hint)
         else:
             self.foot.put(
                 f"{plan.brief.title} is still open: choose Promise, Sprig or Words.", self.theme.soft

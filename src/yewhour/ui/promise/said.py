@@ -2,6 +2,7 @@
 
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.names import listed
+from yewhour.core.plan.own import share
 from yewhour.core.plan.pace import Pace
 from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.school import School
@@ -22,6 +23,14 @@ SENTENCE: tuple[str | Part, ...] = (
 )  # fmt: skip
 
 
+def _paced(pace: Pace | None, own: float) -> str:
+    """The breath as it is promised, and as she really breathes, where a recording showed that."""
+    if pace is None:
+        return "as the style has it"
+    hers = f", {pace.breaths_per_min / own:.1f} as you breathe" if own != 1 else ""
+    return f"{pace.breaths_per_min:g} a minute{hers}"
+
+
 def said(brief: Brief, school: School | None, pace: Pace | None, terms: Terms) -> dict[str, str]:
     """The words of the sentence, by the key of what they change."""
     whole = brief.target_s % 60 == 0
@@ -37,7 +46,7 @@ def said(brief: Brief, school: School | None, pace: Pace | None, terms: Terms) -
         "focus": listed([terms.areas.get(one, one) for one in brief.focus]) or "the whole body",
         "cautions": listed(whom) or "nobody in particular",
         "props": listed([terms.props.get(one, one) for one in brief.props]) or "nothing",
-        "pace": f"{pace.breaths_per_min:g} a minute" if pace else "as the style has it",
+        "pace": _paced(pace, share(brief.own, "breath")),
         "voice": "as usual" if brief.voice_rate == 1 else f"{brief.voice_rate:g} times as quick as usual",
         "camera": f"the {brief.facing}" if brief.facing else "the front",
     }

@@ -48,6 +48,7 @@ class ShelfPage(QWidget):
 
     opened: a class file is to be opened; to_record: and taken. begin: the way a class begins otherwise.
     folder_wanted: where it is to be written out. told, troubled: to be said. opens: a dialog.
+    viewed: another view is shown.
     """
 
     opened = Signal(object)
@@ -58,6 +59,7 @@ class ShelfPage(QWidget):
     troubled = Signal(object)
     opens = Signal(object)
     find_wanted = Signal(str)
+    viewed = Signal()
 
     def __init__(self, session: Session, shelving: Shelving, theme: Theme) -> None:
         super().__init__()
@@ -167,6 +169,11 @@ class ShelfPage(QWidget):
         self.courses.theme = self.beside.theme = theme
         self._soon()
 
+    @property
+    def on_weeks(self) -> bool:
+        """Whether the weeks are shown, in which classes can be moved."""
+        return self.stack.currentIndex() == 0
+
     def take_focus(self) -> None:
         """The keys go to the shelf."""
         self.boards.setFocus()
@@ -203,6 +210,7 @@ class ShelfPage(QWidget):
         for at, one in enumerate(self.views):
             one.setChecked(at == number)
         self.beside.setVisible(number == 0)
+        self.viewed.emit()
         if self.isVisible():
             self.refresh()
 
