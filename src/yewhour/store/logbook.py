@@ -305,6 +305,11 @@ class Logbook:
         rows = self._file.execute("SELECT id, path, stamp, inode FROM places").fetchall()
         return {name: Place(path, stamp, inode) for name, path, stamp, inode in rows}
 
+    def place_of(self, name: str) -> Place | None:
+        """Where one class lies here, None where that is not known."""
+        row = self._file.execute("SELECT path, stamp, inode FROM places WHERE id = ?", (name,)).fetchone()
+        return Place(*row) if row else None
+
     def place(self, name: str, where: Place) -> None:
         """Notes where a class lies."""
         row = (name, where.path, where.stamp, where.inode)

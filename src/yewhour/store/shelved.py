@@ -62,10 +62,10 @@ def _inode(path: Path) -> int:
 
 def path_of(book: Logbook, name: str) -> Path | None:
     """Where a class lies now: where it was, or where it was moved to; None where it can't be found."""
-    places = book.places()
-    place = places.get(name)
+    place = book.place_of(name)
     if place is not None and Path(place.path).is_file():
         return Path(place.path)
+    places = book.places()
     shelved = book.shelf.classes.get(name)
     if shelved is None:
         return None

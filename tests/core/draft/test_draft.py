@@ -117,6 +117,7 @@ def test_classical_work_stands_in_its_old_order():
     [
         ({"style": "chair-balance"}, "needs a chair"),
         ({"target_s": 60.0}, "less than three minutes"),
+        ({"target_s": 60_000.0}, "more than four hours"),
         ({"style": "breathing", "focus": ("calves",)}, "about calves"),
         ({"style": "nowhere"}, "no style"),
         ({"style": "restorative", "props": (), "focus": ()}, "is left for it|at most"),

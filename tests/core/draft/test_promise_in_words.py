@@ -43,6 +43,8 @@ def test_a_whole_sentence_is_understood():
         ("hatha about the lower back and shoulders", "focus", ("low back", "shoulders")),
         ("slow with a bolster and two blocks", "props", ("bolster", "two blocks")),
         ("hatha, no props", "props", ()),
+        ("hatha with a block, a bolster, and a strap", "props", ("block", "bolster", "strap")),
+        ("hatha, mind knees, wrists, about hips", "cautions", ("knees", "wrists")),
         ("hatha, mind wrists and knees", "cautions", ("wrists", "knees")),
         ("hatha, called Ropes and tides", "title", "Ropes and tides"),
         ("hatha, hamstrings", "focus", ("hamstrings",)),
@@ -62,6 +64,7 @@ def test_what_is_not_wanted_and_what_means_nothing():
     ("text", "told"),
     [
         ("", "Nothing is promised"),
+        ("purple moonlight", "Nothing in 'purple moonlight' is a promise"),
         ("about wings", "no area 'wings'"),
         ("hatha, mind dragons", "no caution 'dragons'"),
         ("hatha with a sword", "no prop 'sword'"),

@@ -340,3 +340,24 @@ def test_the_hint_below_is_of_what_is_shown(desk, page):
     page.show_view(0)
     desk.settle()
     assert "Drag a class to a day" in desk.window.foot.message.text()
+
+
+def test_the_same_again_is_a_copy_under_the_next_title(desk, page):
+    page.making.again("lamps-out")
+    desk.settle()
+    assert desk.session.plan.brief.title == "Lamps out on the river 2"
+    assert desk.session.path is None
+    assert page.making.coming.cut_of == "lamps-out"
+
+
+def test_a_class_that_was_lost_is_found_where_she_says(hers, tmp_path):
+    desk, path = hers
+    page = opened(desk, path)
+    (name,) = page.shelving.shelf.classes
+    away = tmp_path / "a" / "b" / "c" / "far.yewhour"
+    away.parent.mkdir(parents=True)
+    path.rename(away)
+    page.shelving.look()
+    assert page.shelving.path_of(name) is None
+    page.shelving.found_at(name, away)
+    assert page.shelving.path_of(name) == away

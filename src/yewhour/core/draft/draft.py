@@ -13,6 +13,7 @@ from yewhour.core.draft.pool import Item, Pool, fits_base, order_of, pool_of, st
 from yewhour.core.draft.search import Came, Judge, bound, filled
 from yewhour.core.draft.written import plan_of
 from yewhour.core.finding import Finding
+from yewhour.core.lengths import LONGEST_S
 from yewhour.core.made import Made
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Block, Node, Step, walk
@@ -89,6 +90,8 @@ def _check(ask: Ask, words: Words, model: Model) -> None:
             f"A class of this style needs a {style.needs}, and none is at hand.", "draft, props",
             f"Put a {style.needs} at hand, or choose another style.",
         )  # fmt: skip
+    if brief.target_s > LONGEST_S:
+        raise Problem("A class of more than four hours can't be drafted.", "draft", "Ask for a shorter one.")
     if brief.target_s < 180:
         raise Problem(
             "A class of less than three minutes can't be drafted.", "draft", "Ask for four minutes."

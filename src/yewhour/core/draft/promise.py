@@ -52,6 +52,9 @@ def read_promise(
         text = text[: found.start()] + " " + text[found.end() :]
     for part in re.split(r"[,;.]|\s-\s", text):
         left += reader.part(" ".join(part.split()), fields, without)
+    if not fields and not without:
+        do = "Say: 25-minute gentle hatha about hips."
+        raise Problem(f"Nothing in {text.strip()[:60]!r} is a promise.", "the promise", do)
     made = msgspec.structs.replace(brief or Brief(), **fields)
     if "title" not in fields and (brief is None or brief.title == Brief().title):
         made = msgspec.structs.replace(made, title=title_of(made, areas))
@@ -69,14 +72,23 @@ class _Reader:
         }
         self.known = known
         self.library = library
+        self.listing = ""  # the list that the last part was of, and this one may go on with
 
     def part(self, text: str, fields: dict[str, object], without: set[str]) -> Iterator[str]:
         """Takes what one part of the sentence says; gives back the words that mean nothing."""
         low = text.lower()
+        before, self.listing = self.listing, ""
+        names = {"props": self.known.props, "cautions": self.known.cautions}.get(before, {})
+        if low and names and all(plain(one) in names for one in _words_of(re.sub(r"^and\s+", "", low))):
+            more = self._listed(re.sub(r"^and\s+", "", low), before.rstrip("s"), names)
+            fields[before] = tuple(dict.fromkeys((*fields.get(before, ()), *more)))  # type: ignore[misc]
+            self.listing = before
+            return
         if found := re.match(r"(?:called|titled)\s+(.+)", text, re.I):
             fields["title"] = found[1].strip("\"' ")
         elif found := re.match(r"(?:mind(?:ing)?|careful with|easy on)\s+(?:the\s+|their\s+)?(.+)", low):
             fields["cautions"] = self._listed(found[1], "caution", self.known.cautions)
+            self.listing = "cautions"
         elif found := re.match(r"(?:without|not|skip|leave out)\s+(?:the\s+)?(.+)", low):
             without |= {self._movement(one) for one in _words_of(found[1])}
         elif low in ("no props", "nothing at hand"):
@@ -110,6 +122,7 @@ class _Reader:
         """Style, level, time, whom and what about, wherever they stand in a part."""
         if found := re.search(r"\b(?:with|using)\s+(.+)$", text, re.I):
             fields["props"] = self._listed(found[1].lower(), "prop", self.known.props)
+            self.listing = "props"
             text = text[: found.start()]
         if found := re.search(r"\babout\s+(.+)$", text, re.I):
             fields["focus"] = self._focus(found[1])

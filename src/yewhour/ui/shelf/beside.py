@@ -108,7 +108,7 @@ class Beside(QWidget):
                 for one in sorted(cuts, key=lambda one: one.sheet.length_s)
             ]
             self.body.addLayout(wrapped(label("Its cuts:", "soft"), *parts))
-        place = self.shelving.book.places().get(shelved.id)
+        place = self.shelving.book.place_of(shelved.id)
         states = len(versions_of(Path(place.path))) if place is not None else 0
         if states > 1:
             self.body.addWidget(label(f"{states} saved states (Ctrl+Shift+V shows them).", "soft"))

@@ -115,7 +115,7 @@ class Making(QObject):
 
     def last_state(self, name: str) -> None:
         """Begins with the last saved state of a class whose file is gone."""
-        place = self.shelving.book.places().get(name)
+        place = self.shelving.book.place_of(name)
         states = versions_of(Path(place.path)) if place is not None else []
         try:
             if not states:
