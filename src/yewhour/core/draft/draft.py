@@ -30,6 +30,7 @@ FOCUSED = 0.56  # of what is chosen is about the focus, so that half of it is wh
 FIRST = 1.1  # how much more is chosen at first than there seems room for: ways and flows take less
 NEAR = (0.86, 1.05)  # of the length: where a class may be by itself, before it is fitted
 OPENING_S, CLOSING_S = 55.0, 60.0
+HANDY = 2  # props at hand that a class looks for a use of: who has a shelf full of them uses two
 
 
 class Choice(msgspec.Struct, frozen=True):
@@ -214,6 +215,8 @@ def _built(
         elif part.about == "ease" and peak is not None:
             after = frozenset(peak.neutralised_by) & pool.items.keys()
             asked = msgspec.structs.replace(judge, wanted=frozenset(sorted(after)[:1]))
+        elif part.about == "order":
+            asked = msgspec.structs.replace(judge, wanted=frozenset(style.begin))
         asked = msgspec.structs.replace(asked, wanted=asked.wanted | own)
         items = items_for(part, pool, asked)
         path = filled(items, part, asked, came, part_s)
@@ -241,9 +244,11 @@ def _parts(route: Route, target_s: float, room_s: float, style: Style) -> list[t
 
 
 def _handy(parts: Sequence[tuple[Part, float]], pool: Pool, judge: Judge) -> dict[str, frozenset[str]]:
-    """A movement for each prop at hand, by the title of the part it may stand in."""
+    """A movement for each prop at hand, or for two of many, by the title of the part it may stand in."""
     found: dict[str, frozenset[str]] = {}
-    for prop in judge.ask.brief.props:
+    seed = judge.ask.seed
+    props = sorted(judge.ask.brief.props, key=lambda prop: zlib.crc32(f"{seed}/{prop}".encode()))
+    for prop in props[:HANDY]:
         able = [
             (judge.alone(item, part), item.id, part.title)
             for part, part_s in parts
@@ -266,7 +271,7 @@ def _peak(parts: Sequence[tuple[Part, float]], pool: Pool, judge: Judge) -> Item
         for item in items_for(part, pool, judge)
         if not item.prepared_by or "peak" not in item.marks or set(item.prepared_by) & pool.items.keys()
     ]
-    return max(ready, key=lambda item: (judge.alone(item, part), item.id), default=None)
+    return max(ready, key=lambda item: (judge.fits(item, part), item.id), default=None)
 
 
 def items_for(part: Part, pool: Pool, judge: Judge) -> list[Item]:

@@ -96,9 +96,11 @@ def pool_of(ask: Ask, words: Words, model: Model) -> Pool:
 
 
 def order_of(style: Style, words: Words) -> dict[str, int]:
-    """The place of each movement in the order of the style's tradition."""
+    """The place of each movement in the order of the style's tradition, and of what may stand beside it."""
     from_block = words.blocks.get(style.order, ())
-    return {one.movement: number for number, one in enumerate(steps_in(from_block))}
+    names = [one.movement for one in steps_in(from_block)]
+    placed = [row for name in names for row in (style.before.get(name, ()), (name,), style.after.get(name, ()))]
+    return {name: number for number, row in enumerate(placed) for name in row}
 
 
 def steps_in(nodes: tuple[object, ...]) -> Iterator[Step]:

@@ -19,8 +19,10 @@ from yewhour.core.problem import Problem
 WIDTH, TRIED = 10, 12  # beginnings carried on; movements tried after each
 NO_WAY_S = 1000.0
 WAY_S = 0.05  # what a second of a way costs, of the worth of a movement
-LUCK = 4.5  # how much of a movement's worth is the seed's
+LUCK = 7.0  # how much of a movement's worth is the seed's
+LONGER = 0.55  # how a movement's worth grows with what it takes: below one, as a class of one shape is none
 OFTEN = 0.35  # what a movement is worth less for each that was about the same before
+EARLY = 20.0  # what a beginning is worth less that has run through a whole order in no time
 LAST = 2  # movements that the next should not be like
 FOCUS, FOCUS_LEAST = 3.2, 0.58  # worth of the focus; share of the working time that is to be about it
 WRIST_S = 170.0  # of weight on the wrists on end
@@ -74,7 +76,12 @@ class Judge(msgspec.Struct, frozen=True):
         return (zlib.crc32(f"{self.ask.seed}/{item.id}/{self.ask.seed * 7919}".encode()) % 10_000) / 10_000
 
     def alone(self, item: Item, part: Part) -> float:
-        """What it is worth by itself, whatever stands before it."""
+        """What it is worth by itself, whatever stands before it, for the time it takes."""
+        takes_s = item.costs * (0.7 if item.sided and self.order else 1.0)  # the other side is no new movement
+        return self.fits(item, part) * math.pow(max(20.0, min(120.0, takes_s)) / 45, LONGER)
+
+    def fits(self, item: Item, part: Part) -> float:
+        """How well it fits a part, however long it takes."""
         worth = 1.0 + LUCK * self.luck(item) - 1.6 * self.ask.lately.get(item.id, 0.0)
         worth += 2.5 * self.ask.liked.get(item.id, 0.0)
         if self.focus:
@@ -94,7 +101,7 @@ class Judge(msgspec.Struct, frozen=True):
         worth += 1.2 * any(prop in self.ask.brief.props for prop in item.props)
         if self.few:
             worth *= min(1.0, item.lasts / self.few)
-        return max(0.05, worth) * math.pow(max(20.0, min(120.0, item.costs)) / 45, 0.3)
+        return max(0.05, worth)
 
     def after(self, item: Item, came: Came) -> float:
         """What it is worth less, or more, after what came."""
@@ -102,7 +109,7 @@ class Judge(msgspec.Struct, frozen=True):
         alike = sum(len(item.areas & one.areas) / max(1, len(item.areas)) for one in came.last)
         less += 0.5 * alike if not item.areas & self.focus else 0.15 * alike
         others = item.areas - self.focus
-        if others:
+        if others and not self.order:  # a tradition's own order is about the same all through
             less += OFTEN * sum(came.areas.get(area, 0) for area in others) / len(others)
         less += 0.4 * sum(item.family == one.family for one in came.last) * (not self.order)
         less += 0.8 * bool(item.props and came.props.issuperset(item.props))
@@ -128,6 +135,7 @@ def filled(items: Sequence[Item], part: Part, judge: Judge, came: Came, room_s: 
     bases = {item.id: fits_base(item, part.bases) for item in items}
     ranked = sorted(items, key=lambda item: (-worth[item.id] / math.sqrt(item.costs), item.id))
     beam, best = [Path(came)], Path(came)
+    steps = 1 + max(judge.order.values(), default=0) if part.about == "order" else 0
     while beam:
         grown: list[Path] = []
         for path in beam:
@@ -139,7 +147,7 @@ def filled(items: Sequence[Item], part: Part, judge: Judge, came: Came, room_s: 
                 if made is not None:
                     grown.append(made)
                     tried += 1
-        grown.sort(key=lambda path: -_promise(path, room_s))
+        grown.sort(key=lambda path: -_promise(path, room_s, steps))
         beam = _apart(grown)
         for path in beam:
             if _promise(path, room_s) > _promise(best, room_s):
@@ -157,10 +165,14 @@ def _apart(grown: list[Path]) -> list[Path]:
     return list(kept.values())
 
 
-def _promise(path: Path, room_s: float) -> float:
-    """How good a beginning is: its worth, less what is too long or still empty."""
+def _promise(path: Path, room_s: float, steps: int = 0) -> float:
+    """How good a beginning is: its worth, less what is too long or still empty.
+
+    steps: of the order that it follows; one that is further along it than along its time can't go back.
+    """
     off_s = path.takes_s - room_s
-    return path.worth - (0.09 if off_s > 0 else 0.02) * abs(off_s)
+    early = max(0.0, path.base / steps - path.takes_s / room_s) if steps else 0.0
+    return path.worth - (0.09 if off_s > 0 else 0.02) * abs(off_s) - EARLY * early
 
 
 def _with(
@@ -172,8 +184,8 @@ def _with(
     if item.movement is None and path.items:
         return None
     if judge.order:
-        here = judge.order.get(item.id, -1)
-        if any(judge.order.get(one.id, -1) > here for one in path.items):
+        base = judge.order.get(item.id, -1)
+        if any(judge.order.get(one.id, -1) > base for one in path.items):
             return None
     elif base < path.base:
         return None
