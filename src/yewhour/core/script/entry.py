@@ -28,9 +28,11 @@ from yewhour.core.script.manner import (
 from yewhour.core.sides import fill, mirrored
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.turn import Turn
-from yewhour.core.timing.ways import FURNITURE, noun, put_away, same_posture
+from yewhour.core.timing.ways import FURNITURE, noun, put_away, same_posture, taken_again
 
 BREATHER = ticks(0.5)  # at the end of what is said while moving
+DONE_FIRST = {"exit", "way", "prop"}  # what the body does before it can follow the next line
+SETTLING, LONGEST_PAUSE = 2, ticks(6.0)  # of the spare time of a way in: parts left at its end, most after a line
 PLACED = {"bolster", "cushion"}  # lies on the side it is used on
 LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has room for
 Line = tuple[str, Wordings]
@@ -77,12 +79,16 @@ class Entries:
     # --- the lines ----------------------------------------------------------------------------------------
 
     def into(self, index: int, segment: Segment, before: Turn | None) -> Iterator[Candidate]:
-        """The lines of a way in, one after another."""
+        """The lines of a way in, one after another; where there is time, each is done before the next is said."""
         turn, at = segment.turn, segment.start
         lines = self.entry(before, turn)
-        for (purpose, wordings), room in zip(lines, self._slots(turn, lines), strict=True):
+        rooms = self._slots(turn, lines)
+        moved = sum(purpose in DONE_FIRST for purpose, _ in lines)
+        spare = segment.end - segment.start - sum(rooms) - BREATHER
+        pause = min(LONGEST_PAUSE, max(0, spare) // (moved + SETTLING))
+        for (purpose, wordings), room in zip(lines, rooms, strict=True):
             yield Candidate(purpose, index, turn.side, wordings, at, segment.end, segment.end, at)
-            at += room
+            at += room + (pause if purpose in DONE_FIRST else 0)
 
     def talking(self, index: int, segment: Segment, quiet: int = 0) -> Iterator[Candidate]:
         """The lines of a talk, or of a set-up of the plan's own, one after another, with their pauses.
@@ -131,7 +137,7 @@ class Entries:
             yield "side", filled(pick(self._side_lines(before, turn), turn), turn)
         tier = self.manner.tier(turn)
         talk = turn.movement.kind in ("talk", "setup")
-        if tier == 0 and not talk:
+        if (tier == 0 or taken_again(before, turn)) and not talk:
             yield from self._props(before, turn)
         elif turn.switch and (moved := set(turn.movement.props) & PLACED):
             yield "prop", filled(pick(self.manner.wording.prop_moved, turn), turn, prop=min(moved))
@@ -184,7 +190,8 @@ class Entries:
     def _props(self, before: Turn | None, turn: Turn) -> Iterator[Line]:
         """What is to be taken up now: not what is in use already."""
         own = lines_of(turn, "prop")
-        if turn.second or (before is not None and set(turn.movement.props) <= set(before.movement.props)):
+        in_use = before is not None and set(turn.movement.props) <= set(before.movement.props)
+        if in_use or (turn.second and not taken_again(before, turn)):
             own = own if turn.step.lines.get("prop") and not turn.second else ()
             if not own:
                 return

@@ -176,6 +176,14 @@ def put_away(before: Turn | None, turn: Turn) -> tuple[str, ...]:
     )  # fmt: skip
 
 
+def taken_again(before: Turn | None, turn: Turn) -> bool:
+    """Whether the other side needs a prop that was put away for what came between."""
+    if not turn.second or before is None or before.kind in ("talk", "setup"):
+        return False
+    in_use = {noun(prop) for prop in before.movement.props}
+    return any(prop not in FURNITURE and noun(prop) not in in_use for prop in turn.movement.props)
+
+
 def noun(prop: str) -> str:
     """What a prop is called by, however many there are: `block` of two blocks."""
     return prop.split()[-1].rstrip("s")
