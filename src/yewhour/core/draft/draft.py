@@ -26,9 +26,11 @@ T = TypeVar("T")
 SHORT_S = 540.0  # a class so short welcomes in a line, and has no rest of its own
 LEAST_PART_S = 45.0
 TRIES, SCALED = 4, 3
-FOCUSED = 0.56  # of what is chosen is about the focus, so that half of it is when it is fitted
+KEENER = (1.3, 1.6, 2.0, 3.0)  # how much more the focus counts, where it was too little of a class
+FOCUSED = 0.545  # of what is chosen is about the focus, so that half of it is when it is fitted
 FIRST = 1.1  # how much more is chosen at first than there seems room for: ways and flows take less
 NEAR = (0.86, 1.05)  # of the length: where a class may be by itself, before it is fitted
+DROPPED = ("peak", "settle", "warm", "build")  # what a short class does without, first to last
 OPENING_S, CLOSING_S = 55.0, 60.0
 HANDY = 2  # props at hand that a class looks for a use of: who has a shelf full of them uses two
 
@@ -140,10 +142,10 @@ def _one(ask: Ask, pool: Pool, words: Words, model: Model, number: int) -> Draft
     style = model.styles[ask.brief.style]
     route = _picked(style.routes, ask.seed + number, "route")
     scale, built, keen = FIRST, None, 1.0
-    for _ in range(SCALED + 2):
+    for _ in range(SCALED + len(KEENER)):
         built = _built(ask, pool, words, style, route, scale, keen)
-        if built.focus < FOCUSED and keen < 3:
-            keen += 1
+        if built.focus < FOCUSED and keen < KEENER[-1]:
+            keen = next(one for one in KEENER if one > keen)
             continue
         solved = solve(built.plan, words)
         share = solved.preferred_s / solved.promised_s
@@ -199,7 +201,7 @@ def _built(
     peak = _peak(parts, pool, judge)
     name = "" if short else _opening(route, ask, words)
     opening: Node = Block(name=name) if name else Step(movement="welcome-short")
-    came = Came(here=_after(opening, words))
+    came = Came(here=_after(opening, words), used=_named(opening, words))
     if peak is not None:
         wanted = frozenset(peak.prepared_by) & pool.items.keys()
         first = sorted(wanted, key=lambda one: -judge.luck(pool.items[one]))[:1]
@@ -236,10 +238,9 @@ def _parts(route: Route, target_s: float, room_s: float, style: Style) -> list[t
         shares = sum(part.share for part in parts)
         sized = [(part, room_s * part.share / shares) for part in parts]
         least = max(LEAST_PART_S, 0.75 * style.few)
-        small = [part for part, part_s in sized if part_s < least]
-        if not small or len(parts) == 1:
+        if len(parts) == 1 or all(part_s >= least for _, part_s in sized):
             return sized
-        gone = min(small, key=lambda part: (part.role == "build", part.role == "warm", part.share))
+        gone = min(parts, key=lambda part: (DROPPED.index(part.role), part.share))
         parts.remove(gone)
 
 
@@ -286,6 +287,8 @@ def items_for(part: Part, pool: Pool, judge: Judge) -> list[Item]:
         breath = item.family in ("breath-practices", "breathing")
         if breath != (part.about == "breath") and not (breath and part.about == "warm" and item.effort == 0):
             continue
+        if part.about == "warm" and item.effort > 1 and "warming" not in item.marks:
+            continue  # what is asked of a cold body is small
         ordered = not judge.order or part.about != "order" or item.id in judge.order
         if ordered and low <= item.effort <= high and fits_base(item, part.bases) >= 0:
             found.append(item)
@@ -306,11 +309,19 @@ def _opening(route: Route, ask: Ask, words: Words) -> str:
     return _picked(known, ask.seed, "opening") if known else ""
 
 
+def _named(opening: Node, words: Words) -> frozenset[str]:
+    """The movements of an opening: they are not new when they come again."""
+    return frozenset(step.movement for step in steps_in(_nodes(opening, words)))
+
+
+def _nodes(opening: Node, words: Words) -> tuple[Node, ...]:
+    return words.blocks.get(opening.name, ()) if isinstance(opening, Block) else (opening,)
+
+
 def _after(opening: Node, words: Words) -> str:
     """Where an opening leaves the body."""
-    nodes = words.blocks.get(opening.name, ()) if isinstance(opening, Block) else (opening,)
     here = "start"
-    for node in walk(nodes):
+    for node in walk(_nodes(opening, words)):
         if isinstance(node, Step) and (need := words.library[node.movement].start):
             here = words.positions.way(here, need).end
     return here

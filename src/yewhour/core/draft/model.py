@@ -7,7 +7,7 @@ import msgspec
 
 from yewhour.core.plan.plan import Brief
 
-About = Literal["warm", "focus", "peak", "ease", "order", "breath"]
+About = Literal["warm", "focus", "peak", "ease", "order", "breath", "flow"]
 
 
 class Declared(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -47,11 +47,11 @@ class Style(Declared, frozen=True):
     """A style. rest: the rests it may end in, none for none; closings: by time of day, "" for any other.
 
     only: words of which a movement's props or id must have one. order: the block that gives a tradition's
-    order; begin: what stands first in it wherever it can; before, after: what may stand right before or after a
-    movement of the order, by that movement. between: what stands between two strong practices. needs: the prop it can't do without. few:
-    seconds that a movement lasts at least, so that there are few. stretch: how much longer a movement is done
-    than usual, for the same reason. quiet: what promises quiet before a long hold. kinds: those of movements
-    there are, where not all. restful: all of it is rest.
+    order; begin: what stands first in it wherever it can; before, after: what may stand right before or
+    after a movement of the order, by that movement. between: what stands between two strong practices.
+    needs: the prop it can't do without. few: seconds that a movement lasts at least, so that there are few.
+    stretch: how much longer a movement is done than usual, for the same reason. quiet: what promises quiet
+    before a long hold. kinds: those of movements there are, where not all. restful: all of it is rest.
     """
 
     families: tuple[str, ...]

@@ -99,7 +99,9 @@ def order_of(style: Style, words: Words) -> dict[str, int]:
     """The place of each movement in the order of the style's tradition, and of what may stand beside it."""
     from_block = words.blocks.get(style.order, ())
     names = [one.movement for one in steps_in(from_block)]
-    placed = [row for name in names for row in (style.before.get(name, ()), (name,), style.after.get(name, ()))]
+    placed = [
+        row for name in names for row in (style.before.get(name, ()), (name,), style.after.get(name, ()))
+    ]
     return {name: number for number, row in enumerate(placed) for name in row}
 
 

@@ -19,9 +19,11 @@ from yewhour.core.problem import Problem
 WIDTH, TRIED = 10, 12  # beginnings carried on; movements tried after each
 NO_WAY_S = 1000.0
 WAY_S = 0.05  # what a second of a way costs, of the worth of a movement
-LUCK = 7.0  # how much of a movement's worth is the seed's
+LUCK = 8.0  # how much of a movement's worth is the seed's
 LONGER = 0.55  # how a movement's worth grows with what it takes: below one, as a class of one shape is none
 OFTEN = 0.35  # what a movement is worth less for each that was about the same before
+AGAIN = 2.5  # what it is worth less where it was there before
+COLD = 2.5  # what a movement is worth less that a class begins with and that warms nothing
 EARLY = 20.0  # what a beginning is worth less that has run through a whole order in no time
 LAST = 2  # movements that the next should not be like
 FOCUS, FOCUS_LEAST = 3.2, 0.58  # worth of the focus; share of the working time that is to be about it
@@ -77,7 +79,9 @@ class Judge(msgspec.Struct, frozen=True):
 
     def alone(self, item: Item, part: Part) -> float:
         """What it is worth by itself, whatever stands before it, for the time it takes."""
-        takes_s = item.costs * (0.7 if item.sided and self.order else 1.0)  # the other side is no new movement
+        takes_s = item.costs * (
+            0.7 if item.sided and self.order else 1.0
+        )  # the other side is no new movement
         return self.fits(item, part) * math.pow(max(20.0, min(120.0, takes_s)) / 45, LONGER)
 
     def fits(self, item: Item, part: Part) -> float:
@@ -89,7 +93,7 @@ class Judge(msgspec.Struct, frozen=True):
         if part.about == "warm":
             worth += 1.5 * ("warming" in item.marks) + 0.5 * bool(item.areas & self.ahead)
         elif part.about == "ease":
-            worth += 0.5 * (item.effort <= 1) + 0.3 * ("neutralising" in item.marks) - 0.3 * item.effort
+            worth += 0.5 * (item.effort <= 1) + 1.2 * ("neutralising" in item.marks) - 0.3 * item.effort
         elif part.about == "peak":
             worth += 0.35 * item.effort + 0.9 * ("peak" in item.marks)
         if item.id in self.wanted:
@@ -100,7 +104,7 @@ class Judge(msgspec.Struct, frozen=True):
             worth -= 2.0
         worth += 1.2 * any(prop in self.ask.brief.props for prop in item.props)
         if self.few:
-            worth *= min(1.0, item.lasts / self.few)
+            worth *= min(1.0, item.lasts / (2 if item.sided else 1) / self.few)
         return max(0.05, worth)
 
     def after(self, item: Item, came: Came) -> float:
@@ -208,10 +212,12 @@ def _with(
         return None
     about = bool(item.areas & judge.focus)
     worked_s, focused_s = came.worked_s + item.lasts, came.focused_s + item.lasts * about
-    if judge.focus and not about and focused_s < FOCUS_LEAST * worked_s and item.id not in judge.wanted:
-        if judge.keen > 1 and (part.about != "warm" or judge.keen > 2):
+    least = FOCUS_LEAST * min(1.0, judge.keen / 2)
+    if judge.focus and not about and focused_s < least * worked_s and item.id not in judge.wanted:
+        early = part.about in ("warm", "flow")
+        if judge.keen > 1 and (not early or judge.keen > 2):
             return None
-        worth -= 2.5 * (part.about != "warm")
+        worth -= 2.5 * (not early)
     now = Came(
         here=ends,
         used=came.used | {item.id},
@@ -223,6 +229,10 @@ def _with(
         areas={**came.areas, **{area: came.areas.get(area, 0) + 1 for area in item.areas}},
         warmed=came.warmed + ("warming" in item.marks or (item.effort >= 2 and not strong)),
     )
+    if part.about == "warm" and not path.items and item.movement is not None and "warming" not in item.marks:
+        worth -= COLD
+    if item.id in came.used:
+        worth -= AGAIN
     gained = worth - judge.after(item, came)
     return Path(now, (*path.items, item), path.takes_s + cost_s, path.worth + gained, max(base, path.base))
 

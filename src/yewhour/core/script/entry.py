@@ -32,7 +32,10 @@ from yewhour.core.timing.ways import FURNITURE, noun, put_away, same_posture, ta
 
 BREATHER = ticks(0.5)  # at the end of what is said while moving
 DONE_FIRST = {"exit", "way", "prop"}  # what the body does before it can follow the next line
-SETTLING, LONGEST_PAUSE = 2, ticks(6.0)  # of the spare time of a way in: parts left at its end, most after a line
+SETTLING, LONGEST_PAUSE = (
+    2,
+    ticks(6.0),
+)  # of the spare time of a way in: parts left at its end, most after a line
 PLACED = {"bolster", "cushion"}  # lies on the side it is used on
 LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has room for
 Line = tuple[str, Wordings]
@@ -79,7 +82,7 @@ class Entries:
     # --- the lines ----------------------------------------------------------------------------------------
 
     def into(self, index: int, segment: Segment, before: Turn | None) -> Iterator[Candidate]:
-        """The lines of a way in, one after another; where there is time, each is done before the next is said."""
+        """The lines of a way in, one after another; where there is time, each is done before the next."""
         turn, at = segment.turn, segment.start
         lines = self.entry(before, turn)
         rooms = self._slots(turn, lines)
