@@ -1,0 +1,101 @@
+"""Settling: the joint angles nearest to those given at which everything rests on what it is said to rest on.
+
+A few steps of damped least squares over the joint angles. It makes a rough line exact, and lets a teacher pull a
+hand: all that rests stays where it rests.
+"""
+
+from collections.abc import Callable, Mapping
+
+import msgspec
+import numpy as np
+
+from yewhour.core.figure.body import Figure, Point, stance, weight_at
+from yewhour.core.figure.joints import ABOVE, ANGLES, THICK, limits_of, points_down
+
+STEPS, STEP = 24, 0.5  # most steps; degrees for a slope
+STIFF = {"trunk": 3.0, "bend": 2.0, "nod": 0.2, "hip": 0.5, "knee": 0.6, "foot": 0.7, "arm": 0.35, "elbow": 0.6}
+HELD = 60.0  # how much more being a whole body's height off counts than a degree
+WEIGHT = 0.6  # how much of that the weight counts, where it is not over what carries it
+NEAR = 0.004  # of the height: near enough
+
+
+def settled(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure:
+    """The figure with its rests and touches met as nearly as its joints let it. pulled: where points are to be."""
+    names = [name for name in ANGLES if _free(name, figure)]
+    given = np.array([figure.angle(name) for name in names])
+    stiff = np.array([STIFF[name.removeprefix("far")] for name in names])
+    limits = np.array([limits_of(name, figure.view) for name in names])
+    wanted = dict(pulled or {})
+
+    def off(angles: np.ndarray) -> np.ndarray:
+        moved = {**figure.angles, **dict(zip(names, angles.tolist(), strict=True))}
+        made = msgspec.structs.replace(figure, angles=moved)
+        return np.array([one * HELD for one in _off(made, wanted)])
+
+    angles = np.clip(given, limits[:, 0], limits[:, 1])
+    damp = 0.02
+    for _ in range(STEPS):
+        now = off(angles)
+        if not len(now) or np.abs(now).max() < NEAR * HELD:
+            break
+        slopes = _slopes(off, angles, now)
+        pull = np.diag(stiff**2 * damp)
+        step = np.linalg.solve(slopes.T @ slopes + pull * 0.02, -slopes.T @ now)
+        angles = np.clip(angles + np.clip(step, -25, 25), limits[:, 0], limits[:, 1])
+    result = {name: value for name, value in figure.angles.items() if name not in names}
+    result |= {name: round(float(value), 1) for name, value in zip(names, angles, strict=True)}
+    return msgspec.structs.replace(figure, angles=result)
+
+
+def _free(name: str, figure: Figure) -> bool:
+    """Every joint may give, but those that make no difference to a view."""
+    return name not in ("nod",) or figure.view == "side"
+
+
+def _slopes(
+    off: Callable[[np.ndarray], np.ndarray], angles: np.ndarray, now: np.ndarray
+) -> np.ndarray:
+    columns = []
+    for index in range(len(angles)):
+        moved = angles.copy()
+        moved[index] += STEP
+        columns.append(np.where(now == 0, 0.0, (off(moved) - now) / STEP))  # what is met does not pull
+    return np.stack(columns, axis=1)
+
+
+def _off(figure: Figure, pulled: Mapping[str, Point]) -> list[float]:
+    """How far off every rest, touch and pull is, in shares of the height."""
+    points = stance(figure)
+    result: list[float] = []
+    if figure.view not in ABOVE:
+        for rest in figure.rests:
+            for point in points_down(rest.part):
+                result.append(points[point][1] - rest.height - THICK[point.removeprefix("far")])
+        result.append(WEIGHT * unbalanced(figure, points))
+        for name in POINTS_UP:
+            result.append(min(0.0, points[name][1] - THICK[name.removeprefix("far")]))
+    for held in figure.held:
+        if held.by == "":
+            (x, y), (u, v) = points[held.points[0]], points[held.points[-1]]
+            result += [x - u, y - v]
+        elif held.by == "wall":
+            first = points[held.points[0]][0]
+            result += [points[name][0] - first for name in held.points[1:]]
+    for name, (x, y) in pulled.items():
+        result += [points[name][0] - x, points[name][1] - y]
+    return result
+
+
+POINTS_UP = ("seat", "back", "neck", "head", "knee", "farknee", "ankle", "farankle", "elbow", "farelbow",
+             "wrist", "farwrist", "toe", "fartoe")  # fmt: skip
+
+
+def unbalanced(figure: Figure, points: Mapping[str, Point]) -> float:
+    """How far the weight is from over what carries it, in shares of the height; 0 where it is over it, or where
+    a wall helps."""
+    if figure.view in ABOVE or any(one.by == "wall" for one in figure.held) or not figure.rests:
+        return 0.0
+    carrying = [points[name][0] for rest in figure.rests for name in points_down(rest.part)]
+    x = weight_at(dict(points))[0]
+    least, most = min(carrying) - 0.03, max(carrying) + 0.03
+    return min(0.0, x - least) + max(0.0, x - most)
