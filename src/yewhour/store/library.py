@@ -90,10 +90,27 @@ def _read_file(path: Path, terms: Terms, problems: list[Problem]) -> list[Moveme
     movements = []
     for name, table in tables.items():
         try:
-            movements.append(movement_of(name, table, path, terms))
+            movement = movement_of(name, table, path, terms)
+            if movement.figure and (fault := _figure_fault(movement)) is not None:
+                problems.append(fault)
+                movement = msgspec.structs.replace(movement, figure=())
+            movements.append(movement)
         except Problem as problem:
             problems.append(problem)
     return movements
+
+
+def _figure_fault(movement: Movement) -> Problem | None:
+    """What is wrong with the figure of a movement: it is then drawn as its position is."""
+    # 0.2 s with NumPy; a movement that ships has no figure in its own file.
+    from yewhour.store.figures import own_figures
+
+    try:
+        own_figures(movement)
+    except Problem as problem:
+        where = _line(Path(movement.source), movement.id, "figure")
+        return Problem(f"{movement.id}: {problem.what}", where, problem.do)
+    return None
 
 
 def movement_of(name: str, table: Any, path: Path, terms: Terms) -> Movement:
@@ -182,6 +199,8 @@ def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong
         made["flow_from"] = {base: parted("flow_from", text) for base, text in table["flow_from"].items()}
     for key in ("start", "end"):
         made |= {key: ONCE.get(table[key], table[key])} if isinstance(table.get(key), str) else {}
+    if "figure" in table:
+        made["figure"] = _several(table["figure"])
     for key in ("rhythm", "stages"):
         if key in table:
             found = [_rhythm(text, key, wrong) for text in _several(table[key])]

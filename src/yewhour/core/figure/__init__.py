@@ -1,1 +1,1 @@
-"""Figures: a posture as a small drawn body, from joint angles and what rests on the floor. No interface here."""
+"""Figures: a posture as a small drawn body, from joint angles and what rests on the floor."""

@@ -51,8 +51,12 @@ class Held(msgspec.Struct, frozen=True):
 
 
 class Figure(msgspec.Struct, frozen=True):
-    """A body in a posture. angles: degrees by name (see joints.ANGLES); one that is not there is 0, and a far limb
-    that is not there is as the near one. flipped: it looks the other way, and near is left."""
+    """A body in a posture.
+
+    angles: degrees by name (see joints.ANGLES), and hundredths of bones (joints.SEEN); one that is not there is
+    0 (of a bone 100), and a far limb that is not there is as the near one. flipped: it looks the other way, and
+    near is left.
+    """
 
     view: View = "side"
     angles: dict[str, float] = {}
@@ -75,12 +79,10 @@ def mirrored(figure: Figure) -> Figure:
 
 
 def between(first: Figure, second: Figure, share: float) -> Figure:
-    """On the way from one figure to another: 0 is the first, 1 the second. Of two views there is no between."""
+    """On the way from one figure to another: 0 is the first, 1 the second; between two views there is none."""
     if first.view != second.view or share <= 0 or share >= 1:
         return second if share > 0.5 else first
-    angles = {
-        name: first.angle(name) + (second.angle(name) - first.angle(name)) * share for name in ANGLES
-    }
+    angles = {name: first.angle(name) + (second.angle(name) - first.angle(name)) * share for name in ANGLES}
     for bone in (far + one for one in SEEN for far in ("", "far")):
         angles[bone] = 100 * (first.seen(bone) + (second.seen(bone) - first.seen(bone)) * share)
     nearer = second if share > 0.5 else first
@@ -88,7 +90,7 @@ def between(first: Figure, second: Figure, share: float) -> Figure:
 
 
 def stance(figure: Figure) -> Points:
-    """Where each point of the body is, x to the right and y up, in shares of its height; the floor is at 0."""
+    """Where each point of the body is, x right and y up, in shares of its height; the floor is at 0."""
     points = shape(figure)
     lift = 0.0
     if figure.view not in ABOVE:
@@ -151,3 +153,13 @@ def weight_at(points: Points) -> Point:
         x += share * (points[one][0] + points[other][0]) / 2
         y += share * (points[one][1] + points[other][1]) / 2
     return (x / total, y / total)
+
+
+def unbalanced(figure: Figure, points: Points) -> float:
+    """How far the weight is from over what carries it, in shares of the height; 0 where a wall helps."""
+    if figure.view in ABOVE or any(one.by == "wall" for one in figure.held) or not figure.rests:
+        return 0.0
+    carrying = [points[name][0] for rest in figure.rests for name in points_down(rest.part)]
+    x = weight_at(points)[0]
+    least, most = min(carrying) - 0.03, max(carrying) + 0.03
+    return min(0.0, x - least) + max(0.0, x - most)

@@ -5,6 +5,7 @@ picture draw the same. The order is that of drawing: what is behind comes first.
 """
 
 from collections.abc import Iterator
+from itertools import pairwise
 from math import atan2, cos, pi, sin
 from typing import Literal
 
@@ -13,7 +14,7 @@ import msgspec
 from yewhour.core.figure.body import Figure, Point, Points, stance
 from yewhour.core.figure.joints import ABOVE, PROPS, THICK
 
-What = Literal["mat", "prop", "line", "far", "middle", "near", "bud"]
+What = Literal["mat", "prop", "line", "far", "other", "middle", "near", "bud"]
 ROUND = 5  # points on a round end
 SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
 MAT, MAT_LONG = 0.40, 1.12  # wide and long
@@ -54,7 +55,7 @@ def _shapes(figure: Figure, points: Points) -> Iterator[Shape]:
         yield _mat(points)
     yield from _props(figure, points)
     behind = figure.view == "side"
-    yield from _limbs(points, "far", "far" if behind else "near", TAPER)
+    yield from _limbs(points, "far", "far" if behind else "other", TAPER)
     yield from _trunk(figure, points)
     if not behind:
         yield Shape("bud", tuple(_bud(points["neck"], points["head"])))
@@ -72,7 +73,7 @@ def _mat(points: Points) -> Shape:
 
 def _limbs(points: Points, far: str, what: What, taper: dict[str, float]) -> Iterator[Shape]:
     for limb in LIMBS:
-        for one, other in zip(limb, limb[1:], strict=False):
+        for one, other in pairwise(limb):
             ends = points[far + one], points[far + other]
             yield Shape(what, tuple(tapered(*ends, taper[one], taper[other])))
 
@@ -160,16 +161,21 @@ def _soft(x: float, wide: float, high: float) -> tuple[Point, ...]:
     return tuple(tapered(*ends, radius, radius))
 
 
+def _wall_side(figure: Figure, names: tuple[str, ...], points: Points) -> int:
+    """On which side of a body its wall is: behind a back that leans on it, else where it is touched."""
+    if "back" in names:
+        return 1 if figure.flipped else -1
+    return 1 if sum(points[name][0] for name in names) / len(names) > points["back"][0] else -1
+
+
 def _lines(figure: Figure, points: Points) -> Iterator[Shape]:
     for held in figure.held:
         if held.by == "wall":
-            sign = 1 if sum(points[name][0] for name in held.points) / len(held.points) > points["back"][0] else -1
+            sign = _wall_side(figure, held.points, points)
             thick = max(THICK[name.removeprefix("far")] for name in held.points)
             x = points[held.points[0]][0] + sign * thick
             top = max(1.05, max(y for _, y in points.values()) + 0.06)
             yield Shape("prop", _box(x + sign * 0.012, 0.0, 0.024, top))
         elif held.by:
-            for one, other in zip(held.points, held.points[1:], strict=False):
+            for one, other in pairwise(held.points):
                 yield Shape("line", tuple(tapered(points[one], points[other], 0.006, 0.006)))
-
-

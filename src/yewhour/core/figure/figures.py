@@ -11,8 +11,9 @@ from yewhour.core.problem import Problem
 
 
 class Figures(msgspec.Struct, frozen=True):
-    """positions: a figure by what a position is called without its sides. own: one to three of a movement, by its
-    id: from where to where it goes."""
+    """positions: a figure by what a position is called without its sides. own: one to three of a movement, by
+    its id: from where to where it goes.
+    """
 
     positions: Mapping[str, Figure]
     own: Mapping[str, tuple[Figure, ...]] = {}
@@ -41,12 +42,12 @@ def plain_position(position: str) -> str:
     return " ".join(words)
 
 
-def figure_from(
-    text: str, position: str, positions: Mapping[str, Figure], where: str = ""
-) -> Figure:
+def figure_from(text: str, position: str, positions: Mapping[str, Figure], where: str = "") -> Figure:
     """The figure of a line. position: what it goes on from where it names none. Raises Problem."""
     name, rest = base_named(text)
     if name and name not in positions:
         raise Problem(f"No position is called {name!r}.", where, "Use one of data/figures/positions.toml.")
-    base = positions.get(name or plain_position(position)) or positions.get(plain_position(position).split(" ")[0])
+    base = positions.get(name or plain_position(position)) or positions.get(
+        plain_position(position).split(" ")[0]
+    )
     return read_figure(rest, base, where)

@@ -1,7 +1,7 @@
 """The joints of a drawn body: how long its bones are, how far they bend, what can rest on the floor.
 
-Lengths are shares of the body's height; they are those of grown people on the average, rounded (the shares of
-thigh, shin, trunk and arm that anatomy books agree on to a hundredth). Limits are in degrees, as a supple body
+Lengths are shares of the body's height; they are those of grown people on the average, rounded (what
+anatomy books agree on to a hundredth for thigh, shin, trunk and arm). Limits are in degrees, as a supple body
 reaches them; they are there to find what nobody can do, not to tell anybody how far to go.
 """
 
@@ -28,7 +28,7 @@ SEEN = ("thigh", "shin", "upper", "fore")
 ANGLES = (*MIDDLE, *(f"{far}{limb}" for limb in LIMBS for far in ("", "far")))
 
 SIDE_LIMITS: dict[str, tuple[float, float]] = {
-    "trunk": (-200, 380), "bend": (-75, 80), "nod": (-75, 80), "hip": (-75, 160), "knee": (0, 165),
+    "trunk": (-200, 380), "bend": (-75, 80), "nod": (-75, 80), "hip": (-75, 160), "knee": (0, 176),
     "foot": (-45, 95), "arm": (-100, 215), "elbow": (-5, 160),
 }  # fmt: skip
 FLAT_LIMITS: dict[str, tuple[float, float]] = {
@@ -46,12 +46,13 @@ POINTS = ("seat", "back", "neck", "head", *(f"{far}{one}" for one in LIMB_POINTS
 
 # What may be said to rest on something, and the points that are then down.
 RESTS: dict[str, tuple[str, ...]] = {
-    "foot": ("ankle", "toe"), "toe": ("toe",), "heel": ("ankle",), "shin": ("knee", "ankle"), "knee": ("knee",),
-    "hand": ("wrist",), "forearm": ("elbow", "wrist"), "elbow": ("elbow",), "fingers": ("hand",),
+    "foot": ("ankle", "toe"), "toe": ("toe",), "heel": ("ankle",), "shin": ("knee", "ankle"),
+    "knee": ("knee",), "hand": ("wrist",), "forearm": ("elbow", "wrist"), "elbow": ("elbow",), "fingers": ("hand",),
     "ankle": ("ankle",), "hip": ("hip",), "shoulder": ("shoulder",),
 }  # fmt: skip
 MIDDLE_RESTS: dict[str, tuple[str, ...]] = {
-    "seat": ("seat",), "back": ("back",), "shoulders": ("neck",), "head": ("head",), "belly": ("back", "seat"),
+    "seat": ("seat",), "back": ("back",), "shoulders": ("neck",), "head": ("head",),
+    "belly": ("back", "seat"),
 }  # fmt: skip
 BOTH = {
     "feet": "foot", "toes": "toe", "heels": "heel", "shins": "shin", "knees": "knee", "hands": "hand",

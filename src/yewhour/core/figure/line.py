@@ -5,8 +5,8 @@
     as supine bent, trunk 150, hip 10, on feet shoulders
     seat@chair is what rests on a prop; touch, strap, band and wall name points
 
-Two numbers with a stroke are near and far, which in a movement of one side is that side and the other. What is
-not said is as in the position that the line goes on from: its movement's own, or the one after `as`.
+Two numbers with a stroke are near and far, which in a movement of one side is that side and the other. What
+is not said is as in the position that the line goes on from: its movement's own, or the one after `as`.
 """
 
 import msgspec
@@ -80,7 +80,9 @@ def write_figure(figure: Figure) -> str:
         if (near, far) != (100, 100):
             parts.append(f"{name} {near}" if near == far else f"{name} {near}/{far}")
     if figure.rests:
-        parts.append("on " + " ".join(rest.part + (f"@{rest.on}" if rest.on else "") for rest in figure.rests))
+        parts.append(
+            "on " + " ".join(rest.part + (f"@{rest.on}" if rest.on else "") for rest in figure.rests)
+        )
     parts += [f"{one.by or 'touch'} {' '.join(one.points)}" for one in figure.held]
     return ", ".join(parts)
 

@@ -1,7 +1,7 @@
-"""Settling: the joint angles nearest to those given at which everything rests on what it is said to rest on.
+"""Settling: the joint angles nearest to those given at which all rests on what it is said to rest on.
 
-A few steps of damped least squares over the joint angles. It makes a rough line exact, and lets a teacher pull a
-hand: all that rests stays where it rests.
+A few steps of damped least squares over the joint angles. It makes a rough line exact, and lets a teacher pull
+a hand: all that rests stays where it rests.
 """
 
 from collections.abc import Callable, Mapping
@@ -9,18 +9,30 @@ from collections.abc import Callable, Mapping
 import msgspec
 import numpy as np
 
-from yewhour.core.figure.body import Figure, Point, stance, weight_at
+from yewhour.core.figure.body import Figure, Point, stance, unbalanced
 from yewhour.core.figure.joints import ABOVE, ANGLES, THICK, limits_of, points_down
 
 STEPS, STEP = 24, 0.5  # most steps; degrees for a slope
-STIFF = {"trunk": 3.0, "bend": 2.0, "nod": 0.2, "hip": 0.5, "knee": 0.6, "foot": 0.7, "arm": 0.35, "elbow": 0.6}
+STIFF = {
+    "trunk": 3.0,
+    "bend": 2.0,
+    "nod": 0.2,
+    "hip": 0.5,
+    "knee": 0.6,
+    "foot": 0.7,
+    "arm": 0.35,
+    "elbow": 0.6,
+}
 HELD = 60.0  # how much more being a whole body's height off counts than a degree
 WEIGHT = 0.6  # how much of that the weight counts, where it is not over what carries it
 NEAR = 0.004  # of the height: near enough
 
 
 def settled(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure:
-    """The figure with its rests and touches met as nearly as its joints let it. pulled: where points are to be."""
+    """The figure with its rests and touches met as nearly as its joints let it.
+
+    pulled: where points of the body are to be.
+    """
     names = [name for name in ANGLES if _free(name, figure)]
     given = np.array([figure.angle(name) for name in names])
     stiff = np.array([STIFF[name.removeprefix("far")] for name in names])
@@ -52,9 +64,7 @@ def _free(name: str, figure: Figure) -> bool:
     return name not in ("nod",) or figure.view == "side"
 
 
-def _slopes(
-    off: Callable[[np.ndarray], np.ndarray], angles: np.ndarray, now: np.ndarray
-) -> np.ndarray:
+def _slopes(off: Callable[[np.ndarray], np.ndarray], angles: np.ndarray, now: np.ndarray) -> np.ndarray:
     columns = []
     for index in range(len(angles)):
         moved = angles.copy()
@@ -87,15 +97,4 @@ def _off(figure: Figure, pulled: Mapping[str, Point]) -> list[float]:
 
 
 POINTS_UP = ("seat", "back", "neck", "head", "knee", "farknee", "ankle", "farankle", "elbow", "farelbow",
-             "wrist", "farwrist", "toe", "fartoe")  # fmt: skip
-
-
-def unbalanced(figure: Figure, points: Mapping[str, Point]) -> float:
-    """How far the weight is from over what carries it, in shares of the height; 0 where it is over it, or where
-    a wall helps."""
-    if figure.view in ABOVE or any(one.by == "wall" for one in figure.held) or not figure.rests:
-        return 0.0
-    carrying = [points[name][0] for rest in figure.rests for name in points_down(rest.part)]
-    x = weight_at(dict(points))[0]
-    least, most = min(carrying) - 0.03, max(carrying) + 0.03
-    return min(0.0, x - least) + max(0.0, x - most)
+             "wrist", "farwrist", "hand", "farhand", "toe", "fartoe")  # fmt: skip

@@ -2,11 +2,14 @@
 
 from collections.abc import Iterator
 
-from yewhour.core.figure.body import Figure, stance
+from yewhour.core.figure.body import Figure, stance, unbalanced
 from yewhour.core.figure.joints import ABOVE, ANGLES, THICK, limits_of, points_down
-from yewhour.core.figure.settle import unbalanced
 
-OFF, SUNK, TIPPED = 0.03, 0.045, 0.05  # of the height: above what it rests on; below the floor; beside what carries
+OFF, SUNK, TIPPED = (
+    0.03,
+    0.045,
+    0.05,
+)  # of the height: above what it rests on; below the floor; beside what carries
 
 
 def faults(figure: Figure) -> Iterator[str]:

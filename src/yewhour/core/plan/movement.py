@@ -83,6 +83,7 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     start: the position it needs, as far as it matters; end: the one it leaves, "" for the one it began in.
     moving_s: the least seconds of building it, with props. teach: seconds it is taught in the first time, 0
     for what its kind usually takes. follows: movements it is entered from without coming out of them.
+    figure: how it looks where it is the teacher's own, a line from where to where (see core.figure.line).
     flow_from: base -> its line in a flow when it is entered from there; "way": what that way says.
     """
 
@@ -116,6 +117,7 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     speaks: bool = True
     facing: str = ""
     props: tuple[str, ...] = ()
+    figure: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()
     prepared_by: tuple[str, ...] = ()
     neutralised_by: tuple[str, ...] = ()

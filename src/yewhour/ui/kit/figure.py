@@ -1,0 +1,148 @@
+"""A figure drawn in the window: twigs for limbs and a bud for the head, in the colours of the sprig."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from functools import lru_cache
+from typing import NamedTuple
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
+
+from yewhour.core.figure.body import Figure, between, mirrored
+from yewhour.core.figure.drawn import What, drawing_of
+from yewhour.core.plan.movement import Movement
+from yewhour.store.figures import figures_of
+from yewhour.ui.kit.theme import Theme, font, side_colour
+
+MOST_KNOWN = 2000  # drawings remembered
+STATES = 24  # drawings on the way from one figure to the next
+LETTERED = 44.0  # pixels of a box from which on the side's letter is drawn
+LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # of the body's height: no figure is drawn larger than this one would be
+
+
+class Drawn(NamedTuple):
+    """A figure ready to be painted: the box it fills, whether it stands on a floor, and its parts, one above
+    another, in shares of the body's height, y down."""
+
+    box: QRectF
+    floor: bool
+    parts: tuple[tuple[What, QPainterPath], ...]
+
+
+def drawn_of(movement: Movement, side: str, position: str = "") -> tuple[Drawn, ...]:
+    """The drawings of a movement on a side: one to three; none where it has no figure."""
+    return _remembered(_each, movement, side, position)
+
+
+def moving_of(movement: Movement, side: str, position: str = "") -> tuple[Drawn, ...]:
+    """The drawings on the way from a movement's first figure to its last; one for a movement that rests."""
+    return _remembered(_states, movement, side, position)
+
+
+_known: dict[tuple[object, ...], tuple[Drawn, ...]] = {}
+
+
+def _remembered(
+    draw: Callable[[Sequence[Figure]], tuple[Drawn, ...]], movement: Movement, side: str, position: str
+) -> tuple[Drawn, ...]:
+    key = (draw, movement.id, movement.figure, movement.start, side == "left", position)
+    if key not in _known:
+        if len(_known) > MOST_KNOWN:
+            _known.clear()
+        figures = figures_of(movement, position)
+        _known[key] = draw([mirrored(one) for one in figures] if side == "left" else figures)
+    return _known[key]
+
+
+def _each(figures: Sequence[Figure]) -> tuple[Drawn, ...]:
+    return tuple(drawn(one) for one in figures)
+
+
+def _states(figures: Sequence[Figure]) -> tuple[Drawn, ...]:
+    if len(figures) < 2:
+        return _each(figures)
+    states = []
+    for step in range(STATES + 1):
+        at = step / STATES * (len(figures) - 1)
+        first = min(int(at), len(figures) - 2)
+        states.append(drawn(between(figures[first], figures[first + 1], at - first)))
+    box = states[0].box
+    for one in states[1:]:
+        box = box.united(one.box)
+    return tuple(one._replace(box=box) for one in states)  # they all stand in one place
+
+
+def drawn(figure: Figure) -> Drawn:
+    """A figure made ready to be painted."""
+    made = drawing_of(figure)
+    parts: list[tuple[What, QPainterPath]] = []
+    for shape in made.shapes:
+        if not parts or parts[-1][0] != shape.what:
+            path = QPainterPath()
+            path.setFillRule(Qt.FillRule.WindingFill)
+            parts.append((shape.what, path))
+        parts[-1][1].addPolygon(QPolygonF([QPointF(x, -y) for x, y in shape.corners]))
+        parts[-1][1].closeSubpath()
+    left, bottom, right, top = made.box
+    return Drawn(QRectF(left, -top, right - left, top - bottom), made.floor, tuple(parts))
+
+
+def paint_figure(
+    painter: QPainter, box: QRectF, one: Drawn, theme: Theme, side: str = "both", letter: bool = True
+) -> None:
+    """Paints a figure into a box, on its floor at the foot of it."""
+    wide, high = max(LEAST_WIDE, one.box.width()), max(LEAST_HIGH, one.box.height())
+    size = min(box.width() / wide, box.height() / high)
+    painter.save()
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    foot = box.bottom() - max(1.0, 0.02 * box.height())
+    if not one.floor:
+        foot -= (box.height() - one.box.height() * size) / 2
+    painter.translate(box.center().x() - one.box.center().x() * size, foot - one.box.bottom() * size)
+    painter.scale(size, size)
+    if one.floor:
+        painter.setPen(QPen(QColor(theme.line), 1.2 / size))
+        half = wide / 2 + 0.02
+        middle = one.box.center().x()
+        painter.drawLine(QPointF(middle - half, 0.006), QPointF(middle + half, 0.006))
+    painter.setPen(Qt.PenStyle.NoPen)
+    for what, path in one.parts:
+        painter.fillPath(path, colour_of(what, theme, side))
+    painter.restore()
+    if letter and side in ("left", "right") and box.height() >= LETTERED:
+        painter.save()
+        painter.setFont(font(max(8.0, min(15.0, box.height() / 9)), bold=True))
+        painter.setPen(side_colour(theme, side))
+        at = Qt.AlignmentFlag.AlignLeft if side == "left" else Qt.AlignmentFlag.AlignRight
+        painter.drawText(box, at | Qt.AlignmentFlag.AlignTop, side[0].upper())
+        painter.restore()
+
+
+def colour_of(what: What, theme: Theme, side: str) -> QColor:
+    """The colour of a part of a figure: near limbs in that of their side, far ones fainter."""
+    if what == "near":
+        return side_colour(theme, side)
+    if what == "other" and side == "both":
+        return side_colour(theme, side)
+    if what == "other":
+        return mixed(theme.bark, theme.paper, 0.3)
+    if what == "far":
+        return mixed(theme.bark, theme.paper, 0.5)
+    if what == "prop":
+        return mixed(theme.bark, theme.paper, 0.72)
+    if what == "mat":
+        return mixed(theme.line, theme.paper, 0.45)
+    return QColor(theme.focus if what == "line" else theme.bark)
+
+
+@lru_cache(100)
+def mixed(one: str, other: str, share: float) -> QColor:
+    """A colour between two."""
+    first, second = QColor(one), QColor(other)
+    return QColor(
+        *(
+            round(a + (b - a) * share)
+            for a, b in zip(first.getRgb()[:3], second.getRgb()[:3], strict=True)  # type: ignore[index]
+        )
+    )
