@@ -34,9 +34,11 @@ if TYPE_CHECKING:
 CANNOT, USAGE, STOPPED = 1, 2, 130
 # The names of store.formats, which is not imported before it is needed (a test compares them).
 FORMAT_NAMES = (
-    "text", "pdf", "markdown", "csv", "srt", "vtt", "chapters", "ffmetadata", "podcast", "labels",
+    "text", "pdf", "cards", "cards-picture", "markdown", "csv", "srt", "vtt", "chapters", "ffmetadata", "podcast", "labels",
     "description", "otio", "json",
 )  # fmt: skip
+
+TOGETHER = {"cards": ("cards", "cards-picture")}  # what is written with what
 
 
 def main(arguments: list[str] | None = None, ahead: "Ahead | None" = None) -> int:
@@ -298,7 +300,8 @@ def _export(options: argparse.Namespace) -> None:
     if not options.to.is_dir():
         raise Problem("There is no such folder.", str(options.to), "Make it first, or name another.")
     stem = options.class_file.stem
-    paths = {name: options.to / f"{stem}{FORMATS[name].suffix}" for name in options.format or FORMATS}
+    names = [one for name in options.format or FORMATS for one in TOGETHER.get(name, (name,))]
+    paths = {name: options.to / f"{stem}{FORMATS[name].suffix}" for name in names}
     for path in paths.values():
         if path.exists() and path.samefile(options.class_file):
             do = "Write into another folder, or name the formats you want with --format."

@@ -6,6 +6,7 @@ import msgspec
 
 from yewhour.core.export import about, captions, chapters, contract, reading, table, timeline
 from yewhour.core.made import Made
+from yewhour.store.cards import cards_pdf, cards_picture
 from yewhour.store.stand import stand_pdf
 
 
@@ -24,6 +25,8 @@ def _text(write: Callable[[Made], str]) -> Callable[[Made], bytes]:
 FORMATS: dict[str, Format] = {
     "text": Format(".txt", "plain text for the music stand", _text(reading.text)),
     "pdf": Format(".pdf", "PDF for the music stand, in large type", stand_pdf),
+    "cards": Format(".cards.pdf", "cards with figures, as a PDF to lay beside the mat", cards_pdf),
+    "cards-picture": Format(".cards.png", "cards with figures, as a picture", cards_picture),
     "markdown": Format(".md", "Markdown, with a heading for each section", _text(reading.markdown)),
     "csv": Format(".csv", "cue sheet for a spreadsheet", _text(table.cue_sheet)),
     "srt": Format(".srt", "SubRip captions", _text(captions.srt)),

@@ -3,6 +3,8 @@
 import unicodedata
 from typing import Any
 
+from yewhour.core.figure.body import Figure
+from yewhour.core.figure.drawn import What, drawing_of, placed
 from yewhour.store.paths import FONTS
 
 Pdf = Any  # fpdf.FPDF, which ships no types
@@ -22,6 +24,37 @@ def sheet() -> Pdf:
     pdf.set_auto_page_break(False)
     pdf.set_font("Body", "", SIZE)
     return pdf
+
+
+FIGURE_INK = {
+    "bud": 70,
+    "middle": 70,
+    "near": 20,
+    "other": 120,
+    "far": 175,
+    "prop": 205,
+    "mat": 235,
+    "line": 0,
+}
+
+
+def figure_ink(what: What, side: str) -> tuple[int, int, int]:
+    """What a part of a figure is printed in: grey, and the limbs of a side in the ink of that side."""
+    if what == "other" and side not in SIDE_INK:
+        what = "near"
+    if what == "near" and side in SIDE_INK:
+        return SIDE_INK[side]
+    grey = FIGURE_INK[what]
+    return grey, grey, grey
+
+
+def print_figure(
+    pdf: Pdf, figure: Figure, box: tuple[float, float, float, float], side: str = "both"
+) -> None:
+    """Prints a figure into a box: left, top, wide and high, in millimetres."""
+    for shape in placed(drawing_of(figure), box):
+        pdf.set_fill_color(*figure_ink(shape.what, side))
+        pdf.polygon(shape.corners, style="F")
 
 
 def printed(pdf: Pdf, text: str) -> str:

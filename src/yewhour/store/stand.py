@@ -10,11 +10,13 @@ from yewhour.core.lengths import seconds, show_length
 from yewhour.core.made import Made
 from yewhour.core.script.cue import Cue
 from yewhour.core.timing.layout import Segment
-from yewhour.store.paper import INK, SIDE_INK, SIZE, Pdf, printed, sheet
+from yewhour.store.figures import portrait
+from yewhour.store.paper import INK, SIDE_INK, SIZE, Pdf, print_figure, printed, sheet
 
 LEADING = 8.6  # millimetres from line to line
 HEAD = 1.6  # lines that a heading takes, with the space above it
-TOP, BOTTOM, LEFT, WIDTH = 18.0, 279.0, 40.0, 155.0  # millimetres on A4
+TOP, BOTTOM, LEFT, WIDTH = 18.0, 279.0, 40.0, 134.0  # millimetres on A4
+FIGURE = (177.0, 27.0, 18.5)  # its left edge, how wide and how high: the margin column at the right
 TITLE_SIZE, MOST_TITLE = 24, 4  # points; lines
 QUIET_S = 3.0  # a page may be turned in a silence this long
 SEARCHED = (0.35, 0.75)  # of a page is given up to turn it in a silence: rather less, and else more
@@ -144,6 +146,16 @@ def pages(rows: Sequence[Row], head: float = LEADING * 2.2) -> list[list[Row]]:
     return made
 
 
+def _figure(pdf: Pdf, segment: Segment, y: float) -> None:
+    """The figure of a movement in the margin, beside its heading."""
+    left, wide, high = FIGURE
+    if segment.kind == "talk" or segment.turn.flow:
+        return
+    one = portrait(segment.turn.movement, segment.side, segment.turn.start)
+    if one is not None:
+        print_figure(pdf, one, (left, y - LEADING * 0.3, wide, high), segment.side)
+
+
 def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[Row], number: int, last: bool) -> None:
     y = TOP
     if number == 1:
@@ -164,6 +176,7 @@ def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[Row], number: int, last
             pdf.set_font("Body", "B", SIZE * 0.72)
             pdf.set_text_color(*colour)
             pdf.text(LEFT, y + LEADING * 0.6, row.heading)
+            _figure(pdf, row.segment, y)
             y += LEADING * HEAD
         pdf.set_font("Body", "", SIZE * 0.72)
         pdf.set_text_color(*INK)

@@ -17,6 +17,7 @@ from yewhour.core.figure.joints import ABOVE, PROPS, THICK
 What = Literal["mat", "prop", "line", "far", "other", "middle", "near", "bud"]
 ROUND = 5  # points on a round end
 SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
+LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
 MAT, MAT_LONG = 0.40, 1.12  # wide and long
 LENGTHS = {"block": 0.13, "bolster": 0.34, "blanket": 0.30, "cushion": 0.22}
 LIMBS: tuple[tuple[str, ...], ...] = (("hip", "knee", "ankle", "toe"), ("shoulder", "elbow", "wrist", "hand"))
@@ -48,6 +49,18 @@ def drawing_of(figure: Figure) -> Drawing:
     ys = [y for shape in shapes for _, y in shape.corners]
     floor = figure.view not in ABOVE
     return Drawing(shapes, (min(xs), min(0.0, min(ys)) if floor else min(ys), max(xs), max(ys)), floor)
+
+
+def placed(drawing: Drawing, box: tuple[float, float, float, float]) -> Iterator[Shape]:
+    """The shapes of a drawing in a box of a page: left, top, wide and high, y down; its floor at the foot."""
+    left, top, wide, high = box
+    low, bottom, far, up = drawing.box
+    size = min(wide / max(LEAST_WIDE, far - low), high / max(LEAST_HIGH, up - bottom))
+    foot = top + high if drawing.floor else top + (high + (up - bottom) * size) / 2
+    middle = left + wide / 2 - (low + far) / 2 * size
+    for shape in drawing.shapes:
+        corners = tuple((middle + x * size, foot - (y - bottom) * size) for x, y in shape.corners)
+        yield Shape(shape.what, corners)
 
 
 def _shapes(figure: Figure, points: Points) -> Iterator[Shape]:

@@ -3,7 +3,8 @@
     hip 90/0, knee 90/0, arm 180, on farfoot
     front, arm 90, elbow 90
     as supine bent, trunk 150, hip 10, on feet shoulders
-    seat@chair is what rests on a prop; touch, strap, band and wall name points
+    seat@chair is what rests on a prop; touch, strap, band and wall name points, free takes them off
+    whole, side, ... goes on from nothing: all of it stands in the line
 
 Two numbers with a stroke are near and far, which in a movement of one side is that side and the other. What
 is not said is as in the position that the line goes on from: its movement's own, or the one after `as`.
@@ -27,6 +28,7 @@ from yewhour.core.figure.joints import (
 )
 from yewhour.core.problem import Problem
 
+WHOLE = "whole"
 DO = "Write it as `hip 90/0, knee 90, on feet`; docs/formats.md says all of it."
 
 
@@ -36,6 +38,8 @@ def read_figure(text: str, base: Figure | None = None, where: str = "") -> Figur
     Raises Problem for a word that is none of ours, or an angle that no joint has.
     """
     figure = base if base is not None else Figure()
+    if text.split(",")[0].strip() == WHOLE:
+        figure, text = Figure(), text.partition(",")[2]
     angles, rests, held = dict(figure.angles), figure.rests, figure.held
     view = figure.view
     for part in text.split(","):
@@ -69,7 +73,7 @@ def base_named(text: str) -> tuple[str, str]:
 
 def write_figure(figure: Figure) -> str:
     """The whole of a figure as a line that reads as it; angles to a degree."""
-    parts: list[str] = [] if figure.view == "side" else [figure.view]
+    parts: list[str] = [WHOLE, figure.view]
     for name in MIDDLE:
         parts.append(f"{name} {round(figure.angle(name))}")
     for name in LIMBS:

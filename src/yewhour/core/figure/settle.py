@@ -23,6 +23,7 @@ STIFF = {
     "arm": 0.35,
     "elbow": 0.6,
 }
+STIFFER = 12.0  # what is not pulled
 HELD = 60.0  # how much more being a whole body's height off counts than a degree
 WEIGHT = 0.6  # how much of that the weight counts, where it is not over what carries it
 NEAR = 0.004  # of the height: near enough
@@ -36,6 +37,9 @@ def settled(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure
     names = [name for name in ANGLES if _free(name, figure)]
     given = np.array([figure.angle(name) for name in names])
     stiff = np.array([STIFF[name.removeprefix("far")] for name in names])
+    if pulled:  # the limb that is pulled follows; the rest of the body goes along only where it must
+        soft = {angle for name in pulled for angle in _moving(name)}
+        stiff = np.where([name in soft for name in names], stiff, stiff * STIFFER)
     limits = np.array([limits_of(name, figure.view) for name in names])
     wanted = dict(pulled or {})
 
@@ -57,6 +61,16 @@ def settled(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure
     result = {name: value for name, value in figure.angles.items() if name not in names}
     result |= {name: round(float(value), 1) for name, value in zip(names, angles, strict=True)}
     return msgspec.structs.replace(figure, angles=result)
+
+
+def _moving(point: str) -> tuple[str, ...]:
+    """The joint angles that move a point by themselves."""
+    far = "far" if point.startswith("far") else ""
+    if (plain := point.removeprefix("far")) in ("elbow", "wrist", "hand"):
+        return f"{far}arm", f"{far}elbow"
+    if plain in ("knee", "ankle", "toe"):
+        return f"{far}hip", f"{far}knee", f"{far}foot"
+    return ("nod", "bend") if plain == "head" else ("trunk", "bend")
 
 
 def _free(name: str, figure: Figure) -> bool:

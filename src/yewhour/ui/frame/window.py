@@ -114,7 +114,7 @@ class Window(Pages):
         self.finder = FinderPane(self.session, self.hand, self.theme)
         self.finder.field.left.connect(self.sprig.setFocus)
         self.sprig.brought.connect(self.finder.bring)
-        self.inspector = Inspector(self.session, self.hand)
+        self.inspector = Inspector(self.session, self.hand, lambda: self.theme)
         self._dressed += [self.sprig, self.finder]
         self.build_page = QSplitter(Qt.Orientation.Vertical)
         self.build_page.addWidget(self.finder)

@@ -7,18 +7,18 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
+from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
+from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from yewhour.core.figure.body import Figure, between, mirrored
-from yewhour.core.figure.drawn import What, drawing_of
+from yewhour.core.figure.drawn import LEAST_HIGH, LEAST_WIDE, What, drawing_of
 from yewhour.core.plan.movement import Movement
 from yewhour.store.figures import figures_of
-from yewhour.ui.kit.theme import Theme, font, side_colour
+from yewhour.ui.kit.theme import Theme, font, scale, side_colour
 
 MOST_KNOWN = 2000  # drawings remembered
 STATES = 24  # drawings on the way from one figure to the next
 LETTERED = 44.0  # pixels of a box from which on the side's letter is drawn
-LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # of the body's height: no figure is drawn larger than this one would be
 
 
 class Drawn(NamedTuple):
@@ -73,6 +73,12 @@ def _states(figures: Sequence[Figure]) -> tuple[Drawn, ...]:
     return tuple(one._replace(box=box) for one in states)  # they all stand in one place
 
 
+def portrait_of(movement: Movement, side: str, position: str = "") -> Drawn | None:
+    """The one drawing that shows a movement best: where it goes to."""
+    there = drawn_of(movement, side, position)
+    return there[min(1, len(there) - 1)] if there else None
+
+
 def drawn(figure: Figure) -> Drawn:
     """A figure made ready to be painted."""
     made = drawing_of(figure)
@@ -112,11 +118,59 @@ def paint_figure(
     painter.restore()
     if letter and side in ("left", "right") and box.height() >= LETTERED:
         painter.save()
-        painter.setFont(font(max(8.0, min(15.0, box.height() / 9)), bold=True))
+        painter.setFont(font(max(8.0, min(16.0, box.height() / 9)), bold=True))
         painter.setPen(side_colour(theme, side))
-        at = Qt.AlignmentFlag.AlignLeft if side == "left" else Qt.AlignmentFlag.AlignRight
-        painter.drawText(box, at | Qt.AlignmentFlag.AlignTop, side[0].upper())
+        half, room = one.box.width() * size / 2 + 4, painter.fontMetrics().horizontalAdvance("M") + 4
+        left = box.center().x() + half if side == "right" else box.center().x() - half - room
+        fits = box.left() <= left <= box.right() - room
+        at = QRectF(min(max(left, box.left()), box.right() - room), box.top(), room, box.height())
+        place = Qt.AlignmentFlag.AlignBottom if fits else Qt.AlignmentFlag.AlignTop
+        painter.drawText(at, Qt.AlignmentFlag.AlignHCenter | place, side[0].upper())
         painter.restore()
+
+
+class FigureStrip(QWidget):
+    """The figures of a movement beside each other, or one of each of several."""
+
+    def __init__(self, theme: Theme, height: float) -> None:
+        super().__init__()
+        self.theme = theme
+        self.shown: tuple[tuple[Drawn, str], ...] = ()
+        self.setFixedHeight(round(height * scale()))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def show_movement(self, movement: Movement, sides: Sequence[str], position: str = "") -> None:
+        """The figures of a movement on each of these sides, or on both at once."""
+        self._put([
+            (one, side)
+            for side in sides or ("both",)
+            for one in (drawn_of(movement, side, position) if len(sides) < 2 else portraits(movement, side, position))
+        ])  # fmt: skip
+        self.setAccessibleName(f"{movement.name}, drawn")
+
+    def show_several(self, movements: Sequence[Movement], name: str) -> None:
+        """One figure of each."""
+        found = [(portrait_of(one, "right"), "both") for one in movements]
+        self._put([(one, side) for one, side in found if one is not None])
+        self.setAccessibleName(name)
+
+    def _put(self, shown: Sequence[tuple[Drawn, str]]) -> None:
+        self.shown = tuple(shown)
+        self.setVisible(bool(shown))
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        high = float(self.height())
+        wide = min(self.width() / max(1, len(self.shown)), high * 1.5)
+        for number, (one, side) in enumerate(self.shown):
+            paint_figure(painter, QRectF(number * wide + 2, 2, wide - 8, high - 4), one, self.theme, side)
+
+
+def portraits(movement: Movement, side: str, position: str) -> tuple[Drawn, ...]:
+    """The one drawing of a movement that shows it best, or none."""
+    one = portrait_of(movement, side, position)
+    return (one,) if one is not None else ()
 
 
 def colour_of(what: What, theme: Theme, side: str) -> QColor:

@@ -23,6 +23,7 @@ from yewhour.ui.kit.fields import prompted, spin_box
 from yewhour.ui.kit.theme import Theme
 from yewhour.ui.kit.told import Told
 from yewhour.ui.library.beside import Beside
+from yewhour.ui.library.figure import FigurePanel
 from yewhour.ui.library.lines import Lines
 from yewhour.ui.library.words import (
     EFFORT_WORDS,
@@ -63,6 +64,9 @@ class Plate(QWidget):
         self.also = label("", "soft")
         for widget in (self.name, self._fault("name"), self.traditional, self.also):
             body.addWidget(widget)
+        self.figure = FigurePanel(theme())
+        self.figure.changed.connect(self._pulled)
+        body.addWidget(self.figure)
         self.told = Told("The movement", SENTENCE, theme(), self.area)
         body.addWidget(self.told)
         self._panels()
@@ -163,6 +167,7 @@ class Plate(QWidget):
         self.also.setText(f"Also: {', '.join(movement.aliases)}" if movement.aliases else "")
         self.also.setVisible(bool(movement.aliases))
         self._show_lines(movement)
+        self.figure.show_movement(movement, anew=True)
         beside(movement)
         self._refresh(movement)
         self._putting = False
@@ -234,7 +239,15 @@ class Plate(QWidget):
         self._refresh(movement)
         if field in ("sides", "name"):
             self._show_lines(movement)
+        if field == "start":
+            self.figure.show_movement(movement, anew=True)
         self._putting = False
+
+    def _pulled(self, lines: list[str]) -> None:
+        """The figures that were pulled into another shape, or none: those of the position."""
+        self.put_in("figure", lines)
+        movement = checked(self.id or id_for(self.table["name"]), self.table, self.terms)
+        self.figure.show_movement(movement, anew=not lines)
 
     def _beside(self, field: str) -> str:
         return field if field in self.faults else "lines"

@@ -9,20 +9,24 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QLineEdit, QPlainTextEdit, QVBoxLayout, QWidget
 
 from yewhour.core.lengths import show_length
+from yewhour.core.plan.movement import Library
 from yewhour.core.plan.names import listed
 from yewhour.core.problem import Problem
 from yewhour.core.shelf.noticed import record_by
 from yewhour.core.shelf.records import Outing, Shelved
 from yewhour.core.shelf.search import main_areas
+from yewhour.core.shelf.sheet import Sheet
 from yewhour.store.shelfdays import read_day, shown_date
 from yewhour.store.versions import versions_of
 from yewhour.ui.kit.controls import button, card, emptied, label, page, row, wrapped
+from yewhour.ui.kit.figure import FigureStrip
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.shelf.shelving import Shelving
 
 CUTS = (10, 20, 30, 45)  # minutes
 WIDE = 330  # pixels at the usual text size
 MOST_TAKES = 3
+MOST_FIGURES, FIGURE_HIGH = 5, 52.0  # pixels
 
 
 class Beside(QWidget):
@@ -42,9 +46,9 @@ class Beside(QWidget):
     planned = Signal(str, object)
     troubled = Signal(object)
 
-    def __init__(self, shelving: Shelving, theme: Theme, today: int) -> None:
+    def __init__(self, shelving: Shelving, library: Library, theme: Theme, today: int) -> None:
         super().__init__()
-        self.shelving, self.theme, self.today = shelving, theme, today
+        self.shelving, self.library, self.theme, self.today = shelving, library, theme, today
         self.areas: dict[str, str] = {}
         self.field: QLineEdit | None = None
         self.name, self.outing = "", ""
@@ -92,6 +96,7 @@ class Beside(QWidget):
         self.body.addWidget(label(sheet.title, "heading"))
         about = [show_length(sheet.length_s), sheet.style, sheet.audience and f"for {sheet.audience}"]
         self.body.addWidget(label(", ".join(part for part in about if part), "soft"))
+        self._figures(sheet)
         there = [self.areas.get(one, one) for one in main_areas(sheet)[:4]]
         if there:
             self.body.addWidget(label(f"Mostly {listed(there)}.", "soft"))
@@ -112,6 +117,19 @@ class Beside(QWidget):
         states = len(versions_of(Path(place.path))) if place is not None else 0
         if states > 1:
             self.body.addWidget(label(f"{states} saved states (Ctrl+Shift+V shows them).", "soft"))
+
+    def _figures(self, sheet: Sheet) -> None:
+        """What it is made of: its longest movements, in their order."""
+        known = {
+            name: length_s
+            for name, length_s in sheet.movements.items()
+            if name in self.library and self.library[name].kind not in ("talk", "setup", "stillness")
+        }
+        longest = sorted(known, key=lambda name: -known[name])[:MOST_FIGURES]
+        strip = FigureStrip(self.theme, FIGURE_HIGH)
+        strip.show_several([self.library[name] for name in known if name in longest], "Its movements, drawn")
+        if strip.shown:
+            self.body.addWidget(strip)
 
     def _deeds(self, shelved: Shelved) -> None:
         name = shelved.id

@@ -137,7 +137,7 @@ class ShelfPage(QWidget):
         self.stack = QStackedWidget()
         for part in (self.boards, season, self.courses):
             self.stack.addWidget(part)
-        self.beside = Beside(self.shelving, self.theme, self.today)
+        self.beside = Beside(self.shelving, self.session.words.library, self.theme, self.today)
         self.beside.areas = self.terms
         self.beside.opened.connect(self.open_class)
         self.beside.to_record.connect(lambda name: self._with_path(name, self.to_record.emit))

@@ -35,6 +35,7 @@ from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import label
 from yewhour.ui.kit.field_keys import with_field_keys
+from yewhour.ui.kit.figure import paint_figure, portrait_of
 from yewhour.ui.kit.theme import Theme, font, metrics, scale
 from yewhour.ui.sprig.hand import Hand
 from yewhour.ui.sprig.places import HIT_TYPE
@@ -141,6 +142,13 @@ class HitPainter(QStyledItemDelegate):
             painter.setBrush(QColor(self.theme.chosen))
             painter.drawRoundedRect(box, 6, 6)
         inner = box.adjusted(10, 4, -8, -4)
+        figure = None if hit.block else portrait_of(hit.movement, "right")
+        room = round(1.35 * inner.height())
+        if figure is not None:
+            paint_figure(
+                painter, QRectF(inner.left() - 4, inner.top(), room, inner.height()), figure, self.theme
+            )
+        inner.setLeft(inner.left() + room + 6)
         painter.setFont(font(11.5))
         painter.setPen(QColor(self.theme.ink))
         painter.drawText(inner, Qt.AlignmentFlag.AlignTop, hit.movement.name)

@@ -5,6 +5,7 @@ One method for each kind of thing that can be chosen (a section is in `part`); t
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import partial
 from typing import Any
 
@@ -17,8 +18,9 @@ from PySide6.QtWidgets import (
 
 from yewhour.core.edits.places import nodes_of, outermost
 from yewhour.core.lengths import TICKS_PER_S, show_length
-from yewhour.core.plan.movement import MEASURES
+from yewhour.core.plan.movement import MEASURES, Movement
 from yewhour.core.plan.nodes import Pair, Rounds, Step
+from yewhour.core.timing.layout import Segment
 from yewhour.ui.desk.cards import finding_card, refusal_card
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.chips import Chips
@@ -32,10 +34,13 @@ from yewhour.ui.kit.controls import (
     wrapped,
 )
 from yewhour.ui.kit.deeds import DEEDS
+from yewhour.ui.kit.figure import FigureStrip
+from yewhour.ui.kit.theme import Theme
 from yewhour.ui.sprig.hand import Hand
 from yewhour.ui.sprig.part import section_lines
 
 MOST_CARDS = 12
+FIGURE_HIGH = 96.0  # pixels
 FIRST_STEPS = (
     "Add movements with the field above, or paste an outline here with Ctrl+V on the sprig. What has a left "
     "and a right is done on both. Lines that start with # begin a new part: # Warm, # Rest."
@@ -45,8 +50,9 @@ FIRST_STEPS = (
 class Inspector(QWidget):
     """Shows what is chosen and changes it through the hand."""
 
-    def __init__(self, session: Session, hand: Hand) -> None:
+    def __init__(self, session: Session, hand: Hand, theme: Callable[[], Theme]) -> None:
         super().__init__()
+        self.theme = theme
         self.session = session
         self.hand = hand
         self._shown: tuple[Any, ...] = ()
@@ -125,6 +131,7 @@ class Inspector(QWidget):
             self._add(label("This movement is not in the library.", "soft"))
             self._acts("leave_out")
             return
+        self._figures(movement, segments)
         if segments:
             first = segments[0]
             sides = " and ".join(dict.fromkeys(s.side for s in segments if s.side in ("left", "right")))
@@ -142,6 +149,14 @@ class Inspector(QWidget):
         sided = movement.sides == "one" and not any(s.turn.pair for s in segments)
         self._acts(*(["both_sides"] if sided else []), "rounds", "again", "earlier", "later",
                    *(["ungroup"] if grouped else []), "leave_out")  # fmt: skip
+
+    def _figures(self, movement: Movement, segments: list[Segment]) -> None:
+        """How it looks, on the sides it is done on."""
+        sides = list(dict.fromkeys(one.side for one in segments if one.side in ("left", "right")))
+        strip = FigureStrip(self.theme(), FIGURE_HIGH)
+        strip.show_movement(movement, sides, segments[0].turn.start if segments else "")
+        if strip.shown:
+            self._add(strip)
 
     def _amount(self, step: Step, amount: int, unit: str) -> None:
         stepper = Stepper("Amount")

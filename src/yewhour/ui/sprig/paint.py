@@ -6,11 +6,14 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
+from yewhour.ui.kit.figure import paint_figure, portrait_of
 from yewhour.ui.kit.theme import cut_to, font, metrics, side_colour
 from yewhour.ui.sprig import strips
 from yewhour.ui.sprig.needles import Needle
 from yewhour.ui.sprig.paint_hand import CENTRE, LEFT, MIDDLE, RIGHT, HandPainter
 from yewhour.ui.sprig.scene import Scene
+
+UNDER = (150.0, 112.0)  # pixels, wide and high, of the figure beside the pointer
 
 
 class SprigPainter(HandPainter):
@@ -55,10 +58,31 @@ class SprigPainter(HandPainter):
             if sprig.strips_room:
                 strips.paint(painter, made, sprig.reach, sprig.width() - strips.room(), self.theme)
             self.paint_hand(made.length_s)
+            self._paint_under()
         if sprig.hasFocus():
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QPen(QColor(self.theme.focus), 2))
             painter.drawRoundedRect(QRectF(sprig.rect()).adjusted(2, 2, -2, -2), 6, 6)
+
+    def _paint_under(self) -> None:
+        """The figure of the needle beneath the pointer, beside the pointer."""
+        needle, sprig = self.sprig.under, self.sprig
+        if needle is None or sprig.held or needle.segment.kind == "talk":
+            return
+        segment = needle.segment
+        one = portrait_of(segment.turn.movement, segment.side, segment.turn.start)
+        if one is None:
+            return
+        wide, high = UNDER[0] * self.unit, UNDER[1] * self.unit
+        left = sprig.hand.x() + 30
+        if left + wide > sprig.width() - 8:
+            left = sprig.hand.x() - 30 - wide
+        top = min(max(8.0, sprig.hand.y() - high - 12), sprig.height() - high - 8)
+        box = QRectF(max(8.0, left), top, wide, high)
+        self.painter.setPen(QPen(QColor(self.theme.line), 1))
+        self.painter.setBrush(QColor(self.theme.paper))
+        self.painter.drawRoundedRect(box, 8, 8)
+        paint_figure(self.painter, box.adjusted(8, 8, -8, -6), one, self.theme, segment.side)
 
     def _paint_nothing(self) -> None:
         """A bare stem, and what to do next."""

@@ -32,6 +32,7 @@ class Scene(QWidget):
         self.flags: dict[str, str] = {}  # segment -> the worst severity noticed there
         self.held = ""  # what the hand has: "length", "pull", "move" or nothing
         self.hovering = ""  # "length" or "pull"
+        self.under: Needle | None = None  # beneath the pointer
         self.slot: Slot | None = None
         self.hand = QPointF()
         self.pulled = 0

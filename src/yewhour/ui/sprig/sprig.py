@@ -65,7 +65,6 @@ class Sprig(Scene):
         self._slots: list[Slot] = []
         self._press: QPointF | None = None
         self._pressed: Needle | None = None
-        self._under: Needle | None = None
         self._grip = Held(0.0, 0.0, 1.0)
 
     # --- hands ---------------------------------------------------------------------------------------------
@@ -151,18 +150,23 @@ class Sprig(Scene):
             self.hovering = over
             self.update()
 
+    def leaveEvent(self, event: QEvent) -> None:
+        self.under = None
+        self.update()
+
     def event(self, event: QEvent) -> bool:
-        if event.type() != QEvent.Type.ToolTip or self._under is None:
+        if event.type() != QEvent.Type.ToolTip or self.under is None:
             return super().event(event)
-        foot = QPoint(round(self.stem_x), round(self.y_at(self._under.segment.end / TICKS_PER_S)) - TIP_GAP)
+        foot = QPoint(round(self.stem_x), round(self.y_at(self.under.segment.end / TICKS_PER_S)) - TIP_GAP)
         QToolTip.showText(self.mapToGlobal(foot), self.toolTip(), self)  # below what it speaks of
         return True
 
     def _name_under(self, at: QPointF) -> None:
         """The tip names what is under the pointer."""
         needle = self.needle_at(at.y())
-        if needle is not self._under:
-            self._under = needle
+        if needle is not self.under:
+            self.under = needle
+            self.update()
             words = ""
             if needle is not None:
                 segment = needle.segment

@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWi
 
 from yewhour.ui.kit.theme import DARK, DIM, LIGHT, Theme, font
 from yewhour.ui.take.faces import GoingBy, Line, Pacer, SideBand
+from yewhour.ui.take.figures import FigureFace
 
 
 class Board(QWidget):
@@ -24,6 +25,7 @@ class Board(QWidget):
         self.name, self.clock = Line(self.theme, 34.0), QLabel()
         self.line, self.following = Line(self.theme, 56.0), Line(self.theme, 24.0, soft=True)
         self.pacer = Pacer(self.theme)
+        self.figure, self.next_figure = FigureFace(self.theme), FigureFace(self.theme, small=True)
         self.phase, self.count, self.left_s, self.coming, self.late, self.hints = (QLabel() for _ in range(6))
         for one in (self.phase, self.count, self.left_s, self.coming, self.late, self.hints, self.clock):
             one.setTextFormat(Qt.TextFormat.PlainText)
@@ -46,10 +48,14 @@ class Board(QWidget):
         change = QVBoxLayout()
         change.addStretch(1)
         change.addWidget(self.left_s)
-        change.addWidget(self.coming)
+        coming = QHBoxLayout()
+        coming.addWidget(self.next_figure)
+        coming.addWidget(self.coming, 1)
+        change.addLayout(coming)
         below = QHBoxLayout()
         below.setSpacing(36)
-        below.addLayout(breath, 5)
+        below.addLayout(breath, 4)
+        below.addWidget(self.figure, 3)
         below.addLayout(change, 3)
         middle = QVBoxLayout()
         middle.setSpacing(6)
@@ -82,7 +88,8 @@ class Board(QWidget):
         shades = (LIGHT, DARK, DIM) if theme is LIGHT else (DARK, DIM, LIGHT)
         self.theme = theme = shades[self._light]
         self.setStyleSheet(f"#page {{ background: {theme.paper}; }}")
-        for face in (self.going, self.name, self.line, self.following, self.pacer, *self.bands.values()):
+        for face in (self.going, self.name, self.line, self.following, self.pacer, self.figure, self.next_figure,
+                     *self.bands.values()):  # fmt: skip
             face.set_theme(theme)
         for one, size, colour in (
             (self.clock, 26.0, theme.ink), (self.phase, 38.0, theme.ink), (self.count, 38.0, theme.ink),

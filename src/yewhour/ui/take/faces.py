@@ -76,6 +76,14 @@ class SideBand(Face):
         )
 
 
+def fullness(here: Moment) -> float:
+    """How full of breath somebody is at a moment, 0 to 1; 0 where no breath is told."""
+    if here.span is None:
+        return 0.0
+    eased = here.phase * here.phase * (3 - 2 * here.phase)  # a breath begins and ends softly
+    return {"inhale": eased, "full": 1.0, "exhale": 1.0 - eased, "empty": 0.0}[here.span.phase]
+
+
 class Pacer(Face):
     """The breath as one needle: it fills from the stem as the breath comes in, and empties as it goes out.
 
@@ -114,11 +122,7 @@ class Pacer(Face):
 
     def filled(self) -> float:
         """How full it is, 0 to 1."""
-        here = self.moment
-        if here is None or here.span is None:
-            return 0.0
-        eased = here.phase * here.phase * (3 - 2 * here.phase)  # a breath begins and ends softly
-        return {"inhale": eased, "full": 1.0, "exhale": 1.0 - eased, "empty": 0.0}[here.span.phase]
+        return fullness(self.moment) if self.moment is not None else 0.0
 
     def paintEvent(self, event: QPaintEvent) -> None:
         here = self.moment

@@ -206,6 +206,8 @@ class TakePage(Board):
         if self.busy:
             self.going.show_at(here.at)
         self.pacer.show_moment(here)
+        for face in (self.figure, self.next_figure):
+            face.show_moment(here if conductor.state in ("counting", "on") else None, self._mirrors)
         self.sounds.follow(here.at)
         if conductor.state == "counting":
             self._show_counting()
@@ -242,6 +244,12 @@ class TakePage(Board):
         put(self.clock, f"{left} to go")
         put(self.late, self._told or words.late_words(take, here))
 
+    @property
+    def _mirrors(self) -> bool:
+        """Whether the teacher's own body does the other side than is said."""
+        take = self.conductor.take
+        return take is not None and take.solved.setting.school.mirror
+
     def _show_sides(self, here: Moment) -> None:
         """The side that is said, at the edge where the teacher's own body does it."""
         segment = here.segment
@@ -253,10 +261,8 @@ class TakePage(Board):
         if not sides and here.coming is not None and here.left < SIDE_COMES_S * 10:
             sides, coming = [one for one in (here.coming.side,) if one in ("left", "right")], True
         coming = coming or bool(segment.turn.setup_for)
-        take = self.conductor.take
-        mirror = take is not None and take.solved.setting.school.mirror
         for at, band in self.bands.items():
-            said = {"left": "right", "right": "left"}[at] if mirror else at
+            said = {"left": "right", "right": "left"}[at] if self._mirrors else at
             band.show_side(said if said in sides else "", coming)
 
     # --- the hands ----------------------------------------------------------------------------------------
