@@ -156,7 +156,6 @@ class FigureStrip(QWidget):
 
     def _put(self, shown: Sequence[tuple[Drawn, str]]) -> None:
         self.shown = tuple(shown)
-        self.setVisible(bool(shown))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
