@@ -34,8 +34,8 @@ if TYPE_CHECKING:
 CANNOT, USAGE, STOPPED = 1, 2, 130
 # The names of store.formats, which is not imported before it is needed (a test compares them).
 FORMAT_NAMES = (
-    "text", "pdf", "cards", "cards-picture", "markdown", "csv", "srt", "vtt", "chapters", "ffmetadata", "podcast", "labels",
-    "description", "otio", "json",
+    "text", "pdf", "cards", "cards-picture", "markdown", "csv", "srt", "vtt", "chapters", "ffmetadata",
+    "podcast", "labels", "description", "otio", "json",
 )  # fmt: skip
 
 TOGETHER = {"cards": ("cards", "cards-picture")}  # what is written with what

@@ -53,9 +53,9 @@ class Held(msgspec.Struct, frozen=True):
 class Figure(msgspec.Struct, frozen=True):
     """A body in a posture.
 
-    angles: degrees by name (see joints.ANGLES), and hundredths of bones (joints.SEEN); one that is not there is
-    0 (of a bone 100), and a far limb that is not there is as the near one. flipped: it looks the other way, and
-    near is left.
+    angles: degrees by name (see joints.ANGLES), and hundredths of bones (joints.SEEN); one that is not there
+    is 0 (of a bone 100), and a far limb that is not there is as the near one. flipped: it looks the other
+    way, and near is left.
     """
 
     view: View = "side"
@@ -79,7 +79,7 @@ def mirrored(figure: Figure) -> Figure:
 
 
 def between(first: Figure, second: Figure, share: float) -> Figure:
-    """On the way from one figure to another: 0 is the first, 1 the second; between two views there is none."""
+    """On the way from one figure to another, 0 to 1; between two views there is none."""
     if first.view != second.view or share <= 0 or share >= 1:
         return second if share > 0.5 else first
     angles = {name: first.angle(name) + (second.angle(name) - first.angle(name)) * share for name in ANGLES}

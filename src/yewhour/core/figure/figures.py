@@ -27,7 +27,7 @@ class Figures(msgspec.Struct, frozen=True):
         return (one,) if one is not None else ()
 
     def at(self, position: str) -> Figure | None:
-        """The figure of a position: of the first of several, and of its base where it has no form of its own."""
+        """The figure of a position: of the first of several, of its base where it has no form of its own."""
         name = plain_position(position)
         return self.positions.get(name) or self.positions.get(name.partition(" ")[0])
 

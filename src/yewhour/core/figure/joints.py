@@ -19,8 +19,8 @@ UPPER_ARM, FOREARM, HAND = 0.17, 0.15, 0.07
 SHOULDERS, HIPS = 0.085, 0.05  # from the middle, seen from the front or from above
 FRONT_FOOT = 0.06  # a foot seen from its toes
 
-# Joint angles: of the middle, and of limbs, each near and far. In a side view the body looks to the right, and
-# its right limbs are near; "front" is what is seen in a mirror, or from behind: right is right.
+# Joint angles: of the middle, and of limbs, each near and far. In a side view the body looks to the right,
+# and its right limbs are near; "front" is what is seen in a mirror, or from behind: right is right.
 MIDDLE = ("trunk", "bend", "nod")
 LIMBS = ("hip", "knee", "foot", "arm", "elbow")
 # How much of a bone is seen, in hundredths, where it points towards who looks.
@@ -47,8 +47,8 @@ POINTS = ("seat", "back", "neck", "head", *(f"{far}{one}" for one in LIMB_POINTS
 # What may be said to rest on something, and the points that are then down.
 RESTS: dict[str, tuple[str, ...]] = {
     "foot": ("ankle", "toe"), "toe": ("toe",), "heel": ("ankle",), "shin": ("knee", "ankle"),
-    "knee": ("knee",), "hand": ("wrist",), "forearm": ("elbow", "wrist"), "elbow": ("elbow",), "fingers": ("hand",),
-    "ankle": ("ankle",), "hip": ("hip",), "shoulder": ("shoulder",),
+    "knee": ("knee",), "hand": ("wrist",), "forearm": ("elbow", "wrist"), "elbow": ("elbow",),
+    "fingers": ("hand",),    "ankle": ("ankle",), "hip": ("hip",), "shoulder": ("shoulder",),
 }  # fmt: skip
 MIDDLE_RESTS: dict[str, tuple[str, ...]] = {
     "seat": ("seat",), "back": ("back",), "shoulders": ("neck",), "head": ("head",),

@@ -1,7 +1,7 @@
 """Settling: the joint angles nearest to those given at which all rests on what it is said to rest on.
 
-A few steps of damped least squares over the joint angles. It makes a rough line exact, and lets a teacher pull
-a hand: all that rests stays where it rests.
+A few steps of damped least squares over the joint angles. It makes a rough line exact, and lets a teacher
+pull a hand: all that rests stays where it rests.
 """
 
 from collections.abc import Callable, Mapping

@@ -58,13 +58,16 @@ def _haste() -> str:
     return "It takes about a second for each minute."
 
 
+DRAWN = ("pdf", "cards", "cards-picture")  # shown as pages
+
+
 class Exporting(QDialog):
     """The dialog. `written` tells the paths when they are there."""
 
     written = Signal(list)
     _progressed = Signal(int, str)
     _ended = Signal(list, object)
-    _drawn = Signal(object)
+    _drawn = Signal(str, object)
 
     def __init__(self, made: Made, stem: str, folder: Path) -> None:
         super().__init__()
@@ -87,7 +90,7 @@ class Exporting(QDialog):
             item.setCheckState(Qt.CheckState.Checked if key == "text" else Qt.CheckState.Unchecked)
             self.list.addItem(item)
         self.preview = Preview()
-        self._pdf = b""  # its pages, once they were written
+        self._pages: dict[str, bytes] = {}  # of what is drawn, once it was written
         self._drawn.connect(self._show_pages)
         self.name = QLineEdit(stem)
         self.name.setAccessibleName("Name")
@@ -144,9 +147,9 @@ class Exporting(QDialog):
         return SOUNDS[key][0] if key in SOUNDS else self.formats[key].suffix
 
     def _show(self, number: int) -> None:
-        if self._key() == "pdf":
+        if self._key() in DRAWN:
             self.preview.show_text(b"Drawing the pages\xe2\x80\xa6")
-            threading.Thread(target=self._draw, daemon=True).start()
+            threading.Thread(target=self._draw, args=(self._key(),), daemon=True).start()
         elif self._key() in SOUNDS:
             self.preview.show_text(self._about_sound().encode())
         else:
@@ -174,21 +177,21 @@ class Exporting(QDialog):
         item = self.list.currentItem()
         return str(item.data(Qt.ItemDataRole.UserRole)) if item is not None else ""
 
-    def _draw(self) -> None:
+    def _draw(self, key: str) -> None:
         """Writes the pages, off the interface thread: a second, with the first one's fonts."""
         try:
-            content = self._pdf or self.formats["pdf"].write(self.made)
+            content = self._pages.get(key) or self.formats[key].write(self.made)
         except Exception as error:  # a fault of one format must not end the thread without a word
             content = f"The pages could not be drawn: {error!r}.".encode()
         with contextlib.suppress(RuntimeError):  # the dialog is gone
-            self._drawn.emit(content)
+            self._drawn.emit(key, content)
 
-    def _show_pages(self, content: bytes) -> None:
-        if self._key() != "pdf":
+    def _show_pages(self, key: str, content: bytes) -> None:
+        if self._key() != key:
             return
-        if content.startswith(b"%PDF"):
-            self._pdf = content
-            self.preview.show_pdf(content)
+        if content.startswith((b"%PDF", b"\x89PNG")):
+            self._pages[key] = content
+            self.preview.show_pages(content)
         else:
             self.preview.show_text(content)
         self._show_names()

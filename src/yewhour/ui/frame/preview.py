@@ -47,10 +47,13 @@ class Preview(QStackedWidget):
         self.text.setPlainText(shown[:MOST_SHOWN] + cut)
         self.setCurrentWidget(self.text)
 
-    def show_pdf(self, content: bytes) -> None:
-        """The pages, each as wide as there is room for."""
+    def show_pages(self, content: bytes) -> None:
+        """The pages of a PDF, or a picture, each as wide as there is room for."""
         emptied(self.pages)
         width = max(240, self.width() - round(50 * scale()))
+        if not content.startswith(b"%PDF"):
+            self._show_picture(QPixmap.fromImage(QImage.fromData(content)), width)
+            return
         document = pypdfium2.PdfDocument(content)
         for number in range(min(len(document), MOST_PAGES)):
             page = document[number]
@@ -63,6 +66,20 @@ class Preview(QStackedWidget):
             shown.setAccessibleName(f"Page {number + 1} of {len(document)}")
             self.pages.addWidget(shown)
         document.close()
+        self._from_the_top()
+
+    def _show_picture(self, picture: QPixmap, width: int) -> None:
+        sharp = round(width * self.devicePixelRatio())
+        picture = picture.scaledToWidth(sharp, Qt.TransformationMode.SmoothTransformation)
+        picture.setDevicePixelRatio(self.devicePixelRatio())
+        shown = QLabel()
+        shown.setAlignment(Qt.AlignmentFlag.AlignHCenter)
+        shown.setPixmap(picture)
+        shown.setAccessibleName("The picture")
+        self.pages.addWidget(shown)
+        self._from_the_top()
+
+    def _from_the_top(self) -> None:
         self.area.verticalScrollBar().setValue(0)
         self.setCurrentWidget(self.area)
 

@@ -141,11 +141,8 @@ class FigureStrip(QWidget):
 
     def show_movement(self, movement: Movement, sides: Sequence[str], position: str = "") -> None:
         """The figures of a movement on each of these sides, or on both at once."""
-        self._put([
-            (one, side)
-            for side in sides or ("both",)
-            for one in (drawn_of(movement, side, position) if len(sides) < 2 else portraits(movement, side, position))
-        ])  # fmt: skip
+        of_side = drawn_of if len(sides) < 2 else portraits  # of two sides one of each
+        self._put([(one, side) for side in sides or ("both",) for one in of_side(movement, side, position)])
         self.setAccessibleName(f"{movement.name}, drawn")
 
     def show_several(self, movements: Sequence[Movement], name: str) -> None:
@@ -166,7 +163,7 @@ class FigureStrip(QWidget):
             paint_figure(painter, QRectF(number * wide + 2, 2, wide - 8, high - 4), one, self.theme, side)
 
 
-def portraits(movement: Movement, side: str, position: str) -> tuple[Drawn, ...]:
+def portraits(movement: Movement, side: str, position: str = "") -> tuple[Drawn, ...]:
     """The one drawing of a movement that shows it best, or none."""
     one = portrait_of(movement, side, position)
     return (one,) if one is not None else ()

@@ -18,8 +18,8 @@ from yewhour.ui.kit.theme import Theme, scale
 
 JOINTS = ("head", "neck", "back", "elbow", "farelbow", "wrist", "farwrist", "knee", "farknee", "ankle",
           "farankle", "toe", "fartoe")  # fmt: skip
-NAMES = {"head": "head", "neck": "shoulders", "back": "back", "elbow": "elbow", "wrist": "hand", "knee": "knee",
-         "ankle": "heel", "toe": "toes"}  # fmt: skip
+NAMES = {"head": "head", "neck": "shoulders", "back": "back", "elbow": "elbow", "wrist": "hand",
+         "knee": "knee", "ankle": "heel", "toe": "toes"}  # fmt: skip
 NEAR_PX, HANDLE_PX, HIGH = 16.0, 4.5, 176.0
 NUDGE = 0.02  # of the body's height: a joint moves so far with a key
 HINT = "Drag a joint to change how it looks. What rests on the floor stays there."

@@ -4,7 +4,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from yewhour.ui.kit.theme import DARK, DIM, LIGHT, Theme, font
-from yewhour.ui.take.faces import GoingBy, Line, Pacer, SideBand
+from yewhour.ui.take.faces import Face, GoingBy, Line, Pacer, SideBand
 from yewhour.ui.take.figures import FigureFace
 
 
@@ -88,8 +88,7 @@ class Board(QWidget):
         shades = (LIGHT, DARK, DIM) if theme is LIGHT else (DARK, DIM, LIGHT)
         self.theme = theme = shades[self._light]
         self.setStyleSheet(f"#page {{ background: {theme.paper}; }}")
-        for face in (self.going, self.name, self.line, self.following, self.pacer, self.figure, self.next_figure,
-                     *self.bands.values()):  # fmt: skip
+        for face in self.findChildren(Face):
             face.set_theme(theme)
         for one, size, colour in (
             (self.clock, 26.0, theme.ink), (self.phase, 38.0, theme.ink), (self.count, 38.0, theme.ink),
