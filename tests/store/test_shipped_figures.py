@@ -1,4 +1,4 @@
-"""The figures that ship: every movement has one, all of them sound; those of a teacher's own, and what is wrong."""
+"""The figures that ship: every movement has one, all are sound; those of her own, and what is wrong there."""
 
 import msgspec
 import pytest

@@ -26,16 +26,7 @@ def sheet() -> Pdf:
     return pdf
 
 
-FIGURE_INK = {
-    "bud": 70,
-    "middle": 70,
-    "near": 20,
-    "other": 120,
-    "far": 175,
-    "prop": 205,
-    "mat": 235,
-    "line": 0,
-}
+FIGURE_INK = {"middle": 70, "near": 20, "other": 120, "far": 175, "prop": 205, "mat": 235, "line": 0}
 
 
 def figure_ink(what: What, side: str) -> tuple[int, int, int]:

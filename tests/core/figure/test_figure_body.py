@@ -1,4 +1,4 @@
-"""A body of joints: where its points are, its other side, what lies between two figures, where its weight is."""
+"""A body of joints: where its points are, its other side, what is between two, where its weight is."""
 
 import math
 

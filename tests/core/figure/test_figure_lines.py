@@ -10,7 +10,7 @@ from yewhour.core.figure.body import Figure, stance
 from yewhour.core.figure.figures import figure_from, plain_position
 from yewhour.core.figure.joints import ANGLES, THICK, VIEWS, limits_of
 from yewhour.core.figure.line import read_figure, write_figure
-from yewhour.core.figure.settle import settled
+from yewhour.core.figure.settle import anchor, settled
 from yewhour.core.figure.sound import faults
 from yewhour.core.problem import Problem
 
@@ -86,10 +86,11 @@ def test_a_pulled_hand_goes_there_and_the_feet_stay():
     standing = settled(read_figure("trunk 90, arm 10, on feet"))
     before = stance(standing)
     neck = before["neck"]
-    pulled = settled(standing, {"wrist": (neck[0] + 0.25, neck[1] + 0.1)})
+    pulled = settled(standing, {"wrist": (neck[0] + 0.25 - anchor(standing, before), neck[1] + 0.1)})
     after = stance(pulled)
-    assert after["wrist"] == pytest.approx((neck[0] + 0.25, neck[1] + 0.1), abs=0.02)
-    assert after["ankle"] == pytest.approx(before["ankle"], abs=0.02)
+    moved = anchor(pulled, after) - anchor(standing, before)
+    assert after["wrist"] == pytest.approx((neck[0] + 0.25 + moved, neck[1] + 0.1), abs=0.02)
+    assert after["ankle"] == pytest.approx((before["ankle"][0] + moved, before["ankle"][1]), abs=0.02)
     assert pulled.angle("fararm") == pytest.approx(10, abs=3)
     assert not list(faults(pulled))
 

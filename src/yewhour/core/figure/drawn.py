@@ -14,10 +14,11 @@ import msgspec
 from yewhour.core.figure.body import Figure, Point, Points, stance
 from yewhour.core.figure.joints import ABOVE, PROPS, THICK
 
-What = Literal["mat", "prop", "line", "far", "other", "middle", "near", "bud"]
+What = Literal["mat", "prop", "line", "far", "other", "middle", "near"]
 ROUND = 5  # points on a round end
 SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
 LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
+BETWEEN = 0.06  # of a block between the knees
 MAT, MAT_LONG = 0.40, 1.12  # wide and long
 LENGTHS = {"block": 0.13, "bolster": 0.34, "blanket": 0.30, "cushion": 0.22}
 LIMBS: tuple[tuple[str, ...], ...] = (("hip", "knee", "ankle", "toe"), ("shoulder", "elbow", "wrist", "hand"))
@@ -70,11 +71,8 @@ def _shapes(figure: Figure, points: Points) -> Iterator[Shape]:
     behind = figure.view == "side"
     yield from _limbs(points, "far", "far" if behind else "other", TAPER)
     yield from _trunk(figure, points)
-    if not behind:
-        yield Shape("bud", tuple(_bud(points["neck"], points["head"])))
+    yield Shape("middle", tuple(_bud(points["neck"], points["head"])))
     yield from _limbs(points, "", "near", TAPER)
-    if behind:
-        yield Shape("bud", tuple(_bud(points["neck"], points["head"])))
     yield from _lines(figure, points)
 
 
@@ -189,6 +187,9 @@ def _lines(figure: Figure, points: Points) -> Iterator[Shape]:
             x = points[held.points[0]][0] + sign * thick
             top = max(1.05, max(y for _, y in points.values()) + 0.06)
             yield Shape("prop", _box(x + sign * 0.012, 0.0, 0.024, top))
+        elif held.by in ("block", "cushion"):  # between the knees
+            x, y = (sum(points[name][axis] for name in held.points) / len(held.points) for axis in (0, 1))
+            yield Shape("line", _box(x, y - BETWEEN / 2, BETWEEN, BETWEEN))
         elif held.by:
             for one, other in pairwise(held.points):
                 yield Shape("line", tuple(tapered(points[one], points[other], 0.006, 0.006)))

@@ -63,7 +63,7 @@ BOTH = {
 PROPS: dict[str, float] = {
     "block": 0.07, "bolster": 0.09, "blanket": 0.035, "cushion": 0.06, "chair": 0.27, "chairback": 0.5,
 }  # fmt: skip
-LINES = ("strap", "band", "wall")  # drawn between points, or along them
+LINES = ("strap", "band", "wall", "block", "cushion")  # drawn between points, or along them
 
 # Where the weight is: a share of it at each point between the two named.
 WEIGHTS: tuple[tuple[str, str, float], ...] = (

@@ -32,7 +32,8 @@ NEAR = 0.004  # of the height: near enough
 def settled(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure:
     """The figure with its rests and touches met as nearly as its joints let it.
 
-    pulled: where points of the body are to be.
+    pulled: where points of the body are to be, from where its first rest is (see `anchor`); all that rests
+    stays as far from that as it was.
     """
     names = [name for name in ANGLES if _free(name, figure)]
     given = np.array([figure.angle(name) for name in names])
@@ -42,6 +43,12 @@ def settled(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure
         stiff = np.where([name in soft for name in names], stiff, stiff * STIFFER)
     limits = np.array([limits_of(name, figure.view) for name in names])
     wanted = dict(pulled or {})
+    if pulled and figure.view not in ABOVE:
+        points = stance(figure)
+        first = anchor(figure, points)
+        for rest in figure.rests:
+            for name in points_down(rest.part):
+                wanted.setdefault(name, (points[name][0] - first, points[name][1]))
 
     def off(angles: np.ndarray) -> np.ndarray:
         moved = {**figure.angles, **dict(zip(names, angles.tolist(), strict=True))}
@@ -105,9 +112,17 @@ def _off(figure: Figure, pulled: Mapping[str, Point]) -> list[float]:
         elif held.by == "wall":
             first = points[held.points[0]][0]
             result += [points[name][0] - first for name in held.points[1:]]
+    first = anchor(figure, points)
     for name, (x, y) in pulled.items():
-        result += [points[name][0] - x, points[name][1] - y]
+        result += [points[name][0] - first - x, points[name][1] - y]
     return result
+
+
+def anchor(figure: Figure, points: Mapping[str, Point]) -> float:
+    """How far to the right the first thing that rests is; 0 where nothing does, or it is seen from above."""
+    if figure.view in ABOVE or not figure.rests:
+        return 0.0
+    return points[points_down(figure.rests[0].part)[0]][0]
 
 
 POINTS_UP = ("seat", "back", "neck", "head", "knee", "farknee", "ankle", "farankle", "elbow", "farelbow",

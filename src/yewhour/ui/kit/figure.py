@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from functools import lru_cache
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
@@ -30,22 +30,22 @@ class Drawn(NamedTuple):
     parts: tuple[tuple[What, QPainterPath], ...]
 
 
-def drawn_of(movement: Movement, side: str, position: str = "") -> tuple[Drawn, ...]:
+def drawn_of(movement: Movement, side: str, position: str = "") -> Sequence[Drawn]:
     """The drawings of a movement on a side: one to three; none where it has no figure."""
     return _remembered(_each, movement, side, position)
 
 
-def moving_of(movement: Movement, side: str, position: str = "") -> tuple[Drawn, ...]:
+def moving_of(movement: Movement, side: str, position: str = "") -> Sequence[Drawn]:
     """The drawings on the way from a movement's first figure to its last; one for a movement that rests."""
     return _remembered(_states, movement, side, position)
 
 
-_known: dict[tuple[object, ...], tuple[Drawn, ...]] = {}
+_known: dict[tuple[object, ...], Sequence[Drawn]] = {}
 
 
 def _remembered(
-    draw: Callable[[Sequence[Figure]], tuple[Drawn, ...]], movement: Movement, side: str, position: str
-) -> tuple[Drawn, ...]:
+    draw: Callable[[Sequence[Figure]], Sequence[Drawn]], movement: Movement, side: str, position: str
+) -> Sequence[Drawn]:
     key = (draw, movement.id, movement.figure, movement.start, side == "left", position)
     if key not in _known:
         if len(_known) > MOST_KNOWN:
@@ -59,18 +59,33 @@ def _each(figures: Sequence[Figure]) -> tuple[Drawn, ...]:
     return tuple(drawn(one) for one in figures)
 
 
-def _states(figures: Sequence[Figure]) -> tuple[Drawn, ...]:
-    if len(figures) < 2:
-        return _each(figures)
-    states = []
-    for step in range(STATES + 1):
-        at = step / STATES * (len(figures) - 1)
-        first = min(int(at), len(figures) - 2)
-        states.append(drawn(between(figures[first], figures[first + 1], at - first)))
-    box = states[0].box
-    for one in states[1:]:
-        box = box.united(one.box)
-    return tuple(one._replace(box=box) for one in states)  # they all stand in one place
+class States(Sequence[Drawn]):
+    """The drawings on the way from a first figure to a last, each made when it is first asked for."""
+
+    def __init__(self, figures: Sequence[Figure]) -> None:
+        self.figures = figures
+        self._made: dict[int, Drawn] = {}
+        middle = [self._at(number) for number in (0, STATES // 2, STATES)]
+        self._box = middle[0].box.united(middle[1].box).united(middle[2].box)  # they all stand in one place
+
+    def __len__(self) -> int:
+        return STATES + 1
+
+    def __getitem__(self, number: Any) -> Any:
+        if not 0 <= number < len(self):
+            raise IndexError(number)
+        if number not in self._made:
+            self._made[number] = self._at(number)._replace(box=self._box)
+        return self._made[number]
+
+    def _at(self, number: int) -> Drawn:
+        at = number / STATES * (len(self.figures) - 1)
+        first = min(int(at), len(self.figures) - 2)
+        return drawn(between(self.figures[first], self.figures[first + 1], at - first))
+
+
+def _states(figures: Sequence[Figure]) -> Sequence[Drawn]:
+    return States(figures) if len(figures) > 1 else _each(figures)
 
 
 def portrait_of(movement: Movement, side: str, position: str = "") -> Drawn | None:
@@ -91,7 +106,9 @@ def drawn(figure: Figure) -> Drawn:
         parts[-1][1].addPolygon(QPolygonF([QPointF(x, -y) for x, y in shape.corners]))
         parts[-1][1].closeSubpath()
     left, bottom, right, top = made.box
-    return Drawn(QRectF(left, -top, right - left, top - bottom), made.floor, tuple(parts))
+    # Its outline alone is painted in two thirds of the time.
+    outlines = tuple((what, path.simplified()) for what, path in parts)
+    return Drawn(QRectF(left, -top, right - left, top - bottom), made.floor, outlines)
 
 
 def paint_figure(
@@ -163,7 +180,7 @@ class FigureStrip(QWidget):
             paint_figure(painter, QRectF(number * wide + 2, 2, wide - 8, high - 4), one, self.theme, side)
 
 
-def portraits(movement: Movement, side: str, position: str = "") -> tuple[Drawn, ...]:
+def portraits(movement: Movement, side: str, position: str = "") -> Sequence[Drawn]:
     """The one drawing of a movement that shows it best, or none."""
     one = portrait_of(movement, side, position)
     return (one,) if one is not None else ()

@@ -98,11 +98,17 @@ class FigureBoard(QWidget):
         # 0.15 s with NumPy, when the first joint is pulled.
         from yewhour.core.figure.settle import settled
 
+        first = _anchor(self.figures[index])
+        to = (to[0] - first, to[1])
         made = settled(self.figures[index], {joint: to})
         fault = next(faults(made), "")
         self.trouble = CANT.format(fault=fault) if fault else ""
         if not fault:
+            moved = _anchor(made) - _anchor(self.figures[index])
+            boxes = [one.box.translated(moved * (at == index), 0) for at, one in enumerate(self._drawn)]
             self._take((*self.figures[:index], made, *self.figures[index + 1 :]))
+            # It stays where it is under the hand, however far the limb reaches.
+            self._drawn = tuple(one._replace(box=box) for one, box in zip(self._drawn, boxes, strict=True))
 
     def undo(self) -> None:
         """Takes the last pull back."""
@@ -181,6 +187,13 @@ class FigureBoard(QWidget):
                     painter.setBrush(QColor(self.theme.focus if chosen else self.theme.paper))
                     size = (HANDLE_PX + 2.5 * chosen) * scale()
                     painter.drawEllipse(self.at(index, joint), size, size)
+
+
+def _anchor(figure: Figure) -> float:
+    """Where what rests first is, sideways: it stays there while a joint is pulled."""
+    from yewhour.core.figure.settle import anchor  # 0.15 s with NumPy
+
+    return anchor(figure, stance(figure))
 
 
 def called(joint: str) -> str:

@@ -10,10 +10,27 @@ from yewhour.core.take.moment import Moment
 from yewhour.core.timing.layout import Segment
 from yewhour.ui.kit.figure import Drawn, moving_of, paint_figure, portrait_of
 from yewhour.ui.kit.theme import Theme, scale
-from yewhour.ui.take.faces import Face, fullness
+from yewhour.ui.take.faces import Face
 
 WIDE, HIGH = 250, 190  # pixels of the present one; the next is half as large
 OTHER = {"left": "right", "right": "left"}
+
+
+def gone_there(here: Moment, segment: Segment) -> float:
+    """How far somebody has gone into a movement, 0 to 1.
+
+    There on its first phase, back on the next that is no hold, and through a hold where one is.
+    """
+    work = [span for span in segment.spans if span.beat not in ("full", "empty")]
+    if here.span is None or not work:
+        return 0.0
+    begun = [span for span in work if span.start <= here.span.start]
+    now = begun[-1] if begun else work[0]
+    there = now.beat == work[0].beat
+    if here.span is not now:
+        return 1.0 if there else 0.0
+    eased = here.phase * here.phase * (3 - 2 * here.phase)  # a movement begins and ends softly
+    return eased if there else 1.0 - eased
 
 
 class FigureFace(Face):
@@ -53,10 +70,7 @@ class FigureFace(Face):
         states = () if self.small or segment is not here.segment else moving_of(movement, body, position)
         if len(states) < 2 or here.span is None:
             return portrait_of(movement, body, position)
-        full = fullness(here)
-        if movement.rhythm and movement.rhythm[0][0] == "exhale":
-            full = 1.0 - full  # it begins as the breath goes out
-        return states[round(full * (len(states) - 1))]
+        return states[round(gone_there(here, segment) * (len(states) - 1))]
 
     def _put(self, one: Drawn | None, side: str) -> None:
         if one is not self.one or side != self.side:

@@ -1,0 +1,69 @@
+"""Cards: every movement of a class with its times, its sides and how much; as a PDF and a picture."""
+
+import io
+from itertools import pairwise
+
+import pypdfium2
+from PIL import Image
+
+from tests.conftest import shipped
+from yewhour.core.export.cards import cards, in_parts
+from yewhour.core.lengths import show_length
+from yewhour.core.pipeline import solve
+from yewhour.store.anyclass import read_class
+from yewhour.store.cards import cards_pdf, cards_picture, layout
+from yewhour.store.paths import DEMO
+
+
+def demo(name="bell-ringers"):
+    words = shipped()
+    return solve(read_class(DEMO / f"{name}.yewhour", words), words).make()
+
+
+def test_every_movement_is_there_in_its_order_and_on_its_sides():
+    made = demo()
+    found = cards(made)
+    starts = [segment for segment in made.segments if not segment.turn.setup_for and segment.kind != "talk"]
+    assert {card.movement.id for card in found} <= {one.turn.movement.id for one in starts}
+    for one in starts:
+        if not one.turn.flow:
+            assert any(
+                show_length(one.start / 10) in card.times and card.movement.id == one.turn.movement.id
+                for card in found
+            ), one.name
+    stretch = next(card for card in found if card.movement.id == "wrist-stretch")
+    assert stretch.sides == ("right", "left")
+    assert len(stretch.times) == 2
+
+
+def test_a_chain_is_side_after_side_and_a_flow_is_one_card():
+    found = cards(demo())
+    lunge = [card for card in found if card.movement.id == "low-lunge"]
+    assert [card.sides for card in lunge] == [("right",), ("left",)]
+    flows = [card for card in found if "round" in card.dose]
+    assert flows
+    assert all(card.times for card in flows)
+
+
+def test_parts_keep_their_cards_and_no_title_stands_alone():
+    made = demo()
+    parts = in_parts(cards(made))
+    assert [title for title, _ in parts] == [s.title for s in made.plan.sections if s.title in dict(parts)]
+    cells = layout(made)
+    assert sum(cell.card is not None for cell in cells) == len(cards(made))
+    for title, after in pairwise(cells):
+        if title.part:
+            assert after.card is not None
+            assert after.page == title.page
+
+
+def test_the_pdf_and_the_picture_are_drawn():
+    made = demo()
+    document = pypdfium2.PdfDocument(cards_pdf(made))
+    text = "".join(document[n].get_textpage().get_text_range() for n in range(len(document)))
+    assert "Wrist stretch" in text
+    assert "R 2:16" in " ".join(text.split())
+    picture = Image.open(io.BytesIO(cards_picture(made)))
+    assert picture.width == 840
+    dark = sum(count for count, colour in picture.getcolors(1 << 24) if sum(colour) < 200)
+    assert dark > 20_000  # figures, not only words

@@ -1,0 +1,89 @@
+"""Figures in the window: drawn at any size in every theme, in the colours of their side, remembered."""
+
+import pytest
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QColor, QImage, QPainter
+
+from tests.conftest import shipped
+from yewhour.ui.kit.figure import STATES, FigureStrip, drawn_of, moving_of, paint_figure, portrait_of
+from yewhour.ui.kit.theme import DARK, DIM, LIGHT, side_colour
+
+
+def painted(one, size, theme=LIGHT, side="both", letter=False):
+    """A figure on its own, and the colours in it."""
+    image = QImage(size, size, QImage.Format.Format_RGB32)
+    image.fill(QColor(theme.paper))
+    painter = QPainter(image)
+    paint_figure(painter, QRectF(0, 0, size, size), one, theme, side, letter)
+    painter.end()
+    return image
+
+
+def inked(image, colour):
+    """How many pixels have a colour."""
+    wanted = QColor(colour).rgb()
+    return sum(image.pixel(x, y) == wanted for x in range(image.width()) for y in range(image.height()))
+
+
+@pytest.mark.parametrize("theme", [LIGHT, DARK, DIM])
+@pytest.mark.parametrize("size", [20, 90])
+def test_every_figure_is_seen_at_any_size(qapp, theme, size):
+    for name in list(shipped().library)[:: 40 if size > 20 else 25]:
+        movement = shipped().library[name]
+        one = portrait_of(movement, "right")
+        if one is None:
+            continue
+        image = painted(one, size, theme, "both")
+        assert inked(image, theme.paper) < size * size - 12, name
+
+
+def test_near_limbs_wear_the_colour_of_their_side_and_the_other_side_looks_the_other_way(qapp):
+    lunge = shipped().library["low-lunge"]
+    right = painted(portrait_of(lunge, "right"), 120, LIGHT, "right")
+    left = painted(portrait_of(lunge, "left"), 120, LIGHT, "left")
+    assert inked(right, LIGHT.right) > 300
+    assert inked(right, LIGHT.left) == 0
+    assert inked(left, LIGHT.left) == pytest.approx(inked(right, LIGHT.right), rel=0.05)
+    turned = left.flipped(Qt.Orientation.Horizontal)
+    there = [
+        (
+            right.pixel(x, y) == side_colour(LIGHT, "right").rgb(),
+            turned.pixel(x, y) == QColor(LIGHT.left).rgb(),
+        )
+        for x in range(0, 120, 3)
+        for y in range(0, 120, 3)
+    ]
+    assert sum(a == b for a, b in there) > 0.97 * len(there)
+
+
+def test_the_letter_of_a_side_is_there_where_there_is_room(qapp):
+    lunge = portrait_of(shipped().library["low-lunge"], "right")
+    for size, there in ((120, True), (30, False)):
+        with_it, without = (
+            inked(painted(lunge, size, LIGHT, "right", one), LIGHT.right) for one in (True, False)
+        )
+        assert (with_it > without) is there
+
+
+def test_what_moves_has_states_in_one_place_and_is_remembered(qapp):
+    bridge = shipped().library["bridge-roll"]
+    states = moving_of(bridge, "right")
+    assert len(states) == STATES + 1
+    assert len({(one.box.left(), one.box.bottom()) for one in states}) == 1
+    assert moving_of(bridge, "right") is states
+    assert len(moving_of(shipped().library["tree"], "left")) == 1
+    assert drawn_of(shipped().library["welcome-short"], "both") == ()
+
+
+def test_a_strip_shows_both_sides_of_what_is_done_on_both_and_is_no_window(qapp):
+    strip = FigureStrip(LIGHT, 90)
+    strip.show_movement(shipped().library["tree"], ["right", "left"])
+    assert [side for _, side in strip.shown] == ["right", "left"]
+    assert not strip.isVisible()
+    strip.show_movement(shipped().library["clam"], ["right"])
+    assert len(strip.shown) == 2  # from where to where
+    strip.show_several([shipped().library[one] for one in ("cow", "cat", "welcome-short")], "Three")
+    assert len(strip.shown) == 2
+    assert strip.accessibleName() == "Three"
+    strip.resize(300, 90)
+    assert inked(strip.grab().toImage(), LIGHT.bark) > 50

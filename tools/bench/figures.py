@@ -1,0 +1,54 @@
+"""Figures: how quickly one is drawn, how much they add to the library and to a take's frames."""
+
+import time
+from statistics import mean, median
+
+from tools.bench.table import line
+
+SIZES = (20, 100, 190)  # pixels: beside a name, on a plate, in the take
+FRAME_MS = 16.7
+
+
+def bench_figures() -> None:
+    """Every figure of the library, drawn at three sizes; the file read; the sheet of cards of an hour."""
+    from PySide6.QtCore import QRectF
+    from PySide6.QtGui import QImage, QPainter
+
+    from yewhour.store.figures import load_figures
+    from yewhour.store.words import load_words
+    from yewhour.ui.frame.app import application
+    from yewhour.ui.kit.figure import drawn_of, moving_of, paint_figure
+    from yewhour.ui.kit.theme import LIGHT
+
+    application()
+    library = load_words()[0].library
+    load_figures.cache_clear()
+    before = time.perf_counter()
+    load_figures()
+    line("the figures read, when the first is drawn", f"{(time.perf_counter() - before) * 1000:.1f} ms")
+    before = time.perf_counter()
+    made = [one for movement in library.values() for one in drawn_of(movement, "right")]
+    each = (time.perf_counter() - before) / len(made) * 1000
+    line(f"   {len(made)} figures made ready, each once", f"{each:.2f} ms each")
+    image = QImage(600, 600, QImage.Format.Format_ARGB32_Premultiplied)
+    for size in SIZES:
+        took = []
+        for one in made:
+            painter = QPainter(image)
+            before = time.perf_counter()
+            paint_figure(painter, QRectF(0, 0, size, size), one, LIGHT, "right")
+            took.append((time.perf_counter() - before) * 1000)
+            painter.end()
+        line(
+            f"   drawn at {size} pixels: mean, median", f"{mean(took):.2f}, {median(took):.2f} ms",
+            "under 0.3 ms", mean(took) < 0.3,
+        )  # fmt: skip
+    before = time.perf_counter()
+    states = [moving_of(one, "right")[0] for one in library.values() if len(drawn_of(one, "right")) > 1]
+    slow = (time.perf_counter() - before) / len(states) * 1000
+    line(
+        "   a figure that moves, its first frame",
+        f"{slow:.1f} ms",
+        f"under {FRAME_MS} ms",
+        slow < FRAME_MS,
+    )
