@@ -14,6 +14,7 @@ os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="yewhour-shots-")
 
 from PySide6.QtCore import QPoint
 from PySide6.QtGui import QColor, QPainter
+from PySide6.QtTest import QTest
 
 from tools.teachers import captions, taught
 from yewhour.core.edits.arrange import removed
@@ -62,6 +63,13 @@ class Photographer:
 
     def choose(self, movement):
         self.window.session.select(self.segment(movement).id)
+        self.settle()
+
+    def point_at(self, movement):
+        """Puts the pointer on a movement's needle."""
+        segment, sprig = self.segment(movement), self.window.sprig
+        y = sprig.y_at((segment.start + segment.end) / 20)
+        QTest.mouseMove(sprig, QPoint(round(sprig.stem_x + 30), round(y)))
         self.settle()
 
     def take(self, name):
@@ -141,6 +149,7 @@ def main(folder: Path = TARGET) -> None:
 
     at.open("bell-ringers")
     at.choose("low-lunge")
+    at.point_at("low-lunge")
     at.take("sprig")
     at.window.to_promise()
     at.window.promise_page.told.open("cautions")
@@ -148,8 +157,11 @@ def main(folder: Path = TARGET) -> None:
     at.window.to_words()
     at.take("words")
     at.window.clerk.export_script()
-    at.window._dialogs[-1].list.setCurrentRow(4)
-    at.window._dialogs[-1].folder.setText("~/recordings")
+    exporting = at.window._dialogs[-1]
+    exporting.list.setCurrentRow(list(exporting.formats).index("cards"))
+    exporting.folder.setText("~/recordings")
+    while exporting.preview.currentWidget() is not exporting.preview.area:
+        at.settle()
     at.take("export")
     at.window.view.show_library()
     at.window._dialogs[-1].choose("low-lunge")

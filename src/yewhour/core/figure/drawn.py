@@ -15,7 +15,7 @@ from yewhour.core.figure.body import Figure, Point, Points, stance
 from yewhour.core.figure.joints import ABOVE, PROPS, THICK
 
 What = Literal["mat", "prop", "line", "far", "other", "middle", "near"]
-ROUND = 5  # points on a round end
+ROUND = 7  # points on a round end
 SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
 LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
 BETWEEN = 0.06  # of a block between the knees
@@ -116,8 +116,8 @@ def _bud(neck: Point, head: Point) -> Iterator[Point]:
     """The corners of a bud that sits on a neck: round below, pointed at its tip."""
     turned = atan2(head[1] - neck[1], head[0] - neck[0])
     radius = THICK["head"]
-    for step in range(-8, 9):
-        at = step / 8 * pi * 0.98
+    for step in range(-14, 15):
+        at = step / 14 * pi * 0.98
         # A circle that is drawn out a little towards the crown.
         out = radius * (1.0 + 0.34 * max(0.0, cos(at)) ** 6)
         yield (head[0] + out * cos(turned + at), head[1] + out * sin(turned + at))

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
 from typing import Any
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QSize, Signal
 from PySide6.QtWidgets import QDialog, QVBoxLayout
 
 from yewhour.core.draft.draft import Draft, draft
@@ -23,9 +23,11 @@ from yewhour.store.draftmodel import load_model
 from yewhour.store.terms import load_terms
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import Press, button, label, page, row
-from yewhour.ui.kit.theme import scale
+from yewhour.ui.kit.figure import figure_icon
+from yewhour.ui.kit.theme import Theme, scale
 
 LEAST_FILL_S = 30.0
+CHOICE_HIGH = 44.0  # pixels of the figure of a choice
 
 
 class Drafting(QObject):
@@ -184,7 +186,7 @@ class Drafting(QObject):
     def _offer(self, found: list[Instead]) -> None:
         if not found:
             raise Problem("Nothing else fits here.", do="Change what stands beside it, or leave it out.")
-        dialog = Choosing(self.session, found)
+        dialog = Choosing(self.session, found, self.window.theme)
         self.window.keep_open(dialog)
         dialog.beside(self.window)
 
@@ -300,7 +302,7 @@ class Why(QDialog):
 class Choosing(QDialog):
     """Something else here: each choice is shown on the sprig while it has the pointer or the keys."""
 
-    def __init__(self, session: Session, found: list[Instead]) -> None:
+    def __init__(self, session: Session, found: list[Instead], theme: Theme) -> None:
         super().__init__()
         self.session = session
         self.setWindowTitle("Something else here")
@@ -312,7 +314,7 @@ class Choosing(QDialog):
         layout.addWidget(
             label("The sprig shows the class with each. Enter takes one; undo gives it back.", "soft")
         )
-        self.choices = [Shown(session, one) for one in found]
+        self.choices = [Shown(session, one, theme) for one in found]
         for one in self.choices:
             one.clicked.connect(self.accept)
             layout.addWidget(one)
@@ -333,8 +335,11 @@ class Choosing(QDialog):
 class Shown(Press):
     """One choice: looked at while it has the pointer or the focus, done when it is pressed."""
 
-    def __init__(self, session: Session, one: Instead) -> None:
+    def __init__(self, session: Session, one: Instead, theme: Theme) -> None:
         super().__init__(one.name.replace("&", "&&"))
+        high = CHOICE_HIGH * scale()
+        self.setIcon(figure_icon(session.words.library[one.movement], theme, high))
+        self.setIconSize(QSize(round(1.5 * high), round(high)))
         self.session, self.one = session, one
         self.setObjectName("small")
         self.clicked.connect(lambda: session.do(f"{one.name} instead", one.plan))

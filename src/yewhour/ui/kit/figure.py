@@ -7,7 +7,7 @@ from functools import lru_cache
 from typing import Any, NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
+from PySide6.QtGui import QColor, QIcon, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from yewhour.core.figure.body import Figure, between, mirrored
@@ -144,6 +144,19 @@ def paint_figure(
         place = Qt.AlignmentFlag.AlignBottom if fits else Qt.AlignmentFlag.AlignTop
         painter.drawText(at, Qt.AlignmentFlag.AlignHCenter | place, side[0].upper())
         painter.restore()
+
+
+def figure_icon(movement: Movement, theme: Theme, high: float) -> QIcon:
+    """A figure as an icon, sharp at twice the size; an empty one where there is none."""
+    one = portrait_of(movement, "right")
+    if one is None:
+        return QIcon()
+    picture = QPixmap(round(high * 3), round(high * 2))
+    picture.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(picture)
+    paint_figure(painter, QRectF(picture.rect()), one, theme, letter=False)
+    painter.end()
+    return QIcon(picture)
 
 
 class FigureStrip(QWidget):
