@@ -3,7 +3,8 @@
     hip 90/0, knee 90/0, arm 180, on farfoot
     front, arm 90, elbow 90
     as supine bent, trunk 150, hip 10, on feet shoulders
-    seat@chair is what rests on a prop; touch, strap, band, block, cushion, wall name points; free takes them off
+    seat@chair is what rests on a prop; touch, strap, band, block, cushion, wall name points
+    free takes those of the position off
     whole, side, ... goes on from nothing: all of it stands in the line
 
 Two numbers with a stroke are near and far, which in a movement of one side is that side and the other. What

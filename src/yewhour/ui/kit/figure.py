@@ -18,6 +18,7 @@ from yewhour.ui.kit.theme import Theme, font, scale, side_colour
 
 MOST_KNOWN = 2000  # drawings remembered
 STATES = 24  # drawings on the way from one figure to the next
+MOST_GROWN = 1.4  # a strip grows no further with the text
 LETTERED = 44.0  # pixels of a box from which on the side's letter is drawn
 
 
@@ -111,22 +112,29 @@ def drawn(figure: Figure) -> Drawn:
     return Drawn(QRectF(left, -top, right - left, top - bottom), made.floor, outlines)
 
 
+def place_of(one: Drawn, box: QRectF) -> tuple[float, QPointF]:
+    """Pixels to the body's height, and where its seat and the floor meet, of a figure in a box."""
+    wide, high = max(LEAST_WIDE, one.box.width()), max(LEAST_HIGH, one.box.height())
+    under = max(1.0, 0.02 * box.height())
+    size = min(box.width() / wide, (box.height() - under) / high)
+    foot = box.bottom() - under
+    if not one.floor:
+        foot -= (box.height() - one.box.height() * size) / 2
+    return size, QPointF(box.center().x() - one.box.center().x() * size, foot - one.box.bottom() * size)
+
+
 def paint_figure(
     painter: QPainter, box: QRectF, one: Drawn, theme: Theme, side: str = "both", letter: bool = True
 ) -> None:
     """Paints a figure into a box, on its floor at the foot of it."""
-    wide, high = max(LEAST_WIDE, one.box.width()), max(LEAST_HIGH, one.box.height())
-    size = min(box.width() / wide, box.height() / high)
+    size, origin = place_of(one, box)
     painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    foot = box.bottom() - max(1.0, 0.02 * box.height())
-    if not one.floor:
-        foot -= (box.height() - one.box.height() * size) / 2
-    painter.translate(box.center().x() - one.box.center().x() * size, foot - one.box.bottom() * size)
+    painter.translate(origin)
     painter.scale(size, size)
     if one.floor:
         painter.setPen(QPen(QColor(theme.line), 1.2 / size))
-        half = wide / 2 + 0.02
+        half = max(LEAST_WIDE, one.box.width()) / 2 + 0.02
         middle = one.box.center().x()
         painter.drawLine(QPointF(middle - half, 0.006), QPointF(middle + half, 0.006))
     painter.setPen(Qt.PenStyle.NoPen)
@@ -166,7 +174,7 @@ class FigureStrip(QWidget):
         super().__init__()
         self.theme = theme
         self.shown: tuple[tuple[Drawn, str], ...] = ()
-        self.setFixedHeight(round(height * scale()))
+        self.setFixedHeight(round(height * min(MOST_GROWN, scale())))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def show_movement(self, movement: Movement, sides: Sequence[str], position: str = "") -> None:

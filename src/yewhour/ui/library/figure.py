@@ -7,13 +7,12 @@ from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent,
 from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
 from yewhour.core.figure.body import Figure, Point, stance
-from yewhour.core.figure.drawn import LEAST_HIGH, LEAST_WIDE
 from yewhour.core.figure.line import write_figure
 from yewhour.core.figure.sound import faults
 from yewhour.core.plan.movement import Movement
 from yewhour.store.figures import figures_of
 from yewhour.ui.kit.controls import button, label, wrapped
-from yewhour.ui.kit.figure import Drawn, drawn, paint_figure
+from yewhour.ui.kit.figure import Drawn, drawn, paint_figure, place_of
 from yewhour.ui.kit.theme import Theme, scale
 
 JOINTS = ("head", "neck", "back", "elbow", "farelbow", "wrist", "farwrist", "knee", "farknee", "ankle",
@@ -63,23 +62,10 @@ class FigureBoard(QWidget):
         wide = min(self.width() / max(1, len(self._drawn)), self.height() * 1.6)
         return QRectF(index * wide + 4, 6, wide - 12, self.height() - 14)
 
-    def _scale(self, index: int) -> float:
-        one, box = self._drawn[index], self._box(index)
-        wide, high = max(LEAST_WIDE, one.box.width()), max(LEAST_HIGH, one.box.height())
-        return min(box.width() / wide, box.height() / high)
-
-    def _origin(self, index: int) -> QPointF:
-        """Where (0, 0) of a figure is, as `paint_figure` puts it."""
-        one, box, size = self._drawn[index], self._box(index), self._scale(index)
-        foot = box.bottom() - max(1.0, 0.02 * box.height())
-        if not one.floor:
-            foot -= (box.height() - one.box.height() * size) / 2
-        return QPointF(box.center().x() - one.box.center().x() * size, foot - one.box.bottom() * size)
-
     def at(self, index: int, joint: str) -> QPointF:
         """Where a joint is, in pixels."""
         x, y = stance(self.figures[index])[joint]
-        origin, size = self._origin(index), self._scale(index)
+        size, origin = place_of(self._drawn[index], self._box(index))
         return QPointF(origin.x() + x * size, origin.y() - y * size)
 
     def _joint_at(self, at: QPointF) -> tuple[int, str] | None:
@@ -137,7 +123,7 @@ class FigureBoard(QWidget):
             self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
             return
         index, joint = self._held
-        origin, size = self._origin(index), self._scale(index)
+        size, origin = place_of(self._drawn[index], self._box(index))
         to = (event.position().x() - origin.x()) / size, (origin.y() - event.position().y()) / size
         self.pull(index, joint, to)
 
