@@ -183,6 +183,28 @@ def test_props_are_moved_to_the_other_side_and_put_away():
     assert props[-1][0] == "both"
 
 
+def test_a_prop_put_away_for_what_came_between_is_taken_up_again_on_the_other_side():
+    made = made_of(
+        Pair(body=(Step(movement="half-splits", amount=4), Step(movement="splits", amount=5))), REST,
+        props=("two blocks",),
+    )  # fmt: skip
+    blocks = [(cue.side, "side of your front foot" in cue.text) for cue in made.cues if cue.purpose == "prop"]
+    assert blocks == [("right", True), ("left", False), ("left", True), ("both", False)]
+
+
+def test_where_there_is_time_each_direction_is_done_before_the_next_is_said():
+    steps = (Step(movement="control-balance", amount=4), Step(movement="mat-push-up", amount=5), REST)
+    made = made_of(*steps, style="mat-classical", level="experienced")
+    way = next(one for one in made.segments if one.turn.setup_for and one.turn.movement.id == "mat-push-up")
+    there = [cue for cue in made.cues if cue.segment == way.id]
+    assert len(there) >= 5
+    spare = way.length - sum(cue.end - cue.start for cue in there)
+    gaps = [after.start - cue.end for cue, after in pairwise(there)]
+    assert spare > 100
+    assert min(gaps) >= 10  # a second at least to do it in
+    assert way.end - there[-1].end <= 0.6 * spare  # and not all of it at the end
+
+
 def test_a_chair_is_come_to_when_it_is_not_what_one_sits_on_already():
     made = made_of(
         Step(movement="chair-sit-tall", amount=3), Step(movement="chair-cat-cow", amount=4),

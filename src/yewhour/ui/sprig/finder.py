@@ -35,12 +35,12 @@ from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls import label
 from yewhour.ui.kit.field_keys import with_field_keys
-from yewhour.ui.kit.figure import paint_figure, portrait_of
 from yewhour.ui.kit.theme import Theme, font, metrics, scale
 from yewhour.ui.sprig.hand import Hand
 from yewhour.ui.sprig.places import HIT_TYPE
 
 Index = QModelIndex | QPersistentModelIndex
+DRAWN_MS = 300  # after the list is on screen
 TYPED = int(Qt.ItemDataRole.UserRole) + 1
 EMPTY = "Part of a name, an area, a prop, a position… or a line: low lunge 5b pair"
 
@@ -128,6 +128,7 @@ class HitPainter(QStyledItemDelegate):
     def __init__(self, theme: Theme) -> None:
         super().__init__()
         self.theme = theme
+        self.figures: Any = None  # the module that draws them, once the window is on screen
 
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
         return QSize(200, round(metrics(11.5).height() + metrics(9.8).height() + 12 * scale()))
@@ -142,10 +143,10 @@ class HitPainter(QStyledItemDelegate):
             painter.setBrush(QColor(self.theme.chosen))
             painter.drawRoundedRect(box, 6, 6)
         inner = box.adjusted(10, 4, -8, -4)
-        figure = None if hit.block else portrait_of(hit.movement, "right")
+        figure = None if hit.block or not self.figures else self.figures.portrait_of(hit.movement, "right")
         room = round(1.35 * inner.height())
         if figure is not None:
-            paint_figure(
+            self.figures.paint_figure(
                 painter, QRectF(inner.left() - 4, inner.top(), room, inner.height()), figure, self.theme
             )
         inner.setLeft(inner.left() + room + 6)
@@ -308,6 +309,15 @@ class FinderPane(QWidget):
 
     def showEvent(self, event: object) -> None:
         self.search()
+        if self.painter_of_hits.figures is None:
+            QTimer.singleShot(DRAWN_MS, self, self._draw_figures)
+
+    def _draw_figures(self) -> None:
+        # What draws them need not be there for the window to be on screen.
+        from yewhour.ui.kit import figure
+
+        self.painter_of_hits.figures = figure
+        self.list.viewport().update()
 
     def _move(self, by: int) -> None:
         row = max(0, min(len(self.hits.hits) - 1, self.list.currentIndex().row() + by))

@@ -34,7 +34,6 @@ from yewhour.ui.kit.controls import (
     wrapped,
 )
 from yewhour.ui.kit.deeds import DEEDS
-from yewhour.ui.kit.figure import FigureStrip
 from yewhour.ui.kit.theme import Theme
 from yewhour.ui.sprig.hand import Hand
 from yewhour.ui.sprig.part import section_lines
@@ -152,6 +151,9 @@ class Inspector(QWidget):
 
     def _figures(self, movement: Movement, segments: list[Segment]) -> None:
         """How it looks, on the sides it is done on."""
+        # Nothing is chosen when the window comes on screen.
+        from yewhour.ui.kit.figure import FigureStrip
+
         sides = list(dict.fromkeys(one.side for one in segments if one.side in ("left", "right")))
         strip = FigureStrip(self.theme(), FIGURE_HIGH)
         strip.show_movement(movement, sides, segments[0].turn.start if segments else "")

@@ -6,7 +6,6 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
-from yewhour.ui.kit.figure import paint_figure, portrait_of
 from yewhour.ui.kit.theme import cut_to, font, metrics, side_colour
 from yewhour.ui.sprig import strips
 from yewhour.ui.sprig.needles import Needle
@@ -69,6 +68,9 @@ class SprigPainter(HandPainter):
         needle, sprig = self.sprig.under, self.sprig
         if needle is None or sprig.held or needle.segment.kind == "talk":
             return
+        # Nothing is under the pointer when the window comes on screen.
+        from yewhour.ui.kit.figure import paint_figure, portrait_of
+
         segment = needle.segment
         one = portrait_of(segment.turn.movement, segment.side, segment.turn.start)
         if one is None:
