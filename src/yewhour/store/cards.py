@@ -133,11 +133,12 @@ def _cell(canvas: Canvas, cell: Cell) -> None:
 
 
 def _when(card: Card) -> Iterator[tuple[str, tuple[int, int, int], bool]]:
-    for number, time in enumerate(card.times):
+    for number in range(max(len(card.times), len(card.sides))):
         if card.sides:
             side = card.sides[number]
             yield side[0].upper(), SIDE_INK[side], True
-        yield time, INK, False
+        if card.times:
+            yield card.times[number], INK, False
 
 
 def _two_lines(canvas: Canvas, words: str, room: float) -> list[str]:

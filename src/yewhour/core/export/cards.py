@@ -11,7 +11,10 @@ from yewhour.core.plan.movement import Movement
 
 
 class Card(msgspec.Struct, frozen=True):
-    """A movement of a class. times: when it begins, on each of its sides. position: the one it is done in."""
+    """A movement of a class.
+
+    times: when it begins, on each of its sides; none within a flow. position: the one it is done in.
+    """
 
     section: str
     name: str
@@ -23,45 +26,44 @@ class Card(msgspec.Struct, frozen=True):
 
 
 def cards(made: Made) -> list[Card]:
-    """The cards of a class, in order: the two sides of a movement that follow each other are one, as are the
-    rounds of a flow."""
+    """The cards of a class, in order.
+
+    The two sides of a movement that follow each other are one; of a flow there is its first round, with the
+    number of them beside its beginning.
+    """
     found: list[Card] = []
-    last = ("", "")  # the flow, and the step, of the card before
+    last, flow = "", ""  # the step, and the flow, of the card before
     for segment, _ in blocks(made):
         turn = segment.turn
-        if segment.kind == "talk":
+        if segment.kind == "talk" or (turn.flow and turn.round > 1):
             continue
-        key = (turn.flow or "", "" if turn.flow else turn.step.id)
-        sides = (segment.side,) if segment.side in ("right", "left") else ()
+        sides: tuple[str, ...] = (segment.side,) if segment.side in ("right", "left") else ()
         time = show_length(seconds(segment.start))
-        if found and turn.flow and last[0] == turn.flow:
-            continue  # the breaths of a flow, and its rounds
-        if (
-            found
-            and not turn.flow
-            and last == key
-            and sides
-            and found[-1].sides
-            and sides[0] not in found[-1].sides
-        ):
-            before = found[-1]
-            found[-1] = msgspec.structs.replace(
-                before, times=(*before.times, time), sides=(*before.sides, *sides)
-            )
+        before = found[-1] if found else None
+        other = before is not None and turn.step.id == last and sides and before.sides
+        if before is not None and other and not turn.flow and sides[0] not in before.sides:
+            both = {"times": (*before.times, time), "sides": (*before.sides, *sides)}
+            found[-1] = msgspec.structs.replace(before, **both)
             continue
-        rounds = f"{turn.rounds} round{'' if turn.rounds == 1 else 's'}"
+        if before is not None and turn.flow and turn.flow == flow and before.movement.id == turn.movement.id:
+            continue  # it stays there
+        begins = turn.flow != flow
+        rounds = f"{turn.rounds} round{'' if turn.rounds == 1 else 's'}" if begins else ""
+        dose = rounds if turn.flow else segment.dose
+        times = (time,) if begins or not turn.flow else ()
+        name = turn.movement.name if turn.flow else segment.name
         found.append(
             Card(
                 segment.section,
-                segment.name,
-                rounds if turn.flow else segment.dose,
-                (time,),
+                name,
+                dose,
+                times,
                 sides,
                 turn.movement,
-                turn.start,
+                turn.end if turn.flow else turn.start,
             )
         )
-        last = key
+        last, flow = turn.step.id, turn.flow
     return found
 
 
