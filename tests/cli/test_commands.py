@@ -375,7 +375,7 @@ def test_a_class_is_drafted_from_words_or_options_and_the_same_seed_is_the_same(
         (("about wings",), "no area 'wings'"),
         (("--style", "jazz"), "no style 'jazz'"),
         (("--cautions", "dragons"), "no caution 'dragons'"),
-        (("20-minute chair class",), "needs a chair"),
+        (("--style", "chair-balance"), "needs a chair"),
         (("--focus", "wings"), "no area 'wings'"),
         (("--without", "xyzzy"), "no movement 'xyzzy'"),
     ],

@@ -48,6 +48,21 @@ def test_a_whole_sentence_is_understood():
         ("hatha, mind wrists and knees", "cautions", ("wrists", "knees")),
         ("hatha, called Ropes and tides", "title", "Ropes and tides"),
         ("hatha, hamstrings", "focus", ("hamstrings",)),
+        ("slow evening hips and low back", "focus", ("hips", "low back")),
+        ("slow evening hips, mind knees, bolster", "props", ("bolster",)),
+        ("ten minutes of chair yoga for my mother", "target_s", 600.0),
+        ("ten minutes of chair yoga for my mother", "props", ("chair",)),
+        ("hatha hips hamstrings mind wrists strap", "cautions", ("wrists",)),
+        ("hatha hips hamstrings mind wrists strap", "focus", ("hips", "hamstrings")),
+        ("hatha hips mind wrists and knees strap", "props", ("strap",)),
+        ("a gentle flow for bad knees", "cautions", ("knees",)),
+        ("hatha, sore wrists", "cautions", ("wrists",)),
+        ("pilates for the back", "focus", ("upper back",)),
+        ("hatha for stiff shoulders and hips", "focus", ("shoulders", "hips")),
+        ("slow, before bed", "time_of_day", "night"),
+        ("a forty-five minute flow", "target_s", 2700.0),
+        ("an hour and a quarter of hatha", "target_s", 4500.0),
+        ("three quarters of an hour, slow", "target_s", 2700.0),
     ],
 )
 def test_each_part_of_it(text, field, value):
@@ -57,6 +72,9 @@ def test_each_part_of_it(text, field, value):
 def test_what_is_not_wanted_and_what_means_nothing():
     said = read("20-minute hatha, without pigeon and camel, purple moonlight")
     assert {"pigeon", "camel"} <= said.without
+    assert read("a morning flow, no downward dog").without == {"downward-dog"}
+    for spared in ("hatha, sore wrists", "hatha mind wrists strap", "a flow for bad wrists"):
+        assert "wrists" not in read(spared).brief.focus  # what hurts is never what it is about
     assert said.not_understood == ("purple moonlight",)
 
 

@@ -13,7 +13,7 @@ from yewhour.core.draft.pool import Item, Pool, fits_base, order_of, pool_of, st
 from yewhour.core.draft.search import Came, Judge, bound, filled
 from yewhour.core.draft.written import plan_of
 from yewhour.core.finding import Finding
-from yewhour.core.lengths import LONGEST_S
+from yewhour.core.lengths import LONGEST_S, show_length
 from yewhour.core.made import Made
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Block, Node, Step, walk
@@ -96,9 +96,12 @@ def _check(ask: Ask, words: Words, model: Model) -> None:
     if brief.target_s > LONGEST_S:
         raise Problem("A class of more than four hours can't be drafted.", "draft", "Ask for a shorter one.")
     if brief.target_s < 180:
+        asked = brief.target_s
+        meant = f"; {asked:.0f} minutes are written {asked:.0f}:00" if asked >= 4 else ""
         raise Problem(
-            "A class of less than three minutes can't be drafted.", "draft", "Ask for four minutes."
-        )
+            f"A class of {show_length(asked)}, less than three minutes, can't be drafted.", "draft",
+            f"Ask for four minutes or more{meant}.",
+        )  # fmt: skip
 
 
 def _check_focus(ask: Ask, pool: Pool, model: Model) -> None:

@@ -12,12 +12,27 @@ from yewhour.core.plan.names import plain
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
 
+_NUMBERS = {
+    "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "twelve": 12,
+    "fifteen": 15, "eighteen": 18, "twenty": 20, "twenty-five": 25, "thirty": 30, "thirty-five": 35, "forty": 40,
+    "forty-five": 45, "fifty": 50, "sixty": 60, "seventy-five": 75, "ninety": 90,
+}  # fmt: skip
+_WORDED = "|".join(sorted((name.replace("-", "[- ]") for name in _NUMBERS), key=len, reverse=True))
+_HOURS = {
+    "an hour and a half": 90, "an hour and a quarter": 75, "three quarters of an hour": 45,
+    "half an hour": 30, "half hour": 30, "a quarter of an hour": 15, "an hour": 60, "one hour": 60,
+}  # fmt: skip
 _LENGTH = re.compile(
-    r"\b(?:an?\s+)?(\d{1,3})[\s-]*(?:minutes?|mins?|min)\b|\b(half an hour|an hour|one hour)\b", re.I
+    rf"\b(?:an?\s+)?(\d{{1,3}}|{_WORDED})[\s-]*(?:minutes?|mins?|min)\b|\b({'|'.join(_HOURS)})\b", re.I
 )
-_HOURS = {"half an hour": 30, "an hour": 60, "one hour": 60}
+# What is to be spared, however it is put: a sore knee must never become what a class is about.
+_MIND = re.compile(
+    r"\b(?:mind(?:ing)?|careful with|easy on|spar(?:e|ing)|protect(?:ing)?|bad|sore|tender|painful|injured|hurt"
+    r"|aching)\s+(?:the\s+|their\s+|my\s+)?"
+)
+_TIRED = re.compile(r"^(?:(?:tired|stiff|tight)\s+)+")
 _ARTICLES = re.compile(r"^(?:an?|the|some|my|two)\s+", re.I)
-_FILLERS = frozenset("a an the class practice session please of and in at for to by on".split())  # noqa: SIM905
+_FILLERS = frozenset("a an the class practice session please of and in at for to by on yoga".split())  # noqa: SIM905
 
 
 class Promise(msgspec.Struct, frozen=True):
@@ -47,8 +62,7 @@ def read_promise(
     without: set[str] = set()
     left: list[str] = []
     if found := _LENGTH.search(text):
-        minutes = int(found[1]) if found[1] else _HOURS[found[2].lower()]
-        fields["target_s"] = minutes * 60.0
+        fields["target_s"] = _minutes(found[1] or "", found[2] or "") * 60.0
         text = text[: found.start()] + " " + text[found.end() :]
     for part in re.split(r"[,;.]|\s-\s", text):
         left += reader.part(" ".join(part.split()), fields, without)
@@ -59,6 +73,13 @@ def read_promise(
     if "title" not in fields and (brief is None or brief.title == Brief().title):
         made = msgspec.structs.replace(made, title=title_of(made, areas))
     return Promise(made, frozenset(without), tuple(left))
+
+
+def _minutes(number: str, hours: str) -> int:
+    """Minutes of a number in figures or words, or of so much of an hour."""
+    if hours:
+        return _HOURS[hours.lower()]
+    return int(number) if number.isdigit() else _NUMBERS[number.lower().replace(" ", "-")]
 
 
 class _Reader:
@@ -86,13 +107,15 @@ class _Reader:
             return
         if found := re.match(r"(?:called|titled)\s+(.+)", text, re.I):
             fields["title"] = found[1].strip("\"' ")
-        elif found := re.match(r"(?:mind(?:ing)?|careful with|easy on)\s+(?:the\s+|their\s+)?(.+)", low):
-            fields["cautions"] = self._listed(found[1], "caution", self.known.cautions)
-            self.listing = "cautions"
-        elif found := re.match(r"(?:without|not|skip|leave out)\s+(?:the\s+)?(.+)", low):
-            without |= {self._movement(one) for one in _words_of(found[1])}
+        elif found := _MIND.search(low):
+            minded, rest = self._minded(low[found.end() :])
+            fields["cautions"] = tuple(dict.fromkeys((*fields.get("cautions", ()), *minded)))  # type: ignore[misc]
+            self.listing = "" if rest else "cautions"
+            yield from self._free(f"{text[: found.start()]} {rest}", fields)
         elif low in ("no props", "nothing at hand"):
             fields["props"] = ()
+        elif found := re.match(r"(?:without|not|no|skip|leave out)\s+(?:the\s+)?(.+)", low):
+            without |= {self._movement(one) for one in _words_of(found[1])}
         elif found := re.match(r"(.+?)\s+(?:at hand|to hand|ready)$", low):
             fields["props"] = self._listed(found[1], "prop", self.known.props)
         elif low:
@@ -100,6 +123,15 @@ class _Reader:
                 without |= {self._movement(one) for one in _words_of(found[1])}
                 text = text[: found.start()]
             yield from self._free(text, fields)
+
+    def _minded(self, text: str) -> tuple[tuple[str, ...], str]:
+        """The cautions that a text begins with, and what follows them. Raises Problem where there is none."""
+        words = text.split()
+        for end in range(len(words), 0, -1):
+            head = " ".join(words[:end])
+            if all(plain(one) in self.known.cautions for one in _words_of(head)) and _words_of(head):
+                return self._listed(head, "caution", self.known.cautions), " ".join(words[end:])
+        return self._listed(text, "caution", self.known.cautions), ""
 
     def _listed(self, text: str, what: str, names: Mapping[str, str]) -> tuple[str, ...]:
         found = []
@@ -130,21 +162,38 @@ class _Reader:
         if found := re.search(r"\bfor\s+(.+)$", text, re.I):
             whom = found[1].strip()
             level = self.levels.get(whom.lower())
-            fields["level" if level else "audience"] = level or whom
+            about = [self.areas.get(plain(_TIRED.sub("", one.lower()))) for one in _words_of(whom)]
+            if all(about):
+                for one in about:
+                    self._add(fields, "focus", str(one))
+            else:
+                fields["level" if level else "audience"] = level or whom
             text = text[: found.start()]
         rest = f" {plain(text)} "
         for names, field in ((self.styles, "style"), (self.levels, "level"), (self.times, "time_of_day")):
             for name in sorted(names, key=len, reverse=True):
                 if f" {plain(name)} " in rest:
                     fields[field] = names[name]
+                    if plain(name) in self.known.props:  # a chair class has a chair
+                        self._add(fields, "props", self.known.props[plain(name)])
                     rest = rest.replace(f" {plain(name)} ", " ", 1)
                     break
+        for field, named in (("focus", self.areas), ("props", self.known.props)):
+            there: list[tuple[int, str]] = []
+            for name in sorted(named, key=len, reverse=True):
+                if (at := rest.find(f" {name} ")) >= 0:
+                    there.append((at, named[name]))
+                    rest = rest.replace(f" {name} ", f" {' ' * len(name)} ", 1)
+            for _, one in sorted(there):
+                self._add(fields, field, one)
         words = [word for word in rest.split() if word not in _FILLERS]
-        if words and (tag := self.areas.get(" ".join(words))) is not None:
-            fields["focus"] = (*fields.get("focus", ()), tag)  # type: ignore[misc]
-            words = []
         if words:
             yield " ".join(words)
+
+    @staticmethod
+    def _add(fields: dict[str, object], field: str, one: str) -> None:
+        """Adds to what a list of the promise has already."""
+        fields[field] = tuple(dict.fromkeys((*fields.get(field, ()), one)))  # type: ignore[misc]
 
     def _focus(self, text: str) -> tuple[str, ...]:
         found = []
