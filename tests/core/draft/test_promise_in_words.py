@@ -57,6 +57,8 @@ def test_a_whole_sentence_is_understood():
         ("hatha hips mind wrists and knees strap", "props", ("strap",)),
         ("a gentle flow for bad knees", "cautions", ("knees",)),
         ("hatha, sore wrists", "cautions", ("wrists",)),
+        ("hatha for low back pain", "cautions", ("low-back",)),
+        ("a flow, knee trouble", "cautions", ("knees",)),
         ("pilates for the back", "focus", ("upper back",)),
         ("hatha for stiff shoulders and hips", "focus", ("shoulders", "hips")),
         ("slow, before bed", "time_of_day", "night"),

@@ -14,8 +14,8 @@ from yewhour.core.problem import Problem
 
 _NUMBERS = {
     "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "twelve": 12,
-    "fifteen": 15, "eighteen": 18, "twenty": 20, "twenty-five": 25, "thirty": 30, "thirty-five": 35, "forty": 40,
-    "forty-five": 45, "fifty": 50, "sixty": 60, "seventy-five": 75, "ninety": 90,
+    "fifteen": 15, "eighteen": 18, "twenty": 20, "twenty-five": 25, "thirty": 30,
+    "thirty-five": 35, "forty": 40, "forty-five": 45, "fifty": 50, "sixty": 60, "seventy-five": 75, "ninety": 90,
 }  # fmt: skip
 _WORDED = "|".join(sorted((name.replace("-", "[- ]") for name in _NUMBERS), key=len, reverse=True))
 _HOURS = {
@@ -27,8 +27,11 @@ _LENGTH = re.compile(
 )
 # What is to be spared, however it is put: a sore knee must never become what a class is about.
 _MIND = re.compile(
-    r"\b(?:mind(?:ing)?|careful with|easy on|spar(?:e|ing)|protect(?:ing)?|bad|sore|tender|painful|injured|hurt"
-    r"|aching)\s+(?:the\s+|their\s+|my\s+)?"
+    r"\b(?:mind(?:ing)?|careful with|easy on|spar(?:e|ing)|protect(?:ing)?|bad|sore|tender|painful|injured"
+    r"|hurt|aching)\s+(?:the\s+|their\s+|my\s+)?"
+)
+_HURTS = re.compile(
+    r"\b((?:(?:low|lower|upper)\s+)?\w+)\s+(?:pains?|aches?|trouble|problems?|injur\w+|hurts?)\b"
 )
 _TIRED = re.compile(r"^(?:(?:tired|stiff|tight)\s+)+")
 _ARTICLES = re.compile(r"^(?:an?|the|some|my|two)\s+", re.I)
@@ -97,6 +100,7 @@ class _Reader:
 
     def part(self, text: str, fields: dict[str, object], without: set[str]) -> Iterator[str]:
         """Takes what one part of the sentence says; gives back the words that mean nothing."""
+        text = _HURTS.sub(r"sore \1", text)
         low = text.lower()
         before, self.listing = self.listing, ""
         names = {"props": self.known.props, "cautions": self.known.cautions}.get(before, {})
