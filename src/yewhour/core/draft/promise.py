@@ -15,7 +15,8 @@ from yewhour.core.problem import Problem
 _NUMBERS = {
     "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "twelve": 12,
     "fifteen": 15, "eighteen": 18, "twenty": 20, "twenty-five": 25, "thirty": 30,
-    "thirty-five": 35, "forty": 40, "forty-five": 45, "fifty": 50, "sixty": 60, "seventy-five": 75, "ninety": 90,
+    "thirty-five": 35, "forty": 40, "forty-five": 45, "fifty": 50,
+    "sixty": 60, "seventy-five": 75, "ninety": 90,
 }  # fmt: skip
 _WORDED = "|".join(sorted((name.replace("-", "[- ]") for name in _NUMBERS), key=len, reverse=True))
 _HOURS = {
