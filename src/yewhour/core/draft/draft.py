@@ -9,7 +9,7 @@ import msgspec
 
 from yewhour.core.draft.mending import about_focus, above, mended
 from yewhour.core.draft.model import Ask, Model, Part, Route, Style
-from yewhour.core.draft.pool import Item, Pool, fits_base, order_of, pool_of, steps_in
+from yewhour.core.draft.pool import Item, Pool, beside, fits_base, order_of, pool_of, steps_in
 from yewhour.core.draft.search import Came, Judge, bound, filled
 from yewhour.core.draft.written import plan_of
 from yewhour.core.finding import Finding
@@ -197,6 +197,7 @@ def _built(
         words.positions,
         frozenset(brief.focus),
         order=order_of(style, words),
+        beside=beside(style),
         keen=keen,
         few=style.few,
         blocks=frozenset(one.id for one in pool.items.values() if one.movement is None),

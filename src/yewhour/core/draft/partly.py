@@ -8,7 +8,7 @@ import msgspec
 from yewhour.core.draft.draft import Draft, draft, items_for
 from yewhour.core.draft.mending import above, fitted, mended
 from yewhour.core.draft.model import Ask, Model, Part, Style
-from yewhour.core.draft.pool import Item, Pool, fits_base, order_of, pool_of
+from yewhour.core.draft.pool import Item, Pool, beside, fits_base, order_of, pool_of
 from yewhour.core.draft.search import Came, Judge, filled
 from yewhour.core.draft.written import nodes_of
 from yewhour.core.lengths import seconds
@@ -52,7 +52,9 @@ def _desk(ask: Ask, words: Words, model: Model) -> _Desk:
     pool = pool_of(ask, words, model)
     blocks = frozenset(one.id for one in pool.items.values() if one.movement is None)
     focus, order = frozenset(ask.brief.focus), order_of(style, words)
-    judge = Judge(ask, words.positions, focus, order=order, few=style.few, blocks=blocks)
+    judge = Judge(
+        ask, words.positions, focus, order=order, beside=beside(style), few=style.few, blocks=blocks
+    )
     return _Desk(ask, words, model, style, pool, judge)
 
 

@@ -76,7 +76,7 @@ def pool_of(ask: Ask, words: Words, model: Model) -> Pool:
             continue
         if movement.family == "classical-mat" and order and movement.id not in order:
             continue
-        why = _why_not(movement, ask, model, style, school)
+        why = _why_not(movement, ask, model, style, school, movement.id in order)
         if why is not None and why[0] != "gentler":
             down[movement.id] = why
             continue
@@ -105,6 +105,11 @@ def order_of(style: Style, words: Words) -> dict[str, int]:
     return {name: number for number, row in enumerate(placed) for name in row}
 
 
+def beside(style: Style) -> frozenset[str]:
+    """What may stand beside the movements of the style's tradition, and is not of it."""
+    return frozenset(name for row in (*style.before.values(), *style.after.values()) for name in row)
+
+
 def steps_in(nodes: tuple[object, ...]) -> Iterator[Step]:
     """Every step of nodes, groups and all."""
     for node in nodes:
@@ -115,9 +120,12 @@ def steps_in(nodes: tuple[object, ...]) -> Iterator[Step]:
 
 
 def _why_not(
-    movement: Movement, ask: Ask, model: Model, style: Style, school: School
+    movement: Movement, ask: Ask, model: Model, style: Style, school: School, ordered: bool
 ) -> tuple[str, str] | None:
-    """Why a movement is not for this class; "gentler" where it is in its gentler way."""
+    """Why a movement is not for this class; "gentler" where it is in its gentler way.
+
+    ordered: it stands in a tradition's order, which all do in the way they can.
+    """
     brief, level = ask.brief, model.levels[ask.brief.level]
     if movement.id in ask.without:
         return "unwanted", ""
@@ -130,13 +138,16 @@ def _why_not(
     if restless or (style.kinds and movement.kind not in style.kinds):
         return "style", ""
     barred = [mark for mark in movement.marks if mark in level.without]
-    if barred or movement.effort > level.most:
+    gentle = movement.gentler is not None and not movement.gentler.movement
+    above = movement.effort - level.most
+    if barred or above > (1 if ordered and gentle else 0):
         return "level", barred[0] if barred else ""
     if "breath held" in movement.marks and not school.retention:
         return "school", "breath held"
     met = [one for one in movement.cautions if one in brief.cautions]
+    if above > 0 and not met:
+        return "gentler", "level"
     if met:
-        gentle = movement.gentler is not None and not movement.gentler.movement
         if gentle and not any(mark in movement.marks for mark in (*BREATH_MARKS, "peak", "inversion")):
             return "gentler", met[0]
         return "caution", met[0]

@@ -22,9 +22,9 @@ WAY_S = 0.05  # what a second of a way costs, of the worth of a movement
 LUCK = 8.0  # how much of a movement's worth is the seed's
 LONGER = 0.55  # how a movement's worth grows with what it takes: below one, as a class of one shape is none
 OFTEN = 0.35  # what a movement is worth less for each that was about the same before
+BESIDE = 1.5  # what something beside an order is worth less than what is of it
 AGAIN = 2.5  # what it is worth less where it was there before
 COLD = 2.5  # what a movement is worth less that a class begins with and that warms nothing
-EARLY = 20.0  # what a beginning is worth less that has run through a whole order in no time
 LAST = 2  # movements that the next should not be like
 FOCUS, FOCUS_LEAST = 3.2, 0.58  # worth of the focus; share of the working time that is to be about it
 WRIST_S = 170.0  # of weight on the wrists on end
@@ -59,7 +59,8 @@ class Judge(msgspec.Struct, frozen=True):
     """What a movement is worth in a part of a class.
 
     focus: areas the class is about. ahead: areas that what comes later needs. wanted: movements that must
-    come in this part, as something later asks for them. keen: how much more the focus counts than usual.
+    come in this part, as something later asks for them. order: places in a tradition's order; beside: what
+    stands in it but is not of it. keen: how much more the focus counts than usual.
     few: seconds that a movement should last at least. blocks: those that may be there.
     """
 
@@ -69,6 +70,7 @@ class Judge(msgspec.Struct, frozen=True):
     ahead: frozenset[str] = frozenset()
     wanted: frozenset[str] = frozenset()
     order: dict[str, int] = {}
+    beside: frozenset[str] = frozenset()
     keen: float = 1.0
     few: int = 0
     blocks: frozenset[str] = frozenset()
@@ -98,6 +100,7 @@ class Judge(msgspec.Struct, frozen=True):
             worth += 0.35 * item.effort + 0.9 * ("peak" in item.marks)
         if item.id in self.wanted:
             worth += 9.0
+        worth -= BESIDE * (item.id in self.beside)
         if item.take == "gentler":
             worth -= 1.8
         if item.areas == {"face"} and "face" not in self.focus:
@@ -138,8 +141,9 @@ def filled(items: Sequence[Item], part: Part, judge: Judge, came: Came, room_s: 
     worth = {item.id: judge.alone(item, part) for item in items}
     bases = {item.id: fits_base(item, part.bases) for item in items}
     ranked = sorted(items, key=lambda item: (-worth[item.id] / math.sqrt(item.costs), item.id))
+    if part.about == "order" and judge.order:
+        return _in_order(ranked, part, judge, came, room_s)
     beam, best = [Path(came)], Path(came)
-    steps = 1 + max(judge.order.values(), default=0) if part.about == "order" else 0
     while beam:
         grown: list[Path] = []
         for path in beam:
@@ -151,7 +155,7 @@ def filled(items: Sequence[Item], part: Part, judge: Judge, came: Came, room_s: 
                 if made is not None:
                     grown.append(made)
                     tried += 1
-        grown.sort(key=lambda path: -_promise(path, room_s, steps))
+        grown.sort(key=lambda path: -_promise(path, room_s))
         beam = _apart(grown)
         for path in beam:
             if _promise(path, room_s) > _promise(best, room_s):
@@ -169,14 +173,31 @@ def _apart(grown: list[Path]) -> list[Path]:
     return list(kept.values())
 
 
-def _promise(path: Path, room_s: float, steps: int = 0) -> float:
-    """How good a beginning is: its worth, less what is too long or still empty.
+def _in_order(ranked: Sequence[Item], part: Part, judge: Judge, came: Came, room_s: float) -> Path:
+    """The movements that are worth most a second, in the order of their tradition.
 
-    steps: of the order that it follows; one that is further along it than along its time can't go back.
+    A beam would go through the order in a few steps and could not go back; here what comes next is known.
     """
+    chosen: list[Item] = []
+    best = Path(came)
+    for item in sorted(ranked, key=lambda item: item.id not in judge.wanted):
+        there = sorted([*chosen, item], key=lambda one: (judge.order.get(one.id, 0), one.id))
+        path: Path | None = Path(came)
+        for one in there:
+            assert path is not None
+            worth = judge.alone(one, part)
+            path = _with(path, one, part, judge, worth, fits_base(one, part.bases), room_s)
+            if path is None:
+                break
+        if path is not None and _promise(path, room_s) > _promise(best, room_s):
+            chosen, best = there, path
+    return best
+
+
+def _promise(path: Path, room_s: float) -> float:
+    """How good a beginning is: its worth, less what is too long or still empty."""
     off_s = path.takes_s - room_s
-    early = max(0.0, path.base / steps - path.takes_s / room_s) if steps else 0.0
-    return path.worth - (0.09 if off_s > 0 else 0.02) * abs(off_s) - EARLY * early
+    return path.worth - (0.09 if off_s > 0 else 0.02) * abs(off_s)
 
 
 def _with(
