@@ -147,17 +147,21 @@ def pages(rows: Sequence[Row], head: float = LEADING * 2.2) -> list[list[Row]]:
 
 
 def _figure(pdf: Pdf, segment: Segment, y: float) -> None:
-    """The figure of a movement in the margin, beside its heading."""
+    """The figure of a movement in the margin: beside its heading, or in a flow beside its line."""
     left, wide, high = FIGURE
-    if segment.kind == "talk" or segment.turn.flow:
+    turn = segment.turn
+    if segment.kind == "talk":
         return
-    one = portrait(segment.turn.movement, segment.side, segment.turn.start)
+    one = portrait(turn.movement, segment.side, turn.end if turn.flow else turn.start)
+    top = y - LEADING * 0.3
+    if turn.flow:
+        top, high = y - LEADING * 0.78, LEADING * 0.96
     if one is not None:
-        print_figure(pdf, one, (left, y - LEADING * 0.3, wide, high), segment.side)
+        print_figure(pdf, one, (left, top, wide, high), segment.side)
 
 
 def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[Row], number: int, last: bool) -> None:
-    y = TOP
+    y, shown = TOP, ""
     if number == 1:
         pdf.set_font("Title", "", TITLE_SIZE)
         pdf.set_text_color(*INK)
@@ -176,7 +180,8 @@ def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[Row], number: int, last
             pdf.set_font("Body", "B", SIZE * 0.72)
             pdf.set_text_color(*colour)
             pdf.text(LEFT, y + LEADING * 0.6, row.heading)
-            _figure(pdf, row.segment, y)
+            if not row.segment.turn.flow:
+                _figure(pdf, row.segment, y)
             y += LEADING * HEAD
         pdf.set_font("Body", "", SIZE * 0.72)
         pdf.set_text_color(*INK)
@@ -185,6 +190,9 @@ def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[Row], number: int, last
             pdf.set_font("Body", "B", SIZE * 1.2)
             pdf.set_text_color(*SIDE_INK[row.cue.side])
             pdf.text(29, y, row.cue.side[0].upper())
+        if row.segment.turn.flow and row.segment.id != shown:
+            _figure(pdf, row.segment, y)
+        shown = row.segment.id
         pdf.set_font("Body", "", SIZE)
         pdf.set_text_color(*INK)
         for line in row.lines:
