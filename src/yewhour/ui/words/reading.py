@@ -4,14 +4,17 @@ from __future__ import annotations
 
 from html import escape
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtCore import Qt, QUrl
+from PySide6.QtGui import QImage, QKeyEvent, QTextDocument
 from PySide6.QtWidgets import QTextBrowser, QVBoxLayout, QWidget
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.made import Made
+from yewhour.ui.kit.figure import figure_image, portrait_of
 from yewhour.ui.kit.theme import BODY, TITLE, Theme, scale
 from yewhour.ui.words.rows import QUIET_S, rows_of
+
+FIGURE_HIGH = 46.0  # pixels of the figure beside the first line of a movement
 
 
 class Stand(QWidget):
@@ -24,6 +27,7 @@ class Stand(QWidget):
         self.text = QTextBrowser()
         self.text.setAccessibleName("The script, to read from")
         self.text.setOpenLinks(False)
+        self._draw_figures(made, theme)
         self.text.setHtml(stand_html(made, theme))
         self.text.document().setDocumentMargin(36 * scale())
         layout = QVBoxLayout(self)
@@ -31,6 +35,22 @@ class Stand(QWidget):
         layout.addWidget(self.text)
         self.text.installEventFilter(self)
         self.resize(1280, 800)
+
+    def _draw_figures(self, made: Made, theme: Theme) -> None:
+        """Gives the text the pictures that it names: a figure for each segment."""
+        document = self.text.document()
+        high = FIGURE_HIGH * scale()
+        known: dict[object, QImage] = {}
+        for segment in made.segments:
+            turn = segment.turn
+            one = portrait_of(turn.movement, segment.side, turn.end if turn.flow else turn.start)
+            if one is None or segment.kind == "talk":
+                continue
+            key = (turn.movement.id, segment.side, turn.end if turn.flow else turn.start)
+            if key not in known:
+                known[key] = figure_image(one, theme, segment.side, high)
+            url = QUrl(f"figure:{segment.id}")
+            document.addResource(QTextDocument.ResourceType.ImageResource, url, known[key])
 
     def eventFilter(self, watched: object, event: object) -> bool:
         if isinstance(event, QKeyEvent) and event.type() == QKeyEvent.Type.KeyPress:
@@ -57,19 +77,24 @@ def stand_html(made: Made, theme: Theme) -> str:
         f"{escape(made.plan.brief.title)}</h1>",
         '<table width="100%" cellspacing="0" cellpadding="6">',
     ]
+    wide, drawn = round(1.5 * FIGURE_HIGH * scale()), ""
     for row in rows_of(made):
         if row.section:
             parts.append(
-                f'<tr><td colspan="3" style="font-family:{TITLE};font-size:{size}pt;color:{theme.bark}">'
+                f'<tr><td colspan="4" style="font-family:{TITLE};font-size:{size}pt;color:{theme.bark}">'
                 f"<br/>{escape(row.section)}</td></tr>"
             )
         if row.heading:
             parts.append(
-                f'<tr><td></td><td></td><td style="font-size:{small}pt;color:{theme.soft}">'
+                f'<tr><td></td><td></td><td colspan="2" style="font-size:{small}pt;color:{theme.soft}">'
                 f"{escape(row.heading)}</td></tr>"
             )
         if row.cue is None:
             continue
+        figure = ""
+        if row.segment.id != drawn and not row.segment.turn.setup_for and row.segment.kind != "talk":
+            drawn = row.segment.id
+            figure = f'<img src="figure:{drawn}" width="{wide}" height="{round(wide / 1.5)}"/>'
         colour = {"left": theme.left, "right": theme.right}.get(row.side, theme.ink)
         letter = row.side[0].upper() if row.side in ("left", "right") else ""
         quiet = f" <i>({row.quiet_s:.0f} s quiet)</i>" if row.quiet_s >= QUIET_S else ""
@@ -77,6 +102,7 @@ def stand_html(made: Made, theme: Theme) -> str:
             f'<tr><td style="font-size:{small}pt;color:{theme.soft}">{show_length(row.at / TICKS_PER_S)}</td>'
             f'<td width="{margin}" style="font-size:{size}pt;color:{colour}"><b>{letter}</b></td>'
             f'<td style="font-family:{BODY};font-size:{size}pt;color:{theme.ink}">{escape(row.text)}'
-            f'<span style="font-size:{small}pt;color:{theme.soft}">{quiet}</span></td></tr>'
+            f'<span style="font-size:{small}pt;color:{theme.soft}">{quiet}</span></td>'
+            f'<td width="{wide}">{figure}</td></tr>'
         )
     return "".join([*parts, "</table>"])

@@ -1,0 +1,25 @@
+"""The reading view: beside the first line of a movement stands its figure."""
+
+import re
+
+from PySide6.QtCore import QUrl
+from PySide6.QtGui import QImage, QTextDocument
+
+from yewhour.ui.kit.figure import portrait_of
+
+
+def test_each_movement_has_its_figure_beside_its_first_line(desk):
+    desk.press("show_stand")
+    stand = desk.window.view.stand
+    named = re.findall(r'src="figure:([^"]+)"', stand.text.toHtml())
+    assert len(named) == len(set(named)) > 30
+    document, made = stand.text.document(), desk.session.made
+    segments = {one.id: one for one in made.segments}
+    for name in named:
+        turn = segments[name].turn
+        picture = document.resource(QTextDocument.ResourceType.ImageResource, QUrl(f"figure:{name}"))
+        drawn = portrait_of(turn.movement, segments[name].side, turn.end if turn.flow else turn.start)
+        assert (drawn is not None) is isinstance(picture, QImage), name
+    lunge = segments[next(name for name in named if segments[name].turn.movement.id == "low-lunge")]
+    assert lunge.side == "right"
+    stand.close()
