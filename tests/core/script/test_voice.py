@@ -205,6 +205,15 @@ def test_where_there_is_time_each_direction_is_done_before_the_next_is_said():
     assert way.end - there[-1].end <= 0.6 * spare  # and not all of it at the end
 
 
+@pytest.mark.parametrize("name", NAMES)
+def test_no_part_of_the_body_is_softened_twice_in_one_movement(name):
+    made = demo_maker(name).make()
+    own = {}
+    for cue in made.cues:
+        own.setdefault((cue.segment, "jaw" in cue.text.lower()), []).append(cue.text)
+    assert [texts for (_, jaw), texts in own.items() if jaw and len(texts) > 1] == []
+
+
 def test_a_chair_is_come_to_when_it_is_not_what_one_sits_on_already():
     made = made_of(
         Step(movement="chair-sit-tall", amount=3), Step(movement="chair-cat-cow", amount=4),

@@ -12,11 +12,13 @@ from yewhour.core.script.choice import choice
 from yewhour.core.script.cue import GAP, Candidate
 from yewhour.core.script.manner import Manner, filled, from_tier, lines_of
 from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.turn import Turn
 
 COMPANY, MOST_COMPANY = 2, 5  # lines for one segment that are not its movement's own; in a long hold more
 LONG_HOLD, MORE_EVERY = ticks(40), ticks(15)
 STRONG, EASY = 4, 1  # effort
 LONG_WORK = ticks(40)  # of strong work, after which one is given leave to rest
+PARTS = frozenset({"jaw", "face", "eyes", "shoulders", "ground"})  # said once of a movement
 KEPT_COMPANY = ("hold", "clock", "reps", "cycles")
 
 
@@ -93,9 +95,17 @@ def _company(manner: Manner, segment: Segment) -> Iterator[tuple[str, Wordings]]
         lines = voice.easy
     else:
         lines = voice.easy if effort <= EASY else voice.strong if effort >= STRONG else voice.held
+    lines = _of_other_parts(lines, turn)
     first = 5 * turn.place + COMPANY * (
         turn.second + max(0, turn.round - 1)
     )  # 5: so that all have their turn
     longer = max(0, segment.length - LONG_HOLD) // MORE_EVERY if turn.kind in ("hold", "clock") else 0
     for number in range(min(MOST_COMPANY, COMPANY + longer)):
         yield "stay", lines[(first + number) % len(lines)]
+
+
+def _of_other_parts(lines: tuple[Wordings, ...], turn: Turn) -> tuple[Wordings, ...]:
+    """The lines that speak of no part of the body that the movement's own lines speak of already."""
+    own = " ".join(line[0] for purpose in ("align", "stay") for line in lines_of(turn, purpose)).lower()
+    said = {part for part in PARTS if part in own}
+    return tuple(line for line in lines if not any(part in line[0] for part in said)) or lines
