@@ -11,7 +11,7 @@ from pathlib import Path
 import msgspec
 
 from yewhour.core.figure.body import Figure, mirrored
-from yewhour.core.figure.figures import Figures, figure_from
+from yewhour.core.figure.figures import Figures, best, figure_from
 from yewhour.core.figure.sound import faults
 from yewhour.core.plan.movement import Library, Movement
 from yewhour.core.problem import Problem
@@ -54,11 +54,8 @@ def figures_of(movement: Movement, position: str = "") -> tuple[Figure, ...]:
 
 def portrait(movement: Movement, side: str, position: str = "") -> Figure | None:
     """The one figure that shows a movement best: where it goes to, on the side it is done."""
-    there = figures_of(movement, position)
-    if not there:
-        return None
-    one = there[min(1, len(there) - 1)]
-    return mirrored(one) if side == "left" else one
+    one = best(figures_of(movement, position))
+    return mirrored(one) if one is not None and side == "left" else one
 
 
 def own_figures(movement: Movement) -> tuple[Figure, ...]:

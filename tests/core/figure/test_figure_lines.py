@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as some
 
-from yewhour.core.figure.body import Figure, stance
+from yewhour.core.figure.body import Figure, anchor, stance
 from yewhour.core.figure.figures import figure_from, plain_position
 from yewhour.core.figure.joints import ANGLES, THICK, VIEWS, limits_of
 from yewhour.core.figure.line import read_figure, write_figure
-from yewhour.core.figure.settle import anchor, settled
+from yewhour.core.figure.settle import settled
 from yewhour.core.figure.sound import faults
 from yewhour.core.problem import Problem
 

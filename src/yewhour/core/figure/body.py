@@ -163,3 +163,10 @@ def unbalanced(figure: Figure, points: Points) -> float:
     x = weight_at(points)[0]
     least, most = min(carrying) - 0.03, max(carrying) + 0.03
     return min(0.0, x - least) + max(0.0, x - most)
+
+
+def anchor(figure: Figure, points: Points) -> float:
+    """How far to the right the first thing that rests is; 0 where nothing does, or it is seen from above."""
+    if figure.view in ABOVE or not figure.rests:
+        return 0.0
+    return points[points_down(figure.rests[0].part)[0]][0]

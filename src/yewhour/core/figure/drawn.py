@@ -27,6 +27,9 @@ TAPER = {"hip": 0.036, "knee": 0.026, "ankle": 0.017, "toe": 0.009, "shoulder": 
          "wrist": 0.013, "hand": 0.008}  # fmt: skip
 
 
+FURTHER = 0.82  # of that, for the far limbs of a side view
+
+
 class Shape(msgspec.Struct, frozen=True):
     """A polygon: what it is of, and its corners."""
 
@@ -69,10 +72,10 @@ def _shapes(figure: Figure, points: Points) -> Iterator[Shape]:
         yield _mat(points)
     yield from _props(figure, points)
     behind = figure.view == "side"
-    yield from _limbs(points, "far", "far" if behind else "other", TAPER)
+    yield from _limbs(points, "far", "far" if behind else "other", FURTHER if behind else 1.0)
     yield from _trunk(figure, points)
     yield Shape("middle", tuple(_bud(points["neck"], points["head"])))
-    yield from _limbs(points, "", "near", TAPER)
+    yield from _limbs(points, "", "near")
     yield from _lines(figure, points)
 
 
@@ -82,11 +85,11 @@ def _mat(points: Points) -> Shape:
     return Shape("mat", _box((min(xs) + max(xs)) / 2, -MAT / 2, max(MAT_LONG, max(xs) - min(xs) + 0.12), MAT))
 
 
-def _limbs(points: Points, far: str, what: What, taper: dict[str, float]) -> Iterator[Shape]:
+def _limbs(points: Points, far: str, what: What, thick: float = 1.0) -> Iterator[Shape]:
     for limb in LIMBS:
         for one, other in pairwise(limb):
             ends = points[far + one], points[far + other]
-            yield Shape(what, tuple(tapered(*ends, taper[one], taper[other])))
+            yield Shape(what, tuple(tapered(*ends, thick * TAPER[one], thick * TAPER[other])))
 
 
 def _trunk(figure: Figure, points: Points) -> Iterator[Shape]:

@@ -1,13 +1,21 @@
 """The figures there are: of positions, and of movements that have their own."""
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
+from typing import TypeVar
 
 import msgspec
 
 from yewhour.core.figure.body import Figure
 from yewhour.core.figure.line import base_named, read_figure
 from yewhour.core.problem import Problem
+
+T = TypeVar("T")
+
+
+def best(there: Sequence[T]) -> T | None:
+    """Of the figures of a movement, or their drawings, the one that shows it best: where it goes to."""
+    return there[min(1, len(there) - 1)] if there else None
 
 
 class Figures(msgspec.Struct, frozen=True):

@@ -9,7 +9,7 @@ from collections.abc import Callable, Mapping
 import msgspec
 import numpy as np
 
-from yewhour.core.figure.body import Figure, Point, stance, unbalanced
+from yewhour.core.figure.body import Figure, Point, anchor, stance, unbalanced
 from yewhour.core.figure.joints import ABOVE, ANGLES, THICK, limits_of, points_down
 
 STEPS, STEP = 24, 0.5  # most steps; degrees for a slope
@@ -27,6 +27,10 @@ STIFFER = 12.0  # what is not pulled
 HELD = 60.0  # how much more being a whole body's height off counts than a degree
 WEIGHT = 0.6  # how much of that the weight counts, where it is not over what carries it
 NEAR = 0.004  # of the height: near enough
+DAMP = 0.0004  # what a degree of a joint costs
+# What must not go through the floor.
+POINTS_UP = ("seat", "back", "neck", "head", "knee", "farknee", "ankle", "farankle", "elbow", "farelbow",
+             "wrist", "farwrist", "hand", "farhand", "toe", "fartoe")  # fmt: skip
 
 
 def settled(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure:
@@ -35,7 +39,8 @@ def settled(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure
     pulled: where points of the body are to be, from where its first rest is (see `anchor`); all that rests
     stays as far from that as it was.
     """
-    names = [name for name in ANGLES if _free(name, figure)]
+    flat = figure.view != "side"  # where a nod carries nothing, and makes no difference
+    names = [name for name in ANGLES if not (flat and name == "nod")]
     given = np.array([figure.angle(name) for name in names])
     stiff = np.array([STIFF[name.removeprefix("far")] for name in names])
     if pulled:  # the limb that is pulled follows; the rest of the body goes along only where it must
@@ -56,14 +61,13 @@ def settled(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure
         return np.array([one * HELD for one in _off(made, wanted)])
 
     angles = np.clip(given, limits[:, 0], limits[:, 1])
-    damp = 0.02
+    pull = np.diag(stiff**2 * DAMP)
     for _ in range(STEPS):
         now = off(angles)
         if not len(now) or np.abs(now).max() < NEAR * HELD:
             break
         slopes = _slopes(off, angles, now)
-        pull = np.diag(stiff**2 * damp)
-        step = np.linalg.solve(slopes.T @ slopes + pull * 0.02, -slopes.T @ now)
+        step = np.linalg.solve(slopes.T @ slopes + pull, -slopes.T @ now)
         angles = np.clip(angles + np.clip(step, -25, 25), limits[:, 0], limits[:, 1])
     result = {name: value for name, value in figure.angles.items() if name not in names}
     result |= {name: round(float(value), 1) for name, value in zip(names, angles, strict=True)}
@@ -78,11 +82,6 @@ def _moving(point: str) -> tuple[str, ...]:
     if plain in ("knee", "ankle", "toe"):
         return f"{far}hip", f"{far}knee", f"{far}foot"
     return ("nod", "bend") if plain == "head" else ("trunk", "bend")
-
-
-def _free(name: str, figure: Figure) -> bool:
-    """Every joint may give, but those that make no difference to a view."""
-    return name not in ("nod",) or figure.view == "side"
 
 
 def _slopes(off: Callable[[np.ndarray], np.ndarray], angles: np.ndarray, now: np.ndarray) -> np.ndarray:
@@ -116,14 +115,3 @@ def _off(figure: Figure, pulled: Mapping[str, Point]) -> list[float]:
     for name, (x, y) in pulled.items():
         result += [points[name][0] - first - x, points[name][1] - y]
     return result
-
-
-def anchor(figure: Figure, points: Mapping[str, Point]) -> float:
-    """How far to the right the first thing that rests is; 0 where nothing does, or it is seen from above."""
-    if figure.view in ABOVE or not figure.rests:
-        return 0.0
-    return points[points_down(figure.rests[0].part)[0]][0]
-
-
-POINTS_UP = ("seat", "back", "neck", "head", "knee", "farknee", "ankle", "farankle", "elbow", "farelbow",
-             "wrist", "farwrist", "hand", "farhand", "toe", "fartoe")  # fmt: skip

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from yewhour.core.figure.body import Figure, between, mirrored
 from yewhour.core.figure.drawn import LEAST_HIGH, LEAST_WIDE, What, drawing_of
+from yewhour.core.figure.figures import best
 from yewhour.core.plan.movement import Movement
 from yewhour.store.figures import figures_of
 from yewhour.ui.kit.theme import Theme, font, scale, side_colour
@@ -91,8 +92,7 @@ def _states(figures: Sequence[Figure]) -> Sequence[Drawn]:
 
 def portrait_of(movement: Movement, side: str, position: str = "") -> Drawn | None:
     """The one drawing that shows a movement best: where it goes to."""
-    there = drawn_of(movement, side, position)
-    return there[min(1, len(there) - 1)] if there else None
+    return best(drawn_of(movement, side, position))
 
 
 def drawn(figure: Figure) -> Drawn:

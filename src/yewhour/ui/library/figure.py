@@ -6,13 +6,13 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
-from yewhour.core.figure.body import Figure, Point, stance
+from yewhour.core.figure.body import Figure, Point, anchor, stance
 from yewhour.core.figure.line import write_figure
 from yewhour.core.figure.sound import faults
 from yewhour.core.plan.movement import Movement
 from yewhour.store.figures import figures_of
 from yewhour.ui.kit.controls import button, label, wrapped
-from yewhour.ui.kit.figure import Drawn, drawn, paint_figure, place_of
+from yewhour.ui.kit.figure import MOST_GROWN, Drawn, drawn, paint_figure, place_of
 from yewhour.ui.kit.theme import Theme, scale
 
 JOINTS = ("head", "neck", "back", "elbow", "farelbow", "wrist", "farwrist", "knee", "farknee", "ankle",
@@ -26,9 +26,11 @@ CANT = "It can't be so: {fault}."
 
 
 class FigureBoard(QWidget):
-    """One to three figures beside each other, to be pulled. changed: their lines are others."""
+    """One to three figures beside each other, to be pulled. changed: their lines are others; told: what can't
+    be, or nothing."""
 
     changed = Signal(list)
+    told = Signal(str)
 
     def __init__(self, theme: Theme) -> None:
         super().__init__()
@@ -39,7 +41,7 @@ class FigureBoard(QWidget):
         self._held: tuple[int, str] | None = None
         self._chosen = 0, "wrist"
         self._before: list[tuple[Figure, ...]] = []
-        self.setFixedHeight(round(HIGH * scale()))
+        self.setFixedHeight(round(HIGH * min(MOST_GROWN, scale())))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
@@ -84,13 +86,14 @@ class FigureBoard(QWidget):
         # 0.15 s with NumPy, when the first joint is pulled.
         from yewhour.core.figure.settle import settled
 
-        first = _anchor(self.figures[index])
-        to = (to[0] - first, to[1])
-        made = settled(self.figures[index], {joint: to})
+        before = self.figures[index]
+        first = anchor(before, stance(before))
+        made = settled(before, {joint: (to[0] - first, to[1])})
         fault = next(faults(made), "")
         self.trouble = CANT.format(fault=fault) if fault else ""
+        self.told.emit(self.trouble)
         if not fault:
-            moved = _anchor(made) - _anchor(self.figures[index])
+            moved = anchor(made, stance(made)) - first
             boxes = [one.box.translated(moved * (at == index), 0) for at, one in enumerate(self._drawn)]
             self._take((*self.figures[:index], made, *self.figures[index + 1 :]))
             # It stays where it is under the hand, however far the limb reaches.
@@ -175,13 +178,6 @@ class FigureBoard(QWidget):
                     painter.drawEllipse(self.at(index, joint), size, size)
 
 
-def _anchor(figure: Figure) -> float:
-    """Where what rests first is, sideways: it stays there while a joint is pulled."""
-    from yewhour.core.figure.settle import anchor  # 0.15 s with NumPy
-
-    return anchor(figure, stance(figure))
-
-
 def called(joint: str) -> str:
     """What a joint is called."""
     return ("the other " if joint.startswith("far") else "the ") + NAMES[joint.removeprefix("far")]
@@ -205,12 +201,19 @@ class FigurePanel(QWidget):
         layout.addWidget(self.board)
         layout.addWidget(self.hint)
         layout.addLayout(wrapped(self.undo_button, self.usual_button))
-        self.board.changed.connect(self.changed)
+        self.board.changed.connect(self._changed)
+        self.board.told.connect(lambda trouble: self.hint.setText(trouble or HINT))
         self.undo_button.hide()
+        self._first: list[str] = []  # its own lines, as it was shown
+
+    def _changed(self, lines: list[str]) -> None:
+        """What was pulled; what is taken back whole is as it was, and not written anew."""
+        self.changed.emit(lines if self.board.can_undo else self._first)
 
     def show_movement(self, movement: Movement, anew: bool) -> None:
         """The figures of a movement. anew: it is another one, and what was pulled can't be taken back."""
         if anew:
+            self._first = list(movement.figure)
             self.board.show_figures(figures_of(movement))
         self.board.setVisible(bool(self.board.figures))
         self.hint.setText(self.board.trouble or (HINT if self.board.figures else ""))
