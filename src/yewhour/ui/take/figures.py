@@ -67,7 +67,9 @@ class FigureFace(Face):
 
     def _drawn(self, here: Moment, segment: Segment, body: str) -> Drawn | None:
         movement, position = segment.turn.movement, segment.turn.start
-        states = () if self.small or segment is not here.segment else moving_of(movement, body, position)
+        states = () if self.small else moving_of(movement, body, position)
+        if len(states) > 1 and segment is not here.segment:
+            return states[0]  # it begins there
         if len(states) < 2 or here.span is None:
             return portrait_of(movement, body, position)
         return states[round(gone_there(here, segment) * (len(states) - 1))]
