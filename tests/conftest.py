@@ -12,14 +12,19 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="yewhour-tests-")  # no test touches a teacher's own
 os.environ["XDG_CACHE_HOME"] = os.environ["XDG_DATA_HOME"]
 
-from yewhour.core.made import Made
-from yewhour.core.pipeline import Solved, solve
+from yewhour.content.paths import DEMO, FIRST_DEMO
+from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.plan.nodes import Node
-from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
-from yewhour.core.words import Words
-from yewhour.store.classfile import read_plan
-from yewhour.store.paths import DEMO, FIRST_DEMO
-from yewhour.store.words import load_words
+from yewhour.core.plan.plan import (
+    Brief,
+    Plan,
+    Section,
+    with_ids,
+)
+from yewhour.core.teaching_data import TeachingData
+from yewhour.core.timed_class import TimedClass
+from yewhour.state.classes.class_file import read_plan
+from yewhour.state.teaching_data import load_teaching_data
 
 # The same examples each time, so that a run says something of the change and not of luck, and without a
 # deadline, for other programs run on the machine too. New examples: `--hypothesis-profile=search`.
@@ -30,25 +35,25 @@ ROOT = Path(__file__).resolve().parent.parent
 
 
 @cache
-def shipped() -> Words:
-    words, problems = load_words(Path("/nonexistent"))
+def shipped() -> TeachingData:
+    words, problems = load_teaching_data(Path("/nonexistent"))
     assert problems == []
     return words
 
 
 @cache
-def demo_maker(name: str) -> Solved:
+def demo_maker(name: str) -> SolvedPlan:
     return solve(read_plan(DEMO / f"{name}.yewhour"), shipped())
 
 
 @pytest.fixture(scope="session")
-def words() -> Words:
+def words() -> TeachingData:
     """The library, schools, wording and voice that ship."""
     return shipped()
 
 
 @pytest.fixture(scope="session")
-def ringers() -> Solved:
+def ringers() -> SolvedPlan:
     """The first demo class, solved."""
     return demo_maker(FIRST_DEMO.stem)
 
@@ -58,12 +63,12 @@ def plan_of(*nodes: Node, **brief: object) -> Plan:
     return with_ids(Plan(brief=Brief(**brief), sections=(Section(title="All", body=nodes),)))  # type: ignore[arg-type]
 
 
-def made_of(*nodes: Node, length_s: float | None = None, **brief: object) -> Made:
+def made_of(*nodes: Node, length_s: float | None = None, **brief: object) -> TimedClass:
     """A class of these nodes, at a length or as preferred."""
     solved = solve(plan_of(*nodes, **brief), shipped())
     return solved.make(solved.preferred_s if length_s is None else length_s)
 
 
-def said(made: Made, purpose: str) -> list[str]:
+def said(made: TimedClass, purpose: str) -> list[str]:
     """The lines said with one purpose, in order."""
     return [cue.text for cue in made.cues if cue.purpose == purpose]

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from tools.fuzz import KINDS, damaged, put_through
 from yewhour.core.problem import Problem, told_kind
-from yewhour.store.classfile import parse_plan
-from yewhour.store.formats import FORMATS
+from yewhour.render.formats import FORMATS
+from yewhour.state.classes.class_file import parse_plan
 
 TEXTS = tuple(name for name in FORMATS if name != "pdf")
 

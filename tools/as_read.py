@@ -15,20 +15,20 @@ from typing import get_args
 import msgspec
 
 from tools.fuzz import damaged
-from yewhour.core.edits.report import explain, remedies
+from yewhour.content.paths import demo_classes
+from yewhour.core.edits.remedies import explain, remedies
 from yewhour.core.export.contract import script
-from yewhour.core.pipeline import Solved, solve
+from yewhour.core.outline.movement_search import MovementSearch
+from yewhour.core.outline.reader import read_outline
+from yewhour.core.outline.writer import write_outline
+from yewhour.core.pace import Pace
+from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.plan.edit import Deed, Edit, apply_all
-from yewhour.core.plan.find import Finder
-from yewhour.core.plan.known import unknown_fields
 from yewhour.core.plan.nodes import walk
-from yewhour.core.plan.outline_read import read_outline
-from yewhour.core.plan.outline_write import write_outline
-from yewhour.core.plan.pace import Pace
+from yewhour.core.plan.vocabulary import unknown_fields
 from yewhour.core.problem import Problem
-from yewhour.core.words import Words
-from yewhour.store.classfile import parse_plan, plan_bytes, read_plan
-from yewhour.store.paths import demo_classes
+from yewhour.core.teaching_data import TeachingData
+from yewhour.state.classes.class_file import parse_plan, plan_bytes, read_plan
 
 FOLDER = Path(__file__).resolve().parent.parent / "tests" / "core" / "as_read"
 STYLED = ("bell-ringers", "sunrise-on-the-quay", "keel-and-ballast")  # held, flowing, counted
@@ -39,14 +39,14 @@ def _digest(value: object) -> str:
     return hashlib.sha256(json.dumps(value, sort_keys=True).encode()).hexdigest()[:12]
 
 
-def _at(solved: Solved, share: float) -> list[object]:
+def _at(solved: SolvedPlan, share: float) -> list[object]:
     """The script at a share of the way from the shortest to the longest, and what fit did for it."""
     wanted = solved.shortest_s + share * (solved.longest_s - solved.shortest_s)
     made = solved.make(solved.nearest_s(wanted))
     return [script(made), explain(solved, made.choice), [msgspec.to_builtins(one) for one in made.dropped]]
 
 
-def scripts(words: Words) -> dict[str, str]:
+def scripts(words: TeachingData) -> dict[str, str]:
     """A digest of every class as it is now, by its name."""
     found = {}
     for path in demo_classes():
@@ -70,7 +70,7 @@ def scripts(words: Words) -> dict[str, str]:
     return found
 
 
-def messages(words: Words) -> list[str]:
+def messages(words: TeachingData) -> list[str]:
     """What damaged classes and outlines are told, each kind of message once, and what came of the rest."""
     found: dict[str, str] = {}
     whole: list[str] = []
@@ -83,7 +83,7 @@ def messages(words: Words) -> list[str]:
     return [*sorted(found.values()), f"all of it: {_digest(whole)}"]
 
 
-def _told(kind: str, content: bytes, words: Words) -> str:
+def _told(kind: str, content: bytes, words: TeachingData) -> str:
     """What one input is told; of an outline that can be read, a digest of how it is written again."""
     told = []
     try:
@@ -99,7 +99,7 @@ def _told(kind: str, content: bytes, words: Words) -> str:
     return "\n".join(told)
 
 
-def edited(words: Words) -> dict[str, str]:
+def edited(words: TeachingData) -> dict[str, str]:
     """A digest of every class after each of the edits that can be done to its parts, by the deed."""
     found: dict[str, list[object]] = {}
     for path in demo_classes()[::3]:
@@ -118,9 +118,9 @@ def edited(words: Words) -> dict[str, str]:
     return {deed: _digest(plans) for deed, plans in sorted(found.items())}
 
 
-def finds(words: Words) -> dict[str, str]:
+def finds(words: TeachingData) -> dict[str, str]:
     """A digest of what is found for names in part, for what they are about, and for names misspelt."""
-    finder = Finder(words.library, words.positions, words.blocks)
+    finder = MovementSearch(words.library, words.positions, words.blocks)
     found: dict[str, list[object]] = {}
     for movement in list(words.library.values())[::9]:
         name = movement.name
@@ -141,16 +141,16 @@ def finds(words: Words) -> dict[str, str]:
     return {how: _digest(hits) for how, hits in sorted(found.items())}
 
 
-def digests(words: Words) -> dict[str, dict[str, str]]:
+def digests(words: TeachingData) -> dict[str, dict[str, str]]:
     """All that is compared by its digest."""
     return {"scripts": scripts(words), "edited": edited(words), "finds": finds(words)}
 
 
 def main() -> None:
     """Writes both."""
-    from yewhour.store.words import load_words
+    from yewhour.state.teaching_data import load_teaching_data
 
-    words, _ = load_words(Path("/nonexistent"))
+    words, _ = load_teaching_data(Path("/nonexistent"))
     FOLDER.mkdir(exist_ok=True)
     (FOLDER / "digests.json").write_text(json.dumps(digests(words), indent=1) + "\n")
     (FOLDER / "messages.json").write_text(json.dumps(messages(words), indent=1) + "\n")

@@ -9,13 +9,13 @@ import sys
 
 import numpy as np
 
-from yewhour.core.script.speech import Voice, line_seconds
+from yewhour.content.paths import DATA
+from yewhour.content.terms import load_voice
 from yewhour.core.sides import fill
-from yewhour.store.paths import DATA
-from yewhour.store.terms import load_voice
-from yewhour.store.words import load_words
-from yewhour.voice.sound.synth import USUAL, WORDS_PER_MIN, synth
-from yewhour.voice.speaking import spoken
+from yewhour.core.wording.speech import SpeakingVoice, line_seconds
+from yewhour.state.teaching_data import load_teaching_data
+from yewhour.voice.line_timing import line_parts
+from yewhour.voice.sound.shipped_voice import USUAL, WORDS_PER_MIN, shipped_voice
 
 
 class Synthesiser:
@@ -23,14 +23,14 @@ class Synthesiser:
 
     def seconds(self, text: str) -> float:
         """Seconds from the first sound of a line to its last."""
-        voice = synth()
+        voice = shipped_voice()
         voice.use(USUAL)
         return len(voice.say(text, WORDS_PER_MIN)) / voice.rate
 
 
 def lines() -> list[str]:
     """Every line that ships, filled for the right side."""
-    words, _ = load_words()
+    words, _ = load_teaching_data()
     found = set()
     for movement in words.library.values():
         options = [option.line for option in (movement.gentler, movement.stronger) if option]
@@ -44,7 +44,7 @@ def lines() -> list[str]:
 
 def features(text: str) -> list[float]:
     """One, syllables, words, commas, stops, letters: in the order of voice.toml."""
-    said = spoken(text)
+    said = line_parts(text)
     return [1.0, said.syllables, said.words, said.commas, said.stops, said.letters]
 
 
@@ -61,12 +61,13 @@ def main() -> None:
     table = np.array([features(text) for text in fitted]) * weights[:, None]
     found, *_ = np.linalg.lstsq(table, lengths * weights, rcond=None)
     old = load_voice()
-    voice = Voice(*(round(float(value), 4) for value in found), slower=old.slower)
+    voice = SpeakingVoice(*(round(float(value), 4) for value in found), slower=old.slower)
     print(f"{len(fitted)} lines fitted: {voice}")
     for name, tried in (("fitted now", voice), ("in the file", old)):
-        errors = [line_seconds(spoken(text), tried) / seconds[text] - 1 for text in kept]
+        errors = [line_seconds(line_parts(text), tried) / seconds[text] - 1 for text in kept]
         total = (
-            sum(line_seconds(spoken(text), tried) for text in kept) / sum(seconds[text] for text in kept) - 1
+            sum(line_seconds(line_parts(text), tried) for text in kept) / sum(seconds[text] for text in kept)
+            - 1
         )
         long = [abs(e) for e, text in zip(errors, kept, strict=True) if len(text.split()) >= 4]
         print(

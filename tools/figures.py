@@ -10,17 +10,17 @@ from pathlib import Path
 
 import msgspec
 
+from yewhour.content.figure_files import MADE, figures_from_lines
 from yewhour.core.figure.figures import Figures
-from yewhour.core.plan.movement import Movement
-from yewhour.store.figures import MADE, figures_from_lines
-from yewhour.store.words import load_words
+from yewhour.core.library.movement import Movement
+from yewhour.state.teaching_data import load_teaching_data
 
 CELL, ROW, COLUMNS, ROWS = 158, 150, 8, 5
 
 
 def main(arguments: list[str]) -> None:
     """Makes the file, or draws the sheets."""
-    words, _ = load_words()
+    words, _ = load_teaching_data()
     if not arguments:
         made, problems = figures_from_lines(words.library)
         for problem in problems:
@@ -49,7 +49,7 @@ def draw_sheets(folder: Path, movements: list[Movement], side: str) -> None:
     from PySide6.QtCore import QRectF, Qt
     from PySide6.QtGui import QColor, QGuiApplication, QImage, QPainter
 
-    from yewhour.ui.kit.figure import drawn_of, paint_figure
+    from yewhour.ui.kit.figure_view import paint_figure, pictures_of
     from yewhour.ui.kit.theme import LIGHT, font, load_fonts
 
     app = QGuiApplication.instance() or QGuiApplication([])
@@ -68,7 +68,7 @@ def draw_sheets(folder: Path, movements: list[Movement], side: str) -> None:
                 QRectF(x + 3, y + ROW - 16, CELL - 6, 15), Qt.AlignmentFlag.AlignCenter, movement.id
             )
             shown = side if movement.sides == "one" else "both"
-            drawn = drawn_of(movement, shown)
+            drawn = pictures_of(movement, shown)
             each = (CELL - 8) / max(1, len(drawn))
             for number, one in enumerate(drawn):
                 paint_figure(

@@ -26,26 +26,26 @@ from typing import Any
 import msgspec
 
 from tools.teachers import captions, taught
-from yewhour.core.back.asitwas import as_it_was
-from yewhour.core.back.captions import read_captions
-from yewhour.core.edits.compare import as_it_is
-from yewhour.core.edits.report import remedies
-from yewhour.core.made import Made
-from yewhour.core.pipeline import Solved, solve
-from yewhour.core.plan.outline_read import read_outline
-from yewhour.core.plan.outline_write import write_outline
+from yewhour.content.movement_files import load_library
+from yewhour.content.paths import DATA, demo_classes
+from yewhour.content.terms import load_terms
+from yewhour.core.edits.compare import nearest_class
+from yewhour.core.edits.remedies import remedies
+from yewhour.core.outline.reader import read_outline
+from yewhour.core.outline.writer import write_outline
+from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.plan.plan import steps_of
 from yewhour.core.problem import CannotFit, Problem
-from yewhour.core.take.answer import answer_json
+from yewhour.core.review.actual_class import actual_class
 from yewhour.core.take.marks import DOES, read_marks
 from yewhour.core.take.replay import replay
-from yewhour.store.classfile import parse_plan, plan_bytes
-from yewhour.store.formats import FORMATS
-from yewhour.store.library import load_library
-from yewhour.store.lookback import brought_from, looked_alone, looked_back
-from yewhour.store.paths import DATA, demo_classes
-from yewhour.store.terms import load_terms
-from yewhour.store.words import load_words
+from yewhour.core.take.take_values import take_json
+from yewhour.core.timed_class import TimedClass
+from yewhour.core.transcript.captions import read_captions
+from yewhour.render.formats import FORMATS
+from yewhour.state.classes.class_file import parse_plan, plan_bytes
+from yewhour.state.takes.recordings import brought_from, review_recording, review_unplanned
+from yewhour.state.teaching_data import load_teaching_data
 
 KINDS = ("class", "outline", "movement", "marks", "captions")
 MARK_FIELDS = ("at_s", "do", "text", "segment", "cut", "version", "title", "key", "length_s", "x")
@@ -89,7 +89,7 @@ class Lost(AssertionError):
 
 @cache
 def _words() -> Any:
-    return load_words(Path(tempfile.gettempdir()) / "yewhour-nobody")[0]
+    return load_teaching_data(Path(tempfile.gettempdir()) / "yewhour-nobody")[0]
 
 
 @cache
@@ -281,7 +281,7 @@ def put_through(kind: str, content: bytes, exports: tuple[str, ...]) -> str:
         _kept_all(json.loads(content), json.loads(written))
     try:
         solved = solve(plan, words)
-        made = as_it_is(solved)
+        made = nearest_class(solved)
     except Problem as problem:
         _told(problem)
         return "can't be made"
@@ -319,7 +319,7 @@ def _movement(content: bytes) -> str:
         lines = "\n".join(f"{one.id}" for one in hers[:8])
         outline = f"title: Hers\nlength: 12:00\n# One\n{lines}\nchild 5b\n"
         try:
-            as_it_is(solve(read_outline(outline, library, "hers", given.known), given))
+            nearest_class(solve(read_outline(outline, library, "hers", given.known), given))
         except Problem as problem:
             _told(problem)
             return "can't be made"
@@ -327,7 +327,7 @@ def _movement(content: bytes) -> str:
 
 
 @cache
-def _demo(number: int) -> Solved:
+def _demo(number: int) -> SolvedPlan:
     paths = demo_classes()
     return solve(parse_plan(paths[number % len(paths)].read_bytes()), _words())
 
@@ -347,12 +347,12 @@ def _take(content: bytes) -> str:
         raise Lost("two segments have one name, or a line has none")
     if [mark for mark in read.marks if mark.do == "note"] and take.state != "ended" and not take.notes:
         raise Lost("a note is lost")
-    answer_json(take)
+    take_json(take)
     return "made"
 
 
 @cache
-def _recorded() -> Made:
+def _recorded() -> TimedClass:
     path = next(one for one in demo_classes() if one.stem == "four-at-the-slip")
     return solve(parse_plan(path.read_bytes()), _words()).make()
 
@@ -365,18 +365,18 @@ def _recording(content: bytes) -> str:
         return "refused"
     if any(two.start_s < one.start_s for one, two in pairwise(hearing.words)):
         raise Lost("words are out of order")
-    looked = looked_back(_recorded(), None, hearing)
+    looked = review_recording(_recorded(), None, hearing)
     value = json.loads(looked.json)
     if len(value["lines"]) != len(_recorded().cues) or len(value["segments"]) != len(_recorded().segments):
         raise Lost("a line or a segment is lost")
     if any(one["end_s"] < one["start_s"] for one in value["segments"]):
         raise Lost("a segment ends before it begins")
     for form in ("vtt", "csv"):
-        FORMATS[form].write(as_it_was(looked.back, True))
-    json.loads(looked_alone(hearing, "20 minutes").json)
+        FORMATS[form].write(actual_class(looked.back, True))
+    json.loads(review_unplanned(hearing, "20 minutes").json)
     brought = brought_from(hearing, _words(), "Brought in")
     try:
-        as_it_is(solve(read_outline(brought.outline, _words().library, "brought in"), _words()))
+        nearest_class(solve(read_outline(brought.outline, _words().library, "brought in"), _words()))
     except Problem as problem:
         _told(problem)
         return "can't be made"

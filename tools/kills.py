@@ -12,9 +12,9 @@ from random import Random
 from yewhour.core.plan.edit import with_brief
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
-from yewhour.store.classfile import read_plan, write_plan
-from yewhour.store.keeping import Keeper, kept_work, sweep
-from yewhour.store.versions import folder_for, keep_version, versions_of
+from yewhour.state.classes.class_file import read_plan, write_plan
+from yewhour.state.classes.revisions import folder_for, keep_revision, revisions_of
+from yewhour.state.classes.unsaved_work import WorkKeeper, sweep, unsaved_work
 
 LONGEST_S = 0.03  # after which it is killed at the latest
 FOREVER_S = 7200.0  # what lies longer than this was left behind
@@ -34,12 +34,12 @@ def saving(plan: Plan, path: Path) -> Callable[[], None]:
     """Saves, keeps and makes versions, one state after another, until it is killed."""
 
     def work() -> None:
-        keeper = Keeper()
+        keeper = WorkKeeper()
         for number in range(10**6):
             state = with_brief(plan, title=f"State {number}")
             keeper.keep(state, path)
             write_plan(state, path)
-            keep_version(path, path.read_bytes(), datetime.now())
+            keep_revision(path, path.read_bytes(), datetime.now())
 
     return work
 
@@ -61,13 +61,13 @@ def kill_saves(plan: Plan, path: Path, times: int, dice: Random) -> list[str]:
                 read()
             except Problem as problem:
                 wrong.append(f"kill {number}: {what}: {problem}")
-        for version in versions_of(path):
+        for version in revisions_of(path):
             try:
                 version.plan()
             except Problem as problem:
                 wrong.append(f"kill {number}: version {version.number}: {problem}")
         if number % 20 == 19:
-            for kept in kept_work():
+            for kept in unsaved_work():
                 kept.forget()
             for part in path.parent.glob(".*.part"):  # as if it had lain there for long
                 os.utime(part, (0, 0))
@@ -80,4 +80,4 @@ def kill_saves(plan: Plan, path: Path, times: int, dice: Random) -> list[str]:
 
 
 def _kept() -> list[tuple[str, Callable[[], object]]]:
-    return [(f"kept {kept.file.name}", kept.plan) for kept in kept_work()]
+    return [(f"kept {kept.file.name}", kept.plan) for kept in unsaved_work()]

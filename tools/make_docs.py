@@ -4,15 +4,15 @@ from pathlib import Path
 
 import msgspec
 
+from yewhour.content.paths import DATA, FIRST_DEMO, demo_classes
+from yewhour.content.terms import load_positions, load_terms
 from yewhour.core.export.reading import markdown
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
-from yewhour.core.shelf.sheet import sheet_of
-from yewhour.store.classfile import read_plan
-from yewhour.store.migrate import VERSION
-from yewhour.store.paths import DATA, FIRST_DEMO, demo_classes
-from yewhour.store.terms import load_positions, load_terms
-from yewhour.store.words import load_words
+from yewhour.core.shelf.class_sheet import sheet_of
+from yewhour.state.classes.class_file import read_plan
+from yewhour.state.classes.migrate import VERSION
+from yewhour.state.teaching_data import load_teaching_data
 
 DOCS = Path(__file__).resolve().parent.parent / "docs"
 
@@ -34,8 +34,8 @@ def schema() -> bytes:
 
 def keys() -> str:
     """docs/keys.md."""
-    from yewhour.ui.kit.deeds import DEEDS
-    from yewhour.ui.take.keys import DEEDS as TAKE
+    from yewhour.ui.kit.commands import DEEDS
+    from yewhour.ui.take.take_keys import DEEDS as TAKE
 
     lines = [
         "# Everything you can do, and its keys",
@@ -94,7 +94,7 @@ def cautions() -> str:
 
 def sheets() -> bytes:
     """data/sheets.json: the demo classes as the first page and the shelf show them."""
-    words, _ = load_words(Path("/nonexistent"))
+    words, _ = load_teaching_data(Path("/nonexistent"))
     found = {}
     for path in demo_classes():
         found[path.stem] = sheet_of(solve(read_plan(path), words).make())
@@ -103,7 +103,7 @@ def sheets() -> bytes:
 
 def one_script() -> str:
     """docs/a-script.md: the first demo class as it is spoken."""
-    words, _ = load_words(Path("/nonexistent"))
+    words, _ = load_teaching_data(Path("/nonexistent"))
     return markdown(solve(read_plan(FIRST_DEMO), words).make())
 
 

@@ -7,7 +7,12 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_matrix
 
 from yewhour.core.timing.fit import slack_costs
-from yewhour.core.timing.numbers import Number, Repeat, Slack, Stretch
+from yewhour.core.timing.numbers import (
+    ChosenNumber,
+    RoundsChoice,
+    SlackTime,
+    Stretch,
+)
 
 
 def optimum(parts: Sequence[Stretch], length: int) -> float | None:
@@ -45,16 +50,16 @@ class _Rows:
     def stretch(self, stretch: Stretch) -> None:
         self.total += stretch.fixed
         for number in stretch.numbers:
-            if isinstance(number, Repeat):
+            if isinstance(number, RoundsChoice):
                 self.repeat(number, None)
-            elif isinstance(number, Slack):
+            elif isinstance(number, SlackTime):
                 options = tuple(range(number.least, number.most + 1))
                 costs = tuple(slack_costs(number).tolist())
-                self.convex(Number(number.key, 1, options, costs), max(1, len(options) // 400))
+                self.convex(ChosenNumber(number.key, 1, options, costs), max(1, len(options) // 400))
             else:
                 self.convex(number, 1)
 
-    def convex(self, number: Number, stride: int) -> None:
+    def convex(self, number: ChosenNumber, stride: int) -> None:
         # Options in steps of `by` are counted in steps.
         options, costs = number.options, number.costs
         by = options[1] - options[0]
@@ -65,14 +70,14 @@ class _Rows:
             slope = costs[at + 1] - costs[at]
             self.rows.append(([cost, steps], [1.0, -slope], costs[at] - slope * at, np.inf))
 
-    def repeat(self, group: Repeat, outer: int | None) -> None:
+    def repeat(self, group: RoundsChoice, outer: int | None) -> None:
         """One of a group's options, where the option it stands in is taken itself."""
         chosen = []
         for _, cost, inner in group.options:
             choice = self.unknown(cost, inner.fixed, 1, 0, 1)
             chosen.append(choice)
             for number in inner.numbers:
-                if isinstance(number, Repeat):
+                if isinstance(number, RoundsChoice):
                     self.repeat(number, choice)
                     continue
                 options = [

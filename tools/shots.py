@@ -17,12 +17,12 @@ from PySide6.QtGui import QColor, QPainter
 from PySide6.QtTest import QTest
 
 from tools.teachers import captions, taught
+from yewhour.content.paths import DEMO
 from yewhour.core.edits.arrange import removed
-from yewhour.store.keeping import kept_work
-from yewhour.store.paths import DEMO
+from yewhour.state.classes.unsaved_work import unsaved_work
 from yewhour.ui.frame.app import application, first_window, open_first
 from yewhour.ui.kit import theme as look
-from yewhour.ui.shelf.shelving import Shelving
+from yewhour.ui.shelf.shelf_session import ShelfSession
 
 A_MONDAY = datetime(2026, 11, 23).toordinal()
 TARGET = Path(__file__).resolve().parent.parent / "docs/screenshots"
@@ -40,7 +40,7 @@ class Photographer:
         """A new window on a demo class, or on the first page."""
         if self.window is not None:
             self.window.close()
-        for kept in kept_work():
+        for kept in unsaved_work():
             kept.forget()  # one picture leaves nothing to the next
         look.set_scale(scale)
         self.window = first_window(dark)
@@ -199,7 +199,7 @@ def main(folder: Path = TARGET) -> None:
     looking_back(at)
     at.take("back")
     at.open("bell-ringers")
-    at.window.shelving = Shelving(made_up=True, today=lambda: A_MONDAY)
+    at.window.shelving = ShelfSession(made_up=True, today=lambda: A_MONDAY)
     at.window.to_shelf()
     at.take("shelf")
     for number, name in enumerate(("season", "series"), 1):

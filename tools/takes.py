@@ -5,20 +5,25 @@ from operator import or_
 from random import Random
 
 from yewhour.core.lengths import seconds
-from yewhour.core.made import Made
-from yewhour.core.pipeline import Solved
-from yewhour.core.take.acts import numbered
+from yewhour.core.pipeline import SolvedPlan
+from yewhour.core.take.apply_marks import apply_mark_numbers
 from yewhour.core.take.marks import Mark
-from yewhour.core.take.rest import rest_of
+from yewhour.core.take.refit import remaining_class
 from yewhour.core.take.take import Take, begin
-from yewhour.core.timing.numbers import Number, Repeat, Slack, Stretch
+from yewhour.core.timed_class import TimedClass
+from yewhour.core.timing.numbers import (
+    ChosenNumber,
+    RoundsChoice,
+    SlackTime,
+    Stretch,
+)
 
 DRIFT_S = 90.0  # late in all, at most
 
 
-def simulated(solved: Solved, made: Made, dice: Random) -> tuple[Take, list[str]]:
+def simulated(solved: SolvedPlan, made: TimedClass, dice: Random) -> tuple[Take, list[str]]:
     """A take of a class with random drift, and everything that is wrong with it."""
-    take = numbered(begin(solved, made), Mark(0.0, "start"))
+    take = apply_mark_numbers(begin(solved, made), Mark(0.0, "start"))
     wrong: list[str] = []
     at_s, drift_s = 0.0, 0.0
     while True:
@@ -32,7 +37,7 @@ def simulated(solved: Solved, made: Made, dice: Random) -> tuple[Take, list[str]
             at_s += stop_s
             marks.append(Mark(round(at_s, 1), "resume"))
         for mark in marks:
-            take = numbered(take, mark)
+            take = apply_mark_numbers(take, mark)
         drift_s += max(0.0, seconds(take.retimed[-1].late) if take.retimed != before.retimed else 0.0)
         wrong += _broken_locks(before, take)
         if drift_s > DRIFT_S:
@@ -83,7 +88,7 @@ def could(take: Take) -> bool:
     if here is None:
         return False
     happened = take.segments[: here + 1]
-    rest = rest_of(take, happened, take.place(happened[-1]) + 1, take.now)
+    rest = remaining_class(take, happened, take.place(happened[-1]) + 1, take.now)
     left = take.target - rest.start
     if left < 0:
         return False
@@ -91,7 +96,7 @@ def could(take: Take) -> bool:
     for part in rest.parts:
         sums = _added(part, sums, left)
         for number in part.numbers:
-            if isinstance(number, Slack):
+            if isinstance(number, SlackTime):
                 low, high = number.least, number.most
     first, last = max(0, left - high - 5), left - low + 5
     return last >= first and (sums >> first) & ((1 << (last - first + 1)) - 1) != 0
@@ -101,9 +106,9 @@ def _added(stretch: Stretch, sums: int, most: int) -> int:
     """The sums there can be with a stretch added; those beyond `most` ticks are left out."""
     sums <<= stretch.fixed
     for number in stretch.numbers:
-        if isinstance(number, Number):
+        if isinstance(number, ChosenNumber):
             sums = reduce(or_, (sums << option * number.unit for option in number.options))
-        elif isinstance(number, Repeat):
+        elif isinstance(number, RoundsChoice):
             sums = reduce(or_, (_added(inner, sums, most) for _, _, inner in number.options))
         sums &= (1 << (most + 6)) - 1
     return sums

@@ -8,10 +8,10 @@ from random import Random
 
 import msgspec
 
-from yewhour.core.back.compare import Went, spent_on
 from yewhour.core.lengths import TICKS_PER_S, seconds
-from yewhour.core.made import Made
+from yewhour.core.review.review import ActualSegment, spent_on
 from yewhour.core.script.cue import Cue
+from yewhour.core.timed_class import TimedClass
 
 REMARKS = (
     "lovely work everyone",
@@ -43,7 +43,7 @@ class Taught(msgspec.Struct, frozen=True):
 
 
 def taught(
-    made: Made,
+    made: TimedClass,
     dice: Random,
     longer: Mapping[str, float] | None = None,
     drift: float = 0.0,
@@ -62,7 +62,7 @@ def taught(
     moved, shifts, segments = 0.0, dict[str, float](), {}
     for one in made.segments:
         shifts[one.id] = moved
-        spent = spent_on(Went(one, 0.0, 0.0, 0.0, 0.0, 1.0))
+        spent = spent_on(ActualSegment(one, 0.0, 0.0, 0.0, 0.0, 1.0))
         if spent == "teaching":
             moved += (own.get("ways", 1.0) - 1) * seconds(one.turn.fixed)
             moved += (own.get("teaching", 1.0) - 1) * seconds(one.length - one.turn.fixed)

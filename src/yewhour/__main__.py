@@ -5,11 +5,11 @@ A class that is going to be opened is begun first of all, as the core takes a te
 
 import sys
 
-from yewhour.store.ahead import begun
+from yewhour.state.classes.prewarm import prewarm_for
 
-AHEAD = begun(sys.argv[1:])
+AHEAD = prewarm_for(sys.argv[1:])
 
-from yewhour.cli import main as run  # noqa: E402
+from yewhour.cli.main import main as run  # noqa: E402
 
 
 def main() -> int:

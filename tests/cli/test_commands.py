@@ -6,8 +6,8 @@ import sys
 
 import pytest
 
-from yewhour.cli import main
-from yewhour.store.paths import FIRST_DEMO
+from yewhour.cli.main import main
+from yewhour.content.paths import FIRST_DEMO
 
 DEMO = str(FIRST_DEMO)
 
@@ -109,7 +109,7 @@ def test_a_traceback_never_has_the_exit_code_of_a_class_that_cannot_fit(capsysbi
     def broken(*_):
         raise IndexError("oh")
 
-    monkeypatch.setattr("yewhour.asked.solve", broken)
+    monkeypatch.setattr("yewhour.cli.requested.solve", broken)
     code, _, err = run(capsysbinary, "fit", DEMO)
     assert code == 2
     assert "fault of the program" in err
@@ -305,7 +305,7 @@ def test_what_is_stopped_says_so_and_leaves_nothing(capsysbinary, tmp_path, monk
     def stop(*arguments):
         raise KeyboardInterrupt
 
-    monkeypatch.setattr("yewhour.voice.sound.speak.write_sound", stop)
+    monkeypatch.setattr("yewhour.voice.sound.speak_class.write_sound", stop)
     code, _, err = run(capsysbinary, "voice", DEMO, "--out", str(tmp_path / "class.flac"))
     assert code == 130
     assert err.strip() == "yewhour: stopped"
@@ -314,7 +314,7 @@ def test_what_is_stopped_says_so_and_leaves_nothing(capsysbinary, tmp_path, monk
 
 def test_the_command_line_brings_in_nothing_that_is_large():
     heavy = {"hashlib", "html.entities", "tomlkit", "numpy", "rapidfuzz", "PySide6", "av", "pocketsphinx"}
-    code = f"import sys, yewhour.cli; print(*({heavy!r} & sys.modules.keys()))"
+    code = f"import sys, yewhour.cli.main; print(*({heavy!r} & sys.modules.keys()))"
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     assert done.stdout.strip() == ""
 

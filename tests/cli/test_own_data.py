@@ -11,7 +11,7 @@ from tests.conftest import ROOT
 @pytest.mark.parametrize(
     "command",
     [
-        ["test", "tests/store/test_keeping.py", "-p", "no:cacheprovider"],
+        ["test", "tests/state/classes/test_unsaved_work.py", "-p", "no:cacheprovider"],
         ["bench", "demo"],
         ["shots", "OUT"],
     ],

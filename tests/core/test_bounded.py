@@ -6,12 +6,22 @@ from random import Random
 import pytest
 
 from tests.conftest import shipped
-from yewhour.core.edits.compare import as_it_is
+from yewhour.core.edits.compare import nearest_class
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Pair, Rounds, Step, Variant
-from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.plan.nodes import (
+    Pair,
+    Rounds,
+    Step,
+    Variant,
+)
+from yewhour.core.plan.plan import (
+    Brief,
+    Plan,
+    Section,
+    with_ids,
+)
 from yewhour.core.problem import Problem
-from yewhour.core.timing.doses import range_of
+from yewhour.core.timing.doses import amount_range
 
 MOST_S = 15.0  # of a processor's time, three times what is promised: machines differ
 
@@ -49,7 +59,7 @@ def test_what_would_take_long_is_refused_with_its_reason_or_made(name):
     )
     start = time.process_time()
     try:
-        as_it_is(solve(plan, shipped()))
+        nearest_class(solve(plan, shipped()))
         said = ""
     except Problem as problem:
         said = str(problem)
@@ -86,7 +96,7 @@ def test_five_hundred_steps_of_any_sort_are_made(seed):
 def test_a_step_s_own_most_and_least_are_stronger_than_its_movement_s(movement):
     library = shipped().library
     kind = library[movement].kind
-    below = range_of(Step(movement=movement, most=1), library[movement], kind)
+    below = amount_range(Step(movement=movement, most=1), library[movement], kind)
     assert (below.least, below.preferred, below.most) == (1, 1, 1)
-    above = range_of(Step(movement=movement, least=9000), library[movement], kind)
+    above = amount_range(Step(movement=movement, least=9000), library[movement], kind)
     assert (above.least, above.preferred, above.most) == (9000, 9000, 9000)

@@ -8,7 +8,12 @@ import pytest
 from tests.conftest import made_of, plan_of, said
 from yewhour.core.export.contract import script
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Difference, Pair, Rounds, Step
+from yewhour.core.plan.nodes import (
+    Pair,
+    Rounds,
+    SideDifference,
+    Step,
+)
 from yewhour.core.problem import CannotFit, Problem
 
 MINUTES = range(20, 33)
@@ -111,8 +116,8 @@ def test_the_second_side_is_said_shorter_than_the_first():
 def test_a_declared_difference_is_kept():
     pair = Pair(
         body=(
-            Step(movement="low-lunge", amount=4, second=Difference(more=2, why="the stiffer side")),
-            Step(movement="lunge-reach", amount=4, second=Difference(leave_out=True)),
+            Step(movement="low-lunge", amount=4, second=SideDifference(more=2, why="the stiffer side")),
+            Step(movement="lunge-reach", amount=4, second=SideDifference(leave_out=True)),
         )
     )
     made = made_of(pair, Step(movement="final-rest"))

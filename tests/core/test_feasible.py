@@ -7,9 +7,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import plan_of, shipped
+from yewhour.core.outline.reader import read_outline
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Block, Difference, Pair, Rounds, Step, walk
-from yewhour.core.plan.outline_read import read_outline
+from yewhour.core.plan.nodes import (
+    Block,
+    Pair,
+    Rounds,
+    SideDifference,
+    Step,
+    walk,
+)
 from yewhour.core.problem import CannotFit, Problem
 
 WORDS = shipped()
@@ -36,7 +43,7 @@ def laid_out_at(plan, length_s=None):
 
 @st.composite
 def steps(draw):
-    second = draw(st.none() | st.builds(Difference, more=st.integers(-2, 2), leave_out=st.booleans()))
+    second = draw(st.none() | st.builds(SideDifference, more=st.integers(-2, 2), leave_out=st.booleans()))
     return Step(
         movement=draw(st.sampled_from(HELD)),
         amount=draw(st.none() | st.integers(4, 9)),
@@ -107,7 +114,7 @@ def test_a_block_put_in_twice_has_numbers_of_its_own_each_time():
 
 
 def test_a_second_side_of_nothing_is_refused():
-    step = Step(movement="low-lunge", amount=1, locked=True, second=Difference(more=-2))
+    step = Step(movement="low-lunge", amount=1, locked=True, second=SideDifference(more=-2))
     with pytest.raises(Problem, match="can't be 2 fewer than 1"):
         solve(plan_of(Pair(body=(step,))), WORDS)
 

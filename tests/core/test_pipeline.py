@@ -10,13 +10,18 @@ from hypothesis import strategies as st
 
 from tests.conftest import made_of, plan_of, said, shipped
 from yewhour.core.export.contract import script
+from yewhour.core.pace import Pace
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair, Rounds, Step
-from yewhour.core.plan.pace import Pace
-from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.plan.plan import (
+    Brief,
+    Plan,
+    Section,
+    with_ids,
+)
 from yewhour.core.problem import Problem
-from yewhour.store.classfile import parse_plan, plan_bytes
-from yewhour.store.formats import FORMATS
+from yewhour.render.formats import FORMATS
+from yewhour.state.classes.class_file import parse_plan, plan_bytes
 
 WORDS = shipped()
 NAMES = sorted(WORDS.library)

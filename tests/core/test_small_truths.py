@@ -6,13 +6,24 @@ import msgspec
 import pytest
 
 from tests.conftest import demo_maker, made_of, plan_of, said, shipped
+from yewhour.content.paths import demo_classes
+from yewhour.core.pace import Pace, phase_ticks
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair, Rounds, Step
-from yewhour.core.plan.pace import Pace, phase_ticks
-from yewhour.core.plan.plan import LineEdit, Plan, Section, steps_of, with_ids
-from yewhour.core.timing.doses import MOST_OPTIONS, Range, amounts_of, range_of
-from yewhour.core.timing.numbers import Number
-from yewhour.store.paths import demo_classes
+from yewhour.core.plan.plan import (
+    LineEdit,
+    Plan,
+    Section,
+    steps_of,
+    with_ids,
+)
+from yewhour.core.timing.doses import (
+    MOST_OPTIONS,
+    AmountRange,
+    amount_range,
+    amounts_of,
+)
+from yewhour.core.timing.numbers import ChosenNumber
 
 WORDS = shipped()
 REST = Step(movement="final-rest")
@@ -90,7 +101,7 @@ def test_the_most_rounds_a_group_may_have_are_among_those_it_can_have():
 
 def test_a_dose_of_breaths_held_by_the_clock_is_taken_at_seven_and_a_half_seconds():
     movement = WORDS.library["low-lunge"]
-    span = range_of(Step(movement="low-lunge"), movement, "clock")
+    span = amount_range(Step(movement="low-lunge"), movement, "clock")
     expected = [int(breaths * 7.5 // 5) * 5 for breaths in movement.dose]
     assert [span.least, span.preferred, span.most] == expected
     assert span.by == 5
@@ -139,7 +150,7 @@ def test_what_is_unwilling_changes_less():
 
     for weights in ((1.0, 9.0), (9.0, 1.0)):
         solved = plan(weights)
-        numbers = [n for part in solved.model.parts for n in part.numbers if isinstance(n, Number)]
+        numbers = [n for part in solved.model.parts for n in part.numbers if isinstance(n, ChosenNumber)]
         numbers = [n for n in numbers if not n.key.endswith("/into")]
         assert [round(n.costs[0] / ((n.options[0] - 8) / 8) ** 2) for n in numbers] == list(weights)
         choice = solved.fit.at(solved.fit.nearest(solved.fit.preferred - 500))
@@ -181,7 +192,7 @@ def test_a_gliding_pace_begins_at_the_sections_and_ends_where_it_glides_to():
 
 def test_a_range_too_wide_to_weigh_one_by_one_keeps_what_is_preferred_and_both_its_ends_near():
     for preferred in (7, 500, 1203):
-        options = amounts_of(Range(1, preferred, 5000, 1, 1.0), 1)
+        options = amounts_of(AmountRange(1, preferred, 5000, 1, 1.0), 1)
         assert len(options) <= MOST_OPTIONS + 1
         assert preferred in options
         assert options[0] < 25

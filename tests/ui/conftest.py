@@ -6,9 +6,9 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.conftest import shipped
-from yewhour.core.plan.outline_read import read_outline
-from yewhour.store.classfile import plan_bytes
-from yewhour.store.paths import FIRST_DEMO
+from yewhour.content.paths import FIRST_DEMO
+from yewhour.core.outline.reader import read_outline
+from yewhour.state.classes.class_file import plan_bytes
 from yewhour.ui.frame.app import application, first_window, open_first
 from yewhour.ui.kit import theme as look
 

@@ -7,9 +7,9 @@ import pytest
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import Desk
+from yewhour.content.paths import demo_classes
 from yewhour.core.edits.places import nodes_of
-from yewhour.store.paths import demo_classes
-from yewhour.ui.kit.deeds import DEEDS
+from yewhour.ui.kit.commands import DEEDS
 
 QUIET = {"close", "new_window", "new_class", "show_start", "open_class", "undo", "redo"}
 FEW = {

@@ -6,8 +6,8 @@ from PySide6.QtWidgets import QLabel, QPushButton
 
 from yewhour.core.plan.nodes import Step, walk
 from yewhour.core.plan.plan import Section
-from yewhour.ui.frame.drafting import Choosing, Why
-from yewhour.ui.frame.first_page import PROMISE
+from yewhour.ui.frame.dialogs.drafting import AlternativesDialog, WhyDialog
+from yewhour.ui.frame.start.first_page import PROMISE
 
 TEXT = "20-minute gentle hatha for the bell-ringers, evening, about hips, mind knees, a block at hand"
 
@@ -115,7 +115,7 @@ def test_something_else_is_seen_before_it_is_taken(drafted):
     drafted.press("draft_else")
     wait(drafted)
     dialog = drafted.window._dialogs[-1]
-    assert isinstance(dialog, Choosing)
+    assert isinstance(dialog, AlternativesDialog)
     assert len(dialog.choices) == 3
     dialog.choices[1].setFocus()
     drafted.settle()
@@ -154,7 +154,7 @@ def test_what_is_not_wanted_does_not_come_again(drafted):
 def test_why_is_told_of_each_and_of_what_was_turned_down(drafted):
     drafted.press("draft_why")
     dialog = drafted.window._dialogs[-1]
-    assert isinstance(dialog, Why)
+    assert isinstance(dialog, WhyDialog)
     words = " ".join(one.text() for one in dialog.findChildren(QLabel))
     assert "about hips" in words
     assert "Not for knees" in words

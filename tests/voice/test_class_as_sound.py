@@ -13,11 +13,16 @@ from yewhour.core.lengths import TICKS_PER_S
 from yewhour.core.plan.nodes import Step
 from yewhour.core.problem import Problem
 from yewhour.voice.sound import signs
-from yewhour.voice.sound.cast import PARTS, Heard, cast, parts_of
-from yewhour.voice.sound.file import KINDS, write_sound
-from yewhour.voice.sound.master import Meter
-from yewhour.voice.sound.mix import Mix
-from yewhour.voice.sound.synth import synth, voices
+from yewhour.voice.sound.loudness import LoudnessMeter
+from yewhour.voice.sound.mix import ClassMix
+from yewhour.voice.sound.shipped_voice import shipped_voice, voice_names
+from yewhour.voice.sound.sound_events import (
+    PARTS,
+    SoundEvent,
+    parse_parts,
+    sound_events,
+)
+from yewhour.voice.sound.sound_file import KINDS, write_sound
 
 SLOWER = {"instruct": 1.0}
 
@@ -28,7 +33,7 @@ def short():
 
 
 def mixed(heard, length):
-    mix = Mix(heard, length, synth(), 1.0, SLOWER)
+    mix = ClassMix(heard, length, shipped_voice(), 1.0, SLOWER)
     return mix, np.concatenate(list(mix.blocks()))
 
 
@@ -39,7 +44,7 @@ def first_heard(sound, start, end):
 
 def test_every_line_begins_at_its_tick_to_the_sample():
     made = short()
-    heard = cast(made.segments, made.cues, {"lines"})
+    heard = sound_events(made.segments, made.cues, {"lines"})
     mix, sound = mixed(heard, made.length)
     assert len(sound) == made.length * mix.rate // TICKS_PER_S
     for one, cue in zip(heard, made.cues, strict=True):
@@ -50,7 +55,7 @@ def test_every_line_begins_at_its_tick_to_the_sample():
 
 def test_lines_do_not_run_into_each_other():
     made = short()
-    mix, sound = mixed(cast(made.segments, made.cues, {"lines"}), made.length)
+    mix, sound = mixed(sound_events(made.segments, made.cues, {"lines"}), made.length)
     for cue in made.cues[1:]:
         at = cue.start * 2205
         assert not np.any(sound[at - 100 : at]), cue.text
@@ -58,8 +63,8 @@ def test_lines_do_not_run_into_each_other():
 
 
 def test_a_line_that_goes_over_a_block_is_whole():
-    said = synth().say("Draw the two legs towards each other.")
-    _, sound = mixed([Heard(45, 100, "line", "Draw the two legs towards each other.")], 200)
+    said = shipped_voice().say("Draw the two legs towards each other.")
+    _, sound = mixed([SoundEvent(45, 100, "line", "Draw the two legs towards each other.")], 200)
     start = 45 * 2205
     assert np.array_equal(sound[start : start + len(said)], said)
     assert not sound[:start].any()
@@ -67,25 +72,27 @@ def test_a_line_that_goes_over_a_block_is_whole():
 
 
 def test_what_is_said_twice_sounds_alike_and_slower_speech_is_longer():
-    assert np.array_equal(synth().say("Inhale."), synth().say("Inhale."))
-    assert len(synth().say("Inhale, arms up.", 110)) > len(synth().say("Inhale, arms up.", 190))
+    assert np.array_equal(shipped_voice().say("Inhale."), shipped_voice().say("Inhale."))
+    assert len(shipped_voice().say("Inhale, arms up.", 110)) > len(
+        shipped_voice().say("Inhale, arms up.", 190)
+    )
 
 
 @pytest.mark.parametrize("text", ["", " ", "...", "[2s]", "\0", "שלום", "🧘", "a" * 3000])
 def test_any_words_at_all_can_be_said(text):
-    assert np.isfinite(synth().say(text)).all()
+    assert np.isfinite(shipped_voice().say(text)).all()
 
 
 def test_a_pause_that_is_written_is_silence():
-    said = synth().say("Rest. [2s] Breathe.")
+    said = shipped_voice().say("Rest. [2s] Breathe.")
     quiet = np.flatnonzero(np.convolve(np.abs(said) > 0, np.ones(4000), "valid") == 0)
-    assert len(quiet) > synth().rate * 1.5
+    assert len(quiet) > shipped_voice().rate * 1.5
 
 
 @pytest.mark.parametrize("part", PARTS)
 def test_each_part_is_heard_where_it_belongs(part):
     made = demo_maker("bell-ringers").make()
-    heard = cast(made.segments, made.cues, {part})
+    heard = sound_events(made.segments, made.cues, {part})
     assert heard
     assert all(one.at <= two.at for one, two in pairwise(heard))
     if part == "bells":
@@ -111,7 +118,7 @@ def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path, su
     made = short()
     path = tmp_path / f"class{suffix}"
     shares = []
-    done = write_sound(made, path, synth(), {"lines", "bells"}, SLOWER, shares.append)
+    done = write_sound(made, path, shipped_voice(), {"lines", "bells"}, SLOWER, shares.append)
     sound, rate = soundfile.read(path)  # another program's eyes and ears
     assert len(sound) == done.samples == made.length * rate // TICKS_PER_S
     assert pyloudnorm.Meter(rate).integrated_loudness(sound) == pytest.approx(-16, abs=0.5)
@@ -130,7 +137,7 @@ def test_every_kind_of_file_has_its_title_and_its_chapters(tmp_path, suffix):
 
     made = made_of(Step(movement="child", amount=2, locked=True), length_s=None, title="Ebb", target_s=60)
     path = tmp_path / f"class{suffix}"
-    write_sound(made, path, synth(), {"lines"}, SLOWER)
+    write_sound(made, path, shipped_voice(), {"lines"}, SLOWER)
     with av.open(str(path)) as file:
         tags = {**file.metadata, **file.streams.audio[0].metadata}
         assert {key.lower(): value for key, value in tags.items()}["title"] == "Ebb"
@@ -143,10 +150,10 @@ def test_every_kind_of_file_has_its_title_and_its_chapters(tmp_path, suffix):
 
 def test_silence_stays_silence(tmp_path):
     made = made_of(Step(movement="final-rest", amount=30))
-    done = write_sound(made, tmp_path / "rest.wav", synth(), {"counts"}, SLOWER)
+    done = write_sound(made, tmp_path / "rest.wav", shipped_voice(), {"counts"}, SLOWER)
     sound, _ = soundfile.read(tmp_path / "rest.wav")
     assert len(sound) == done.samples
-    assert not Meter(22050).listen([np.zeros(22050, np.float32)]).loud > -60
+    assert not LoudnessMeter(22050).listen([np.zeros(22050, np.float32)]).loud > -60
 
 
 def test_a_stop_in_between_leaves_nothing(tmp_path):
@@ -158,26 +165,28 @@ def test_a_stop_in_between_leaves_nothing(tmp_path):
             raise Stop
 
     with pytest.raises(Stop):
-        write_sound(short(), tmp_path / "class.flac", synth(), {"lines"}, SLOWER, stop)
+        write_sound(short(), tmp_path / "class.flac", shipped_voice(), {"lines"}, SLOWER, stop)
     assert list(tmp_path.iterdir()) == []
 
 
 def test_what_can_not_be_is_told(tmp_path):
     with pytest.raises(Problem, match="can't end in"):
-        write_sound(short(), tmp_path / "class.doc", synth(), {"lines"}, SLOWER)
+        write_sound(short(), tmp_path / "class.doc", shipped_voice(), {"lines"}, SLOWER)
     with pytest.raises(Problem, match="can't be written"):
-        write_sound(short(), tmp_path / "nowhere" / "class.flac", synth(), {"lines"}, SLOWER)
+        write_sound(short(), tmp_path / "nowhere" / "class.flac", shipped_voice(), {"lines"}, SLOWER)
     with pytest.raises(Problem, match="'songs' can't be heard"):
-        parts_of("lines, songs")
+        parse_parts("lines, songs")
     with pytest.raises(Problem, match="no voice 'nobody'"):
-        synth().use("nobody")
-    assert "en" in voices()
+        shipped_voice().use("nobody")
+    assert "en" in voice_names()
 
 
 def test_the_lines_fit_the_seconds_they_were_given():
     """The seconds of lines were calibrated on other lines; all of a class's are tried here."""
     made = demo_maker("bell-ringers").make()
     slower = {str(name): value for name, value in shipped().seconds.voice.slower.items()}
-    mix = Mix(cast(made.segments, made.cues, {"lines"}), made.length, synth(), 1.0, slower)
+    mix = ClassMix(
+        sound_events(made.segments, made.cues, {"lines"}), made.length, shipped_voice(), 1.0, slower
+    )
     over = [one for one in mix.heard if len(mix.sound_of(one)) > mix.sample_of(one.room)]
     assert over == []

@@ -1,9 +1,9 @@
 import pytest
 
+from yewhour.content.terms import load_voice
 from yewhour.core.problem import Problem
-from yewhour.core.script.speech import read_rate
-from yewhour.store.terms import load_voice
-from yewhour.voice.speaking import Speaker, spoken
+from yewhour.core.wording.speech import read_rate
+from yewhour.voice.line_timing import LineTimer, line_parts
 from yewhour.voice.syllables import syllables
 
 
@@ -16,18 +16,20 @@ def test_syllables(word, count):
 
 
 def test_numbers_count_as_the_words_they_are_said_as():
-    assert spoken("Hold for 45 seconds.").syllables == spoken("Hold for forty-five seconds.").syllables
+    assert (
+        line_parts("Hold for 45 seconds.").syllables == line_parts("Hold for forty-five seconds.").syllables
+    )
 
 
 def test_written_pauses_count_and_do_not_depend_on_the_rate():
-    speaker = Speaker(load_voice())
+    speaker = LineTimer(load_voice())
     plain = speaker("Breathe in.", "calm")
     assert speaker("Breathe in. [2s]", "calm") == pytest.approx(plain + 2)
     assert speaker("Breathe in. [2s]", "calm", 2.0) == pytest.approx(plain / 2 + 2)
 
 
 def test_text_in_any_script_can_be_timed():
-    speaker = Speaker(load_voice())
+    speaker = LineTimer(load_voice())
     for line in ("", "   ", "ॐ शान्तिः", "呼吸", "<b>&amp;</b>", "🙏", "a" * 5000):
         assert speaker(line, "rest") >= 0
 

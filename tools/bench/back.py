@@ -14,19 +14,19 @@ import soundfile
 
 from tools.bench.table import line
 from tools.teachers import REMARKS, captions, taught
-from yewhour.core.back.captions import read_captions
-from yewhour.core.back.compare import look_back
-from yewhour.core.back.learn import learnt, observed
-from yewhour.core.back.lines import lines_found
-from yewhour.core.made import Made
+from yewhour.content.paths import DEMO
 from yewhour.core.pipeline import solve
-from yewhour.store.classfile import read_plan
-from yewhour.store.paths import DEMO
-from yewhour.store.words import load_words
-from yewhour.voice.sound.cast import Heard
-from yewhour.voice.sound.hear import heard_apart
-from yewhour.voice.sound.synth import synth
-from yewhour.voice.sound.teacher import spoken
+from yewhour.core.review.learning import learnt_shares, observe
+from yewhour.core.review.review import look_back
+from yewhour.core.timed_class import TimedClass
+from yewhour.core.transcript.captions import read_captions
+from yewhour.core.transcript.line_matches import match_lines
+from yewhour.state.classes.class_file import read_plan
+from yewhour.state.teaching_data import load_teaching_data
+from yewhour.voice.sound.recording_words import recognise_apart
+from yewhour.voice.sound.shipped_voice import shipped_voice
+from yewhour.voice.sound.simulated_teacher import simulated_speech
+from yewhour.voice.sound.sound_events import SoundEvent
 
 TAKES, FIRST = int(os.environ.get("YEW_TAKES", "100")), int(os.environ.get("YEW_FIRST_TAKE", "0"))
 SHORT = ("four-at-the-slip", "five-planks", "ten-on-the-lockside", "first-light-two-ways")
@@ -38,7 +38,7 @@ WANTED = {"ways": 1.3, "teaching": 1.2, "breath": 1.1, "count": 1.15, "voice": 1
 
 def bench_captions() -> None:
     """Captions of half an hour, and what three takes teach."""
-    words, _ = load_words()
+    words, _ = load_teaching_data()
     made = solve(read_plan(DEMO / "hips-after-the-helm.yewhour"), words).make()
     content = captions(taught(made, Random(1), skipped=0.06, remarks=0.06, misheard=0.05))
     took = []
@@ -49,18 +49,18 @@ def bench_captions() -> None:
     title = f"captions of {made.length_s / 60:.0f} minutes beside their class"
     line(title, f"{median(took):.2f} s", "under 1 s", median(took) < 1)
     notes = [
-        observed(
+        observe(
             look_back(made, None, read_captions(captions(taught(made, Random(n), skipped=0.06, own=OWN))))
         )
         for n in range(3)
     ]
-    off = max(abs(one.ratio / WANTED[one.what] - 1) for one in learnt(notes))
+    off = max(abs(one.ratio / WANTED[one.what] - 1) for one in learnt_shares(notes))
     line("learnt after three takes: the furthest off", f"{off:.1%}", "within 10 %", off <= 0.1)
 
 
 def bench_back(takes: int = TAKES) -> None:
     """Simulated takes, two voices, three noise levels, drift, lines left out, remarks."""
-    words, _ = load_words()
+    words, _ = load_teaching_data()
     classes = [solve(read_plan(DEMO / f"{name}.yewhour"), words).make() for name in SHORT]
     said = near = wrong = lengths = right = 0
     speeds, megabytes = [], [0.0]
@@ -70,9 +70,9 @@ def bench_back(takes: int = TAKES) -> None:
             made = classes[number % len(classes)]
             truth, starts, length_s = _spoken(made, path, number)
             before = _children_s()
-            hearing = heard_apart(path, made.cues, lambda share: megabytes.append(_child_mb()))
+            hearing = recognise_apart(path, made.cues, lambda share: megabytes.append(_child_mb()))
             speeds.append(length_s / (_children_s() - before))
-            lines, _ = lines_found(made.cues, hearing)
+            lines, _ = match_lines(made.cues, hearing)
             said += len(truth)
             for place, one in enumerate(lines):
                 at_s = truth.get(place)
@@ -117,7 +117,7 @@ def _children_s() -> float:
 
 
 def _spoken(
-    made: Made, path: Path, number: int
+    made: TimedClass, path: Path, number: int
 ) -> tuple[dict[int, float], dict[str, tuple[float, float]], float]:
     """A take in a file: the seconds of its lines, of its segments, and of all of it."""
     dice = Random(number)
@@ -142,11 +142,13 @@ def _spoken(
     }
     order = sorted(truth)
     remarks = [
-        Heard(round((ends[one] + 1.2) * 10), 60, "line", dice.choice(REMARKS))
+        SoundEvent(round((ends[one] + 1.2) * 10), 60, "line", dice.choice(REMARKS))
         for one, two in pairwise(order)
         if truth[two] - ends[one] > 6 and dice.random() < 0.15
     ]
-    synth().use(VOICES[number % 2])
-    sound = spoken(made, synth(), longer, Random(seed), skipped, drift, remarks, NOISES[number % 3])
-    soundfile.write(path, sound, synth().rate)
-    return truth, starts, len(sound) / synth().rate
+    shipped_voice().use(VOICES[number % 2])
+    sound = simulated_speech(
+        made, shipped_voice(), longer, Random(seed), skipped, drift, remarks, NOISES[number % 3]
+    )
+    soundfile.write(path, sound, shipped_voice().rate)
+    return truth, starts, len(sound) / shipped_voice().rate

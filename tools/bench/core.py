@@ -5,19 +5,19 @@ import time
 from tools.bench.plans import long_class, ninety_minutes, sixty_steps
 from tools.bench.table import ROOM, fresh, line, times
 from tools.milp import optimum
+from yewhour.content.paths import FIRST_DEMO, demo_classes
 from yewhour.core.export.contract import script_json
 from yewhour.core.lengths import ticks
 from yewhour.core.pipeline import solve
-from yewhour.core.script.write import written
+from yewhour.core.script.candidates import candidate_lines
 from yewhour.core.timing.fit import Fit
-from yewhour.store.classfile import plan_bytes, read_plan
-from yewhour.store.paths import FIRST_DEMO, demo_classes
-from yewhour.store.words import load_words
+from yewhour.state.classes.class_file import plan_bytes, read_plan
+from yewhour.state.teaching_data import load_teaching_data
 
 
 def bench_demo() -> None:
     """The first demo class, after the first time."""
-    words, _ = load_words()
+    words, _ = load_teaching_data()
     plan = read_plan(FIRST_DEMO)
     script_json(solve(plan, words).make())
     both = times(lambda: script_json(solve(plan, words).make()))
@@ -29,9 +29,9 @@ def bench_demo() -> None:
 
 def bench_library() -> None:
     """Loading everything, and opening each demo class to a laid-out plan, the first time."""
-    load = times(load_words)
+    load = times(load_teaching_data)
     line("loading the whole library and its data", f"{load * 1000:.1f} ms", "under 60 ms", load < 0.06)
-    words, _ = load_words()
+    words, _ = load_teaching_data()
     slowest = 0.0, ""
     for path in demo_classes():
         start = time.perf_counter()
@@ -45,7 +45,7 @@ def bench_library() -> None:
 
 def bench_fit() -> None:
     """The tables against milp on the same model, and the whole pipeline against milp's fit alone."""
-    words, _ = load_words()
+    words, _ = load_teaching_data()
     solved = solve(sixty_steps(), words)
     length = 36000
     ours = times(lambda: Fit(solved.fit.parts).at(length))
@@ -67,7 +67,7 @@ def bench_fit() -> None:
     plan = long_class()
     hour = solve(plan, words)
     made = hour.make(3600)
-    lines = len(written(made.segments, hour.entries))
+    lines = len(candidate_lines(made.segments, hour.entries))
     whole = times(lambda: solve(plan, words).make(3600), 5)
     theirs = times(lambda: optimum(hour.fit.parts, 36000), 3)
     name = f"whole pipeline, {len(made.segments)} segments, {lines} lines / milp's fit"
@@ -100,7 +100,7 @@ def bench_memory() -> None:
     """Peak memory of `script` on a 90-minute class against Python with NumPy imported."""
     path = ROOM / "ninety.yewhour"
     path.write_bytes(plan_bytes(ninety_minutes()))
-    code = "import time; start = time.perf_counter(); from yewhour.cli import main; "
+    code = "import time; start = time.perf_counter(); from yewhour.cli.main import main; "
     code += f"main(['script', '{path}', '--out', '{ROOM / 'script.txt'}'])"
     _, ours = fresh(code)
     _, numpy = fresh("import time; start = time.perf_counter(); import numpy")

@@ -7,19 +7,19 @@ from random import Random
 from statistics import mean, median
 
 from tools.bench.table import line
-from yewhour.core.draft.draft import Draft, draft
-from yewhour.core.draft.model import Ask, Model
-from yewhour.core.draft.partly import anew, instead, movements_of
-from yewhour.core.draft.pool import at_hand
-from yewhour.core.made import Made
+from yewhour.content.draft_model_file import load_model
+from yewhour.content.terms import load_terms
+from yewhour.core.draft.candidate_pool import at_hand
+from yewhour.core.draft.draft import Draft, draft_class
+from yewhour.core.draft.draft_model import DraftModel, DraftRequest
+from yewhour.core.draft.partial import alternatives_for, movements_of, redraft_section
+from yewhour.core.library.position import base_of
 from yewhour.core.plan.nodes import Step, walk
 from yewhour.core.plan.plan import Brief
-from yewhour.core.plan.position import base_of
 from yewhour.core.problem import Problem
-from yewhour.core.words import Words
-from yewhour.store.draftmodel import load_model
-from yewhour.store.terms import load_terms
-from yewhour.store.words import load_words
+from yewhour.core.teaching_data import TeachingData
+from yewhour.core.timed_class import TimedClass
+from yewhour.state.teaching_data import load_teaching_data
 
 PROMISES, ALIKE, ANOTHERS = 1000, 50, 10
 WORK = ("talk", "setup", "stillness")
@@ -27,10 +27,10 @@ WORK = ("talk", "setup", "stillness")
 
 def bench_draft(promises: int = PROMISES) -> None:
     """An hour's draft, the tenth other one; random promises; how unlike fifty of one promise are."""
-    words, model = load_words()[0], load_model()
+    words, model = load_teaching_data()[0], load_model()
     hour = Brief(title="An hour", target_s=3600.0, style="flow", focus=("hips",), level="mixed")
-    draft(Ask(hour), words, model)
-    took = [_timed(Ask(hour, seed), words, model) for seed in range(1, ANOTHERS + 1)]
+    draft_class(DraftRequest(hour), words, model)
+    took = [_timed(DraftRequest(hour, seed), words, model) for seed in range(1, ANOTHERS + 1)]
     line("an hour drafted, slowest of ten", f"{max(took):.0f} ms", "under 500 ms", max(took) < 500)
     line("   the tenth other one, against the first", f"{took[-1] / took[0]:.2f}")
     _bench_parts(hour, words, model)
@@ -39,7 +39,7 @@ def bench_draft(promises: int = PROMISES) -> None:
         brief = random_brief(dice, words, model)
         before = time.perf_counter()
         try:
-            made = draft(Ask(brief, number), words, model)
+            made = draft_class(DraftRequest(brief, number), words, model)
         except Problem as problem:
             refused[problem.what.split(":")[0][:60]] += 1
             times.append(time.perf_counter() - before)
@@ -59,29 +59,29 @@ def bench_draft(promises: int = PROMISES) -> None:
         line(title, f"{share:.0%}", "under 50 %", share < 0.5)
 
 
-def _bench_parts(brief: Brief, words: Words, model: Model) -> None:
+def _bench_parts(brief: Brief, words: TeachingData, model: DraftModel) -> None:
     """A section of an hour anew, and something else in one place."""
-    made = draft(Ask(brief, 1), words, model)
+    made = draft_class(DraftRequest(brief, 1), words, model)
     index = next(n for n, one in enumerate(made.plan.sections) if one.role == "settle")
     took = []
     for seed in range(5):
         before = time.perf_counter()
-        anew(made.plan, made.made, index, Ask(brief, seed), words, model)
+        redraft_section(made.plan, made.made, index, DraftRequest(brief, seed), words, model)
         took.append((time.perf_counter() - before) * 1000)
     line("   a section of it anew, median", f"{median(took):.0f} ms", "under 150 ms", median(took) < 150)
     step = next(one for one in walk(made.plan.sections[index].body) if isinstance(one, Step))
     before = time.perf_counter()
-    found = instead(made.plan, step.id, Ask(brief, 1), words, model)
+    found = alternatives_for(made.plan, step.id, DraftRequest(brief, 1), words, model)
     line(f"   {len(found)} others in one place", f"{(time.perf_counter() - before) * 1000:.0f} ms")
 
 
-def _timed(ask: Ask, words: Words, model: Model) -> float:
+def _timed(ask: DraftRequest, words: TeachingData, model: DraftModel) -> float:
     before = time.perf_counter()
-    draft(ask, words, model)
+    draft_class(ask, words, model)
     return (time.perf_counter() - before) * 1000
 
 
-def random_brief(dice: Random, words: Words, model: Model) -> Brief:
+def random_brief(dice: Random, words: TeachingData, model: DraftModel) -> Brief:
     """Any promise: all styles, levels, 4 to 75 minutes, any cautions, props and focus."""
     areas = list(load_terms(words.positions).areas)
     style = dice.choice(list(model.styles))
@@ -102,7 +102,7 @@ def random_brief(dice: Random, words: Words, model: Model) -> Brief:
     )
 
 
-def faults(made: Draft, brief: Brief, words: Words) -> list[str]:
+def faults(made: Draft, brief: Brief, words: TeachingData) -> list[str]:
     """What a draft does not keep."""
     found = []
     class_ = made.made
@@ -131,7 +131,7 @@ def faults(made: Draft, brief: Brief, words: Words) -> list[str]:
     return found
 
 
-def focus_share(made: Made, brief: Brief) -> float:
+def focus_share(made: TimedClass, brief: Brief) -> float:
     """The share of the working time that is about the focus."""
     work = [one for one in made.segments if one.kind not in WORK]
     total = sum(one.length for one in work) or 1
@@ -139,7 +139,7 @@ def focus_share(made: Made, brief: Brief) -> float:
     return sum(one.length for one in about) / total
 
 
-def ups(made: Made, words: Words) -> int:
+def ups(made: TimedClass, words: TeachingData) -> int:
     """How often people are sent from the floor to their feet, or down."""
     floor = words.positions.floor - {"four-point", "plank", "inverted"}
     before, changes = None, 0
@@ -153,11 +153,11 @@ def ups(made: Made, words: Words) -> int:
     return changes
 
 
-def alike(style: str, words: Words, model: Model) -> float:
+def alike(style: str, words: TeachingData, model: DraftModel) -> float:
     """The mean share of movements that two drafts of one promise have in common."""
     props = ("bolster", "blanket", "chair", "block", "two blocks", "strap", "wall")
     brief = Brief(title="One", target_s=1800.0, style=style, level="mixed", focus=(), props=props)
-    sets = [_movements(draft(Ask(brief, seed), words, model)) for seed in range(ALIKE)]
+    sets = [_movements(draft_class(DraftRequest(brief, seed), words, model)) for seed in range(ALIKE)]
     return mean(len(one & two) / max(1, min(len(one), len(two))) for one, two in combinations(sets, 2))
 
 

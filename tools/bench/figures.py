@@ -14,20 +14,20 @@ def bench_figures() -> None:
     from PySide6.QtCore import QRectF
     from PySide6.QtGui import QImage, QPainter
 
-    from yewhour.store.figures import load_figures
-    from yewhour.store.words import load_words
+    from yewhour.content.figure_files import load_figures
+    from yewhour.state.teaching_data import load_teaching_data
     from yewhour.ui.frame.app import application
-    from yewhour.ui.kit.figure import drawn_of, moving_of, paint_figure
+    from yewhour.ui.kit.figure_view import moving_of, paint_figure, pictures_of
     from yewhour.ui.kit.theme import LIGHT
 
     application()
-    library = load_words()[0].library
+    library = load_teaching_data()[0].library
     load_figures.cache_clear()
     before = time.perf_counter()
     load_figures()
     line("the figures read, when the first is drawn", f"{(time.perf_counter() - before) * 1000:.1f} ms")
     before = time.perf_counter()
-    made = [one for movement in library.values() for one in drawn_of(movement, "right")]
+    made = [one for movement in library.values() for one in pictures_of(movement, "right")]
     each = (time.perf_counter() - before) / len(made) * 1000
     line(f"   {len(made)} figures made ready, each once", f"{each:.2f} ms each")
     image = QImage(600, 600, QImage.Format.Format_ARGB32_Premultiplied)
@@ -44,7 +44,7 @@ def bench_figures() -> None:
             "under 0.3 ms", mean(took) < 0.3,
         )  # fmt: skip
     before = time.perf_counter()
-    states = [moving_of(one, "right")[0] for one in library.values() if len(drawn_of(one, "right")) > 1]
+    states = [moving_of(one, "right")[0] for one in library.values() if len(pictures_of(one, "right")) > 1]
     slow = (time.perf_counter() - before) / len(states) * 1000
     line(
         "   a figure that moves, its first frame",

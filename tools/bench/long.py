@@ -10,8 +10,8 @@ from random import Random
 
 from tools import fuzz
 from tools.kills import kill_saves
-from yewhour.store.classfile import read_plan
-from yewhour.store.paths import FIRST_DEMO
+from yewhour.content.paths import FIRST_DEMO
+from yewhour.state.classes.class_file import read_plan
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 DAMAGED, KILLS, ACTS = 100_000, 1000, 60

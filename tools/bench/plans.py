@@ -2,10 +2,15 @@
 
 import msgspec
 
+from yewhour.core.pace import Pace
 from yewhour.core.plan.edit import bare
 from yewhour.core.plan.nodes import Pair, Rounds, Step
-from yewhour.core.plan.pace import Pace
-from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.plan.plan import (
+    Brief,
+    Plan,
+    Section,
+    with_ids,
+)
 
 
 def sixty_steps():

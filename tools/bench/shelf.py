@@ -9,14 +9,14 @@ from statistics import median
 import msgspec
 
 from tools.bench.table import line
-from yewhour.core.shelf.records import Outing, Shelved, Taken
-from yewhour.store.logbook import Logbook
-from yewhour.store.sheets import demo_sheets
+from yewhour.content.demo_sheets import demo_sheets
+from yewhour.core.shelf.records import Outing, ShelvedClass, TakeRecord
+from yewhour.state.logbook.logbook import Logbook
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.app import application
 from yewhour.ui.kit.theme import LIGHT
 from yewhour.ui.shelf.page import ShelfPage
-from yewhour.ui.shelf.shelving import Shelving
+from yewhour.ui.shelf.shelf_session import ShelfSession
 
 CLASSES, TAKES, OUTINGS = 2000, 5000, 3000
 TODAY = 739_943  # a Monday
@@ -57,7 +57,7 @@ _frames: list[float] = []
 
 def _opened(folder: Path, session: Session) -> tuple[ShelfPage, float]:
     before = time.perf_counter()
-    shelving = Shelving(Logbook(folder, "here"), today=lambda: TODAY)
+    shelving = ShelfSession(Logbook(folder, "here"), today=lambda: TODAY)
     page = ShelfPage(session, shelving, LIGHT)
     page.resize(1280, 700)
     page.show()
@@ -93,9 +93,9 @@ def _fill(folder: Path) -> None:
         sheet = dice.choice(sheets)
         title = f"{sheet.title} {number}"
         sheet = msgspec.structs.replace(sheet, title=title, length_s=sheet.length_s + number % 90)
-        records.append(Shelved(f"c{number}", sheet, TODAY - dice.randrange(1500)))
+        records.append(ShelvedClass(f"c{number}", sheet, TODAY - dice.randrange(1500)))
     records += [
-        Taken(f"t{n}", f"c{dice.randrange(CLASSES)}", TODAY - dice.randrange(1500), "", 1200.0, 1190.0)
+        TakeRecord(f"t{n}", f"c{dice.randrange(CLASSES)}", TODAY - dice.randrange(1500), "", 1200.0, 1190.0)
         for n in range(TAKES)
     ]
     records += [

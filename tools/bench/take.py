@@ -7,20 +7,20 @@ from statistics import median
 from tools.bench.plans import sixty_steps
 from tools.bench.table import ROOM, line
 from tools.takes import could, misses, simulated
+from yewhour.content.paths import DEMO, demo_classes
+from yewhour.content.terms import load_voice
 from yewhour.core.pipeline import solve
-from yewhour.core.take.acts import numbered
-from yewhour.core.take.lines import respoken
+from yewhour.core.take.apply_marks import apply_mark_numbers
 from yewhour.core.take.marks import Mark
+from yewhour.core.take.rewriting import with_new_lines
 from yewhour.core.take.take import begin
-from yewhour.store.classfile import read_plan
-from yewhour.store.paths import DEMO, demo_classes
-from yewhour.store.terms import load_voice
-from yewhour.store.words import load_words
-from yewhour.voice.sound.cast import cast
-from yewhour.voice.sound.ear import Device, Ear, Placed
-from yewhour.voice.sound.file import write_sound
-from yewhour.voice.sound.mix import Mix
-from yewhour.voice.sound.synth import Samples, synth
+from yewhour.state.classes.class_file import read_plan
+from yewhour.state.teaching_data import load_teaching_data
+from yewhour.voice.sound.mix import ClassMix
+from yewhour.voice.sound.monitor import MonitorDevice, MonitorMix, PlacedSound
+from yewhour.voice.sound.shipped_voice import Samples, shipped_voice
+from yewhour.voice.sound.sound_events import sound_events
+from yewhour.voice.sound.sound_file import write_sound
 
 TAKES = 1000
 FRAME_S = 1 / 60
@@ -28,7 +28,7 @@ FRAME_S = 1 / 60
 
 def bench_take() -> None:
     """All three."""
-    words, _ = load_words()
+    words, _ = load_teaching_data()
     _retiming(words)
     _thousand(words)
     _frames()
@@ -37,7 +37,7 @@ def bench_take() -> None:
 def _retiming(words) -> None:
     solved = solve(sixty_steps(), words)
     made = solved.make(3600.0)
-    started = numbered(begin(solved, made), Mark(0.0, "start"))
+    started = apply_mark_numbers(begin(solved, made), Mark(0.0, "start"))
     dice, took, spoke = Random(3), [], []
     for _ in range(200):
         mark = Mark(round(dice.uniform(1, 3590), 1), dice.choice(("again", "fewer", "next", "pause")))
@@ -45,10 +45,10 @@ def _retiming(words) -> None:
         before = time.perf_counter()
         take = started
         for one in marks:
-            take = numbered(take, one)
+            take = apply_mark_numbers(take, one)
         took.append(time.perf_counter() - before)
         before = time.perf_counter()
-        respoken(take)
+        with_new_lines(take)
         spoke.append(time.perf_counter() - before)
     line("re-timing an hour at any moment, median", f"{median(took) * 1000:.1f} ms", "under 16 ms",
          median(took) < 0.016)  # fmt: skip
@@ -105,7 +105,7 @@ def _frames() -> None:
     window.close()
 
 
-class _Watched(Ear):
+class _Watched(MonitorMix):
     """An ear that notes, for each sound, how long after its moment it was given to the device."""
 
     def __init__(self, rate: int) -> None:
@@ -126,15 +126,17 @@ class _Watched(Ear):
 
 def bench_ear(minutes: float = 30) -> None:
     """So many real minutes of lines on the null device, which is followed as the window does."""
-    words, _ = load_words()
+    words, _ = load_teaching_data()
     made = solve(read_plan(DEMO / "slack-tide.yewhour"), words).make()
     slower = {str(name): value for name, value in load_voice().slower.items()}
-    mix = Mix(cast(made.segments, made.cues, {"lines"}), made.length, synth(), 1.0, slower)
-    placed = [Placed(mix.sample_of(one.at), mix.sound_of(one)) for one in mix.heard]
-    placed += [Placed(one.at + mix.samples, one.sound) for one in placed]  # once more
+    mix = ClassMix(
+        sound_events(made.segments, made.cues, {"lines"}), made.length, shipped_voice(), 1.0, slower
+    )
+    placed = [PlacedSound(mix.sample_of(one.at), mix.sound_of(one)) for one in mix.heard]
+    placed += [PlacedSound(one.at + mix.samples, one.sound) for one in placed]  # once more
     ear = _Watched(mix.rate)
     ear.place(placed)
-    device = Device(ear, print, "null")
+    device = MonitorDevice(ear, print, "null")
     while (now_s := time.monotonic() - ear.begun_s) < minutes * 60:
         ear.follow(round(now_s * mix.rate))
         time.sleep(FRAME_S)
@@ -147,12 +149,12 @@ def bench_ear(minutes: float = 30) -> None:
 
 def bench_voice() -> None:
     """The 26-minute demo spoken into a file: against its length, in processor time, as machines are noisy."""
-    words, _ = load_words()
+    words, _ = load_teaching_data()
     made = solve(read_plan(DEMO / "slack-tide.yewhour"), words).make()
     slower = {str(name): value for name, value in load_voice().slower.items()}
     path = ROOM / "class.flac"
     before = time.process_time()
-    done = write_sound(made, path, synth(), {"lines", "bells"}, slower)
+    done = write_sound(made, path, shipped_voice(), {"lines", "bells"}, slower)
     took = time.process_time() - before
     ratio = made.length_s / took
     line("a class as sound: its length / the time it takes", f"{ratio:.0f}", "at least 50", ratio >= 50)

@@ -11,7 +11,7 @@ from PySide6.QtTest import QTest
 
 from tools.bench.plans import ninety_minutes
 from tools.bench.table import ROOM, SRC, fresh, line, times
-from yewhour.store.paths import DEMO, FIRST_DEMO
+from yewhour.content.paths import DEMO, FIRST_DEMO
 from yewhour.ui.frame.app import application, first_window, open_first
 
 EMPTY = """
@@ -24,11 +24,11 @@ qt = QApplication([]); window = QMainWindow(); window.resize(1280, 800); window.
 BEGUN = """
 import time; start = time.perf_counter()
 import gc; gc.disable()
-from yewhour.store.ahead import Ahead, Path
+from yewhour.state.classes.prewarm import Ahead, Path
 path, ahead = None, None
 """
 SHOWN = """
-import yewhour.cli
+import yewhour.cli.main
 from yewhour.ui.frame.app import application, first_window, open_first
 qt = application(); window = first_window(); window.show(); qt.processEvents()
 """
@@ -45,7 +45,10 @@ ANEW = """
 while window.session.solved is None:
     loop.processEvents(QEventLoop.ProcessEventsFlag.WaitForMoreEvents)
 """
-PREPARED = "from yewhour.store import glimpse as g, paths; g.prepare(paths.FIRST_DEMO, g.own_glimpses())"
+PREPARED = (
+    "from yewhour.content.paths import FIRST_DEMO; from yewhour.state.classes import preview_cache, preview_files;"
+    "preview_cache.make_preview(FIRST_DEMO, preview_files.own_previews())"
+)
 
 
 def bench_window() -> None:

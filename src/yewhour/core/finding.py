@@ -10,7 +10,7 @@ from yewhour.core.plan.edit import Edit
 Severity = Literal["wrong", "look", "note"]
 
 
-class Rule(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class CheckRule(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """How a finding is worded and how bad it is. Declared in data/checks.toml, one for each check."""
 
     severity: Severity
@@ -18,7 +18,7 @@ class Rule(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     fix: str
 
 
-Rules = dict[str, Rule]
+CheckRules = dict[str, CheckRule]
 
 
 class Notice(msgspec.Struct, frozen=True):

@@ -14,46 +14,46 @@ from typing import TYPE_CHECKING
 
 import msgspec
 
-from yewhour.core.checks.every import findings
+from yewhour.core.checks.all_checks import findings
 from yewhour.core.lengths import seconds, ticks
-from yewhour.core.made import Lengths, Made
-from yewhour.core.plan.own import share
+from yewhour.core.plan.own_shares import own_share
 from yewhour.core.plan.plan import Brief, Plan
-from yewhour.core.plan.purpose import PURPOSES
+from yewhour.core.preparation import PreparedPlan, prepare_plan
 from yewhour.core.problem import Problem
-from yewhour.core.script.cue import Duration
-from yewhour.core.script.entry import Entries
-from yewhour.core.script.handwork import with_edits
-from yewhour.core.script.manner import Manner
-from yewhour.core.script.place import placed
-from yewhour.core.script.write import written
-from yewhour.core.setting import Setting, set_up
+from yewhour.core.purpose import PURPOSES
+from yewhour.core.script.candidates import candidate_lines
+from yewhour.core.script.own_lines import with_own_lines
+from yewhour.core.script.placement import place_cues
 from yewhour.core.sides import evened
-from yewhour.core.timing.choice import Choice
+from yewhour.core.teaching_data import TeachingData
+from yewhour.core.timed_class import LengthRange, TimedClass
+from yewhour.core.timing.fit_model import FitModel, build_model
+from yewhour.core.timing.fitted_numbers import FittedNumbers
 from yewhour.core.timing.layout import Segment, lay_out
-from yewhour.core.timing.model import Model, modelled
-from yewhour.core.timing.turn import Turn, chosen
-from yewhour.core.timing.unfold import Unfolded, unfold
-from yewhour.core.timing.ways import with_ways
-from yewhour.core.words import Words
+from yewhour.core.timing.step_use import StepUse, uses_with_rounds
+from yewhour.core.timing.unfold import UnfoldedClass, unfold
+from yewhour.core.transitions.entry import EntryLines
+from yewhour.core.transitions.ways import with_transitions
+from yewhour.core.wording.phrasing import Phrasing
+from yewhour.core.wording.speech import Duration
 
 if TYPE_CHECKING:
     from yewhour.core.timing.fit import Fit
 
-Stage = Callable[[str], None]  # told what is being done; what it raises stops the work
+StageListener = Callable[[str], None]  # told what is being done; what it raises stops the work
 
 
-def silent(stage: str) -> None:
+def no_listener(stage: str) -> None:
     """Tells nobody."""
 
 
 def solve(
     plan: Plan,
-    words: Words,
+    words: TeachingData,
     keep: bool = True,
-    stage: Stage = silent,
+    stage: StageListener = no_listener,
     without: frozenset[str] = frozenset(),
-) -> Solved:
+) -> SolvedPlan:
     """A plan with its tables solved, ready for any length. keep: see Fit. stage: hears what is being done.
 
     without: the keys of turns that are left out. Raises Problem when the plan can't be a class at any length.
@@ -61,33 +61,35 @@ def solve(
     # NumPy, which the tables are made with, takes longer to import than all the rest: not before it is used.
     from yewhour.core.timing.fit import Fit
 
-    setting = set_up(plan, words)
+    setting = prepare_plan(plan, words)
     unfolded = unfold(setting.plan, words.library, setting.school, words.blocks)
     if without:
         left = tuple(turn for turn in unfolded.turns if turn.key not in without)
         unfolded = msgspec.structs.replace(unfolded, turns=left)
     if not unfolded.turns:
         raise Problem("Nothing in this class is ever done.", do="Add a movement that every round has.")
-    entries = Entries(_manner(setting), unfolded.turns, setting.plan.edits)
+    entries = EntryLines(_manner(setting), unfolded.turns, setting.plan.edits)
     level = setting.plan.brief.level
-    turns = with_ways(unfolded, words.positions, entries, setting.school, level, setting.plan.brief.own)
-    model = modelled(turns, len(unfolded.nodes), unfolded.groups, entries.needs)
+    turns = with_transitions(
+        unfolded, words.positions, entries, setting.school, level, setting.plan.brief.own
+    )
+    model = build_model(turns, len(unfolded.nodes), unfolded.groups, entries.needs)
     stage("fitting")
-    return Solved(setting, unfolded, turns, entries, model, Fit(model.parts, keep), stage)
+    return SolvedPlan(setting, unfolded, turns, entries, model, Fit(model.parts, keep), stage)
 
 
-class Solved(msgspec.Struct, frozen=True, eq=False):
+class SolvedPlan(msgspec.Struct, frozen=True, eq=False):
     """A plan solved: its turns with their ways, the lines of those, its fit model and the model's tables."""
 
-    setting: Setting
-    unfolded: Unfolded
-    turns: tuple[Turn, ...]
-    entries: Entries
-    model: Model
+    setting: PreparedPlan
+    unfolded: UnfoldedClass
+    turns: tuple[StepUse, ...]
+    entries: EntryLines
+    model: FitModel
     fit: Fit
-    stage: Stage = silent
+    stage: StageListener = no_listener
 
-    def make(self, length_s: float | None = None) -> Made:
+    def make(self, length_s: float | None = None) -> TimedClass:
         """The class at a length of the whole recording in seconds, or as its brief promises.
 
         Raises CannotFit when it can't be that.
@@ -98,24 +100,24 @@ class Solved(msgspec.Struct, frozen=True, eq=False):
         segments = self.laid_out(choice)
         _check_sum(segments, choice)
         self.stage("writing")
-        candidates, lost = with_edits(written(segments, self.entries), segments, plan.edits)
-        cues, dropped = placed(candidates, segments, duration, self.setting.school.talk)
-        made = Made(
+        candidates, lost = with_own_lines(candidate_lines(segments, self.entries), segments, plan.edits)
+        cues, dropped = place_cues(candidates, segments, duration, self.setting.school.talk)
+        made = TimedClass(
             plan, ticks(self.promised_s), choice.length, choice, segments, cues, dropped, lost_edits=lost
         )
         self.stage("checking")
         return msgspec.structs.replace(made, findings=tuple(findings(made, self.setting)))
 
-    def laid_out(self, choice: Choice) -> tuple[Segment, ...]:
+    def laid_out(self, choice: FittedNumbers) -> tuple[Segment, ...]:
         """The segments of the class with the numbers chosen."""
         titles = [section.title for section in self.plan.sections]
-        turns = chosen(self.turns, choice.rounds, self.unfolded.groups)
+        turns = uses_with_rounds(self.turns, choice.rounds, self.unfolded.groups)
         return lay_out(turns, choice, self.model.slack_key, titles, self.setting.school)
 
-    def turns_of(self, index: int) -> list[Turn]:
+    def turns_of(self, index: int) -> list[StepUse]:
         """The turns of one top-level node, ways included, with its preferred rounds."""
         mine = tuple(turn for turn in self.turns if turn.node == index)
-        return chosen(mine, {}, self.unfolded.groups)
+        return uses_with_rounds(mine, {}, self.unfolded.groups)
 
     # --- how long it can be -------------------------------------------------------------------------------
 
@@ -125,7 +127,7 @@ class Solved(msgspec.Struct, frozen=True, eq=False):
         return self.setting.plan
 
     @property
-    def words(self) -> Words:
+    def words(self) -> TeachingData:
         """What it is made with."""
         return self.setting.words
 
@@ -142,7 +144,7 @@ class Solved(msgspec.Struct, frozen=True, eq=False):
         brief = self.plan.brief
         if brief.target_counts == "recording":
             return brief.target_s
-        there = chosen(self.turns, {}, self.unfolded.groups)
+        there = uses_with_rounds(self.turns, {}, self.unfolded.groups)
         framing = (turn.fixed for turn in there if {"welcome", "farewell"} & set(turn.movement.marks))
         return round(brief.target_s + seconds(sum(framing)), 1)
 
@@ -162,21 +164,21 @@ class Solved(msgspec.Struct, frozen=True, eq=False):
         return seconds(self.fit.longest)
 
     @property
-    def lengths(self) -> Lengths:
+    def lengths(self) -> LengthRange:
         """How long this class can be, and what is promised."""
         promised_s = self.promised_s
         extra_s = round(promised_s - self.plan.brief.target_s, 1)
-        return Lengths(self.shortest_s, self.preferred_s, self.longest_s, promised_s, extra_s)
+        return LengthRange(self.shortest_s, self.preferred_s, self.longest_s, promised_s, extra_s)
 
     def nearest_s(self, length_s: float) -> float:
         """The possible length nearest to one asked for, in seconds."""
         return seconds(self.fit.nearest(ticks(length_s)))
 
 
-def _manner(setting: Setting) -> Manner:
+def _manner(setting: PreparedPlan) -> Phrasing:
     words, brief = setting.words, setting.plan.brief
     duration = _duration(words, brief)
-    return Manner(
+    return Phrasing(
         brief,
         setting.school,
         words.wording,
@@ -189,7 +191,7 @@ def _manner(setting: Setting) -> Manner:
     )
 
 
-def _duration(words: Words, brief: Brief) -> Duration:
+def _duration(words: TeachingData, brief: Brief) -> Duration:
     """Ticks a line takes in her voice, rounded up; what was measured is remembered."""
     known: dict[tuple[str, str], int] = {}
 
@@ -197,7 +199,7 @@ def _duration(words: Words, brief: Brief) -> Duration:
         key = (text, purpose)
         if key not in known:
             delivery = PURPOSES[purpose].delivery
-            rate = brief.voice_rate / share(brief.own, "voice", delivery)
+            rate = brief.voice_rate / own_share(brief.own, "voice", delivery)
             said = words.seconds(evened(text), delivery, rate)
             known[key] = max(1, math.ceil(said * 10))
         return known[key]
@@ -205,7 +207,7 @@ def _duration(words: Words, brief: Brief) -> Duration:
     return duration
 
 
-def _check_sum(segments: tuple[Segment, ...], choice: Choice) -> None:
+def _check_sum(segments: tuple[Segment, ...], choice: FittedNumbers) -> None:
     """What was laid out must be as long as what was fitted; if it is not, that is our fault."""
     if not segments:
         raise Problem(

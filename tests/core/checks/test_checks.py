@@ -6,16 +6,16 @@ import msgspec
 import pytest
 
 from tests.conftest import demo_maker, plan_of, shipped
-from yewhour.core.checks.check import CHECKS
-from yewhour.core.checks.every import verified
+from yewhour.content.paths import demo_classes
+from yewhour.content.terms import load_rules
+from yewhour.core.checks.all_checks import verified_rules
+from yewhour.core.checks.registry import CHECKS
+from yewhour.core.pace import Pace
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import apply
 from yewhour.core.plan.nodes import Pair, Rounds, Step
-from yewhour.core.plan.pace import Pace
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.problem import Problem
-from yewhour.store.paths import demo_classes
-from yewhour.store.terms import load_rules
 
 REST = Step(movement="final-rest", id="rest", amount=180)
 BACK = Step(movement="return", id="return")
@@ -246,7 +246,7 @@ def test_a_rule_file_with_a_typo_is_named(tmp_path: Path):
     rules = dict(shipped().rules)
     rules["unevan"] = rules.pop("uneven")
     with pytest.raises(Problem, match="unev"):
-        verified(rules)
+        verified_rules(rules)
     (tmp_path / "checks.toml").write_text('[uneven]\nseverety = "wrong"\n')
     with pytest.raises(Problem, match=r"checks\.toml"):
         load_rules(tmp_path)

@@ -6,11 +6,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import demo_maker, plan_of, shipped
+from yewhour.core.library.position import START, base_of
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair, Step
 from yewhour.core.plan.plan import LineEdit
-from yewhour.core.plan.position import START, base_of
-from yewhour.store.listing import demo_classes
+from yewhour.state.listing import demo_classes
 
 WORDS = shipped()
 BY_EAR = {"lost", "wrong-side-heard", "unsaid"}

@@ -7,16 +7,30 @@ import pytest
 
 from tests.conftest import shipped
 from tools.bench.draft import faults, focus_share, random_brief
-from yewhour.core.draft.draft import draft
-from yewhour.core.draft.model import Ask
-from yewhour.core.draft.partly import anew, filled_in, gentler, instead, kept, like, movements_of, seated
-from yewhour.core.draft.why import sentence, told, turned_down
+from yewhour.content.draft_model_file import load_model
+from yewhour.content.terms import load_terms
+from yewhour.core.draft.draft import draft_class
+from yewhour.core.draft.draft_model import DraftRequest
+from yewhour.core.draft.partial import (
+    alternatives_for,
+    fill_empty,
+    gentler_class,
+    keep_sections,
+    movements_of,
+    one_like,
+    redraft_section,
+    seated_class,
+)
+from yewhour.core.draft.reasons import reasons_told, sentence, turned_down
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair, Step, walk
-from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
+from yewhour.core.plan.plan import (
+    Brief,
+    Plan,
+    Section,
+    with_ids,
+)
 from yewhour.core.problem import Problem
-from yewhour.store.draftmodel import load_model
-from yewhour.store.terms import load_terms
 
 MODEL = load_model()
 HIPS = Brief(
@@ -26,7 +40,7 @@ HIPS = Brief(
 
 
 def drafted(brief=HIPS, seed=0, **more):
-    return draft(Ask(brief, seed, **more), shipped(), MODEL)
+    return draft_class(DraftRequest(brief, seed, **more), shipped(), MODEL)
 
 
 def steps(plan):
@@ -141,7 +155,7 @@ def test_what_nothing_can_keep_is_refused_with_what_to_change(fields, told):
 def test_the_middle_is_kept_and_the_rest_is_other():
     made = drafted()
     middle = [n for n, one in enumerate(made.plan.sections) if one.role in ("build", "peak")]
-    after = kept(made.plan, middle, Ask(HIPS, 7), shipped(), MODEL)
+    after = keep_sections(made.plan, middle, DraftRequest(HIPS, 7), shipped(), MODEL)
     old = [made.plan.sections[n].body for n in middle]
     new = [one.body for one in after.plan.sections if one.role in ("build", "peak")]
     assert [[s.movement for s in walk(b) if isinstance(s, Step)] for b in new] == [
@@ -156,7 +170,7 @@ def test_the_middle_is_kept_and_the_rest_is_other():
 def test_a_section_anew_is_as_long_and_nothing_else_is_other():
     made = drafted()
     index = next(n for n, one in enumerate(made.plan.sections) if one.role == "settle")
-    after = anew(made.plan, made.made, index, Ask(HIPS, 2), shipped(), MODEL)
+    after = redraft_section(made.plan, made.made, index, DraftRequest(HIPS, 2), shipped(), MODEL)
     for n, (one, other) in enumerate(zip(made.plan.sections, after.sections, strict=True)):
         assert (movements_of(made.plan, [one]) == movements_of(after, [other])) == (n != index)
     assert solve(after, shipped()).make().length_s == 1500.0
@@ -171,7 +185,7 @@ def test_an_unfinished_class_is_filled_and_what_stands_there_stays():
         Section(title="Rest", role="rest", body=(Step(movement="final-rest"),)),
     )))  # fmt: skip
     lengths = solve(plan, shipped())
-    after = filled_in(plan, 1500 - lengths.preferred_s, Ask(HIPS), shipped(), MODEL)
+    after = fill_empty(plan, 1500 - lengths.preferred_s, DraftRequest(HIPS), shipped(), MODEL)
     assert all(section.body for section in after.sections)
     assert [one.movement for one in steps(after) if one.movement == "half-lord-twist"] == ["half-lord-twist"]
     made = solve(after, shipped()).make()
@@ -182,7 +196,7 @@ def test_an_unfinished_class_is_filled_and_what_stands_there_stays():
 def test_three_things_could_be_done_in_its_place():
     made = drafted()
     step = next(one for one in steps(made.plan) if shipped().library[one.movement].effort >= 2)
-    found = instead(made.plan, step.id, Ask(HIPS), shipped(), MODEL)
+    found = alternatives_for(made.plan, step.id, DraftRequest(HIPS), shipped(), MODEL)
     assert len(found) == 3
     assert len({one.movement for one in found}) == 3
     for one in found:
@@ -192,19 +206,19 @@ def test_three_things_could_be_done_in_its_place():
         assert len(names) == len(steps(made.plan))
         assert solve(one.plan, shipped()).make().length_s == 1500.0
     with pytest.raises(Problem, match="no movement of its own"):
-        instead(made.plan, "nothing", Ask(HIPS), shipped(), MODEL)
+        alternatives_for(made.plan, "nothing", DraftRequest(HIPS), shipped(), MODEL)
 
 
 def test_one_more_like_it_a_gentler_one_and_one_on_a_chair():
     brief = Brief(title="Legs", target_s=1200.0, style="hatha", level="mixed", focus=("thighs",))
     made = drafted(brief)
-    ask = Ask(brief, 1)
-    other = like(made.plan, ask, shipped(), MODEL)
+    ask = DraftRequest(brief, 1)
+    other = one_like(made.plan, ask, shipped(), MODEL)
     assert faults(other, brief, shipped()) == []
-    easy = gentler(made.plan, ask, shipped(), MODEL)
+    easy = gentler_class(made.plan, ask, shipped(), MODEL)
     assert easy.plan.brief.level == "gentle"
     assert max(one.turn.movement.effort for one in easy.made.segments) <= 3
-    chair = seated(made.plan, ask, shipped(), MODEL)
+    chair = seated_class(made.plan, ask, shipped(), MODEL)
     assert chair.plan.brief.style == "chair-balance"
     assert focus_share(chair.made, brief) >= 0.5
 
@@ -219,4 +233,4 @@ def test_every_movement_says_why_and_what_was_turned_down_too():
         assert "{" not in said
     down = list(turned_down(made, words.library, MODEL))
     assert any(line.startswith("Not for knees:") for line in down)
-    assert list(told(made, words.library, areas, MODEL))[-1] == down[-1]
+    assert list(reasons_told(made, words.library, areas, MODEL))[-1] == down[-1]

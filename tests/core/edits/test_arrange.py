@@ -7,7 +7,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import plan_of, shipped
-from yewhour.core.edits.arrange import copies, moved, put, removed, shifted, with_node
+from yewhour.core.edits.arrange import (
+    copies,
+    moved,
+    put,
+    removed,
+    shifted,
+    with_node,
+)
 from yewhour.core.edits.groups import (
     flowing,
     in_rounds,
@@ -18,7 +25,7 @@ from yewhour.core.edits.groups import (
     without_section,
 )  # fmt: skip
 from yewhour.core.edits.places import (
-    Place,
+    NodePlace,
     after,
     bodies,
     end_of,
@@ -27,7 +34,12 @@ from yewhour.core.edits.places import (
     outermost,
     place_of,
 )  # fmt: skip
-from yewhour.core.plan.nodes import Block, Pair, Rounds, Step
+from yewhour.core.plan.nodes import (
+    Block,
+    Pair,
+    Rounds,
+    Step,
+)
 from yewhour.core.plan.plan import Plan, steps_of
 from yewhour.core.problem import Problem
 from yewhour.core.timing.unfold import unfold
@@ -73,9 +85,9 @@ def plan():
 
 def test_what_is_put_in_stands_where_it_was_put_with_an_id_of_its_own(plan):
     pair = next(node for node in nodes_of(plan).values() if isinstance(node, Pair))
-    changed, new = put(plan, Place(pair.id, 1), (CHILD,))
+    changed, new = put(plan, NodePlace(pair.id, 1), (CHILD,))
     assert movements(changed) == ["downward-dog", "low-lunge", "child", "lying-twist", "child"]
-    assert place_of(changed, new[0]) == Place(pair.id, 1)
+    assert place_of(changed, new[0]) == NodePlace(pair.id, 1)
     assert len(set(nodes_of(changed))) == len(nodes_of(changed))
 
 
@@ -87,7 +99,7 @@ def test_a_first_movement_in_an_empty_class_makes_its_first_section():
 
 def test_the_next_movement_goes_before_a_rest_that_is_there():
     plan = new_section(plan_of(DOG), "Rest", 1)
-    assert end_of(plan) == Place("section 0", 1)
+    assert end_of(plan) == NodePlace("section 0", 1)
 
 
 def test_a_pair_left_empty_is_gone(plan):
@@ -100,7 +112,7 @@ def test_a_pair_left_empty_is_gone(plan):
 def test_a_group_cannot_be_put_into_itself(plan):
     pair = next(node for node in nodes_of(plan).values() if isinstance(node, Pair))
     with pytest.raises(Problem, match="into itself"):
-        moved(plan, [pair.id], Place(pair.id, 1), LIBRARY)
+        moved(plan, [pair.id], NodePlace(pair.id, 1), LIBRARY)
 
 
 def test_several_are_moved_together_in_their_order(plan):
@@ -198,7 +210,7 @@ def test_whatever_is_moved_or_gathered_every_step_stays_once(nodes, data):
     chosen = data.draw(st.lists(st.sampled_from(known), min_size=1, max_size=4))
     key, body = data.draw(st.sampled_from(list(bodies(plan).items())))
     try:
-        after_move = moved(plan, chosen, Place(key, data.draw(st.integers(0, len(body)))), LIBRARY)
+        after_move = moved(plan, chosen, NodePlace(key, data.draw(st.integers(0, len(body)))), LIBRARY)
     except Problem:
         after_move = plan
     gathered, made = in_rounds(plan, chosen, 3)
@@ -214,7 +226,7 @@ def test_whatever_is_moved_or_gathered_every_step_stays_once(nodes, data):
 def test_what_is_put_in_and_taken_out_again_leaves_the_class_as_it_was(nodes, data):
     plan = plan_of(*nodes)
     key, body = data.draw(st.sampled_from(list(bodies(plan).items())))
-    changed, new = put(plan, Place(key, data.draw(st.integers(0, len(body)))), (DOG, CHILD))
+    changed, new = put(plan, NodePlace(key, data.draw(st.integers(0, len(body)))), (DOG, CHILD))
     assert removed(changed, new) == plan
 
 
@@ -258,17 +270,17 @@ def test_copies_of_two_pairs_are_two_pairs():
 def test_into_a_pair_goes_what_was_a_pair_and_each_is_done_once_a_side():
     plan = plan_of(pair_of("low-lunge"), pair_of("lizard", "half-splits"))
     chain = plan.sections[0].body[1]
-    changed = moved(plan, ids(plan, "low-lunge"), Place(chain.id, 1), LIBRARY)
+    changed = moved(plan, ids(plan, "low-lunge"), NodePlace(chain.id, 1), LIBRARY)
     assert movements(changed) == ["lizard", "low-lunge", "half-splits"]
     assert times_of(changed) == times_of(plan)
-    put_in, _ = put(plan, Place(chain.id, 0), (pair_of("lying-twist"),))
+    put_in, _ = put(plan, NodePlace(chain.id, 0), (pair_of("lying-twist"),))
     assert times_of(put_in)["lying-twist", "left"] == 1
 
 
 def test_let_go_of_where_it_was_a_pair_is_as_it_was():
     plan = plan_of(pair_of("low-lunge"), DOG)
     pair = plan.sections[0].body[0]
-    assert moved(plan, ids(plan, "low-lunge"), Place(pair.id, 0), LIBRARY) == plan
+    assert moved(plan, ids(plan, "low-lunge"), NodePlace(pair.id, 0), LIBRARY) == plan
 
 
 def test_a_flow_of_what_has_sides_leads_with_each_as_often():
@@ -295,7 +307,7 @@ def test_no_act_on_the_order_loses_a_movement_or_a_side(nodes, data):
     known = [node.id for node in nodes_of(plan).values()]
     chosen = data.draw(st.lists(st.sampled_from(known), min_size=1, max_size=4, unique=True))
     key, body = data.draw(st.sampled_from(list(bodies(plan).items())))
-    place = Place(key, data.draw(st.integers(0, len(body))))
+    place = NodePlace(key, data.draw(st.integers(0, len(body))))
     acts = {
         "moved": lambda: moved(plan, chosen, place, LIBRARY),
         "earlier": lambda: shifted(plan, chosen, -1, LIBRARY),

@@ -5,7 +5,7 @@ import pytest
 
 from tests.conftest import demo_maker, shipped
 from yewhour.core.edits.arrange import removed, shifted, with_node
-from yewhour.core.edits.compare import as_it_is, compare
+from yewhour.core.edits.compare import compare_classes, nearest_class
 from yewhour.core.edits.places import nodes_of
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import with_brief
@@ -15,12 +15,12 @@ NAMES = ("bell-ringers", "back-on-deck", "boat-builders-half-hour")
 
 
 def made(plan):
-    return as_it_is(solve(plan, shipped()))
+    return nearest_class(solve(plan, shipped()))
 
 
 def told(before, after):
     """The differences as (kind, words)."""
-    return [(one.kind, one.words) for one in compare(before, after)]
+    return [(one.kind, one.words) for one in compare_classes(before, after)]
 
 
 def order_of(made):
@@ -35,7 +35,7 @@ def steps(plan):
 @pytest.mark.parametrize("name", NAMES)
 def test_a_class_beside_itself_has_nothing_other(name):
     one = demo_maker(name).make()
-    assert compare(one, one) == []
+    assert compare_classes(one, one) == []
 
 
 @pytest.mark.parametrize("name", NAMES)
@@ -43,7 +43,7 @@ def test_what_came_one_way_went_the_other_way_round(name):
     before = demo_maker(name).make()
     plan = before.plan
     after = made(with_brief(removed(plan, steps(plan)[3:5]), target_s=plan.brief.target_s - 60))
-    there, back = compare(before, after), compare(after, before)
+    there, back = compare_classes(before, after), compare_classes(after, before)
     turned = {"new": "gone", "gone": "new", "longer": "shorter", "shorter": "longer"}
     assert sorted(turned.get(one.kind, one.kind) for one in there) == sorted(one.kind for one in back)
     assert [one.words for one in there if one.kind == "gone"] == [
@@ -58,7 +58,7 @@ def test_what_came_one_way_went_the_other_way_round(name):
 def test_what_is_told_longer_and_shorter_is_all_that_is(name):
     solved = demo_maker(name)
     before, after = solved.make(), solved.make(solved.promised_s + 60)
-    found = compare(before, after)
+    found = compare_classes(before, after)
     listed = {one.step for one in found if one.kind in ("longer", "shorter")}
     lengths = [{}, {}]
     for total, one in zip(lengths, (before, after), strict=True):
@@ -77,7 +77,7 @@ def test_a_number_is_told_with_its_lengths():
     plan = with_brief(
         with_node(before.plan, step, amount=9, locked=True), target_s=before.plan.brief.target_s + 60
     )
-    mine = [one for one in compare(before, made(plan)) if one.step == step]
+    mine = [one for one in compare_classes(before, made(plan)) if one.step == step]
     assert [one.kind for one in mine] == ["longer"]
     assert "→ 9 breaths (" in mine[0].words
 
@@ -98,7 +98,7 @@ def test_what_was_carried_elsewhere_is_told_once():
     orders = set()
     for step in steps(before.plan)[3:12]:
         after = made(shifted(before.plan, [step], 1, words.library))
-        moved = [one.words for one in compare(before, after) if one.kind == "moved"]
+        moved = [one.words for one in compare_classes(before, after) if one.kind == "moved"]
         was, now = order_of(before), order_of(after)
         assert (was != now) == bool(moved)
         assert len(moved) <= 1

@@ -5,8 +5,8 @@ import re
 import pytest
 
 from tests.conftest import demo_maker
+from yewhour.content.paths import demo_classes
 from yewhour.core.export.captions import srt
-from yewhour.store.paths import demo_classes
 
 TIMES = re.compile(r"(\d+):(\d+):(\d+),(\d+) --> (\d+):(\d+):(\d+),(\d+)\n(.*?)\n\n", re.DOTALL)
 

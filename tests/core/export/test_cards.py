@@ -7,12 +7,12 @@ import pypdfium2
 from PIL import Image
 
 from tests.conftest import shipped
+from yewhour.content.paths import DEMO
 from yewhour.core.export.cards import cards, in_parts
 from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import solve
-from yewhour.store.anyclass import read_class
-from yewhour.store.cards import cards_pdf, cards_picture, layout
-from yewhour.store.paths import DEMO
+from yewhour.render.cards_pdf import cards_pdf, cards_picture, layout
+from yewhour.state.classes.any_class import read_class
 
 
 def demo(name="bell-ringers"):

@@ -10,7 +10,7 @@ from yewhour.core.export.chapters import chapters
 from yewhour.core.export.reading import text
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Step
-from yewhour.store.formats import FORMATS
+from yewhour.render.formats import FORMATS
 
 
 def test_the_json_script_has_the_fields_of_the_contract(ringers):

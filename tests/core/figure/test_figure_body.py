@@ -6,10 +6,26 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as some
 
-from yewhour.core.figure.body import Figure, Rest, between, mirrored, stance, unbalanced, weight_at
-from yewhour.core.figure.drawn import LEAST_HIGH, drawing_of, placed
-from yewhour.core.figure.joints import ANGLES, POINTS, SHIN, THICK, THIGH, VIEWS, limits_of
-from yewhour.core.figure.line import read_figure
+from yewhour.core.figure.body import (
+    Figure,
+    Support,
+    between,
+    mirrored,
+    stance,
+    unbalanced,
+    weight_at,
+)
+from yewhour.core.figure.drawing import LEAST_HIGH, drawing_of, placed
+from yewhour.core.figure.figure_line import read_figure
+from yewhour.core.figure.joints import (
+    ANGLES,
+    POINTS,
+    SHIN,
+    THICK,
+    THIGH,
+    VIEWS,
+    limits_of,
+)
 
 
 @some.composite
@@ -17,7 +33,7 @@ def figures(draw):
     view = draw(some.sampled_from(VIEWS))
     angles = {name: draw(some.floats(*limits_of(name, view))) for name in ANGLES}
     rests = tuple(
-        Rest(part) for part in draw(some.sets(some.sampled_from(("foot", "farfoot", "seat", "hand"))))
+        Support(part) for part in draw(some.sets(some.sampled_from(("foot", "farfoot", "seat", "hand"))))
     )
     return Figure(view, angles, rests, (), draw(some.booleans()))
 

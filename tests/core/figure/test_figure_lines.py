@@ -7,11 +7,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as some
 
 from yewhour.core.figure.body import Figure, anchor, stance
+from yewhour.core.figure.figure_line import read_figure, write_figure
 from yewhour.core.figure.figures import figure_from, plain_position
-from yewhour.core.figure.joints import ANGLES, THICK, VIEWS, limits_of
-from yewhour.core.figure.line import read_figure, write_figure
-from yewhour.core.figure.settle import settled
-from yewhour.core.figure.sound import faults
+from yewhour.core.figure.joints import (
+    ANGLES,
+    THICK,
+    VIEWS,
+    limits_of,
+)
+from yewhour.core.figure.settle import settle
+from yewhour.core.figure.validate import figure_faults
 from yewhour.core.problem import Problem
 
 
@@ -73,9 +78,9 @@ def test_what_is_written_reads_as_it_whatever_it_goes_on_from(figure):
 
 def test_settling_meets_what_rests_and_leaves_the_rest_nearly_as_it_was():
     rough = read_figure("trunk 4, hip 70, knee 100, foot 80, arm 70, on hands shins toes")
-    assert list(faults(rough))
-    sound = settled(rough)
-    assert not list(faults(sound))
+    assert list(figure_faults(rough))
+    sound = settle(rough)
+    assert not list(figure_faults(sound))
     points = stance(sound)
     for name in ("wrist", "farwrist", "knee", "ankle", "toe"):
         assert points[name][1] == pytest.approx(THICK[name.removeprefix("far")], abs=0.01)
@@ -83,16 +88,16 @@ def test_settling_meets_what_rests_and_leaves_the_rest_nearly_as_it_was():
 
 
 def test_a_pulled_hand_goes_there_and_the_feet_stay():
-    standing = settled(read_figure("trunk 90, arm 10, on feet"))
+    standing = settle(read_figure("trunk 90, arm 10, on feet"))
     before = stance(standing)
     neck = before["neck"]
-    pulled = settled(standing, {"wrist": (neck[0] + 0.25 - anchor(standing, before), neck[1] + 0.1)})
+    pulled = settle(standing, {"wrist": (neck[0] + 0.25 - anchor(standing, before), neck[1] + 0.1)})
     after = stance(pulled)
     moved = anchor(pulled, after) - anchor(standing, before)
     assert after["wrist"] == pytest.approx((neck[0] + 0.25 + moved, neck[1] + 0.1), abs=0.02)
     assert after["ankle"] == pytest.approx((before["ankle"][0] + moved, before["ankle"][1]), abs=0.02)
     assert pulled.angle("fararm") == pytest.approx(10, abs=3)
-    assert not list(faults(pulled))
+    assert not list(figure_faults(pulled))
 
 
 @pytest.mark.parametrize(
@@ -105,7 +110,7 @@ def test_a_pulled_hand_goes_there_and_the_feet_stay():
     ],
 )
 def test_what_floats_sinks_or_falls_is_told(line, told):
-    assert re.search(told, " ".join(faults(read_figure(line))))
+    assert re.search(told, " ".join(figure_faults(read_figure(line))))
 
 
 @pytest.mark.parametrize(

@@ -4,7 +4,7 @@ import pytest
 
 from tests.conftest import made_of, said
 from yewhour.core.plan.nodes import Pair, Rounds, Step
-from yewhour.core.script.directions import directions
+from yewhour.core.wording.directions import directions
 
 REST = Step(movement="final-rest")
 

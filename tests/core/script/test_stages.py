@@ -3,11 +3,11 @@
 import pytest
 
 from tests.conftest import made_of, plan_of, said, shipped
+from yewhour.core.outline.reader import read_nodes, read_outline
+from yewhour.core.outline.writer import nodes_text
+from yewhour.core.pace import Pace
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair, Rounds, Step
-from yewhour.core.plan.outline_read import read_nodes, read_outline
-from yewhour.core.plan.outline_write import nodes_text
-from yewhour.core.plan.pace import Pace
 from yewhour.core.problem import Problem
 
 REST = Step(movement="final-rest")

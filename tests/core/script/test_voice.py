@@ -6,9 +6,9 @@ from itertools import pairwise
 import pytest
 
 from tests.conftest import demo_maker, made_of, said, shipped
+from yewhour.content.paths import demo_classes
+from yewhour.core.outline.reader import read_nodes
 from yewhour.core.plan.nodes import Pair, Rounds, Step
-from yewhour.core.plan.outline_read import read_nodes
-from yewhour.store.paths import demo_classes
 
 REST = Step(movement="final-rest")
 NAMES = [path.stem for path in demo_classes()]

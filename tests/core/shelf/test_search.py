@@ -4,8 +4,8 @@ import pytest
 
 from tests.conftest import shipped
 from tests.core.shelf.shelves import MONDAY, sheet, shelf_of
-from yewhour.core.shelf.search import Index, search
-from yewhour.store.terms import load_terms
+from yewhour.content.terms import load_terms
+from yewhour.core.shelf.search import ShelfIndex, search
 
 SHELF = shelf_of(
     (
@@ -18,7 +18,7 @@ SHELF = shelf_of(
     (MONDAY, sheet("Keel and ballast", 30, works={"core": 900.0}, movements=("hundred",), level="beginners")),
     (MONDAY, sheet("Hips of the harbour", 10, works={"core": 300.0})),
 )
-INDEX = Index(shipped().library, load_terms(shipped().positions).areas)
+INDEX = ShelfIndex(shipped().library, load_terms(shipped().positions).areas)
 ROWS = INDEX.rows(SHELF.classes)
 
 

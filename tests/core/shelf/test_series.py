@@ -6,7 +6,7 @@ from tests.conftest import demo_maker, shipped
 from tests.core.shelf.shelves import sheet
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import steps_of
-from yewhour.core.shelf.records import Series, Shelved
+from yewhour.core.shelf.records import Series, ShelvedClass
 from yewhour.core.shelf.series import (
     if_more,
     minutes_of,
@@ -21,7 +21,8 @@ LIBRARY = shipped().library
 
 def classes(*movements):
     return {
-        f"c{n}": Shelved(f"c{n}", sheet(f"Class {n}", movements=names)) for n, names in enumerate(movements)
+        f"c{n}": ShelvedClass(f"c{n}", sheet(f"Class {n}", movements=names))
+        for n, names in enumerate(movements)
     }
 
 

@@ -4,14 +4,25 @@ import pytest
 
 from tests.conftest import shipped
 from tests.core.shelf.shelves import MONDAY, sheet, shelf_of, taken
-from yewhour.core.shelf.noticed import due, noticed, shown_day
-from yewhour.core.shelf.records import Outing, Shelf, monday_of, week_of, weekday
-from yewhour.core.shelf.weeks import given, lately, months_of, weeks_of
-from yewhour.store.shelfwords import load_saying
-from yewhour.store.terms import load_terms
+from yewhour.content.shelf_wording import load_shelf_wording
+from yewhour.content.terms import load_terms
+from yewhour.core.shelf.records import (
+    Outing,
+    ShelfRecords,
+    monday_of,
+    week_of,
+    weekday,
+)
+from yewhour.core.shelf.weekly_notes import due, shelf_notes, shown_day
+from yewhour.core.shelf.weeks import (
+    given_classes,
+    lately,
+    months_of,
+    weeks_of,
+)
 
 AREAS = load_terms(shipped().positions).areas
-WORDS = load_saying()
+WORDS = load_shelf_wording()
 MONTHS = ("January", "February", "March", "April")
 
 
@@ -20,8 +31,8 @@ def month_of(day):
 
 
 def seen(shelf, weeks):
-    found = weeks_of(given(shelf), week_of(MONDAY), week_of(MONDAY) + weeks - 1)
-    return noticed(found, shipped().library, AREAS, WORDS, month_of)
+    found = weeks_of(given_classes(shelf), week_of(MONDAY), week_of(MONDAY) + weeks - 1)
+    return shelf_notes(found, shipped().library, AREAS, WORDS, month_of)
 
 
 def week_after_week(*per_week):
@@ -50,7 +61,7 @@ def test_a_week_adds_up_its_classes_and_tells_what_is_new():
         ),
         (MONDAY + 8, sheet("Three", movements=("camel", "cobra"))),
     )
-    first, second, third = weeks_of(given(shelf), week_of(MONDAY), week_of(MONDAY) + 2)
+    first, second, third = weeks_of(given_classes(shelf), week_of(MONDAY), week_of(MONDAY) + 2)
     assert first.works == {"hips": 150.0}
     assert first.areas["chest"] == 30.0
     assert first.new == ("bridge", "camel")
@@ -61,7 +72,7 @@ def test_a_week_adds_up_its_classes_and_tells_what_is_new():
 
 def test_a_class_without_a_day_counts_when_it_was_recorded():
     shelf = shelf_of((0, sheet("Early")), takes=[taken("c0", MONDAY + 1), taken("c0", MONDAY + 1, 1210.0)])
-    assert [one.day for one in given(shelf)] == [MONDAY + 1]
+    assert [one.day for one in given_classes(shelf)] == [MONDAY + 1]
 
 
 def test_what_runs_week_after_week_is_said():
@@ -89,7 +100,7 @@ def test_what_never_came_is_said_only_after_weeks_enough():
 def test_weeks_without_a_class_break_no_row_and_nothing_is_said_of_nothing():
     hips = {"hips": 900.0}
     assert any(one.code == "running" for one in seen(week_after_week(hips, None, hips, hips), 4))
-    assert seen(Shelf(), 6) == []
+    assert seen(ShelfRecords(), 6) == []
 
 
 def test_sides_that_are_apart_are_said_and_those_that_are_not_are_not():
@@ -128,13 +139,13 @@ def test_what_goes_out_is_said_late_first():
     ],
 )
 def test_how_far_a_class_is(outing, takes, state):
-    shelf = Shelf(takes={one.id: one for one in takes})
+    shelf = ShelfRecords(takes={one.id: one for one in takes})
     assert shelf.state_of(Outing("o", "c", **outing), MONDAY) == state
 
 
 def test_promised_and_recorded_by_month():
     takes = [taken("a", MONDAY, 1205.0), taken("b", MONDAY + 1, 1300.0), taken("c", MONDAY + 40, 1200.0)]
-    shelf = Shelf(takes={one.id: one for one in takes})
+    shelf = ShelfRecords(takes={one.id: one for one in takes})
     first, second = months_of(shelf, month_of)
     assert (first.name, first.takes, first.promised_s, first.length_s, first.near) == (
         "January", 2, 2400.0, 2505.0, 1,
@@ -144,6 +155,8 @@ def test_promised_and_recorded_by_month():
 
 def test_what_was_taught_lately_counts_the_more_the_later_it_was():
     rows = [(MONDAY, sheet("Old", movements=("camel",))), (MONDAY + 14, sheet("New", movements=("bridge",)))]
-    seen = lately(given(shelf_of(*rows, (MONDAY + 60, sheet("Ahead", movements=("plank",))))), MONDAY + 20)
+    seen = lately(
+        given_classes(shelf_of(*rows, (MONDAY + 60, sheet("Ahead", movements=("plank",))))), MONDAY + 20
+    )
     assert 0 < seen["camel"] < seen["bridge"] < 1
     assert "plank" not in seen

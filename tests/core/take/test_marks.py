@@ -7,7 +7,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yewhour.core.problem import Problem
-from yewhour.core.take.marks import DOES, LATEST_S, Mark, mark_line, read_marks
+from yewhour.core.take.marks import (
+    DOES,
+    LATEST_S,
+    Mark,
+    mark_line,
+    read_marks,
+)
 
 MARKS = st.lists(
     st.builds(

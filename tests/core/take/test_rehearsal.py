@@ -5,11 +5,16 @@ from itertools import pairwise
 import pytest
 
 from tests.conftest import demo_maker
-from yewhour.core.take.acts import numbered
+from yewhour.content.paths import DEMO
+from yewhour.core.take.apply_marks import apply_mark_numbers
 from yewhour.core.take.marks import Mark
-from yewhour.core.take.rehearsal import ONLY, beginnings, carried_along, stretches
+from yewhour.core.take.rehearsal import (
+    ONLY,
+    beginnings,
+    carried_along,
+    stretches,
+)
 from yewhour.core.take.take import begin
-from yewhour.store.paths import DEMO
 
 DEMOS = sorted(path.stem for path in DEMO.glob("*.yewhour"))
 
@@ -47,10 +52,10 @@ def test_a_rehearsal_can_begin_with_every_movement_and_a_flow_with_its_first_rou
 
 
 def test_stretches_go_along_when_a_movement_becomes_longer():
-    take = numbered(begun("bell-ringers"), Mark(0.0, "start"))
+    take = apply_mark_numbers(begun("bell-ringers"), Mark(0.0, "start"))
     found = stretches(take, "sides")
     hold = next(one for one in take.segments if one.kind == "hold" and one.start > 600)
-    longer = numbered(take, Mark((hold.start + 10) / 10, "again"))
+    longer = apply_mark_numbers(take, Mark((hold.start + 10) / 10, "again"))
     moved = carried_along(found, take, longer)
     after = {one.id: one for one in longer.segments}
     for (start, _), (now, _) in zip(found, moved, strict=True):

@@ -10,17 +10,22 @@ from hypothesis import strategies as st
 
 from tests.conftest import demo_maker, plan_of, shipped
 from tools.takes import could, misses, simulated
+from yewhour.content.paths import DEMO
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Difference, Pair, Rounds, Step
-from yewhour.core.take.acts import marked
-from yewhour.core.take.answer import answer
-from yewhour.core.take.choices import unmet
+from yewhour.core.plan.nodes import (
+    Pair,
+    Rounds,
+    SideDifference,
+    Step,
+)
+from yewhour.core.take.apply_marks import apply_mark
 from yewhour.core.take.marks import DOES, Mark
 from yewhour.core.take.moment import moment
 from yewhour.core.take.replay import replay
+from yewhour.core.take.take_remedies import unmet_promises
+from yewhour.core.take.take_values import take_values
 from yewhour.core.timing.numbers import PAUSE
-from yewhour.store.paths import DEMO
 
 DEMOS = sorted(path.stem for path in DEMO.glob("*.yewhour"))
 
@@ -51,8 +56,8 @@ def test_a_take_without_marks_is_the_class_as_it_was_made(name):
     take, made = taken(name), made_demo(name)
     assert take.segments == made.segments
     assert take.cues == made.cues
-    assert answer(take)["unmet"] == []
-    assert answer(take)["retimed"] == []
+    assert take_values(take)["unmet"] == []
+    assert take_values(take)["retimed"] == []
 
 
 @st.composite
@@ -77,8 +82,8 @@ def test_whatever_happens_the_class_stays_whole(given_take):
     later = [cue for cue in take.cues if cue.start > take.now]
     assert all(one.end <= two.start for one, two in pairwise(later))
     if take.end != take.target and take.state != "ended":
-        assert any(one.code == "end" for one in unmet(take))
-    assert answer(taken(name, *marks)) == answer(take), "the same marks give the same take"
+        assert any(one.code == "end" for one in unmet_promises(take))
+    assert take_values(taken(name, *marks)) == take_values(take), "the same marks give the same take"
 
 
 @settings(max_examples=40)
@@ -107,7 +112,7 @@ def test_the_second_side_follows_the_first_and_the_end_is_kept(name, more):
     assert first.length == second.length
     assert first.amount == second.amount
     assert take.end == take.target
-    assert unmet(take) == []
+    assert unmet_promises(take) == []
 
 
 def test_a_little_is_given_by_the_last_stillness_alone():
@@ -188,14 +193,14 @@ def test_no_lock_is_broken_and_no_rest_goes_under_its_least(name):
 
 def test_what_can_not_be_kept_is_told_with_what_could_be_done():
     take = taken("bell-ringers", Mark(400, "pause"), Mark(1000, "resume"))
-    (missed,) = unmet(take)
+    (missed,) = unmet_promises(take)
     assert missed.code == "end"
     assert take.end > take.target
     ends = [choice.end_s for choice in missed.choices]
     assert ends[-1] == seconds(take.end)
     for choice in missed.choices:
         if choice.mark:
-            assert seconds(marked(take, choice.mark).end) == choice.end_s < seconds(take.end)
+            assert seconds(apply_mark(take, choice.mark).end) == choice.end_s < seconds(take.end)
 
 
 def test_back_does_a_movement_again_and_keeps_what_was_tried():
@@ -222,7 +227,7 @@ def test_what_is_left_out_on_the_first_side_is_left_out_on_the_second():
     take = taken("bell-ringers", Mark(seconds(one.start) + 1, "skip"))
     assert take.course.partners.get(one.id) is None
     assert segment(take, f"{one.id}~1").length == 10
-    assert not [unmet for unmet in answer(take)["unmet"] if unmet["code"] == "sides"]
+    assert not [unmet for unmet in take_values(take)["unmet"] if unmet["code"] == "sides"]
     assert take.end == take.target
 
 
@@ -231,7 +236,7 @@ def test_what_is_left_out_on_the_second_side_alone_is_told():
     one = first_of_a_pair(before)
     second = segment(before, before.course.partners[one.id])
     take = taken("bell-ringers", Mark(seconds(second.start) + 1, "skip"))
-    assert [(u["code"], u["message"]) for u in answer(take)["unmet"]] == [
+    assert [(u["code"], u["message"]) for u in take_values(take)["unmet"]] == [
         ("sides", f"{one.name}: it was left out on the second side.")
     ]
 
@@ -279,7 +284,7 @@ def test_counts_are_true_of_the_new_number():
 
 
 def test_a_pair_with_a_declared_difference_keeps_it():
-    step = Step(movement="warrior-two", amount=4, second=Difference(more=2, why="stiffer"))
+    step = Step(movement="warrior-two", amount=4, second=SideDifference(more=2, why="stiffer"))
     rest = Step(movement="final-rest", amount=120, least=30, most=300)
     solved = solve(plan_of(Pair((step,)), rest), shipped())
     made = solved.make(solved.preferred_s)
@@ -315,7 +320,7 @@ def test_a_class_that_ends_without_a_stillness_closes_with_a_pause(do):
         assert take.segments[-1].turn.key == PAUSE
         assert take.end == take.target
         for again in ("skip", "next"):
-            over = marked(take, Mark(seconds(take.end) - 2, again))
+            over = apply_mark(take, Mark(seconds(take.end) - 2, again))
             assert [one.turn.key for one in over.segments].count(PAUSE) == 1
             assert over.end == take.end - 20
 
@@ -343,9 +348,9 @@ def test_nothing_is_said_while_it_stands_still_and_nothing_is_lost_by_it():
 
 def test_a_shorter_rest_than_its_least_can_be_chosen():
     take = taken("bell-ringers", Mark(100, "pause"), Mark(410, "resume"))
-    (missed,) = unmet(take)
+    (missed,) = unmet_promises(take)
     choice = next(one for one in missed.choices if "under its least" in one.title)
-    shorter = marked(take, choice.mark)
+    shorter = apply_mark(take, choice.mark)
     assert shorter.end == shorter.target
     rest = next(one for one in shorter.segments if one.id == choice.mark.segment)
     assert 0 < rest.length < next(one for one in take.segments if one.id == rest.id).length

@@ -9,7 +9,13 @@ from hypothesis import strategies as st
 
 from yewhour.core.problem import CannotFit
 from yewhour.core.timing.fit import Fit
-from yewhour.core.timing.numbers import Number, Repeat, Slack, Stretch, option_costs
+from yewhour.core.timing.numbers import (
+    ChosenNumber,
+    RoundsChoice,
+    SlackTime,
+    Stretch,
+    option_costs,
+)
 
 
 @st.composite
@@ -17,7 +23,7 @@ def small_number(draw, key):
     preferred = draw(st.integers(1, 6))
     options = tuple(range(draw(st.integers(1, preferred)), draw(st.integers(preferred, preferred + 3)) + 1))
     weight = draw(st.sampled_from([0.5, 1.0, 3.0]))
-    return Number(key, draw(st.integers(1, 40)), options, option_costs(options, preferred, weight))
+    return ChosenNumber(key, draw(st.integers(1, 40)), options, option_costs(options, preferred, weight))
 
 
 @st.composite
@@ -30,7 +36,7 @@ def small_stretch(draw, key="s", depth=2):
                 (rounds, draw(st.floats(0, 2)), draw(small_stretch(f"{name}.{rounds}", depth - 1)))
                 for rounds in range(1, draw(st.integers(1, 2)) + 1)
             ]
-            numbers.append(Repeat(name, tuple(options)))
+            numbers.append(RoundsChoice(name, tuple(options)))
         else:
             numbers.append(draw(small_number(name)))
     return Stretch(draw(st.integers(0, 30)), tuple(numbers))
@@ -45,7 +51,7 @@ def every_way(stretch):
     """(length, cost) of every combination of a stretch, by trying them all."""
     choices = []
     for number in stretch.numbers:
-        if isinstance(number, Repeat):
+        if isinstance(number, RoundsChoice):
             choices.append(
                 [
                     (length, cost + more)
@@ -79,7 +85,7 @@ def taken(stretch, choice):
     """(length, cost) of a stretch with the numbers of a choice."""
     length, cost = stretch.fixed, 0.0
     for number in stretch.numbers:
-        if isinstance(number, Repeat):
+        if isinstance(number, RoundsChoice):
             _, own, inner = next(o for o in number.options if o[0] == choice.rounds[number.key])
             more, rest = taken(inner, choice)
             length, cost = length + more, cost + own + rest
@@ -116,7 +122,7 @@ def test_groups_beside_each_other_are_chosen_one_by_one():
     def options(n):
         return tuple((rounds, 0.1 * (rounds - 4) ** 2, Stretch(rounds * (50 + n))) for rounds in range(1, 9))
 
-    groups = [Repeat(f"g{n}", options(n)) for n in range(7)]
+    groups = [RoundsChoice(f"g{n}", options(n)) for n in range(7)]
     fit = Fit([Stretch(0, tuple(groups))])
     assert fit.shortest == sum(50 + n for n in range(7))
     assert fit.longest == 8 * fit.shortest
@@ -124,15 +130,15 @@ def test_groups_beside_each_other_are_chosen_one_by_one():
 
 
 def test_the_slack_takes_what_no_whole_breath_can():
-    breaths = Number("breaths", 75, (3, 4, 5), option_costs((3, 4, 5), 4, 1.0))
-    fit = Fit([Stretch(0, (breaths, Slack("rest", 100, 200, 300, 1.0)))])
+    breaths = ChosenNumber("breaths", 75, (3, 4, 5), option_costs((3, 4, 5), 4, 1.0))
+    fit = Fit([Stretch(0, (breaths, SlackTime("rest", 100, 200, 300, 1.0)))])
     for length in range(fit.shortest, fit.longest + 1):
         choice = fit.at(length)
         assert choice.amounts["breaths"] * 75 + choice.amounts["rest"] == length
 
 
 def test_a_length_that_cannot_be_is_refused_with_what_can():
-    fit = Fit([Stretch(100, (Number("a", 50, (2, 3), (0.0, 1.0)),))])
+    fit = Fit([Stretch(100, (ChosenNumber("a", 50, (2, 3), (0.0, 1.0)),))])
     with pytest.raises(CannotFit) as refused:
         fit.at(1000)
     assert (refused.value.shortest_s, refused.value.longest_s) == (20.0, 25.0)
@@ -142,7 +148,7 @@ def test_a_length_that_cannot_be_is_refused_with_what_can():
 
 
 def test_the_same_plan_always_gives_the_same_numbers():
-    tied = tuple(Number(key, 10, (1, 2, 3), (1.0, 0.0, 1.0)) for key in "abc")
+    tied = tuple(ChosenNumber(key, 10, (1, 2, 3), (1.0, 0.0, 1.0)) for key in "abc")
     choices = [Fit([Stretch(0, tied)]).at(70).amounts for _ in range(3)]
     assert choices[0] == choices[1] == choices[2]
 
@@ -150,7 +156,7 @@ def test_the_same_plan_always_gives_the_same_numbers():
 def test_from_any_part_on_with_so_much_left_the_rest_is_fitted():
     options = (2, 3, 4, 5)
     parts = [
-        Stretch(7, (Number(key, unit, options, option_costs(options, 3, 1.0)),))
+        Stretch(7, (ChosenNumber(key, unit, options, option_costs(options, 3, 1.0)),))
         for key, unit in (("a", 50), ("b", 60), ("c", 75))
     ]
     fit = Fit(parts)
@@ -171,8 +177,8 @@ def test_one_table_in_eight_gives_the_same_class_as_all_of_them(parts):
 
 def test_rounds_that_are_too_long_however_many_there_are_of_them_are_said_to_be():
     def rounds_of(many):
-        return Stretch(0, (Number("a", 10_000, tuple(range(8 * many, 20 * many)), (0.0,) * 12 * many),))
+        return Stretch(0, (ChosenNumber("a", 10_000, tuple(range(8 * many, 20 * many)), (0.0,) * 12 * many),))
 
-    repeat = Repeat("r", ((3, 0.0, rounds_of(3)), (4, 1.0, rounds_of(4))))
+    repeat = RoundsChoice("r", ((3, 0.0, rounds_of(3)), (4, 1.0, rounds_of(4))))
     with pytest.raises(CannotFit, match="longer than four hours"):
         Fit([Stretch(0, (repeat,))])

@@ -5,9 +5,15 @@ from itertools import pairwise
 import pytest
 
 from tests.conftest import made_of, said, shipped
+from yewhour.core.pace import Pace
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Block, Pair, Rounds, Step, Variant
-from yewhour.core.plan.pace import Pace
+from yewhour.core.plan.nodes import (
+    Block,
+    Pair,
+    Rounds,
+    Step,
+    Variant,
+)
 from yewhour.core.plan.plan import Plan, Section, with_ids
 from yewhour.core.problem import Problem
 from yewhour.core.sides import SIDE_TOKENS, tokens

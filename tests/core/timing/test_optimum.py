@@ -9,7 +9,7 @@ from tools.milp import optimum
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair, Rounds, Step
 from yewhour.core.timing.fit import slack_costs
-from yewhour.core.timing.numbers import Repeat, Slack
+from yewhour.core.timing.numbers import RoundsChoice, SlackTime
 
 WORDS = shipped()
 HELD = ["downward-dog", "cobra", "child", "seated-breath", "knees-to-chest"]
@@ -50,10 +50,10 @@ def cost_of(stretch, choice):
     """What the numbers of a choice cost in one part, added up anew."""
     total = 0.0
     for number in stretch.numbers:
-        if isinstance(number, Repeat):
+        if isinstance(number, RoundsChoice):
             _, cost, inner = next(o for o in number.options if o[0] == choice.rounds[number.key])
             total += cost + cost_of(inner, choice)
-        elif isinstance(number, Slack):
+        elif isinstance(number, SlackTime):
             total += float(slack_costs(number)[choice.amounts[number.key] - number.least])
         else:
             total += number.costs[number.options.index(choice.amounts[number.key])]

@@ -10,9 +10,9 @@ from yewhour.core.edits.arrange import with_node
 from yewhour.core.edits.places import nodes_of
 from yewhour.core.plan.edit import with_brief
 from yewhour.core.plan.nodes import Step
-from yewhour.ui.desk.past import MOST_UNDO
+from yewhour.ui.desk.class_maker import ClassMaker, MakeRequest
 from yewhour.ui.desk.session import Session
-from yewhour.ui.desk.workshop import Wish, Workshop
+from yewhour.ui.desk.undo_history import MOST_UNDO
 
 
 @pytest.fixture
@@ -32,11 +32,11 @@ def ladder(amount=5, **brief):
 
 
 def test_the_newest_wish_wins(qtbot):
-    workshop = Workshop(shipped)
+    workshop = ClassMaker(shipped)
     told = []
     workshop.done.connect(lambda outcome: told.append(outcome.wish.serial))
     for number in range(1, 40):
-        workshop.ask(Wish("class", number, ladder(target_s=300.0 + number)))
+        workshop.ask(MakeRequest("class", number, ladder(target_s=300.0 + number)))
     qtbot.waitUntil(lambda: not workshop.busy, timeout=20_000)
     assert told[-1] == 39
     assert len(told) < 39
@@ -44,7 +44,7 @@ def test_the_newest_wish_wins(qtbot):
 
 
 def test_work_that_takes_long_gives_way_to_a_newer_wish_and_can_be_stopped(qtbot, monkeypatch):
-    workshop = Workshop(shipped)
+    workshop = ClassMaker(shipped)
     stages, told = [], []
     workshop.stage.connect(stages.append)
     workshop.done.connect(lambda outcome: told.append(outcome.wish.serial))
@@ -57,14 +57,14 @@ def test_work_that_takes_long_gives_way_to_a_newer_wish_and_can_be_stopped(qtbot
 
     quick = workshop._make
     monkeypatch.setattr(workshop, "_make", slow)
-    workshop.ask(Wish("class", 1, ladder()))
+    workshop.ask(MakeRequest("class", 1, ladder()))
     qtbot.waitUntil(lambda: bool(stages), timeout=5000)
     assert stages[0] == "fitting"
     monkeypatch.setattr(workshop, "_make", quick)
-    workshop.ask(Wish("class", 2, ladder()))
+    workshop.ask(MakeRequest("class", 2, ladder()))
     qtbot.waitUntil(lambda: told == [2], timeout=5000)
     monkeypatch.setattr(workshop, "_make", slow)
-    workshop.ask(Wish("class", 3, ladder()))
+    workshop.ask(MakeRequest("class", 3, ladder()))
     qtbot.waitUntil(lambda: workshop._doing is not None, timeout=5000)
     workshop.stop()
     qtbot.waitUntil(lambda: not workshop.busy, timeout=2000)
@@ -73,16 +73,16 @@ def test_work_that_takes_long_gives_way_to_a_newer_wish_and_can_be_stopped(qtbot
 
 
 def test_a_fault_of_the_program_is_told_and_the_workshop_goes_on(qtbot, monkeypatch):
-    workshop = Workshop(shipped)
+    workshop = ClassMaker(shipped)
     told = []
     workshop.done.connect(told.append)
     quick = workshop._make
     monkeypatch.setattr(workshop, "_make", lambda wish: 1 / 0)
-    workshop.ask(Wish("class", 1, ladder()))
+    workshop.ask(MakeRequest("class", 1, ladder()))
     qtbot.waitUntil(lambda: len(told) == 1, timeout=5000)
     assert "ZeroDivisionError" in str(told[0].problem)
     monkeypatch.setattr(workshop, "_make", quick)
-    workshop.ask(Wish("class", 2, ladder(target_s=300.0)))
+    workshop.ask(MakeRequest("class", 2, ladder(target_s=300.0)))
     qtbot.waitUntil(lambda: len(told) == 2, timeout=5000)
     assert told[1].made is not None
     workshop.close()
@@ -191,7 +191,7 @@ def test_a_choice_stays_through_changes_and_goes_with_its_step(qtbot, session):
 
 def test_a_class_opened_before_is_seen_at_once_and_made_anew_behind_it(qtbot, session, tmp_path):
     path = tmp_path / "ladder.yewhour"
-    from yewhour.store.classfile import write_plan
+    from yewhour.state.classes.class_file import write_plan
 
     write_plan(ladder(target_s=300.0), path)
     session.open(path)
@@ -212,7 +212,7 @@ def test_a_class_opened_before_is_seen_at_once_and_made_anew_behind_it(qtbot, se
 
 def test_a_class_left_before_its_glimpse_was_made_anew_keeps_nobody_waiting(qtbot, session, tmp_path):
     path = tmp_path / "ladder.yewhour"
-    from yewhour.store.classfile import write_plan
+    from yewhour.state.classes.class_file import write_plan
 
     write_plan(ladder(target_s=300.0), path)
     session.open(path)

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QApplication, QPushButton
 from tests.ui.conftest import CTRL
 from yewhour.core.plan.edit import with_brief
 from yewhour.ui.kit import theme as look
-from yewhour.ui.kit.deeds import DEEDS
+from yewhour.ui.kit.commands import DEEDS
 
 
 def test_the_demo_opens_at_its_promised_length(desk):

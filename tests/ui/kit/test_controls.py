@@ -1,6 +1,6 @@
 """Words are shown as they are, whatever signs are in them."""
 
-from yewhour.ui.kit.controls import OneLine, button, plain_tip
+from yewhour.ui.kit.controls.controls import OneLine, button, plain_tip
 
 
 def test_no_title_is_taken_for_rich_text(qtbot):

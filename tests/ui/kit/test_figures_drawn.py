@@ -5,8 +5,20 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
 
 from tests.conftest import shipped
-from yewhour.ui.kit.figure import STATES, FigureStrip, drawn_of, moving_of, paint_figure, portrait_of
-from yewhour.ui.kit.theme import DARK, DIM, LIGHT, side_colour
+from yewhour.ui.kit.figure_view import (
+    STATES,
+    FigureStrip,
+    moving_of,
+    paint_figure,
+    pictures_of,
+    portrait_of,
+)
+from yewhour.ui.kit.theme import (
+    DARK,
+    DIM,
+    LIGHT,
+    side_colour,
+)
 
 
 def painted(one, size, theme=LIGHT, side="both", letter=False):
@@ -72,7 +84,7 @@ def test_what_moves_has_states_in_one_place_and_is_remembered(qapp):
     assert len({(one.box.left(), one.box.bottom()) for one in states}) == 1
     assert moving_of(bridge, "right") is states
     assert len(moving_of(shipped().library["tree"], "left")) == 1
-    assert drawn_of(shipped().library["welcome-short"], "both") == ()
+    assert pictures_of(shipped().library["welcome-short"], "both") == ()
 
 
 def test_a_strip_shows_both_sides_of_what_is_done_on_both_and_is_no_window(qapp):

@@ -4,7 +4,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QLabel, QWidget
 
 from yewhour.core.plan.edit import with_brief
-from yewhour.store.naming import stem_for
+from yewhour.files.file_names import stem_for
 
 HOSTILE = "<b>Ebb</b> <img src=x> & {side}"
 

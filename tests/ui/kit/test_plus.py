@@ -6,7 +6,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtTest import QTest
 
 from yewhour.ui.kit import theme as look
-from yewhour.ui.kit.plus import plus_deed
+from yewhour.ui.kit.plus_key import plus_command
 
 KEY, CTRL, SHIFT = Qt.Key, Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier
 KEYPAD, NONE = Qt.KeyboardModifier.KeypadModifier, Qt.KeyboardModifier.NoModifier
@@ -32,7 +32,7 @@ KEYPAD, NONE = Qt.KeyboardModifier.KeypadModifier, Qt.KeyboardModifier.NoModifie
     ],
 )
 def test_the_stroke_counts(key, held, code, deed):
-    assert plus_deed(QKeyEvent(QEvent.Type.KeyPress, key, held, code, 0, 0)) == deed
+    assert plus_command(QKeyEvent(QEvent.Type.KeyPress, key, held, code, 0, 0)) == deed
 
 
 def test_text_grows_and_shrinks_from_the_sprig_and_from_a_field(desk):

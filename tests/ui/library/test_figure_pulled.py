@@ -4,8 +4,8 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 
-from yewhour.core.figure.sound import faults
-from yewhour.store.own import own_file
+from yewhour.core.figure.validate import figure_faults
+from yewhour.state.classes.own_movements import own_file
 
 KEY, SHIFT, CONTROL = Qt.Key, Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier
 
@@ -81,7 +81,7 @@ def test_what_nobody_can_do_is_told_and_not_drawn(desk, view):
     board = view.plate.figure.board
     board.pull(0, "head", (1.5, 0.1))
     assert "can't be" in view.plate.figure.hint.text()
-    assert not list(faults(board.figures[0]))
+    assert not list(figure_faults(board.figures[0]))
 
 
 def test_a_click_without_a_move_changes_nothing(desk, view):

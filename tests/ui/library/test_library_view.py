@@ -5,7 +5,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
-from yewhour.store.own import own_file
+from yewhour.state.classes.own_movements import own_file
 
 
 @pytest.fixture

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QApplication
 
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.edit import with_brief
-from yewhour.ui.promise.style import NAMES
+from yewhour.ui.promise.style_ways import NAMES
 
 
 def page_of(desk, word=""):

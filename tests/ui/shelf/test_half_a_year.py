@@ -4,11 +4,11 @@ from random import Random
 
 import pytest
 
-from yewhour.core.shelf.noticed import record_by
-from yewhour.core.shelf.records import Outing, Shelved, Taken
-from yewhour.store.logbook import Logbook
-from yewhour.store.sheets import demo_sheets
-from yewhour.ui.shelf.shelving import Shelving
+from yewhour.content.demo_sheets import demo_sheets
+from yewhour.core.shelf.records import Outing, ShelvedClass, TakeRecord
+from yewhour.core.shelf.weekly_notes import record_by
+from yewhour.state.logbook.logbook import Logbook
+from yewhour.ui.shelf.shelf_session import ShelfSession
 
 FIRST, WEEKS = 739_943, 26
 
@@ -16,9 +16,9 @@ FIRST, WEEKS = 739_943, 26
 @pytest.mark.parametrize("seed", [1, 2, 3])
 def test_monday_by_monday_the_first_line_is_true(desk, tmp_path, seed):
     dice, now = Random(seed), [FIRST]
-    shelving = Shelving(Logbook(tmp_path / "shelf", "here"), today=lambda: now[0])
+    shelving = ShelfSession(Logbook(tmp_path / "shelf", "here"), today=lambda: now[0])
     desk.window.shelving = shelving
-    shelving.book.put(*(Shelved(name, sheet, FIRST) for name, sheet in demo_sheets().items()))
+    shelving.book.put(*(ShelvedClass(name, sheet, FIRST) for name, sheet in demo_sheets().items()))
     desk.press("to_shelf")
     page = desk.window.shelf_page
     for week in range(WEEKS):
@@ -28,7 +28,7 @@ def test_monday_by_monday_the_first_line_is_true(desk, tmp_path, seed):
             shelving.do("Plan", Outing(f"{week}-{number}", name, day, "18:30", by=day - dice.randrange(4)))
         for outing in list(shelving.shelf.outings.values()):
             if outing.day >= now[0] and dice.random() < 0.5:
-                shelving.do("Take", Taken(f"t{outing.id}", outing.of, now[0], "", 1200.0, 1190.0))
+                shelving.do("Take", TakeRecord(f"t{outing.id}", outing.of, now[0], "", 1200.0, 1190.0))
         if dice.random() < 0.3:
             shelving.undo()
         page.refresh()

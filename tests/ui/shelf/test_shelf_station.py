@@ -8,12 +8,12 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QPushButton
 
 from tests.conftest import demo_maker
+from yewhour.content.paths import DEMO
 from yewhour.core.plan.edit import with_brief
 from yewhour.core.plan.plan import steps_of
-from yewhour.store.classfile import plan_bytes, read_plan
-from yewhour.store.paths import DEMO
+from yewhour.state.classes.class_file import plan_bytes, read_plan
 from yewhour.ui.shelf.making import read_series, told_series
-from yewhour.ui.shelf.shelving import Shelving
+from yewhour.ui.shelf.shelf_session import ShelfSession
 
 MONDAY = date(2026, 11, 23).toordinal()
 
@@ -21,7 +21,7 @@ MONDAY = date(2026, 11, 23).toordinal()
 @pytest.fixture
 def page(desk):
     """The shelf of Saltmarsh Row, on a Monday."""
-    desk.window.shelving = Shelving(made_up=True, today=lambda: MONDAY)
+    desk.window.shelving = ShelfSession(made_up=True, today=lambda: MONDAY)
     desk.window.shelving.changed.connect(desk.window.show_class)
     desk.press("to_shelf")
     return desk.window.shelf_page

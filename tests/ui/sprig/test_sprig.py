@@ -9,12 +9,12 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import ALT, CTRL, SHIFT, Desk
+from yewhour.content.paths import DEMO
 from yewhour.core.edits.places import group_of, nodes_of
-from yewhour.core.plan.nodes import Difference, Pair, Rounds
-from yewhour.store.paths import DEMO
+from yewhour.core.plan.nodes import Pair, Rounds, SideDifference
 from yewhour.ui.kit import theme as look
-from yewhour.ui.sprig.places import nearest, slots
-from yewhour.ui.sprig.reach import MOST_PX_PER_S, Reach
+from yewhour.ui.sprig.picture.drop_places import drop_places, nearest
+from yewhour.ui.sprig.picture.viewport import MOST_PX_PER_S, Viewport
 
 KEY = Qt.Key
 
@@ -24,7 +24,7 @@ KEY = Qt.Key
     st.lists(st.tuples(st.floats(0.2, 5), st.floats(26, 2000), st.floats(-3000, 3000)), max_size=6),
 )  # fmt: skip
 def test_wherever_one_goes_the_reach_shows_only_the_class(length_s, room, moves):
-    reach = Reach()
+    reach = Viewport()
     reach.fit(26, room, length_s)
     for factor, y, pixels in moves:
         held = reach.time_at(y)
@@ -70,7 +70,9 @@ def test_rounds_knots_and_meant_differences_are_marked(desk):
     desk.key(KEY.Key_M, SHIFT)
     right, left = desk.segment("low-lunge", "right"), desk.segment("low-lunge", "left")
     assert "uneven" not in {finding.code for finding in desk.made.findings}
-    assert nodes_of(desk.session.plan)[right.turn.step.id].second == Difference(2, why="the left is tighter")
+    assert nodes_of(desk.session.plan)[right.turn.step.id].second == SideDifference(
+        2, why="the left is tighter"
+    )
 
 
 def test_one_can_come_as_near_as_one_breath_and_see_its_phases(desk):
@@ -174,7 +176,7 @@ def test_escape_lets_go_of_what_is_carried_or_pulled(desk):
 
 
 def test_every_place_of_the_class_can_be_dropped_on(desk):
-    found = slots(desk.session.plan, desk.made, desk.session.words.library)
+    found = drop_places(desk.session.plan, desk.made, desk.session.words.library)
     assert {slot.depth for slot in found} >= {0, 1}
     assert all(0 <= slot.at <= desk.made.length for slot in found)
     lunge = desk.segment("low-lunge")
@@ -185,13 +187,13 @@ def test_every_place_of_the_class_can_be_dropped_on(desk):
 
 
 def test_a_group_dropped_into_itself_is_refused(desk):
-    from yewhour.core.edits.places import Place
-    from yewhour.ui.sprig.places import Slot
+    from yewhour.core.edits.places import NodePlace
+    from yewhour.ui.sprig.picture.drop_places import DropPlace
 
     pair = next(node for node in nodes_of(desk.session.plan).values() if isinstance(node, Pair))
     desk.session.pick(pair.id)
     plan = desk.session.plan
-    desk.window.sprig._drop(Slot(Place(pair.id, 0), 0, 1, "inside"))
+    desk.window.sprig._drop(DropPlace(NodePlace(pair.id, 0), 0, 1, "inside"))
     desk.settle()
     assert desk.session.plan is plan
     assert "into itself" in desk.window.foot.message.text()

@@ -3,7 +3,7 @@
 from itertools import pairwise
 
 from yewhour.core.take.moment import moment
-from yewhour.ui.kit.figure import moving_of, portrait_of
+from yewhour.ui.kit.figure_view import moving_of, portrait_of
 
 
 def moments(desk, movement, side=""):

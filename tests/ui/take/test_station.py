@@ -11,16 +11,17 @@ from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from yewhour.content.paths import DEMO
 from yewhour.core.take.rehearsal import beginnings, stretches
 from yewhour.core.take.replay import replay
-from yewhour.store.broken import broken_takes, leave
-from yewhour.store.habits import change_habits
-from yewhour.store.paths import DEMO, kept_takes, own_data
-from yewhour.store.rehearsed import stumbled_in
-from yewhour.store.takesounds import sounds_in
-from yewhour.ui.take.conductor import COUNT_IN_S
-from yewhour.ui.take.keys import DEEDS
-from yewhour.ui.take.words import late_words
+from yewhour.state.paths import kept_takes, own_data
+from yewhour.state.settings import change_settings
+from yewhour.state.takes.interrupted_takes import interrupted_takes, leave
+from yewhour.state.takes.stumbles import stumbled_in
+from yewhour.state.takes.take_sounds import sounds_in
+from yewhour.ui.take.take_keys import DEEDS
+from yewhour.ui.take.take_runner import COUNT_IN_S
+from yewhour.ui.take.take_words import late_words
 
 
 class Stage:
@@ -81,9 +82,9 @@ class Stage:
 
 @pytest.fixture
 def stage(desk):
-    for one in broken_takes():
+    for one in interrupted_takes():
         leave(one)
-    change_habits(take_keys={})
+    change_settings(take_keys={})
     (own_data() / "rehearsed.json").unlink(missing_ok=True)
     made = Stage(desk)
     yield made
@@ -123,7 +124,7 @@ def test_a_whole_class_goes_by_and_ends_to_the_second(stage):
     assert stage.conductor.state == "over"
     assert "24:00" in stage.page.line.text
     assert [mark.do for mark in stage.conductor.marks] == ["start", "end"]
-    assert broken_takes() == []
+    assert interrupted_takes() == []
 
 
 def test_two_breaths_more_and_the_second_side_follows_and_the_end_is_kept(stage):
@@ -244,7 +245,7 @@ def test_the_count_in_can_be_called_off_and_leaves_nothing(stage):
     stage.wait(1)
     stage.key(Qt.Key.Key_Escape)
     assert stage.conductor.state == "ready"
-    assert broken_takes() == []
+    assert interrupted_takes() == []
 
 
 def test_it_waits_for_her_when_she_leads(stage):
@@ -310,7 +311,7 @@ def test_what_broke_off_is_offered_and_gone_on_with(stage, desk):
     stage.key(Qt.Key.Key_Up)
     stage.wait(20)
     stage.conductor.close()  # as when the power goes: no end is marked
-    (broken,) = broken_takes()
+    (broken,) = interrupted_takes()
     assert broken.until_s == pytest.approx(stage.conductor.now_s, abs=1)
     before = [(one.id, one.start, one.end) for one in stage.take.segments]
     desk.window.body.removeWidget(stage.page)
@@ -328,7 +329,7 @@ def test_what_broke_off_is_offered_and_gone_on_with(stage, desk):
     assert all(now[id_] == (start, end) for id_, start, end in done)
     assert again.take.end == again.take.target
     again.conductor.act("end")
-    assert broken_takes() == []
+    assert interrupted_takes() == []
 
 
 def test_what_broke_off_can_be_left_as_it_is(stage, desk):
@@ -340,7 +341,7 @@ def test_what_broke_off_can_be_left_as_it_is(stage, desk):
     assert "broken off" in stage.page.line.text
     QTest.keyClick(stage.page, Qt.Key.Key_Delete)
     assert "broken off" not in stage.page.line.text
-    assert broken_takes() == []
+    assert interrupted_takes() == []
 
 
 def test_two_takes_at_once_are_told(stage, desk):
@@ -466,7 +467,7 @@ def test_a_rehearsal_from_any_movement_at_half_speed_is_not_kept(stage):
     stage.key(Qt.Key.Key_Escape)
     stage.key(Qt.Key.Key_Escape)
     assert stage.conductor.state == "over"
-    assert broken_takes() == []
+    assert interrupted_takes() == []
     assert set(kept_takes().glob("2*")) == before
 
 
@@ -513,7 +514,7 @@ def test_a_take_that_broke_off_is_told_at_the_next_start(stage, desk):
     stage.conductor.close()
     desk.window.say_kept()
     assert "A take of Ropes and shoulders was broken off at 0:4" in desk.window.foot.message.text()
-    leave(broken_takes()[0])
+    leave(interrupted_takes()[0])
 
 
 def test_the_sound_is_recorded_beside_the_marks_when_she_wants_it(stage):

@@ -9,11 +9,11 @@ from PySide6.QtWidgets import QApplication
 from tests.conftest import plan_of
 from tests.ui.take.test_station import Stage
 from yewhour.core.plan.nodes import Pair, Step
-from yewhour.store.broken import broken_takes, leave
-from yewhour.store.classfile import write_plan
-from yewhour.voice.sound.listen import RATE, resampled
-from yewhour.voice.sound.synth import synth
-from yewhour.voice.sound.teacher import spoken
+from yewhour.state.classes.class_file import write_plan
+from yewhour.state.takes.interrupted_takes import interrupted_takes, leave
+from yewhour.voice.sound.recogniser import RATE, resampled
+from yewhour.voice.sound.shipped_voice import shipped_voice
+from yewhour.voice.sound.simulated_teacher import simulated_speech
 
 PLAN = plan_of(
     Step(movement="child", amount=4),
@@ -26,7 +26,7 @@ PLAN = plan_of(
 
 @pytest.fixture
 def ebb(desk, tmp_path):
-    for one in broken_takes():
+    for one in interrupted_takes():
         leave(one)
     write_plan(PLAN, tmp_path / "ebb.yewhour")
     desk.window.clerk.open_file(tmp_path / "ebb.yewhour")
@@ -40,9 +40,12 @@ def ebb(desk, tmp_path):
 def taught(stage, until_s, **teacher):
     """The class up to a second, with the teacher's sound fed as the time goes by."""
     made = stage.conductor._made
-    synth().use("en-us")
-    sound = resampled(spoken(made, synth(), teacher.pop("longer"), Random(4), **teacher), synth().rate)
-    synth().use("en")
+    shipped_voice().use("en-us")
+    sound = resampled(
+        simulated_speech(made, shipped_voice(), teacher.pop("longer"), Random(4), **teacher),
+        shipped_voice().rate,
+    )
+    shipped_voice().use("en")
     for _ in range(2):
         stage.key(Qt.Key.Key_L)
     stage.start()

@@ -5,7 +5,7 @@ import re
 from PySide6.QtCore import QUrl
 from PySide6.QtGui import QImage, QTextDocument
 
-from yewhour.ui.kit.figure import portrait_of
+from yewhour.ui.kit.figure_view import portrait_of
 
 
 def test_each_movement_has_its_figure_beside_its_first_line(desk):

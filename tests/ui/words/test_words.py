@@ -5,7 +5,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from yewhour.ui.desk.cards import FixButton
+from yewhour.ui.desk.finding_cards import FixButton
 from yewhour.ui.words.rows import rows_of
 
 KEY = Qt.Key

@@ -6,14 +6,14 @@ from itertools import pairwise
 
 import msgspec
 
-from yewhour.core.checks.check import check
+from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.made import Made
+from yewhour.core.library.position import base_of
+from yewhour.core.pace import breath_ticks
 from yewhour.core.plan.edit import Edit
-from yewhour.core.plan.pace import breath_ticks
-from yewhour.core.plan.position import base_of
-from yewhour.core.setting import Setting
+from yewhour.core.preparation import PreparedPlan
+from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 
 NEUTRALISES_WITHIN = 4  # movements
@@ -24,13 +24,13 @@ PACE_JUMP = 1.5
 GENTLE_LEVELS = ("gentle", "beginners")
 
 
-def work(made: Made) -> list[Segment]:
+def work(made: TimedClass) -> list[Segment]:
     """The segments that are movements, set-ups and talk left out."""
     return [s for s in made.segments if s.kind not in ("setup", "talk") and s.id != "closing pause"]
 
 
 @check("uneven")
-def uneven(made: Made, setting: Setting) -> Iterator[Notice]:
+def uneven(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A movement done longer on one side than on the other, undeclared."""
     sums: dict[str, dict[str, int]] = {}
     first: dict[str, Segment] = {}
@@ -50,7 +50,7 @@ def uneven(made: Made, setting: Setting) -> Iterator[Notice]:
             )
 
 
-def _evened(made: Made, first: Segment, sides: dict[str, int]) -> Edit | None:
+def _evened(made: TimedClass, first: Segment, sides: dict[str, int]) -> Edit | None:
     """Both sides of what had one; or else the most that either side has, on both."""
     if not min(sides.values()):
         if first.turn.pair:
@@ -67,7 +67,7 @@ def _evened(made: Made, first: Segment, sides: dict[str, int]) -> Edit | None:
 
 
 @check("unprepared")
-def unprepared(made: Made, setting: Setting) -> Iterator[Notice]:
+def unprepared(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A peak without any of what prepares it before it."""
     seen: set[str] = set()
     for segment in work(made):
@@ -86,7 +86,7 @@ def unprepared(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("not-neutralised")
-def not_neutralised(made: Made, setting: Setting) -> Iterator[Notice]:
+def not_neutralised(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A deep backbend that nothing neutral follows."""
     segments = work(made)
     for index, segment in enumerate(segments):
@@ -109,7 +109,7 @@ def _neutral(segment: Segment) -> bool:
 
 
 @check("cold")
-def cold(made: Made, setting: Setting) -> Iterator[Notice]:
+def cold(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """Strong work before anything warmed the body."""
     moved = 0
     for segment in work(made):
@@ -127,7 +127,7 @@ def cold(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("level")
-def level(made: Made, setting: Setting) -> Iterator[Notice]:
+def level(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """An inversion in a gentle class."""
     if made.plan.brief.level not in GENTLE_LEVELS:
         return
@@ -138,7 +138,7 @@ def level(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("wrists")
-def wrists(made: Made, setting: Setting) -> Iterator[Notice]:
+def wrists(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """Weight on the wrists for minutes without a pause; a breath or two off them is none."""
     run: list[Segment] = []
     rest = 0
@@ -173,7 +173,7 @@ def wrists(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("up-and-down")
-def up_and_down(made: Made, setting: Setting) -> Iterator[Notice]:
+def up_and_down(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """Sent to the floor and up again too often; what a flow does breath by breath does not count."""
     floor = setting.words.positions.floor - {"four-point", "plank", "inverted"}
     stays: list[list[Segment]] = []  # runs of segments up, and of segments down
@@ -196,7 +196,7 @@ def up_and_down(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("pace-jump")
-def pace_jump(made: Made, setting: Setting) -> Iterator[Notice]:
+def pace_jump(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """Neighbours led by breath whose breath differs by half and more."""
     led = [s for s in work(made) if s.kind in ("hold", "phase")]
     for before, segment in pairwise(led):
@@ -211,7 +211,7 @@ def pace_jump(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("breath")
-def breath(made: Made, setting: Setting) -> Iterator[Notice]:
+def breath(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """Held or rapid breath while somebody cautioned against it may be there and no line is said for them."""
     cautions = set(made.plan.brief.cautions)
     said = {cue.segment for cue in made.cues if cue.purpose == "caution"}
@@ -242,6 +242,6 @@ def _within(segment: Segment, most_s: float) -> int:
     return max(1, int(most_s * 10 // max(1, segment.turn.unit)))
 
 
-def _name(setting: Setting, movement: str) -> str:
+def _name(setting: PreparedPlan, movement: str) -> str:
     found = setting.words.library.get(movement)
     return found.name if found else movement

@@ -3,19 +3,19 @@
 from collections.abc import Iterator
 from itertools import pairwise
 
-from yewhour.core.checks.check import check
+from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, ticks
-from yewhour.core.made import Made
 from yewhour.core.plan.edit import Edit
 from yewhour.core.plan.plan import LineEdit
-from yewhour.core.setting import Setting
+from yewhour.core.preparation import PreparedPlan
+from yewhour.core.timed_class import TimedClass
 
 QUIET = ticks(15)  # in counted work something is said at least this often (measured figures)
 
 
 @check("quiet-count")
-def quiet_count(made: Made, setting: Setting) -> Iterator[Notice]:
+def quiet_count(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """More than 15 s without a word in a counted set, where the school counts at all."""
     if setting.school.counting == "silent":
         return

@@ -7,18 +7,18 @@ side, so that the working side is the near one.
 
 from collections.abc import Iterator
 
-from yewhour.core.checks.check import check
+from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
-from yewhour.core.made import Made
 from yewhour.core.plan.edit import Edit
-from yewhour.core.setting import Setting
+from yewhour.core.preparation import PreparedPlan
+from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 
 SIDEWAYS = ("side", "left", "right", "near")
 
 
 @check("turned-away")
-def turned_away(made: Made, setting: Setting) -> Iterator[Notice]:
+def turned_away(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A facing of the plan's own that the movement is not shown best from, or a face turned away."""
     told = set()
     for segment in made.segments:
@@ -33,7 +33,7 @@ def turned_away(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("hidden-side")
-def hidden_side(made: Made, setting: Setting) -> Iterator[Notice]:
+def hidden_side(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """Work on the side that is away from the camera, the near side in front of it."""
     told = set()
     for segment in made.segments:

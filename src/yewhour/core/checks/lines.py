@@ -7,21 +7,21 @@ from itertools import zip_longest
 
 import msgspec
 
-from yewhour.core.checks.check import check
+from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, ticks
-from yewhour.core.made import Made
+from yewhour.core.pace import SLOWEST
 from yewhour.core.plan.edit import Edit
-from yewhour.core.plan.pace import SLOWEST
 from yewhour.core.plan.plan import LineEdit
-from yewhour.core.plan.purpose import PURPOSES
+from yewhour.core.preparation import PreparedPlan
+from yewhour.core.purpose import PURPOSES
 from yewhour.core.script.cue import Cue, Dropped
-from yewhour.core.script.directions import directions, tokenised
-from yewhour.core.script.entry import about_as_long
-from yewhour.core.script.handwork import edit_behind
-from yewhour.core.setting import Setting
+from yewhour.core.script.entry_cues import about_as_long
+from yewhour.core.script.own_lines import edit_behind
 from yewhour.core.sides import fill
+from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
+from yewhour.core.wording.directions import directions, tokenised
 
 SHORTEST_CALL = 12  # ticks: nobody can call a phase in less
 DENSE = 0.85
@@ -33,7 +33,7 @@ _MORE = re.compile(rf"\b({'|'.join(NUMBERS)}|\d+) more\b(?! (?:second|minute|rou
 
 
 @check("side-word")
-def side_word(made: Made, setting: Setting) -> Iterator[Notice]:
+def side_word(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A line of the teacher's own that names only the other side than its segment's."""
     by_id = _by_id(made)
     for cue in made.cues:
@@ -51,7 +51,7 @@ def side_word(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("count-word")
-def count_word(made: Made, setting: Setting) -> Iterator[Notice]:
+def count_word(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A line of the teacher's own whose "two more" is not two more."""
     by_id = _by_id(made)
     for cue in made.cues:
@@ -68,7 +68,7 @@ def count_word(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("unsaid")
-def unsaid(made: Made, setting: Setting) -> Iterator[Notice]:
+def unsaid(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A line that must be said and found no room."""
     by_id = _by_id(made)
     for line in made.dropped:
@@ -79,7 +79,7 @@ def unsaid(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("dense")
-def dense(made: Made, setting: Setting) -> Iterator[Notice]:
+def dense(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A movement with hardly a breath free of words."""
     spoken: dict[str, int] = {}
     for cue in made.cues:
@@ -94,7 +94,7 @@ def dense(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("short-phase")
-def short_phase(made: Made, setting: Setting) -> Iterator[Notice]:
+def short_phase(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A phase of a flow too short to call."""
     told = set()
     for segment in made.segments:
@@ -105,7 +105,7 @@ def short_phase(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("long-silence")
-def long_silence(made: Made, setting: Setting) -> Iterator[Notice]:
+def long_silence(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """Silence in a movement, rests apart, with nobody told how long it will be."""
     by_id, promised = _by_id(made), _promised(made)
     orientation = False
@@ -130,7 +130,7 @@ def long_silence(made: Made, setting: Setting) -> Iterator[Notice]:
             yield Notice(segment.id, {"length": round(gap), "name": segment.name}, edit)
 
 
-def _promised(made: Made) -> set[str]:
+def _promised(made: TimedClass) -> set[str]:
     """The segments before which it was said how long it will be quiet, the ways into them too."""
     found: set[str] = set()
     quiet = False
@@ -144,7 +144,7 @@ def _promised(made: Made) -> set[str]:
 
 
 @check("hard-to-speak")
-def hard_to_speak(made: Made, setting: Setting) -> Iterator[Notice]:
+def hard_to_speak(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """Much to say at a stretch upside down, face down or in strong effort."""
     for segment in made.segments:
         if segment.turn.movement.speaks or segment.kind == "setup":
@@ -161,7 +161,7 @@ def hard_to_speak(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("lost-edit")
-def lost_edit(made: Made, setting: Setting) -> Iterator[Notice]:
+def lost_edit(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A line of the teacher's own whose place is gone."""
     for edit in made.lost_edits:
         let_go = Edit("lines", "", "Let that line go", unsay=(edit,))
@@ -171,7 +171,7 @@ def lost_edit(made: Made, setting: Setting) -> Iterator[Notice]:
 # --- what mends a line -------------------------------------------------------------------------------------
 
 
-def _reworded(made: Made, cue: Cue, segment: Segment, text: str, title: str) -> Edit | None:
+def _reworded(made: TimedClass, cue: Cue, segment: Segment, text: str, title: str) -> Edit | None:
     """The teacher's line in other words, or taken out where none are left."""
     old = edit_behind(made.plan, segment, cue)
     if old is None:
@@ -194,7 +194,7 @@ def roomier(segment: Segment, short: int) -> Edit | None:
     return None
 
 
-def _quieter(made: Made, segment: Segment, spoken: Sequence[Cue]) -> Edit:
+def _quieter(made: TimedClass, segment: Segment, spoken: Sequence[Cue]) -> Edit:
     """What is not necessary goes unsaid here, and the teacher's own lines go to the movement before."""
     step = segment.turn.step.id
     index = made.segments.index(segment)
@@ -214,5 +214,5 @@ def _quieter(made: Made, segment: Segment, spoken: Sequence[Cue]) -> Edit:
     return Edit("lines", step, f"Say less in {segment.name}", unsay=tuple(unsay), say=tuple(say))
 
 
-def _by_id(made: Made) -> dict[str, Segment]:
+def _by_id(made: TimedClass) -> dict[str, Segment]:
     return {segment.id: segment for segment in made.segments}

@@ -3,13 +3,13 @@
 from collections.abc import Iterator
 from itertools import takewhile
 
-from yewhour.core.checks.check import check
+from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.made import Made
+from yewhour.core.library.position import base_of
 from yewhour.core.plan.edit import Edit
-from yewhour.core.plan.position import base_of
-from yewhour.core.setting import Setting
+from yewhour.core.preparation import PreparedPlan
+from yewhour.core.timed_class import TimedClass
 
 # Measured figures: classes under half an hour have up to 80 s of rest, many none; sitting up takes 16-48 s.
 REST_FROM_S = 1800.0
@@ -17,7 +17,7 @@ LEAVING_S = 16.0
 
 
 @check("length")
-def length(made: Made, setting: Setting) -> Iterator[Notice]:
+def length(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """Made to another length than the title promises."""
     brief = made.plan.brief
     if abs(made.length_s - made.promised_s) > brief.tolerance_s + 0.11:
@@ -27,7 +27,7 @@ def length(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("prop")
-def prop(made: Made, setting: Setting) -> Iterator[Notice]:
+def prop(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A prop in use that the brief, when it names any, does not have at hand."""
     at_hand, told = set(made.plan.brief.props), set()
     for segment in made.segments:
@@ -39,7 +39,7 @@ def prop(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("prop-unsaid")
-def prop_unsaid(made: Made, setting: Setting) -> Iterator[Notice]:
+def prop_unsaid(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A prop that no line up to its movement names, its prop line muted or dropped."""
     told = set()
     for segment in made.segments:
@@ -55,14 +55,14 @@ def prop_unsaid(made: Made, setting: Setting) -> Iterator[Notice]:
 
 
 @check("no-rest")
-def no_rest(made: Made, setting: Setting) -> Iterator[Notice]:
+def no_rest(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """No final rest where the style asks for one; short classes often have none, and are good ones."""
     if setting.school.least_rest and made.length_s >= REST_FROM_S and not _rest_ticks(made):
         yield Notice("", {}, Edit("append", "Rest", "Add a final rest", "final-rest"))
 
 
 @check("short-rest")
-def short_rest(made: Made, setting: Setting) -> Iterator[Notice]:
+def short_rest(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """A rest too short for the length of the class."""
     rest, least = _rest_ticks(made), setting.school.least_rest
     if rest and made.length_s >= REST_FROM_S and rest < least * made.length * 0.9:
@@ -75,7 +75,7 @@ def short_rest(made: Made, setting: Setting) -> Iterator[Notice]:
         yield Notice(last.id, words, Edit("amount", last.turn.step.id, "Lengthen the rest", amount=asked))
 
 
-def _rest_ticks(made: Made) -> int:
+def _rest_ticks(made: TimedClass) -> int:
     return sum(
         segment.length
         for segment in made.segments
@@ -84,7 +84,7 @@ def _rest_ticks(made: Made) -> int:
 
 
 @check("quick-close")
-def quick_close(made: Made, setting: Setting) -> Iterator[Notice]:
+def quick_close(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     """After a lying rest, less than 16 s to the end or to the next movement."""
     rests = [
         s

@@ -7,20 +7,44 @@ from typing import TypeVar
 
 import msgspec
 
-from yewhour.core.draft.mending import about_focus, above, mended
-from yewhour.core.draft.model import Ask, Model, Part, Route, Style
-from yewhour.core.draft.pool import Item, Pool, beside, fits_base, order_of, pool_of, steps_in
-from yewhour.core.draft.search import Came, Judge, bound, filled
-from yewhour.core.draft.written import plan_of
+from yewhour.core.draft.candidate_pool import (
+    CandidatePool,
+    PoolItem,
+    beside,
+    fits_base,
+    order_of,
+    pool_of,
+    steps_in,
+)
+from yewhour.core.draft.draft_model import (
+    DraftModel,
+    DraftPart,
+    DraftRequest,
+    DraftRoute,
+    DraftStyle,
+)
+from yewhour.core.draft.repair import about_focus, above, repair
+from yewhour.core.draft.search import (
+    MovementJudge,
+    SearchState,
+    fill_part,
+    worth_bound,
+)
+from yewhour.core.draft.to_plan import draft_plan
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import LONGEST_S, show_length
-from yewhour.core.made import Made
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Block, Node, Step, walk
+from yewhour.core.plan.nodes import (
+    Block,
+    Node,
+    Step,
+    walk,
+)
 from yewhour.core.plan.plan import Plan
 from yewhour.core.plan.school import school_of
 from yewhour.core.problem import Problem
-from yewhour.core.words import Words
+from yewhour.core.teaching_data import TeachingData
+from yewhour.core.timed_class import TimedClass
 
 T = TypeVar("T")
 SHORT_S = 540.0  # a class so short welcomes in a line, and has no rest of its own
@@ -35,7 +59,7 @@ OPENING_S, CLOSING_S = 55.0, 60.0
 HANDY = 2  # props at hand that a class looks for a use of: who has a shelf full of them uses two
 
 
-class Choice(msgspec.Struct, frozen=True):
+class DraftChoice(msgspec.Struct, frozen=True):
     """Why a movement is there: its step, the part it is in, and what speaks for it, as codes and words."""
 
     step: str
@@ -51,14 +75,14 @@ class Draft(msgspec.Struct, frozen=True):
     """
 
     plan: Plan
-    made: Made
-    choices: tuple[Choice, ...]
+    made: TimedClass
+    choices: tuple[DraftChoice, ...]
     turned_down: dict[str, tuple[str, str]]
     worth: float
     bound: float
 
 
-def draft(ask: Ask, words: Words, model: Model) -> Draft:
+def draft_class(ask: DraftRequest, words: TeachingData, model: DraftModel) -> Draft:
     """A class that keeps a promise. Raises Problem, with what to change, where none can."""
     _check(ask, words, model)
     pool = pool_of(ask, words, model)
@@ -82,7 +106,7 @@ def draft(ask: Ask, words: Words, model: Model) -> Draft:
     return best[1]
 
 
-def _check(ask: Ask, words: Words, model: Model) -> None:
+def _check(ask: DraftRequest, words: TeachingData, model: DraftModel) -> None:
     brief = ask.brief
     school_of(brief, words.schools)  # raises for a style that is not there
     if brief.style not in model.styles:
@@ -104,7 +128,7 @@ def _check(ask: Ask, words: Words, model: Model) -> None:
         )  # fmt: skip
 
 
-def _check_focus(ask: Ask, pool: Pool, model: Model) -> None:
+def _check_focus(ask: DraftRequest, pool: CandidatePool, model: DraftModel) -> None:
     """Raises Problem where far too little of a style is about the focus, however it is chosen."""
     focus, style = frozenset(ask.brief.focus), model.styles[ask.brief.style]
     if not focus:
@@ -119,7 +143,9 @@ def _check_focus(ask: Ask, pool: Pool, model: Model) -> None:
         raise Problem(what + "; half of the work can't be.", "draft, focus", do)
 
 
-def _refused(ask: Ask, pool: Pool, trouble: Problem | None, findings: Sequence[Finding]) -> Problem:
+def _refused(
+    ask: DraftRequest, pool: CandidatePool, trouble: Problem | None, findings: Sequence[Finding]
+) -> Problem:
     """Why there is no class, and what to change."""
     down: dict[str, int] = {}
     for code, word in pool.turned_down.values():
@@ -141,7 +167,9 @@ def _refused(ask: Ask, pool: Pool, trouble: Problem | None, findings: Sequence[F
 # --- one try --------------------------------------------------------------------------------------------
 
 
-def _one(ask: Ask, pool: Pool, words: Words, model: Model, number: int) -> Draft:
+def _one(
+    ask: DraftRequest, pool: CandidatePool, words: TeachingData, model: DraftModel, number: int
+) -> Draft:
     style = model.styles[ask.brief.style]
     route = _picked(style.routes, ask.seed + number, "route")
     scale, built, keen = FIRST, None, 1.0
@@ -156,7 +184,7 @@ def _one(ask: Ask, pool: Pool, words: Words, model: Model, number: int) -> Draft
             break
         scale *= min(1.6, max(0.6, 1.0 / share))
     assert built is not None
-    plan, made = mended(built.plan, words, pool)
+    plan, made = repair(built.plan, words, pool)
     about = about_focus(made, ask.brief)
     if about < 0.5:
         areas = " and ".join(ask.brief.focus)
@@ -171,20 +199,26 @@ def _picked(options: Sequence[T], seed: int, what: str) -> T:
     return options[zlib.crc32(f"{seed}/{what}".encode()) % len(options)]
 
 
-class Built(msgspec.Struct, frozen=True):
+class BuiltPlan(msgspec.Struct, frozen=True):
     """A plan as it was put together, with the items of its parts, and how good the search was."""
 
     plan: Plan
-    parts: tuple[tuple[Part, tuple[Item, ...]], ...]
-    judge: Judge
+    parts: tuple[tuple[DraftPart, tuple[PoolItem, ...]], ...]
+    judge: MovementJudge
     worth: float
     bound: float
     focus: float
 
 
 def _built(
-    ask: Ask, pool: Pool, words: Words, style: Style, route: Route, scale: float, keen: float
-) -> Built:
+    ask: DraftRequest,
+    pool: CandidatePool,
+    words: TeachingData,
+    style: DraftStyle,
+    route: DraftRoute,
+    scale: float,
+    keen: float,
+) -> BuiltPlan:
     brief, school = ask.brief, school_of(ask.brief, words.schools)
     short = brief.target_s < SHORT_S
     rest_s = 0.0 if short or not style.rest else max(60.0, 1.25 * school.least_rest * brief.target_s)
@@ -192,7 +226,7 @@ def _built(
         rest_s = max(45.0, 0.08 * brief.target_s)
     room_s = (brief.target_s - (25 if short else OPENING_S + CLOSING_S) - rest_s) * scale
     parts = _parts(route, brief.target_s, room_s, style)
-    judge = Judge(
+    judge = MovementJudge(
         ask,
         words.positions,
         frozenset(brief.focus),
@@ -205,12 +239,12 @@ def _built(
     peak = _peak(parts, pool, judge)
     name = "" if short else _opening(route, ask, words)
     opening: Node = Block(name=name) if name else Step(movement="welcome-short")
-    came = Came(here=_after(opening, words), used=_named(opening, words))
+    came = SearchState(here=_after(opening, words), used=_named(opening, words))
     if peak is not None:
         wanted = frozenset(peak.prepared_by) & pool.items.keys()
         first = sorted(wanted, key=lambda one: -judge.luck(pool.items[one]))[:1]
         judge = msgspec.structs.replace(judge, ahead=peak.areas | judge.focus, wanted=frozenset(first))
-    found: list[tuple[Part, tuple[Item, ...]]] = []
+    found: list[tuple[DraftPart, tuple[PoolItem, ...]]] = []
     worth = most = 0.0
     handy = _handy(parts, pool, judge)
     for part, part_s in parts:
@@ -225,17 +259,19 @@ def _built(
             asked = msgspec.structs.replace(judge, wanted=frozenset(style.begin))
         asked = msgspec.structs.replace(asked, wanted=asked.wanted | own)
         items = items_for(part, pool, asked)
-        path = filled(items, part, asked, came, part_s)
+        path = fill_part(items, part, asked, came, part_s)
         found.append((part, path.items))
-        came, worth, most = path.came, worth + path.worth, most + bound(items, part, asked, part_s)
+        came, worth, most = path.came, worth + path.worth, most + worth_bound(items, part, asked, part_s)
     if not any(items for _, items in found):
         raise Problem("Not one movement is left for it.", "draft")
-    plan = plan_of(ask, style, opening, found, rest_s, words)
+    plan = draft_plan(ask, style, opening, found, rest_s, words)
     focus = came.focused_s / came.worked_s if brief.focus and came.worked_s else 1.0
-    return Built(plan, tuple(found), judge, worth, most, focus)
+    return BuiltPlan(plan, tuple(found), judge, worth, most, focus)
 
 
-def _parts(route: Route, target_s: float, room_s: float, style: Style) -> list[tuple[Part, float]]:
+def _parts(
+    route: DraftRoute, target_s: float, room_s: float, style: DraftStyle
+) -> list[tuple[DraftPart, float]]:
     """The parts of a route with their seconds; those that would be too short are left out."""
     parts = [part for part in route.parts if target_s >= part.least]
     while True:
@@ -248,7 +284,9 @@ def _parts(route: Route, target_s: float, room_s: float, style: Style) -> list[t
         parts.remove(gone)
 
 
-def _handy(parts: Sequence[tuple[Part, float]], pool: Pool, judge: Judge) -> dict[str, frozenset[str]]:
+def _handy(
+    parts: Sequence[tuple[DraftPart, float]], pool: CandidatePool, judge: MovementJudge
+) -> dict[str, frozenset[str]]:
     """A movement for each prop at hand, or for two of many, by the title of the part it may stand in."""
     found: dict[str, frozenset[str]] = {}
     seed = judge.ask.seed
@@ -266,7 +304,9 @@ def _handy(parts: Sequence[tuple[Part, float]], pool: Pool, judge: Judge) -> dic
     return found
 
 
-def _peak(parts: Sequence[tuple[Part, float]], pool: Pool, judge: Judge) -> Item | None:
+def _peak(
+    parts: Sequence[tuple[DraftPart, float]], pool: CandidatePool, judge: MovementJudge
+) -> PoolItem | None:
     """The highest point of a class: it is chosen first, as other parts look to it."""
     part = next((one for one, _ in parts if one.about == "peak"), None)
     if part is None:
@@ -279,7 +319,7 @@ def _peak(parts: Sequence[tuple[Part, float]], pool: Pool, judge: Judge) -> Item
     return max(ready, key=lambda item: (judge.fits(item, part), item.id), default=None)
 
 
-def items_for(part: Part, pool: Pool, judge: Judge) -> list[Item]:
+def items_for(part: DraftPart, pool: CandidatePool, judge: MovementJudge) -> list[PoolItem]:
     """The items that may stand in a part."""
     low, high = part.effort
     found = []
@@ -299,7 +339,7 @@ def items_for(part: Part, pool: Pool, judge: Judge) -> list[Item]:
     return found
 
 
-def _opening(route: Route, ask: Ask, words: Words) -> str:
+def _opening(route: DraftRoute, ask: DraftRequest, words: TeachingData) -> str:
     """An opening in which nobody who is minded is asked what is not for them; "" where there is none."""
     minded = set(ask.brief.cautions)
     known = [
@@ -313,16 +353,16 @@ def _opening(route: Route, ask: Ask, words: Words) -> str:
     return _picked(known, ask.seed, "opening") if known else ""
 
 
-def _named(opening: Node, words: Words) -> frozenset[str]:
+def _named(opening: Node, words: TeachingData) -> frozenset[str]:
     """The movements of an opening: they are not new when they come again."""
     return frozenset(step.movement for step in steps_in(_nodes(opening, words)))
 
 
-def _nodes(opening: Node, words: Words) -> tuple[Node, ...]:
+def _nodes(opening: Node, words: TeachingData) -> tuple[Node, ...]:
     return words.blocks.get(opening.name, ()) if isinstance(opening, Block) else (opening,)
 
 
-def _after(opening: Node, words: Words) -> str:
+def _after(opening: Node, words: TeachingData) -> str:
     """Where an opening leaves the body."""
     here = "start"
     for node in walk(_nodes(opening, words)):
@@ -334,7 +374,7 @@ def _after(opening: Node, words: Words) -> str:
 # --- why ------------------------------------------------------------------------------------------------
 
 
-def _choices(plan: Plan, built: Built) -> tuple[Choice, ...]:
+def _choices(plan: Plan, built: BuiltPlan) -> tuple[DraftChoice, ...]:
     items = {item.id: (item, part) for part, own in built.parts for item in own}
     steps = [
         node
@@ -345,7 +385,7 @@ def _choices(plan: Plan, built: Built) -> tuple[Choice, ...]:
     ]
     order = [node.movement if isinstance(node, Step) else node.name for node in steps]
     return tuple(
-        Choice(
+        DraftChoice(
             node.id,
             name,
             items[name][1].title,
@@ -356,7 +396,12 @@ def _choices(plan: Plan, built: Built) -> tuple[Choice, ...]:
 
 
 def _reasons(
-    item: Item, part: Part, order: Sequence[str], at: int, items: dict[str, tuple[Item, Part]], built: Built
+    item: PoolItem,
+    part: DraftPart,
+    order: Sequence[str],
+    at: int,
+    items: dict[str, tuple[PoolItem, DraftPart]],
+    built: BuiltPlan,
 ) -> Iterator[tuple[str, str]]:
     """What speaks for a movement at its place, the strongest first, as (code, word)."""
     later = [items[name][0] for name in order[at + 1 :] if name in items]

@@ -11,9 +11,9 @@ from collections.abc import Sequence
 
 import msgspec
 
-from yewhour.core.draft.model import Ask, Part
-from yewhour.core.draft.pool import Item, fits_base
-from yewhour.core.plan.position import Positions, base_of
+from yewhour.core.draft.candidate_pool import PoolItem, fits_base
+from yewhour.core.draft.draft_model import DraftPart, DraftRequest
+from yewhour.core.library.position import PositionGraph, base_of
 from yewhour.core.problem import Problem
 
 WIDTH, TRIED = 10, 12  # beginnings carried on; movements tried after each
@@ -31,7 +31,7 @@ WRIST_S = 170.0  # of weight on the wrists on end
 STRICT = ("focus", "peak", "breath")
 
 
-class Came(msgspec.Struct, frozen=True):
+class SearchState(msgspec.Struct, frozen=True):
     """How far a class has come: where the body is, what was used, seconds of work, of focus, on wrists."""
 
     here: str = "start"
@@ -40,22 +40,22 @@ class Came(msgspec.Struct, frozen=True):
     worked_s: float = 0.0
     focused_s: float = 0.0
     wrists_s: float = 0.0
-    last: tuple[Item, ...] = ()
+    last: tuple[PoolItem, ...] = ()
     areas: dict[str, int] = {}
     warmed: int = 0
 
 
-class Path(msgspec.Struct, frozen=True):
+class SearchPath(msgspec.Struct, frozen=True):
     """A beginning of a part: its items with what each is worth, seconds it takes, and where it has come."""
 
-    came: Came
-    items: tuple[Item, ...] = ()
+    came: SearchState
+    items: tuple[PoolItem, ...] = ()
     takes_s: float = 0.0
     worth: float = 0.0
     base: int = 0
 
 
-class Judge(msgspec.Struct, frozen=True):
+class MovementJudge(msgspec.Struct, frozen=True):
     """What a movement is worth in a part of a class.
 
     focus: areas the class is about. ahead: areas that what comes later needs. wanted: movements that must
@@ -64,8 +64,8 @@ class Judge(msgspec.Struct, frozen=True):
     few: seconds that a movement should last at least. blocks: those that may be there.
     """
 
-    ask: Ask
-    positions: Positions
+    ask: DraftRequest
+    positions: PositionGraph
     focus: frozenset[str]
     ahead: frozenset[str] = frozenset()
     wanted: frozenset[str] = frozenset()
@@ -75,18 +75,18 @@ class Judge(msgspec.Struct, frozen=True):
     few: int = 0
     blocks: frozenset[str] = frozenset()
 
-    def luck(self, item: Item) -> float:
+    def luck(self, item: PoolItem) -> float:
         """From 0 to 1: what the seed thinks of a movement, the same each time."""
         return (zlib.crc32(f"{self.ask.seed}/{item.id}/{self.ask.seed * 7919}".encode()) % 10_000) / 10_000
 
-    def alone(self, item: Item, part: Part) -> float:
+    def alone(self, item: PoolItem, part: DraftPart) -> float:
         """What it is worth by itself, whatever stands before it, for the time it takes."""
         takes_s = item.costs * (
             0.7 if item.sided and self.order else 1.0
         )  # the other side is no new movement
         return self.fits(item, part) * math.pow(max(20.0, min(120.0, takes_s)) / 45, LONGER)
 
-    def fits(self, item: Item, part: Part) -> float:
+    def fits(self, item: PoolItem, part: DraftPart) -> float:
         """How well it fits a part, however long it takes."""
         worth = 1.0 + LUCK * self.luck(item) - 1.6 * self.ask.lately.get(item.id, 0.0)
         worth += 2.5 * self.ask.liked.get(item.id, 0.0)
@@ -110,7 +110,7 @@ class Judge(msgspec.Struct, frozen=True):
             worth *= min(1.0, item.lasts / (2 if item.sided else 1) / self.few)
         return max(0.05, worth)
 
-    def after(self, item: Item, came: Came) -> float:
+    def after(self, item: PoolItem, came: SearchState) -> float:
         """What it is worth less, or more, after what came."""
         less = WAY_S * self._way_s(came.here, item.start)
         alike = sum(len(item.areas & one.areas) / max(1, len(item.areas)) for one in came.last)
@@ -136,16 +136,18 @@ class Judge(msgspec.Struct, frozen=True):
             return NO_WAY_S
 
 
-def filled(items: Sequence[Item], part: Part, judge: Judge, came: Came, room_s: float) -> Path:
+def fill_part(
+    items: Sequence[PoolItem], part: DraftPart, judge: MovementJudge, came: SearchState, room_s: float
+) -> SearchPath:
     """The movements of a part in their order. items: those that may stand in it."""
     worth = {item.id: judge.alone(item, part) for item in items}
     bases = {item.id: fits_base(item, part.bases) for item in items}
     ranked = sorted(items, key=lambda item: (-worth[item.id] / math.sqrt(item.costs), item.id))
     if part.about == "order" and judge.order:
         return _in_order(ranked, part, judge, came, room_s)
-    beam, best = [Path(came)], Path(came)
+    beam, best = [SearchPath(came)], SearchPath(came)
     while beam:
-        grown: list[Path] = []
+        grown: list[SearchPath] = []
         for path in beam:
             tried = 0
             for item in ranked:
@@ -163,9 +165,9 @@ def filled(items: Sequence[Item], part: Part, judge: Judge, came: Came, room_s: 
     return best
 
 
-def _apart(grown: list[Path]) -> list[Path]:
+def _apart(grown: list[SearchPath]) -> list[SearchPath]:
     """The most promising, of those with the same movements only one."""
-    kept: dict[frozenset[str], Path] = {}
+    kept: dict[frozenset[str], SearchPath] = {}
     for path in grown:
         kept.setdefault(path.came.used, path)
         if len(kept) == WIDTH:
@@ -173,16 +175,18 @@ def _apart(grown: list[Path]) -> list[Path]:
     return list(kept.values())
 
 
-def _in_order(ranked: Sequence[Item], part: Part, judge: Judge, came: Came, room_s: float) -> Path:
+def _in_order(
+    ranked: Sequence[PoolItem], part: DraftPart, judge: MovementJudge, came: SearchState, room_s: float
+) -> SearchPath:
     """The movements that are worth most a second, in the order of their tradition.
 
     A beam would go through the order in a few steps and could not go back; here what comes next is known.
     """
-    chosen: list[Item] = []
-    best = Path(came)
+    chosen: list[PoolItem] = []
+    best = SearchPath(came)
     for item in sorted(ranked, key=lambda item: item.id not in judge.wanted):
         there = sorted([*chosen, item], key=lambda one: (judge.order.get(one.id, 0), one.id))
-        path: Path | None = Path(came)
+        path: SearchPath | None = SearchPath(came)
         for one in there:
             assert path is not None
             worth = judge.alone(one, part)
@@ -194,15 +198,21 @@ def _in_order(ranked: Sequence[Item], part: Part, judge: Judge, came: Came, room
     return best
 
 
-def _promise(path: Path, room_s: float) -> float:
+def _promise(path: SearchPath, room_s: float) -> float:
     """How good a beginning is: its worth, less what is too long or still empty."""
     off_s = path.takes_s - room_s
     return path.worth - (0.09 if off_s > 0 else 0.02) * abs(off_s)
 
 
 def _with(
-    path: Path, item: Item, part: Part, judge: Judge, worth: float, base: int, room_s: float
-) -> Path | None:
+    path: SearchPath,
+    item: PoolItem,
+    part: DraftPart,
+    judge: MovementJudge,
+    worth: float,
+    base: int,
+    room_s: float,
+) -> SearchPath | None:
     came = path.came
     if item.id in came.used and (not part.again or any(one.id == item.id for one in path.items)):
         return None
@@ -239,7 +249,7 @@ def _with(
         if judge.keen > 1 and (not early or judge.keen > 2):
             return None
         worth -= 2.5 * (not early)
-    now = Came(
+    now = SearchState(
         here=ends,
         used=came.used | {item.id},
         props=came.props | set(item.props),
@@ -255,10 +265,12 @@ def _with(
     if item.id in came.used:
         worth -= AGAIN
     gained = worth - judge.after(item, came)
-    return Path(now, (*path.items, item), path.takes_s + cost_s, path.worth + gained, max(base, path.base))
+    return SearchPath(
+        now, (*path.items, item), path.takes_s + cost_s, path.worth + gained, max(base, path.base)
+    )
 
 
-def bound(items: Sequence[Item], part: Part, judge: Judge, room_s: float) -> float:
+def worth_bound(items: Sequence[PoolItem], part: DraftPart, judge: MovementJudge, room_s: float) -> float:
     """No choice of movements for a part is worth more than that: they fit its time to the second, need no way
     between them, and none is like another."""
     worth = sorted(

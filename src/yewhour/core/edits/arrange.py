@@ -7,7 +7,7 @@ import msgspec
 
 from yewhour.core.edits.places import (
     Body,
-    Place,
+    NodePlace,
     bodies,
     group_of,
     inside_pair,
@@ -17,14 +17,21 @@ from yewhour.core.edits.places import (
     section_key,
     whole,
 )
+from yewhour.core.library.movement import Library
 from yewhour.core.plan.edit import bare
-from yewhour.core.plan.movement import Library
-from yewhour.core.plan.nodes import Node, Pair, Rounds, Step, children, walk
+from yewhour.core.plan.nodes import (
+    Node,
+    Pair,
+    Rounds,
+    Step,
+    children,
+    walk,
+)
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.problem import Problem
 
 
-def put(plan: Plan, place: Place, nodes: Sequence[Node]) -> tuple[Plan, tuple[str, ...]]:
+def put(plan: Plan, place: NodePlace, nodes: Sequence[Node]) -> tuple[Plan, tuple[str, ...]]:
     """The plan with nodes put in at a place, and the ids they got. An empty class gets its first section.
 
     Into a pair go the movements of a pair, not the pair: they are done on both sides there.
@@ -58,7 +65,7 @@ def removed(plan: Plan, ids: Iterable[str]) -> Plan:
 _HERE = "\0here"
 
 
-def moved(plan: Plan, ids: Iterable[str], place: Place, library: Library) -> Plan:
+def moved(plan: Plan, ids: Iterable[str], place: NodePlace, library: Library) -> Plan:
     """The plan with these nodes at a place, in their order; what was done on both sides still is.
 
     Raises Problem for a group put into itself.
@@ -92,7 +99,7 @@ def moved(plan: Plan, ids: Iterable[str], place: Place, library: Library) -> Pla
     return rebuilt(rebuilt(plan, mark), settle)
 
 
-def _at_home(plan: Plan, node: Node, place: Place, library: Library) -> Iterator[Node]:
+def _at_home(plan: Plan, node: Node, place: NodePlace, library: Library) -> Iterator[Node]:
     """A node as it has to be elsewhere: in a pair not a pair, and out of a pair one of its own."""
     was, will = inside_pair(plan, place_of(plan, node.id).body), inside_pair(plan, place.body)
     if will is not None and isinstance(node, Pair):
@@ -121,17 +128,17 @@ def shifted(plan: Plan, ids: Iterable[str], by: int, library: Library) -> Plan:
     if 0 <= index < len(body):
         neighbour = body[index]
         if isinstance(neighbour, Pair | Rounds) and not isinstance(nodes[0], Pair) and not _lone(neighbour):
-            return moved(plan, ids, Place(neighbour.id, len(neighbour.body) if by < 0 else 0), library)
+            return moved(plan, ids, NodePlace(neighbour.id, len(neighbour.body) if by < 0 else 0), library)
         at = index if by < 0 else index + 1
-        return moved(plan, ids, Place(first.body if by < 0 else last.body, at), library)
+        return moved(plan, ids, NodePlace(first.body if by < 0 else last.body, at), library)
     group = group_of(plan, nodes[0].id)
     if group:
         around = place_of(plan, group)
-        return moved(plan, ids, around if by < 0 else Place(around.body, around.at + 1), library)
+        return moved(plan, ids, around if by < 0 else NodePlace(around.body, around.at + 1), library)
     number = int(first.body.split()[1]) + by if first.body.startswith("section ") else -1
     if 0 <= number < len(plan.sections):
         at = len(plan.sections[number].body) if by < 0 else 0
-        return moved(plan, ids, Place(section_key(number), at), library)
+        return moved(plan, ids, NodePlace(section_key(number), at), library)
     return plan
 
 

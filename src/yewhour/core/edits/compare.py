@@ -6,11 +6,11 @@ from typing import Literal
 import msgspec
 
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.made import Made
-from yewhour.core.pipeline import Solved
-from yewhour.core.plan.names import listed
+from yewhour.core.library.names import listed
+from yewhour.core.pipeline import SolvedPlan
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import CannotFit
+from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 
 Kind = Literal["promise", "new", "gone", "longer", "shorter", "moved", "other", "said"]
@@ -24,7 +24,7 @@ PROMISES = {
 }  # fmt: skip
 
 
-class Difference(msgspec.Struct, frozen=True):
+class ClassDifference(msgspec.Struct, frozen=True):
     """One thing that is other, and the step it is about, if it is about one."""
 
     kind: Kind
@@ -42,7 +42,7 @@ class _Done(msgspec.Struct):
     side: str
 
 
-def as_it_is(solved: Solved) -> Made:
+def nearest_class(solved: SolvedPlan) -> TimedClass:
     """The class as it promises; else as near as it can, and an unfinished one by itself."""
     try:
         return solved.make()
@@ -52,7 +52,7 @@ def as_it_is(solved: Solved) -> Made:
         return solved.make(solved.preferred_s if unfinished else solved.nearest_s(promised_s))
 
 
-def compare(before: Made, after: Made) -> list[Difference]:
+def compare_classes(before: TimedClass, after: TimedClass) -> list[ClassDifference]:
     """Everything that is other: the promise, then what came and went, then the numbers, order and words."""
     old, new = _done(before), _done(after)
     pairs = _matched(list(old.values()), list(new.values()))
@@ -60,25 +60,25 @@ def compare(before: Made, after: Made) -> list[Difference]:
     was, now = {one.id for one, _ in pairs}, {other.id for _, other in pairs}
     come = [one for one in new.values() if one.id not in now]
     gone = [one for one in old.values() if one.id not in was]
-    found += [Difference("new", f"{one.name}, {_length(one)}", one.id) for one in come]
-    found += [Difference("gone", f"{one.name}, {_length(one)}", one.id) for one in gone]
+    found += [ClassDifference("new", f"{one.name}, {_length(one)}", one.id) for one in come]
+    found += [ClassDifference("gone", f"{one.name}, {_length(one)}", one.id) for one in gone]
     for one, other in pairs:
         more_s = other.length_s - one.length_s
         if abs(more_s) >= SMALL_S:
             words = f"{other.name}: {_change(one, other)}"
-            found.append(Difference("longer" if more_s > 0 else "shorter", words, other.id))
+            found.append(ClassDifference("longer" if more_s > 0 else "shorter", words, other.id))
         if one.side != other.side and {one.side, other.side} <= {"right", "left"}:
-            found.append(Difference("other", f"{other.name}: {other.side} side first", other.id))
+            found.append(ClassDifference("other", f"{other.name}: {other.side} side first", other.id))
     order = {one.id: number for number, one in enumerate(old.values())}
     stay = _longest_rise([order[one.id] for one, _ in pairs])
     names = dict.fromkeys(other.name for number, (_, other) in enumerate(pairs) if number not in stay)
-    found += [Difference("moved", name) for name in names]
+    found += [ClassDifference("moved", name) for name in names]
     found += _said(before, after, new, old)
     rank = {kind: number for number, kind in enumerate(Kind.__args__)}  # type: ignore[attr-defined]
     return sorted(found, key=lambda one: rank[one.kind])
 
 
-def _done(made: Made) -> dict[str, _Done]:
+def _done(made: TimedClass) -> dict[str, _Done]:
     """What is done of each step, in the order of the class; ways and silent pauses belong to nothing."""
     found: dict[str, _Done] = {}
     for segment in made.segments:
@@ -120,14 +120,14 @@ def _change(one: _Done, other: _Done) -> str:
     return f"{one.dose} → {other.dose} ({lengths})" if counted else lengths
 
 
-def _promises(before: Brief, after: Brief) -> Iterator[Difference]:
+def _promises(before: Brief, after: Brief) -> Iterator[ClassDifference]:
     for field, called in PROMISES.items():
         one, other = getattr(before, field), getattr(after, field)
         if one != other:
-            yield Difference("promise", f"{called}: {_value(field, one)} → {_value(field, other)}")
+            yield ClassDifference("promise", f"{called}: {_value(field, one)} → {_value(field, other)}")
     rest = [field for field in Brief.__struct_fields__ if field not in PROMISES and field != "extra"]
     if any(getattr(before, field) != getattr(after, field) for field in rest):
-        yield Difference("promise", "What the style sets, or how the length counts")
+        yield ClassDifference("promise", "What the style sets, or how the length counts")
 
 
 def _value(field: str, value: object) -> str:
@@ -160,7 +160,9 @@ def _longest_rise(numbers: Sequence[int]) -> set[int]:
     return kept
 
 
-def _said(before: Made, after: Made, new: dict[str, _Done], old: dict[str, _Done]) -> Iterator[Difference]:
+def _said(
+    before: TimedClass, after: TimedClass, new: dict[str, _Done], old: dict[str, _Done]
+) -> Iterator[ClassDifference]:
     """Steps whose lines the teacher has written otherwise."""
     one, other = before.plan.edits, after.plan.edits
     changed: dict[str, int] = {}
@@ -170,4 +172,4 @@ def _said(before: Made, after: Made, new: dict[str, _Done], old: dict[str, _Done
     for step, number in changed.items():
         done = new.get(step) or old.get(step)
         name = done.name if done is not None else "A part that is not done"
-        yield Difference("said", f"{name}: {number} line{'' if number == 1 else 's'}", step)
+        yield ClassDifference("said", f"{name}: {number} line{'' if number == 1 else 's'}", step)

@@ -3,22 +3,27 @@
 import msgspec
 
 from yewhour.core.lengths import show_length, ticks
-from yewhour.core.pipeline import Solved, solve
+from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.plan.edit import Edit, apply_all
-from yewhour.core.plan.nodes import Node, Pair, Step, walk
+from yewhour.core.plan.nodes import (
+    Node,
+    Pair,
+    Step,
+    walk,
+)
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import CannotFit, Problem
-from yewhour.core.timing.doses import Range, kind_of, range_of
-from yewhour.core.timing.turn import chosen
+from yewhour.core.timing.doses import AmountRange, amount_range, kind_of
+from yewhour.core.timing.step_use import uses_with_rounds
 
 
-def span_of(solved: Solved, step: Step) -> Range:
+def span_of(solved: SolvedPlan, step: Step) -> AmountRange:
     """The numbers a step may have."""
     movement = solved.words.library[step.movement]
-    return range_of(step, movement, kind_of(step, movement, solved.setting.school))
+    return amount_range(step, movement, kind_of(step, movement, solved.setting.school))
 
 
-def name_of(node: Node, solved: Solved) -> str:
+def name_of(node: Node, solved: SolvedPlan) -> str:
     """What a node is called: its first movement, and how many others are in it."""
     library = solved.words.library
     steps = [n for n in walk((node,)) if isinstance(n, Step)]
@@ -41,7 +46,7 @@ class Cut(msgspec.Struct, frozen=True):
 KEPT_ROLES = frozenset({"arrive", "rest", "close"})
 
 
-def cut(plan: Plan, solved: Solved, length_s: float) -> Cut:
+def cut(plan: Plan, solved: SolvedPlan, length_s: float) -> Cut:
     """The class at a length, whole parts left out by priority until it fits best.
 
     Opening, rest, closing, both sides of every pair, and what neutralises a deep backbend that stays are
@@ -75,7 +80,7 @@ def cut(plan: Plan, solved: Solved, length_s: float) -> Cut:
     return best[1]
 
 
-def _first_short_enough(plan: Plan, solved: Solved, order: list[Edit], length_s: float) -> int:
+def _first_short_enough(plan: Plan, solved: SolvedPlan, order: list[Edit], length_s: float) -> int:
     """How many parts must go before the class can be so short at all, searched by halves."""
     low, high = 0, len(order)
     while low < high:
@@ -89,7 +94,7 @@ def _first_short_enough(plan: Plan, solved: Solved, order: list[Edit], length_s:
     return low
 
 
-def leave_out_order(solved: Solved) -> list[Edit]:
+def leave_out_order(solved: SolvedPlan) -> list[Edit]:
     """The parts that may be left out, first to go first."""
     parts: list[tuple[tuple[int, float], Edit]] = []
     turns_by_node = [solved.turns_of(i) for i in range(len(solved.unfolded.nodes))]
@@ -108,7 +113,7 @@ def leave_out_order(solved: Solved) -> list[Edit]:
     return [edit for _, edit in parts][: max(0, len(parts) - 2)]
 
 
-def with_given_pace(solved: Solved, length_s: float, steps: int = 8) -> Solved:
+def with_given_pace(solved: SolvedPlan, length_s: float, steps: int = 8) -> SolvedPlan:
     """The plan as it is, or at a slightly other pace where its brief lets the pace give and that costs less.
 
     The pace may change by `pace_gives` percent. It is tried only when whole numbers alone cost anything;
@@ -119,7 +124,7 @@ def with_given_pace(solved: Solved, length_s: float, steps: int = 8) -> Solved:
     if gives <= 0 or least <= 1e-9:
         return solved
     rounds = solved.fit.at(solved.fit.preferred).rounds
-    held = sum(turn.kind == "hold" for turn in chosen(solved.turns, rounds, solved.unfolded.groups))
+    held = sum(turn.kind == "hold" for turn in uses_with_rounds(solved.turns, rounds, solved.unfolded.groups))
     for number in range(1, steps + 1):
         for sign in (1, -1):
             share = sign * gives / 100 * number / steps

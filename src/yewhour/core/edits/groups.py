@@ -6,11 +6,27 @@ from typing import Any
 import msgspec
 
 from yewhour.core.edits.arrange import sided
-from yewhour.core.edits.places import Body, bodies, inside_pair, place_of, rebuilt, whole
+from yewhour.core.edits.places import (
+    Body,
+    bodies,
+    inside_pair,
+    place_of,
+    rebuilt,
+    whole,
+)
+from yewhour.core.library.movement import Library
+from yewhour.core.pace import Phase, opposite
 from yewhour.core.plan.edit import bare
-from yewhour.core.plan.movement import Library
-from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, children, walk
-from yewhour.core.plan.pace import Phase, opposite
+from yewhour.core.plan.nodes import (
+    Block,
+    Blocks,
+    Node,
+    Pair,
+    Rounds,
+    Step,
+    children,
+    walk,
+)
 from yewhour.core.plan.plan import ROLES, Plan, Section
 from yewhour.core.problem import Problem
 

@@ -8,14 +8,19 @@ from collections.abc import Callable, Iterable
 
 import msgspec
 
-from yewhour.core.plan.nodes import Node, Pair, Rounds, Variant
+from yewhour.core.plan.nodes import (
+    Node,
+    Pair,
+    Rounds,
+    Variant,
+)
 from yewhour.core.plan.plan import Plan, with_ids
 from yewhour.core.problem import Problem
 
 Body = tuple[Node, ...]
 
 
-class Place(msgspec.Struct, frozen=True):
+class NodePlace(msgspec.Struct, frozen=True):
     """Where a node can stand: a body by its key (see `bodies`), and how many nodes come before."""
 
     body: str
@@ -75,31 +80,31 @@ def nodes_of(plan: Plan) -> dict[str, Node]:
     return {node.id: node for body in bodies(plan).values() for node in body}
 
 
-def place_of(plan: Plan, node: str) -> Place:
+def place_of(plan: Plan, node: str) -> NodePlace:
     """Where a node stands; raises Problem when it is not in the class."""
     for key, body in bodies(plan).items():
         for index, one in enumerate(body):
             if one.id == node:
-                return Place(key, index)
+                return NodePlace(key, index)
     raise Problem("That is not in the class any more.", do="Choose something that is.")
 
 
-def after(plan: Plan, node: str) -> Place:
+def after(plan: Plan, node: str) -> NodePlace:
     """The place right after a node."""
     place = place_of(plan, node)
-    return Place(place.body, place.at + 1)
+    return NodePlace(place.body, place.at + 1)
 
 
-def end_of(plan: Plan) -> Place:
+def end_of(plan: Plan) -> NodePlace:
     """Where the next movement goes when nothing is chosen: the end of the last section with room for it.
 
     A rest or a close stays at the end, should the class have one.
     """
     if not plan.sections:
-        return Place(section_key(0), 0)
+        return NodePlace(section_key(0), 0)
     open_ones = [n for n, section in enumerate(plan.sections) if section.role not in ("rest", "close")]
     index = open_ones[-1] if open_ones else len(plan.sections) - 1
-    return Place(section_key(index), len(plan.sections[index].body))
+    return NodePlace(section_key(index), len(plan.sections[index].body))
 
 
 def group_of(plan: Plan, node: str) -> str:

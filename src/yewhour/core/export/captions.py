@@ -6,8 +6,8 @@ from collections.abc import Callable
 from itertools import zip_longest
 from typing import Any
 
-from yewhour.core.made import Made
 from yewhour.core.script.cue import Cue
+from yewhour.core.timed_class import TimedClass
 
 WIDTH = 42
 LINES = 2
@@ -19,12 +19,12 @@ _PAUSE = re.compile(r"\[\d+(?:\.\d+)?s\]")
 _CLAUSE = re.compile(r"(?<=[,;:.!?])\s+")
 
 
-def srt(made: Made) -> str:
+def srt(made: TimedClass) -> str:
     """SubRip. It has no way to write its own signs, so that others stand for them."""
     return str(_captions(made, lambda text: text.replace("<", "‹").replace(">", "›")).to_string("srt"))
 
 
-def vtt(made: Made) -> str:
+def vtt(made: TimedClass) -> str:
     """WebVTT, which writes its own signs as HTML does."""
     return str(_captions(made, _escaped).to_string("vtt"))
 
@@ -33,7 +33,7 @@ def _escaped(text: str) -> str:
     return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
 
 
-def _captions(made: Made, written: Callable[[str], str]) -> Any:
+def _captions(made: TimedClass, written: Callable[[str], str]) -> Any:
     # 40 ms; only captions need it.
     import pysubs2
 

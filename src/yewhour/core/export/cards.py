@@ -6,8 +6,8 @@ import msgspec
 
 from yewhour.core.export.reading import blocks
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.made import Made
-from yewhour.core.plan.movement import Movement
+from yewhour.core.library.movement import Movement
+from yewhour.core.timed_class import TimedClass
 
 
 class Card(msgspec.Struct, frozen=True):
@@ -25,7 +25,7 @@ class Card(msgspec.Struct, frozen=True):
     position: str
 
 
-def cards(made: Made) -> list[Card]:
+def cards(made: TimedClass) -> list[Card]:
     """The cards of a class, in order.
 
     The two sides of a movement that follow each other are one; of a flow there is its first round, with the

@@ -5,7 +5,7 @@ from typing import Any
 import msgspec
 
 from yewhour.core.lengths import seconds, show_length, ticks
-from yewhour.core.made import Made
+from yewhour.core.timed_class import TimedClass
 
 LEAST = ticks(10.0)  # shorter chapters are joined to the one before
 FEWEST = 3
@@ -19,7 +19,7 @@ class Chapter(msgspec.Struct, frozen=True):
     end: int
 
 
-def chapters(made: Made) -> list[Chapter]:
+def chapters(made: TimedClass) -> list[Chapter]:
     """The sections as chapters from 0 to the end, each of 10 s or more.
 
     A class of fewer than three sections is parted at its movements, so that there are three where that
@@ -59,12 +59,12 @@ def _joined(marks: list[tuple[str, int]], end: int) -> list[Chapter]:
     ]
 
 
-def description_chapters(made: Made) -> str:
+def description_chapters(made: TimedClass) -> str:
     """`0:00 Title` a line, as video descriptions have them; hours only where there are any."""
     return "".join(f"{show_length(seconds(c.start))} {_line(c.title)}\n" for c in chapters(made))
 
 
-def ffmetadata(made: Made) -> str:
+def ffmetadata(made: TimedClass) -> str:
     """FFmpeg's metadata file; read with `ffmpeg -i chapters.ffmeta ...`."""
     lines = [";FFMETADATA1", f"title={_escaped(made.plan.brief.title)}"]
     for chapter in chapters(made):
@@ -78,7 +78,7 @@ def ffmetadata(made: Made) -> str:
     return "\n".join(lines) + "\n"
 
 
-def podcast_chapters(made: Made) -> bytes:
+def podcast_chapters(made: TimedClass) -> bytes:
     """JSON chapters, version 1.2.0."""
     document: dict[str, Any] = {
         "version": "1.2.0",
@@ -91,7 +91,7 @@ def podcast_chapters(made: Made) -> bytes:
     return msgspec.json.format(msgspec.json.encode(document), indent=1) + b"\n"
 
 
-def labels(made: Made) -> str:
+def labels(made: TimedClass) -> str:
     """A label track: start, end and text, parted by tabs; one label a movement."""
     rows = []
     for segment in made.segments:

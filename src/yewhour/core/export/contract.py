@@ -6,14 +6,14 @@ from typing import Any
 import msgspec
 
 from yewhour.core.lengths import seconds
-from yewhour.core.made import Made
-from yewhour.core.plan.position import START, base_of
+from yewhour.core.library.position import START, base_of
 from yewhour.core.script.cue import Cue
+from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
-from yewhour.core.timing.ways import breathed
+from yewhour.core.transitions.ways import flows_on
 
 
-def script(made: Made) -> dict[str, Any]:
+def script(made: TimedClass) -> dict[str, Any]:
     """The script as plain values; seconds are numbers from the start of the class."""
     brief = made.plan.brief
     return {
@@ -50,7 +50,7 @@ def cue_value(cue: Cue) -> dict[str, Any]:
 
 def _segment(before: Segment | None, segment: Segment) -> dict[str, Any]:
     # In a flow the body moves within the phase, so that it begins where the one before ended.
-    moving = before is not None and breathed(before.turn, segment.turn)
+    moving = before is not None and flows_on(before.turn, segment.turn)
     start = before.turn.end if before is not None and moving else segment.turn.start
     return {
         "id": segment.id,
@@ -76,6 +76,6 @@ def _segment(before: Segment | None, segment: Segment) -> dict[str, Any]:
     }
 
 
-def script_json(made: Made) -> bytes:
+def script_json(made: TimedClass) -> bytes:
     """The script as JSON, indented."""
     return msgspec.json.format(msgspec.json.encode(script(made)), indent=1) + b"\n"

@@ -3,14 +3,14 @@
 from collections.abc import Iterator
 
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.made import Made
 from yewhour.core.script.cue import Cue
+from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 
 MARGIN = {"right": "R", "left": "L", "both": " ", "alternating": "↔"}
 
 
-def blocks(made: Made) -> Iterator[tuple[Segment, list[Cue]]]:
+def blocks(made: TimedClass) -> Iterator[tuple[Segment, list[Cue]]]:
     """Every segment that is not a set-up, with the lines said for it, set-up lines included."""
     said: dict[str, list[Cue]] = {}
     for cue in made.cues:
@@ -25,7 +25,7 @@ def blocks(made: Made) -> Iterator[tuple[Segment, list[Cue]]]:
         yield made.segments[-1], waiting
 
 
-def text(made: Made) -> str:
+def text(made: TimedClass) -> str:
     """Time, side in the margin, line; a blank line between movements."""
     brief = made.plan.brief
     lines = [brief.title, f"{show_length(made.length_s)}   {brief.audience}".rstrip(), ""]
@@ -47,7 +47,7 @@ def text(made: Made) -> str:
     return "\n".join(_single_blanks(lines)) + "\n"
 
 
-def markdown(made: Made) -> str:
+def markdown(made: TimedClass) -> str:
     """A heading for each section, a bold line for each movement, a list item for each line."""
     brief = made.plan.brief
     lines = [f"# {_plain(brief.title)}", ""]

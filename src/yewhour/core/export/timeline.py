@@ -1,13 +1,13 @@
 """OpenTimelineIO: one clip as long as the class, with a marker for every movement."""
 
 from yewhour.core.lengths import seconds
-from yewhour.core.made import Made
+from yewhour.core.timed_class import TimedClass
 
 RATE = 30.0  # frames a second of the time values; editors convert it
 COLOURS = {"right": "GREEN", "left": "BLUE"}
 
 
-def timeline(made: Made) -> bytes:
+def timeline(made: TimedClass) -> bytes:
     """The timeline as .otio JSON."""
     # 200 ms and a shared library; only a timeline needs it.
     import opentimelineio as otio

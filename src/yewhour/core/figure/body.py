@@ -31,7 +31,7 @@ Point = tuple[float, float]
 Points = dict[str, Point]
 
 
-class Rest(msgspec.Struct, frozen=True):
+class Support(msgspec.Struct, frozen=True):
     """A part of the body that rests on the floor, or on a prop."""
 
     part: str
@@ -43,7 +43,7 @@ class Rest(msgspec.Struct, frozen=True):
         return PROPS.get(self.on, 0.0)
 
 
-class Held(msgspec.Struct, frozen=True):
+class Touch(msgspec.Struct, frozen=True):
     """Two points that touch (by ""), or that a strap or a band is between; or points along a wall."""
 
     by: str
@@ -60,8 +60,8 @@ class Figure(msgspec.Struct, frozen=True):
 
     view: View = "side"
     angles: dict[str, float] = {}
-    rests: tuple[Rest, ...] = ()
-    held: tuple[Held, ...] = ()
+    rests: tuple[Support, ...] = ()
+    held: tuple[Touch, ...] = ()
     flipped: bool = False
 
     def angle(self, name: str) -> float:

@@ -7,7 +7,7 @@ from typing import TypeVar
 import msgspec
 
 from yewhour.core.figure.body import Figure
-from yewhour.core.figure.line import base_named, read_figure
+from yewhour.core.figure.figure_line import base_named, read_figure
 from yewhour.core.problem import Problem
 
 T = TypeVar("T")

@@ -9,8 +9,20 @@ from collections.abc import Callable, Mapping
 import msgspec
 import numpy as np
 
-from yewhour.core.figure.body import Figure, Point, anchor, stance, unbalanced
-from yewhour.core.figure.joints import ABOVE, ANGLES, THICK, limits_of, points_down
+from yewhour.core.figure.body import (
+    Figure,
+    Point,
+    anchor,
+    stance,
+    unbalanced,
+)
+from yewhour.core.figure.joints import (
+    ABOVE,
+    ANGLES,
+    THICK,
+    limits_of,
+    points_down,
+)
 
 STEPS, STEP = 24, 0.5  # most steps; degrees for a slope
 STIFF = {
@@ -33,7 +45,7 @@ POINTS_UP = ("seat", "back", "neck", "head", "knee", "farknee", "ankle", "farank
              "wrist", "farwrist", "hand", "farhand", "toe", "fartoe")  # fmt: skip
 
 
-def settled(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure:
+def settle(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure:
     """The figure with its rests and touches met as nearly as its joints let it.
 
     pulled: where points of the body are to be, from where its first rest is (see `anchor`); all that rests

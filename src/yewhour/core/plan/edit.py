@@ -5,9 +5,21 @@ from typing import Literal
 
 import msgspec
 
-from yewhour.core.plan.nodes import Node, Pair, Rounds, Step, Variant, walk
-from yewhour.core.plan.pace import Pace
-from yewhour.core.plan.plan import LineEdit, Plan, Section, with_ids
+from yewhour.core.pace import Pace
+from yewhour.core.plan.nodes import (
+    Node,
+    Pair,
+    Rounds,
+    Step,
+    Variant,
+    walk,
+)
+from yewhour.core.plan.plan import (
+    LineEdit,
+    Plan,
+    Section,
+    with_ids,
+)
 from yewhour.core.problem import Problem
 
 Deed = Literal[

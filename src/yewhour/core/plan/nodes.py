@@ -11,20 +11,20 @@ from typing import Any, Literal
 
 import msgspec
 
-from yewhour.core.plan.pace import Pace, Phase
+from yewhour.core.pace import Pace, Phase
 from yewhour.core.sides import Side
 
 Level = Literal["gentler", "base", "stronger"]
 Done = Literal["held", "pulsed", "repeated", "counted"]
 
 
-class Value(msgspec.Struct, frozen=True, omit_defaults=True, kw_only=True):
+class PlanPart(msgspec.Struct, frozen=True, omit_defaults=True, kw_only=True):
     """What every part of a plan has: fields of the file that we don't know, kept."""
 
     extra: dict[str, Any] = {}
 
 
-class Difference(Value, frozen=True):
+class SideDifference(PlanPart, frozen=True):
     """How the second side is meant to differ: so much more or less, or left out; and why."""
 
     more: int = 0
@@ -32,7 +32,7 @@ class Difference(Value, frozen=True):
     why: str = ""
 
 
-class Step(Value, frozen=True, tag_field="is", tag="step"):
+class Step(PlanPart, frozen=True, tag_field="is", tag="step"):
     """One use of a movement, with what it overrides. Amounts are in the unit of the movement's kind.
 
     clock: what is held by breath, or repeated, goes by the clock instead. done: it is held, pulsed, repeated
@@ -63,13 +63,13 @@ class Step(Value, frozen=True, tag_field="is", tag="step"):
     countdown: int = 0
     teach: int | None = None
     from_round: int = 1
-    second: Difference | None = None
+    second: SideDifference | None = None
     facing: str = ""
     mat: str = ""
     lines: dict[str, list[str]] = {}
 
 
-class Pair(Value, frozen=True, tag_field="is", tag="pair"):
+class Pair(PlanPart, frozen=True, tag_field="is", tag="pair"):
     """Steps done on the lead side, then again mirrored."""
 
     body: tuple[Node, ...]
@@ -78,7 +78,7 @@ class Pair(Value, frozen=True, tag_field="is", tag="pair"):
     from_round: int = 1
 
 
-class Rounds(Value, frozen=True, tag_field="is", tag="rounds"):
+class Rounds(PlanPart, frozen=True, tag_field="is", tag="rounds"):
     """Steps repeated. `times` is preferred; fit may choose from `least` to `most`.
 
     alternate: the lead side changes every round; None leaves it to the school. teach: in the first
@@ -96,7 +96,7 @@ class Rounds(Value, frozen=True, tag_field="is", tag="rounds"):
     from_round: int = 1
 
 
-class Variant(Value, frozen=True, tag_field="is", tag="variant"):
+class Variant(PlanPart, frozen=True, tag_field="is", tag="variant"):
     """The same place in the class as different lineages do it; one of them is chosen."""
 
     ways: dict[str, tuple[Node, ...]]
@@ -105,7 +105,7 @@ class Variant(Value, frozen=True, tag_field="is", tag="variant"):
     from_round: int = 1
 
 
-class Block(Value, frozen=True, tag_field="is", tag="block"):
+class Block(PlanPart, frozen=True, tag_field="is", tag="block"):
     """A reusable block (an opening, a closing), inserted by its name."""
 
     name: str

@@ -8,13 +8,21 @@ from typing import Any, Literal
 
 import msgspec
 
-from yewhour.core.plan.nodes import Node, Pair, Rounds, Step, Value, Variant, walk
-from yewhour.core.plan.pace import Pace
+from yewhour.core.pace import Pace
+from yewhour.core.plan.nodes import (
+    Node,
+    Pair,
+    PlanPart,
+    Rounds,
+    Step,
+    Variant,
+    walk,
+)
 
 ROLES = ("arrive", "warm", "build", "peak", "settle", "rest", "close")
 
 
-class Section(Value, frozen=True):
+class Section(PlanPart, frozen=True):
     """A titled run of steps. `pace` replaces the brief's here; `glide_to` is the pace at its end.
 
     priority: 0 must stay in every cut of the class; higher numbers are left out first.
@@ -29,7 +37,7 @@ class Section(Value, frozen=True):
     priority: int = 0
 
 
-class Brief(Value, frozen=True):
+class Brief(PlanPart, frozen=True):
     """The promise. `ways` overrides single values of the style's school; `own`: shares of her own."""
 
     title: str = "New class"
@@ -53,7 +61,7 @@ class Brief(Value, frozen=True):
     own: dict[str, float] = msgspec.field(default_factory=dict)
 
 
-class LineEdit(Value, frozen=True):
+class LineEdit(PlanPart, frozen=True):
     """What the teacher did to one line of the script: it lives on its step, whatever the class is fitted to.
 
     step, purpose and number say which line: the number counts the step's lines of that purpose. side is
@@ -72,7 +80,7 @@ class LineEdit(Value, frozen=True):
     at_s: float = 0.0
 
 
-class Plan(Value, frozen=True):
+class Plan(PlanPart, frozen=True):
     """A class: the brief and its sections, the blocks it carries with it, and the teacher's own lines."""
 
     brief: Brief = Brief()

@@ -5,7 +5,12 @@ from typing import Any, Literal
 
 import msgspec
 
-from yewhour.core.plan.pace import Beat, Pace, Phase, check_pace
+from yewhour.core.pace import (
+    Beat,
+    Pace,
+    Phase,
+    check_pace,
+)
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
 from yewhour.core.sides import Side

@@ -3,19 +3,20 @@
 from collections.abc import Iterator
 
 from yewhour.core.lengths import seconds, ticks
-from yewhour.core.plan.movement import Wordings
-from yewhour.core.plan.own import share
-from yewhour.core.script.cue import GAP, LEAD, Candidate
-from yewhour.core.script.manner import Manner, filled, lines_of
-from yewhour.core.timing.layout import Segment, Span
-from yewhour.core.timing.turn import Turn
+from yewhour.core.library.movement import Wordings
+from yewhour.core.plan.own_shares import own_share
+from yewhour.core.script.cue import LEAD, Candidate
+from yewhour.core.timing.layout import PhaseSpan, Segment
+from yewhour.core.timing.step_use import StepUse
+from yewhour.core.wording.phrasing import Phrasing, filled_line, lines_of
+from yewhour.core.wording.speech import GAP
 
 FEW = 2  # repetitions in which the breath is told, where a school tells the first few
 TOLD = ticks(12)  # in counted work one hears at least so often how far one is
 READY = ticks(2.5)  # before a countdown, to say that it comes
 
 
-def counts(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
+def count_lines(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """The lines of one segment that are tied to its numbers."""
     turn = segment.turn
     if segment.kind in ("hold", "reps", "cycles", "pulses"):
@@ -23,7 +24,7 @@ def counts(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
     if turn.step.halves and segment.amount >= 2:
         middle = (segment.start + segment.end) // 2
         lines = lines_of(turn, "half") or manner.wording.change_half
-        wordings = filled(manner.variants(lines, index), turn)
+        wordings = filled_line(manner.variants(lines, index), turn)
         yield Candidate(
             "half", index, segment.side, wordings, middle - LEAD, middle + LEAD, segment.end, middle - GAP
         )
@@ -33,7 +34,7 @@ def counts(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
         yield from _numbers(manner, index, segment)
 
 
-def _breath_words(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
+def _breath_words(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """The words of each phase, for as many repetitions as the school says them in."""
     turn, spans, says = segment.turn, segment.spans, manner.school.breath_words
     if not spans or says == "none":
@@ -61,7 +62,7 @@ def _breath_words(manner: Manner, index: int, segment: Segment) -> Iterator[Cand
         )
 
 
-def _phase_line(manner: Manner, turn: Turn, span: Span, repetition: int, part: int) -> Wordings:
+def _phase_line(manner: Phrasing, turn: StepUse, span: PhaseSpan, repetition: int, part: int) -> Wordings:
     """What is said on one phase, if anything: for its part of a repetition, or for the breath."""
     lines = lines_of(turn, f"on_{span.beat}") or lines_of(turn, f"on_{span.phase}")
     own = not {f"on_{span.beat}", f"on_{span.phase}"}.isdisjoint(turn.step.lines)
@@ -72,22 +73,22 @@ def _phase_line(manner: Manner, turn: Turn, span: Span, repetition: int, part: i
     if not lines:
         return ()
     count_s = turn.step.count_s or turn.movement.count_s or manner.school.count_s
-    count_s *= share(manner.brief.own, "count", turn.movement.id)
+    count_s *= own_share(manner.brief.own, "count", turn.movement.id)
     n = manner.number_word(max(1, round(seconds(span.end - span.start) / count_s)))
-    line = filled(lines[repetition % len(lines)], turn, breath=span.phase, n=n)
+    line = filled_line(lines[repetition % len(lines)], turn, breath=span.phase, n=n)
     named = line[0].split()[0].strip(",.").lower()
     if named in ("inhale", "exhale", "in", "out") and len(line) > 1 and not line[1].lower().startswith(named):
         return (line[0], f"{line[0].split()[0].rstrip(',.')}, {line[1][0].lower()}{line[1][1:]}", *line[1:])
     return line
 
 
-def _fits(manner: Manner, line: Wordings, span: Span) -> int:
+def _fits(manner: Phrasing, line: Wordings, span: PhaseSpan) -> int:
     """The first wording that its phase has time for."""
     room = span.end - span.start - GAP
     return next((n for n, text in enumerate(line) if manner.duration(text, "breath") <= room), len(line) - 1)
 
 
-def _times(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
+def _times(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """Time to go: in a held posture only its second half; in a quiet style only in long ones, once."""
     wording, length = manner.wording, segment.length
     quiet = manner.school.counting == "silent" and segment.kind == "clock"
@@ -104,11 +105,13 @@ def _times(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
             continue
         if length >= ticks(left_s) * 3 // 2 and not (left_s == 10 and length >= ticks(90)):
             at = segment.end - ticks(left_s)
-            wordings = filled(manner.variants(line, index), segment.turn, n=manner.number_word(left_s // 60))
+            wordings = filled_line(
+                manner.variants(line, index), segment.turn, n=manner.number_word(left_s // 60)
+            )
             yield _count("time", index, segment, wordings, at, ticks(1.5))
 
 
-def _numbers(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
+def _numbers(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     amount, unit = segment.amount, segment.turn.unit
     announced = list(_announced(manner, index, segment))
     yield from announced
@@ -119,18 +122,18 @@ def _numbers(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate
             yield _count("count", index, segment, words, at, min(LEAD, unit // 4))
 
 
-def _announced(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
+def _announced(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """That a countdown comes, shortly before it."""
     down, unit = segment.turn.step.countdown, segment.turn.unit
     begins = segment.end - down * unit
     at = begins - max(READY, unit)
     if down >= 3 and at >= segment.start:
         n = manner.number_word(down)
-        words = filled(manner.variants(manner.wording.count_down_from, index), segment.turn, n=n)
+        words = filled_line(manner.variants(manner.wording.count_down_from, index), segment.turn, n=n)
         yield Candidate("count", index, segment.side, words, at - GAP, at + GAP, begins, at)
 
 
-def _number(manner: Manner, index: int, segment: Segment, left: int) -> Wordings | None:
+def _number(manner: Phrasing, index: int, segment: Segment, left: int) -> Wordings | None:
     """What is said when so many are left, if anything."""
     amount, unit, kind, turn = segment.amount, segment.turn.unit, segment.kind, segment.turn
     wording = manner.wording
@@ -146,19 +149,19 @@ def _number(manner: Manner, index: int, segment: Segment, left: int) -> Wordings
     if counting == "silent" and left > 1:
         return None
     if left == 1 and amount >= 3:
-        return filled(manner.variants(last, index), turn)
+        return filled_line(manner.variants(last, index), turn)
     if unit < ticks(1.5):
         return bare if left % 10 == 0 else None
     if left == 2 and amount >= (5 if kind == "hold" else 4):
-        return filled(manner.variants(more, index + left), turn, n=manner.number_word(left))
+        return filled_line(manner.variants(more, index + left), turn, n=manner.number_word(left))
     if kind == "reps" and number > 2 and counting in ("up", "down"):
         return (f"{manner.number_word(number if counting == 'up' else left).capitalize()}.",)
     if left == 3 and kind == "reps" and counting == "last three" and (amount >= 6 or 2 * unit > TOLD):
-        return filled(manner.variants(more, index + left), turn, n=manner.number_word(left))
+        return filled_line(manner.variants(more, index + left), turn, n=manner.number_word(left))
     return _underway(manner, index, segment, number)
 
 
-def _underway(manner: Manner, index: int, segment: Segment, number: int) -> Wordings | None:
+def _underway(manner: Phrasing, index: int, segment: Segment, number: int) -> Wordings | None:
     """What is said in the middle of a set: that half is done, every fourth, slow ones more often."""
     amount, wording = segment.amount, manner.wording
     done = number - 1  # as this one begins
@@ -166,9 +169,9 @@ def _underway(manner: Manner, index: int, segment: Segment, number: int) -> Word
     if segment.kind != "reps" or done < often or manner.school.counting == "silent":
         return None
     if 2 * done == amount and amount >= 8:
-        return filled(manner.variants(wording.halfway, index), segment.turn)
+        return filled_line(manner.variants(wording.halfway, index), segment.turn)
     if done % often == 0 and amount - done > 3:
-        return filled(
+        return filled_line(
             manner.variants(wording.count_so_far, index + done), segment.turn, n=manner.number_word(done)
         )
     return None

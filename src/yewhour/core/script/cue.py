@@ -1,17 +1,13 @@
 """Cues: the lines that could be said, those that are, and those that found no room."""
 
-from collections.abc import Callable
-
 import msgspec
 
 from yewhour.core.lengths import ticks
-from yewhour.core.plan.movement import Wordings
-from yewhour.core.plan.purpose import PURPOSES
+from yewhour.core.library.movement import Wordings
+from yewhour.core.purpose import PURPOSES
 from yewhour.core.sides import Side
 
-GAP = ticks(0.4)  # the least silence between two lines
 LEAD = ticks(1.0)  # a line for a phase may start this long before it
-Duration = Callable[[str, str], int]  # (text, purpose) -> ticks
 
 
 class Candidate(msgspec.Struct, frozen=True, gc=False):

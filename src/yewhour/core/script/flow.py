@@ -3,19 +3,33 @@
 from collections.abc import Iterator
 
 from yewhour.core.lengths import ticks
-from yewhour.core.plan.movement import Wordings
-from yewhour.core.plan.pace import opposite
-from yewhour.core.script.cue import GAP, LEAD, Candidate
-from yewhour.core.script.manner import Manner, breathing, filled, from_tier, lines_of, pick, variants
+from yewhour.core.library.movement import Wordings
+from yewhour.core.pace import opposite
+from yewhour.core.script.cue import LEAD, Candidate
 from yewhour.core.timing.layout import Segment
-from yewhour.core.timing.turn import Turn
-from yewhour.core.timing.ways import breathed, flow_words, same_posture, stepped
+from yewhour.core.timing.step_use import StepUse
+from yewhour.core.transitions.ways import (
+    flow_words,
+    flows_on,
+    needs_own_breath,
+    same_posture,
+)
+from yewhour.core.wording.phrasing import (
+    Phrasing,
+    filled_line,
+    from_tier,
+    lines_of,
+    on_breath,
+    pick_line,
+    variants,
+)
+from yewhour.core.wording.speech import GAP
 
 HELD = ticks(1.5)  # a hold of the breath that is worth a word
 
 
-def flowing(
-    manner: Manner, index: int, segment: Segment, before: Turn | None, called: bool
+def flow_line(
+    manner: Phrasing, index: int, segment: Segment, before: StepUse | None, called: bool
 ) -> Iterator[Candidate]:
     """The line of one phase or inner hold; `called`: its movement was called on the way in."""
     turn = segment.turn
@@ -28,20 +42,20 @@ def flowing(
     yield from _held_breath(manner, index, segment)
     if before is not None and turn.switch and turn.flow == before.flow:
         # In a flow the sided movements name their side anyway, so this one is spare.
-        side = filled(pick(manner.wording.side, turn), turn)
+        side = filled_line(pick_line(manner.wording.side, turn), turn)
         start, end = max(0, segment.start - ticks(4.0)), segment.start - LEAD // 2 - GAP
         aim = max(start, end - manner.duration(side[-1], "side"))
         yield Candidate("side", index, turn.side, side[::-1], start, end, end, aim, spare=True)
 
 
-def _held_breath(manner: Manner, index: int, segment: Segment) -> Iterator[Candidate]:
+def _held_breath(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """That the breath is held, where a phase of the flow has a hold long enough to say so."""
     if segment.kind != "phase":
         return
     for span in segment.spans:
         if span.phase in ("full", "empty") and span.end - span.start >= HELD:
             lines = manner.wording.hold_full if span.phase == "full" else manner.wording.hold_empty
-            words = filled(variants(lines, index), segment.turn)
+            words = filled_line(variants(lines, index), segment.turn)
             yield Candidate(
                 "breath",
                 index,
@@ -54,16 +68,16 @@ def _held_breath(manner: Manner, index: int, segment: Segment) -> Iterator[Candi
             )
 
 
-def between(manner: Manner, index: int, segment: Segment, before: Turn) -> Candidate:
+def linking_line(manner: Phrasing, index: int, segment: Segment, before: StepUse) -> Candidate:
     """The line of a phase that no movement has: the step to the next position, or the breath alone."""
     turn, phase = segment.turn, segment.turn.step.phase or "inhale"
-    if stepped(before, turn, manner.positions):
+    if needs_own_breath(before, turn, manner.positions):
         words = _way(manner, before, turn)
         whole = len({span.phase for span in segment.spans if span.phase in ("inhale", "exhale")}) > 1
-        wordings = breathing(words, opposite(phase), phase) if whole else breathing(words, phase)
+        wordings = on_breath(words, opposite(phase), phase) if whole else on_breath(words, phase)
         tier = int(not turn.taught and turn.round > 1)
     else:
-        wordings, tier = filled(pick(manner.wording.missing_phase, turn), turn, breath=phase), 0
+        wordings, tier = filled_line(pick_line(manner.wording.missing_phase, turn), turn, breath=phase), 0
     start = segment.start
     return Candidate(
         "way", index, segment.side, from_tier(max(0, tier), wordings), max(0, start - LEAD),
@@ -71,24 +85,24 @@ def between(manner: Manner, index: int, segment: Segment, before: Turn) -> Candi
     )  # fmt: skip
 
 
-def _line(manner: Manner, turn: Turn, before: Turn | None) -> Wordings:
+def _line(manner: Phrasing, turn: StepUse, before: StepUse | None) -> Wordings:
     """The line of a movement in a flow, from where the body is."""
     breath = str(turn.step.phase or turn.movement.enter or "")
     lines = lines_of(turn, "flow") or lines_of(turn, "call")
     if before is not None and same_posture(before, turn):
-        return filled(pick(manner.wording.stay_breath, turn), turn, breath=breath)
-    if before is not None and breathed(before, turn) and before.end != turn.needed:
+        return filled_line(pick_line(manner.wording.stay_breath, turn), turn, breath=breath)
+    if before is not None and flows_on(before, turn) and before.end != turn.needed:
         words = flow_words(before, turn)
         if words == ("way",):
-            return breathing(_way(manner, before, turn), breath)
+            return on_breath(_way(manner, before, turn), breath)
         if words and words != ("flow",):
-            return filled(words, turn, breath=breath)
+            return filled_line(words, turn, breath=breath)
     if not lines_of(turn, "flow"):
-        return breathing(filled(lines[0], turn), breath) if breath else filled(lines[0], turn)
-    return filled(lines[0], turn, breath=breath)
+        return on_breath(filled_line(lines[0], turn), breath) if breath else filled_line(lines[0], turn)
+    return filled_line(lines[0], turn, breath=breath)
 
 
-def _way(manner: Manner, before: Turn, turn: Turn) -> Wordings:
+def _way(manner: Phrasing, before: StepUse, turn: StepUse) -> Wordings:
     """The words of a way taken within a flow: of its changes, the first in every wording."""
     changes = manner.positions.way(before.end, turn.needed).changes
     full = " ".join(change.say[0] for change in changes)

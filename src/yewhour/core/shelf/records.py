@@ -11,27 +11,27 @@ from typing import Literal
 
 import msgspec
 
-from yewhour.core.shelf.sheet import Sheet
+from yewhour.core.shelf.class_sheet import ClassSheet
 
 DAYS = 7
 WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
 
-class Shelved(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
+class ShelvedClass(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     """A class on the shelf. since: the day it was first seen. cut_of: the class it was made from, if it was.
 
     file: the name of its file, to be found by; where it lies is each machine's own knowledge.
     """
 
     id: str
-    sheet: Sheet
+    sheet: ClassSheet
     since: int = 0
     cut_of: str = ""
     note: str = ""
     file: str = ""
 
 
-class Taken(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
+class TakeRecord(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     """A recording of a class: the day, how long it became, how long it should have been, how it went.
 
     of: the class, "" where it was not on the shelf then; it is known by its title.
@@ -76,22 +76,22 @@ class Series(msgspec.Struct, frozen=True, omit_defaults=True):
     note: str = ""
 
 
-Record = Shelved | Taken | Outing | Series
+Record = ShelvedClass | TakeRecord | Outing | Series
 State = Literal["planned", "late", "recorded", "out"]
 
 
-class Shelf(msgspec.Struct, frozen=True, dict=True):
+class ShelfRecords(msgspec.Struct, frozen=True, dict=True):
     """All of it, by id."""
 
-    classes: dict[str, Shelved] = {}
-    takes: dict[str, Taken] = {}
+    classes: dict[str, ShelvedClass] = {}
+    takes: dict[str, TakeRecord] = {}
     outings: dict[str, Outing] = {}
     series: dict[str, Series] = {}
 
     @cached_property
-    def takes_of(self) -> dict[str, list[Taken]]:
+    def takes_of(self) -> dict[str, list[TakeRecord]]:
         """The takes of each class, the first first."""
-        found: dict[str, list[Taken]] = defaultdict(list)
+        found: dict[str, list[TakeRecord]] = defaultdict(list)
         titles = {one.sheet.title: name for name, one in self.classes.items()}
         for one in sorted(self.takes.values(), key=lambda one: (one.day, one.id)):
             found[one.of or titles.get(one.title, "")].append(one)

@@ -5,10 +5,10 @@ from collections.abc import Mapping, Sequence
 
 import msgspec
 
-from yewhour.core.plan.movement import Library
-from yewhour.core.plan.names import plain
-from yewhour.core.shelf.records import Shelved
-from yewhour.core.shelf.sheet import Sheet
+from yewhour.core.library.movement import Library
+from yewhour.core.library.names import plain_name
+from yewhour.core.shelf.class_sheet import ClassSheet
+from yewhour.core.shelf.records import ShelvedClass
 
 LEAST = 0.05  # of a class, for an area to be found by it
 NEAR_S = 90.0  # so near a length is that length
@@ -16,15 +16,15 @@ _WORD = re.compile(r"[^\W_]+")
 _LENGTH = re.compile(r"(<|>|under|over|to|from)?\s*(\d{1,3})(?:\s*(?:min|mins|minutes|m|'))?")
 
 
-class Found(msgspec.Struct, frozen=True):
+class SearchableClass(msgspec.Struct, frozen=True):
     """A class in words, to be searched: what it is called and for whom first, then what is in it."""
 
-    shelved: Shelved
+    shelved: ShelvedClass
     head: str
     inside: str
 
 
-class Index:
+class ShelfIndex:
     """Classes in words. What it made of a class it keeps, as long as that is as it was."""
 
     def __init__(self, library: Library, areas: Mapping[str, str]) -> None:
@@ -32,11 +32,11 @@ class Index:
             one: _folded(" ".join((m.name, m.traditional, *m.aliases))) for one, m in library.items()
         }
         self._areas = {area: _folded(name) for area, name in areas.items()}
-        self._known: dict[str, Found] = {}
-        self._of: Mapping[str, Shelved] = {}
-        self._rows: list[Found] = []
+        self._known: dict[str, SearchableClass] = {}
+        self._of: Mapping[str, ShelvedClass] = {}
+        self._rows: list[SearchableClass] = []
 
-    def rows(self, classes: Mapping[str, Shelved]) -> list[Found]:
+    def rows(self, classes: Mapping[str, ShelvedClass]) -> list[SearchableClass]:
         """The classes with their words; those first seen last come first."""
         if classes is self._of:
             return self._rows
@@ -51,7 +51,7 @@ class Index:
         return rows
 
 
-def _indexed(one: Shelved, names: Mapping[str, str], areas: Mapping[str, str]) -> Found:
+def _indexed(one: ShelvedClass, names: Mapping[str, str], areas: Mapping[str, str]) -> SearchableClass:
     sheet = one.sheet
     head = " ".join((sheet.title, sheet.audience, sheet.style, sheet.level, sheet.time_of_day, one.note))
     worked = [areas.get(area, area) for area in main_areas(sheet)]
@@ -61,14 +61,14 @@ def _indexed(one: Shelved, names: Mapping[str, str], areas: Mapping[str, str]) -
         *map(_folded, sheet.props),
         *(names.get(movement) or _folded(movement) for movement in sheet.movements),
     )
-    return Found(one, f" {_folded(head)}", f" {' '.join(inside)}")
+    return SearchableClass(one, f" {_folded(head)}", f" {' '.join(inside)}")
 
 
 def _folded(text: str) -> str:
     return " ".join(_WORD.findall(text.lower().replace("'", "")))
 
 
-def main_areas(sheet: Sheet) -> list[str]:
+def main_areas(sheet: ClassSheet) -> list[str]:
     """The areas that a good share of a class is about, the most first."""
     total: dict[str, float] = dict(sheet.works)
     for area, each_s in sheet.opens.items():
@@ -77,7 +77,7 @@ def main_areas(sheet: Sheet) -> list[str]:
     return [area for area, each_s in sorted(total.items(), key=lambda row: -row[1]) if each_s >= least_s]
 
 
-def search(rows: Sequence[Found], text: str) -> list[Shelved]:
+def search(rows: Sequence[SearchableClass], text: str) -> list[ShelvedClass]:
     """The classes that have every word that was typed, or its beginning; those that have it in front first.
 
     A number is a length in minutes: `25`, `under 30`, `over 20`.
@@ -85,8 +85,8 @@ def search(rows: Sequence[Found], text: str) -> list[Shelved]:
     lengths, words = _asked(text)
     if not lengths and not words:
         return [row.shelved for row in rows]
-    front: list[Shelved] = []
-    behind: list[Shelved] = []
+    front: list[ShelvedClass] = []
+    behind: list[ShelvedClass] = []
     for row in rows:
         if lengths and not all(_long(row.shelved.sheet.length_s, *asked) for asked in lengths):
             continue
@@ -110,7 +110,7 @@ def _asked(text: str) -> tuple[list[tuple[str, int]], list[str]]:
 
     rest = re.sub(rf"(?<![^\W_]){_LENGTH.pattern}(?![^\W_])", take, text.lower())
     words = _folded(rest).split()
-    return lengths, [f" {plain(word) if len(word) > 3 else word}" for word in words]
+    return lengths, [f" {plain_name(word) if len(word) > 3 else word}" for word in words]
 
 
 def _long(length_s: float, how: str, minutes: int) -> bool:

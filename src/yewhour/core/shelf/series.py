@@ -5,11 +5,16 @@ from itertools import count
 
 import msgspec
 
-from yewhour.core.plan.movement import Library, Movement
-from yewhour.core.plan.nodes import Block, Blocks, Node, Step
+from yewhour.core.library.movement import Library, Movement
+from yewhour.core.plan.nodes import (
+    Block,
+    Blocks,
+    Node,
+    Step,
+)
 from yewhour.core.plan.plan import Plan, Section, with_ids
-from yewhour.core.shelf.records import Series, Shelved
-from yewhour.core.shelf.sheet import Sheet
+from yewhour.core.shelf.class_sheet import ClassSheet
+from yewhour.core.shelf.records import Series, ShelvedClass
 
 CLOSING = ("rest", "close")
 OPENING = ("arrive", "warm")
@@ -17,7 +22,7 @@ FAREWELL = "farewell-short"
 MORE = "If you have "
 
 
-class Place(msgspec.Struct, frozen=True):
+class SeriesPlace(msgspec.Struct, frozen=True):
     """One place in a series: its week and its number in it, both from 1, and its class, if there is one.
 
     repeats: movements that came earlier in the series. new: those that did not. prepares: movements of
@@ -26,13 +31,13 @@ class Place(msgspec.Struct, frozen=True):
 
     week: int
     number: int
-    shelved: Shelved | None
+    shelved: ShelvedClass | None
     repeats: tuple[str, ...] = ()
     new: tuple[str, ...] = ()
     prepares: tuple[str, ...] = ()
 
 
-def places_of(series: Series, classes: Mapping[str, Shelved], library: Library) -> list[Place]:
+def places_of(series: Series, classes: Mapping[str, ShelvedClass], library: Library) -> list[SeriesPlace]:
     """Every place of a series in its order, what is still to be made as well."""
     ids = [*series.classes, *[""] * (series.weeks * series.each - len(series.classes))]
     there = [classes.get(one) for one in ids]
@@ -43,7 +48,7 @@ def places_of(series: Series, classes: Mapping[str, Shelved], library: Library) 
         sheet = sheets[at]
         names = list(sheet.movements) if sheet is not None else []
         found.append(
-            Place(
+            SeriesPlace(
                 week,
                 number,
                 shelved,
@@ -61,7 +66,7 @@ def _asks(name: str, library: Library) -> bool:
     return name in library and library[name].effort >= 2
 
 
-def _prepares(names: Sequence[str], later: Sequence[Sheet | None], library: Library) -> tuple[str, ...]:
+def _prepares(names: Sequence[str], later: Sequence[ClassSheet | None], library: Library) -> tuple[str, ...]:
     ahead = dict.fromkeys(name for sheet in later if sheet is not None for name in sheet.movements)
     mine = set(names)
     return tuple(
@@ -102,7 +107,7 @@ def next_title(title: str, taken: Sequence[str]) -> str:
     return next(made for number in count(first) if (made := f"{bare} {number}") not in taken)
 
 
-def if_more(this: Sheet, other: Sheet, minutes_word: str) -> str:
+def if_more(this: ClassSheet, other: ClassSheet, minutes_word: str) -> str:
     """How a class speaks of a longer one, or of one to go on with.
 
     minutes_word: the minutes of the other, or those it has more, as they are spoken.
@@ -112,7 +117,7 @@ def if_more(this: Sheet, other: Sheet, minutes_word: str) -> str:
     return f"{MORE}{minutes_word} minutes more, go on with {other.title}."
 
 
-def minutes_of(this: Sheet, other: Sheet) -> int:
+def minutes_of(this: ClassSheet, other: ClassSheet) -> int:
     """The minutes that are spoken of: those that a longer form has more, or all of another class."""
     if other.length_s > this.length_s + 60 and other.title == this.title:
         return round((other.length_s - this.length_s) / 60)

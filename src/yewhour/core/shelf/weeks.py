@@ -5,15 +5,20 @@ from collections.abc import Callable, Iterable, Iterator
 
 import msgspec
 
-from yewhour.core.shelf.records import Outing, Shelf, Shelved, week_of
-from yewhour.core.shelf.sheet import Sheet
+from yewhour.core.shelf.class_sheet import ClassSheet
+from yewhour.core.shelf.records import (
+    Outing,
+    ShelfRecords,
+    ShelvedClass,
+    week_of,
+)
 
 
-class Given(msgspec.Struct, frozen=True, gc=False):
+class GivenClass(msgspec.Struct, frozen=True, gc=False):
     """A class given on a day: it went out then, or was recorded then and has no day of its own."""
 
     day: int
-    shelved: Shelved
+    shelved: ShelvedClass
     outing: Outing | None = None
 
 
@@ -22,7 +27,7 @@ class Week(msgspec.Struct, frozen=True):
     those that had. styles: seconds by style."""
 
     number: int
-    given: tuple[Given, ...]
+    given: tuple[GivenClass, ...]
     works: dict[str, float]
     opens: dict[str, float]
     sides: tuple[float, float]
@@ -49,22 +54,22 @@ class Week(msgspec.Struct, frozen=True):
         return sum(self.styles.values())
 
 
-def given(shelf: Shelf) -> list[Given]:
+def given_classes(shelf: ShelfRecords) -> list[GivenClass]:
     """Every class that was or will be given, in order."""
     found = [
-        Given(one.day, shelf.classes[one.of], one)
+        GivenClass(one.day, shelf.classes[one.of], one)
         for one in shelf.outings.values()
         if one.of in shelf.classes
     ]
     for of, takes in shelf.takes_of.items():
         if of in shelf.classes and of not in shelf.outings_of:
-            found += [Given(day, shelf.classes[of]) for day in sorted({one.day for one in takes})]
+            found += [GivenClass(day, shelf.classes[of]) for day in sorted({one.day for one in takes})]
     return sorted(found, key=lambda one: (one.day, one.outing.at if one.outing else "", one.shelved.id))
 
 
-def weeks_of(found: Iterable[Given], first: int, last: int) -> list[Week]:
+def weeks_of(found: Iterable[GivenClass], first: int, last: int) -> list[Week]:
     """The weeks from one to another, both included, empty ones too; `found` in order."""
-    by_week: dict[int, list[Given]] = defaultdict(list)
+    by_week: dict[int, list[GivenClass]] = defaultdict(list)
     for one in found:
         by_week[week_of(one.day)].append(one)
     seen: set[str] = set()
@@ -82,12 +87,12 @@ def weeks_of(found: Iterable[Given], first: int, last: int) -> list[Week]:
     return weeks
 
 
-def moves(one: Given) -> Iterator[str]:
+def moves(one: GivenClass) -> Iterator[str]:
     """The movements of a class that was given."""
     return iter(one.shelved.sheet.movements)
 
 
-def _week(number: int, there: list[Given], new: tuple[str, ...], repeated: tuple[str, ...]) -> Week:
+def _week(number: int, there: list[GivenClass], new: tuple[str, ...], repeated: tuple[str, ...]) -> Week:
     sheets = [one.shelved.sheet for one in there]
     return Week(
         number,
@@ -103,7 +108,7 @@ def _week(number: int, there: list[Given], new: tuple[str, ...], repeated: tuple
     )
 
 
-def _summed(sheets: Iterable[Sheet], part: Callable[[Sheet], dict[str, float]]) -> dict[str, float]:
+def _summed(sheets: Iterable[ClassSheet], part: Callable[[ClassSheet], dict[str, float]]) -> dict[str, float]:
     found: dict[str, float] = defaultdict(float)
     for sheet in sheets:
         for name, each_s in part(sheet).items():
@@ -121,7 +126,7 @@ class Month(msgspec.Struct, frozen=True):
     near: int  # takes within ten seconds of what they promised
 
 
-def months_of(shelf: Shelf, name_of: Callable[[int], str], near_s: float = 10.0) -> list[Month]:
+def months_of(shelf: ShelfRecords, name_of: Callable[[int], str], near_s: float = 10.0) -> list[Month]:
     """Promised against recorded, month by month. name_of: the month a day is in."""
     found: dict[str, list[tuple[float, float]]] = defaultdict(list)
     for one in sorted(shelf.takes.values(), key=lambda one: one.day):
@@ -142,7 +147,7 @@ def months_of(shelf: Shelf, name_of: Callable[[int], str], near_s: float = 10.0)
 LATELY = 28  # days
 
 
-def lately(found: Iterable[Given], today: int) -> dict[str, float]:
+def lately(found: Iterable[GivenClass], today: int) -> dict[str, float]:
     """The movements of the last weeks, from 0 for long ago to 1 for today."""
     seen: dict[str, float] = {}
     for one in found:

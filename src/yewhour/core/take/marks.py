@@ -11,8 +11,8 @@ from yewhour.core.lengths import LONGEST_S
 from yewhour.core.problem import Problem, told_kind
 
 VERSION = 1
-Do = Literal["start", "next", "again", "fewer", "pause", "resume", "back", "skip", "note", "end"]
-DOES: tuple[Do, ...] = get_args(Do)
+MarkKind = Literal["start", "next", "again", "fewer", "pause", "resume", "back", "skip", "note", "end"]
+DOES: tuple[MarkKind, ...] = get_args(MarkKind)
 LATEST_S = 6 * LONGEST_S  # a class of four hours with the machine asleep for a night
 
 
@@ -26,7 +26,7 @@ class Mark(msgspec.Struct, frozen=True, omit_defaults=True):
     """
 
     at_s: float
-    do: Do
+    do: MarkKind
     text: str = ""
     segment: str = ""
     cut: bool = False
@@ -36,7 +36,7 @@ class Mark(msgspec.Struct, frozen=True, omit_defaults=True):
     length_s: float = 0.0
 
 
-class Read(msgspec.Struct, frozen=True):
+class MarkFile(msgspec.Struct, frozen=True):
     """The marks of a file in their order, and what was wrong with it that could be got over."""
 
     marks: tuple[Mark, ...]
@@ -48,7 +48,7 @@ def mark_line(mark: Mark) -> bytes:
     return msgspec.json.encode(mark) + b"\n"
 
 
-def read_marks(lines: Iterable[bytes], where: str = "") -> Read:
+def read_marks(lines: Iterable[bytes], where: str = "") -> MarkFile:
     """The marks of a file, line by line.
 
     A line that was cut off is left out and told, and so is what comes before the start; marks out of
@@ -78,7 +78,7 @@ def read_marks(lines: Iterable[bytes], where: str = "") -> Read:
         raise Problem(
             "Two takes stand in one file.", where, "Keep the lines of one: each begins with a `start`."
         )
-    return Read(tuple(found), tuple(told))
+    return MarkFile(tuple(found), tuple(told))
 
 
 def _read(line: bytes, place: str) -> Mark:

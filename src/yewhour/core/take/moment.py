@@ -4,10 +4,10 @@ from bisect import bisect_right
 
 import msgspec
 
-from yewhour.core.plan.movement import MEASURES
+from yewhour.core.library.movement import MEASURES
 from yewhour.core.script.cue import Cue
 from yewhour.core.take.take import Take
-from yewhour.core.timing.layout import Segment, Span
+from yewhour.core.timing.layout import PhaseSpan, Segment
 
 
 class Moment(msgspec.Struct, frozen=True):
@@ -23,7 +23,7 @@ class Moment(msgspec.Struct, frozen=True):
     segment: Segment | None
     coming: Segment | None
     left: float
-    span: Span | None
+    span: PhaseSpan | None
     phase: float
     number: int
     of: int

@@ -6,17 +6,17 @@ from typing import Literal
 import msgspec
 
 from yewhour.core.lengths import ticks
-from yewhour.core.made import Made
-from yewhour.core.pipeline import Solved
+from yewhour.core.pipeline import SolvedPlan
 from yewhour.core.script.cue import Cue
 from yewhour.core.take.marks import Mark
-from yewhour.core.timing.layout import Segment, Span, spans_of
+from yewhour.core.timed_class import TimedClass
+from yewhour.core.timing.layout import PhaseSpan, Segment, phase_spans
 from yewhour.core.timing.numbers import PAUSE
 
 INTERRUPTED = ticks(120)  # a stop longer than that is no part of what was done
 
 
-class Change(msgspec.Struct, frozen=True):
+class Retiming(msgspec.Struct, frozen=True):
     """A number that is another one from here on: of a segment, or of a group's rounds."""
 
     segment: str
@@ -31,18 +31,18 @@ class Retimed(msgspec.Struct, frozen=True):
 
     at: int
     late: int
-    changes: tuple[Change, ...]
+    changes: tuple[Retiming, ...]
 
 
 class Course(msgspec.Struct, frozen=True):
     """A class to be gone through: where each of its turns comes, and the second side of each first one."""
 
-    solved: Solved
+    solved: SolvedPlan
     places: dict[str, int]
     partners: dict[str, str]
 
 
-def course_of(solved: Solved) -> Course:
+def course_of(solved: SolvedPlan) -> Course:
     """The course of a class."""
     sides: dict[tuple[str, str], tuple[list[str], list[str]]] = {}
     for turn in solved.turns:
@@ -85,7 +85,7 @@ class Take(msgspec.Struct, frozen=True):
     state: Literal["waiting", "running", "ended"] = "waiting"
 
     @property
-    def solved(self) -> Solved:
+    def solved(self) -> SolvedPlan:
         """The class as it was solved."""
         return self.course.solved
 
@@ -114,7 +114,7 @@ class Take(msgspec.Struct, frozen=True):
         return self.course.places.get(segment.turn.key, len(self.solved.turns))
 
 
-def begin(solved: Solved, made: Made, start: int = 0) -> Take:
+def begin(solved: SolvedPlan, made: TimedClass, start: int = 0) -> Take:
     """A take of a class that begins at a tick, and should end so long after it as the class was made."""
     segments = tuple(moved(segment, start) for segment in made.segments)
     cues = tuple(
@@ -136,14 +136,14 @@ def lasting(take: Take, segment: Segment, length: int, pauses: tuple[tuple[int, 
     """A segment that does its turn for so many ticks, and stands still in its pauses besides."""
     turn = segment.turn
     amount = length // turn.unit if turn.unit and turn.key != PAUSE else 0
-    spans = spans_of(turn, segment.start, length, amount, take.solved.setting.school)
+    spans = phase_spans(turn, segment.start, length, amount, take.solved.setting.school)
     for at, still in pauses:
         spans = tuple(_stilled(span, at, still) for span in spans)
     end = segment.start + length + sum(still for _, still in pauses)
     return msgspec.structs.replace(segment, amount=amount, spans=spans, end=end)
 
 
-def _stilled(span: Span, at: int, still: int) -> Span:
+def _stilled(span: PhaseSpan, at: int, still: int) -> PhaseSpan:
     if span.end <= at:
         return span
     start = span.start + still if span.start >= at else span.start

@@ -3,9 +3,15 @@
 import msgspec
 
 from yewhour.core.lengths import TICKS_PER_S
-from yewhour.core.plan.movement import BY_THE_CLOCK, DONE, MEASURES, Kind, Movement
+from yewhour.core.library.movement import (
+    BY_THE_CLOCK,
+    DONE,
+    MEASURES,
+    Kind,
+    Movement,
+)
+from yewhour.core.pace import Pace, breath_ticks
 from yewhour.core.plan.nodes import Rounds, Step
-from yewhour.core.plan.pace import Pace, breath_ticks
 from yewhour.core.plan.school import School
 from yewhour.core.problem import Problem
 
@@ -20,7 +26,7 @@ STAGES: dict[Kind, tuple[int, int, int]] = {
 }  # fmt: skip
 
 
-class Range(msgspec.Struct, frozen=True, gc=False):
+class AmountRange(msgspec.Struct, frozen=True, gc=False):
     """The whole numbers a step may have, and how unwilling it is to leave the preferred one."""
 
     least: int
@@ -63,7 +69,7 @@ def unit_ticks(kind: Kind, movement: Movement, pace: Pace, count_s: float) -> in
     return 0
 
 
-def range_of(step: Step, movement: Movement, kind: Kind, breath_s: float = 7.5) -> Range:
+def amount_range(step: Step, movement: Movement, kind: Kind, breath_s: float = 7.5) -> AmountRange:
     """What fit may choose from; a locked step has one number only.
 
     Breaths are breaths in every style. Held by the clock they are taken in steps of 5 s: a movement's own
@@ -90,7 +96,7 @@ def range_of(step: Step, movement: Movement, kind: Kind, breath_s: float = 7.5) 
     weight = step.weight if step.weight is not None else movement.weight
     if step.locked:
         least = most = preferred
-    return Range(least, preferred, most, by, weight)
+    return AmountRange(least, preferred, most, by, weight)
 
 
 def _in_seconds(step: Step, breath_s: float) -> Step:
@@ -104,7 +110,7 @@ def _in_seconds(step: Step, breath_s: float) -> Step:
     )
 
 
-def amounts_of(span: Range, least: int) -> tuple[int, ...]:
+def amounts_of(span: AmountRange, least: int) -> tuple[int, ...]:
     """The numbers a step may have: from the preferred one in its steps, and no fewer than `least`.
 
     When what must be said needs more than the most, that need wins; a lock is never broken.

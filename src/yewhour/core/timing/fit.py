@@ -19,11 +19,30 @@ from collections.abc import Sequence
 import msgspec
 import numpy as np
 
-from yewhour.core.lengths import LONGEST_S, TICKS_PER_S, seconds, show_length, ticks
+from yewhour.core.lengths import (
+    LONGEST_S,
+    TICKS_PER_S,
+    seconds,
+    show_length,
+    ticks,
+)
 from yewhour.core.problem import CannotFit
-from yewhour.core.timing.choice import Choice
-from yewhour.core.timing.numbers import Number, Repeat, Slack, Stretch, least_ticks
-from yewhour.core.timing.table import EMPTY, Costs, Link, Table, convolved, least
+from yewhour.core.timing.cost_table import (
+    EMPTY,
+    Costs,
+    CostTable,
+    TableLink,
+    convolved,
+    least_of,
+)
+from yewhour.core.timing.fitted_numbers import FittedNumbers
+from yewhour.core.timing.numbers import (
+    ChosenNumber,
+    RoundsChoice,
+    SlackTime,
+    Stretch,
+    least_ticks,
+)
 
 LONGEST = ticks(LONGEST_S)
 BLOCK = 8  # parts
@@ -32,18 +51,18 @@ BLOCK = 8  # parts
 class _Fork(msgspec.Struct):
     """The options of a group, each with its table and its chain."""
 
-    repeat: Repeat
-    tables: list[Table]
+    repeat: RoundsChoice
+    tables: list[CostTable]
     chains: list[_Chain]
 
 
-_Chain = list[Link | _Fork]
+_Chain = list[TableLink | _Fork]
 
 
 class _Solved(msgspec.Struct):
     """One part: its table, and the chain its numbers are read from."""
 
-    table: Table
+    table: CostTable
     chain: _Chain
 
 
@@ -62,7 +81,7 @@ class Fit:
         self._slack, self._slack_part = _slack_of(self.parts)
         self._slack_low = self._slack.least if self._slack else 0
         self._slack_costs = slack_costs(self._slack)
-        self._after: dict[int, Table] = {len(self.parts): EMPTY}
+        self._after: dict[int, CostTable] = {len(self.parts): EMPTY}
         self._solved: dict[int, _Solved] = {}
         # A table need not go beyond what the least of the parts before it leaves of four hours.
         shortest = [least_ticks(part) for part in self.parts]
@@ -107,7 +126,7 @@ class Fit:
         """Least cost of parts `part` to the end lasting `length` ticks; inf when they can't."""
         return self._with_slack(length, part)[0]
 
-    def at(self, length: int, part: int = 0) -> Choice:
+    def at(self, length: int, part: int = 0) -> FittedNumbers:
         """The choice for parts `part` to the end lasting exactly `length` ticks.
 
         Raises CannotFit with the shortest and the longest possible, and the nearest lengths if the
@@ -116,7 +135,7 @@ class Fit:
         cost, slack = self._with_slack(length, part)
         if not np.isfinite(cost):
             raise self._refusal(length, part)
-        found = Choice({}, {}, 0.0, length)
+        found = FittedNumbers({}, {}, 0.0, length)
         exact, left = 0.0, length
         if self._slack is not None and self._slack_part >= part:
             found.amounts[self._slack.key] = slack
@@ -195,29 +214,29 @@ class Fit:
                 table = self._solved[again].table
         return self._solved[index]
 
-    def _solve(self, index: int, table: Table) -> _Solved:
+    def _solve(self, index: int, table: CostTable) -> _Solved:
         return _Solved(*_prepended(self.parts[index], table, self._limits[index]))
 
 
-def _prepended(stretch: Stretch, table: Table, limit: int) -> tuple[Table, _Chain]:
+def _prepended(stretch: Stretch, table: CostTable, limit: int) -> tuple[CostTable, _Chain]:
     """The table of a stretch followed by what `table` describes, and its chain, the first number first."""
     chain: _Chain = []
     for number in reversed(stretch.numbers):
-        if isinstance(number, Repeat):
+        if isinstance(number, RoundsChoice):
             tables, chains = [], []
             for _, cost, inner in number.options:
                 found, links = _prepended(inner, table, limit)
                 tables.append(found.moved(0, cost))
                 chains.append(links)
             chain.append(_Fork(number, tables, chains))
-            table = least(tables)
-        elif isinstance(number, Number):
+            table = least_of(tables)
+        elif isinstance(number, ChosenNumber):
             table, link = convolved(number, table, limit)
             chain.append(link)
     return table.moved(stretch.fixed), chain[::-1]
 
 
-def _read(stretch: Stretch, chain: _Chain, left: int, into: Choice) -> tuple[float, int]:
+def _read(stretch: Stretch, chain: _Chain, left: int, into: FittedNumbers) -> tuple[float, int]:
     """Puts the numbers of a stretch and all behind it lasting `left` ticks into a choice.
 
     Gives what they cost, and the ticks that are left for what is behind.
@@ -226,7 +245,7 @@ def _read(stretch: Stretch, chain: _Chain, left: int, into: Choice) -> tuple[flo
     cost = 0.0
     left -= stretch.fixed
     for link in chain:
-        if isinstance(link, Link):
+        if isinstance(link, TableLink):
             pick = link.pick(left)
             into.amounts[link.number.key] = link.number.options[pick]
             cost += float(link.number.costs[pick])
@@ -241,16 +260,16 @@ def _read(stretch: Stretch, chain: _Chain, left: int, into: Choice) -> tuple[flo
     return cost, left
 
 
-def _slack_of(parts: Sequence[Stretch]) -> tuple[Slack | None, int]:
+def _slack_of(parts: Sequence[Stretch]) -> tuple[SlackTime | None, int]:
     """The slack of a class and the part it is in."""
     for index, part in enumerate(parts):
         for number in part.numbers:
-            if isinstance(number, Slack):
+            if isinstance(number, SlackTime):
                 return number, index
     return None, -1
 
 
-def slack_costs(slack: Slack | None) -> Costs:
+def slack_costs(slack: SlackTime | None) -> Costs:
     """What each number of ticks from the least to the most costs."""
     if slack is None:
         return np.zeros(1, np.float64)

@@ -5,16 +5,16 @@ from collections.abc import Iterator, Sequence
 import msgspec
 
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.plan.movement import MEASURES, Kind
-from yewhour.core.plan.pace import Phase, breath_ticks, phase_ticks
+from yewhour.core.library.movement import MEASURES, Kind
+from yewhour.core.pace import Phase, breath_ticks, phase_ticks
 from yewhour.core.plan.school import School, breath_of
 from yewhour.core.sides import Side
-from yewhour.core.timing.choice import Choice
+from yewhour.core.timing.fitted_numbers import FittedNumbers
 from yewhour.core.timing.numbers import PAUSE
-from yewhour.core.timing.turn import Turn
+from yewhour.core.timing.step_use import StepUse
 
 
-class Span(msgspec.Struct, frozen=True, gc=False):
+class PhaseSpan(msgspec.Struct, frozen=True, gc=False):
     """One phase on the clock, in ticks. `beat` is the phase, or effort or ease as the rhythm has it."""
 
     phase: Phase
@@ -27,7 +27,7 @@ class Segment(msgspec.Struct, frozen=True, gc=False):
     """A turn with its place in time, in ticks. `amount` is in the unit of its kind, 0 for none."""
 
     id: str
-    turn: Turn
+    turn: StepUse
     name: str
     section: str
     kind: Kind
@@ -35,7 +35,7 @@ class Segment(msgspec.Struct, frozen=True, gc=False):
     start: int
     end: int
     amount: int = 0
-    spans: tuple[Span, ...] = ()
+    spans: tuple[PhaseSpan, ...] = ()
 
     @property
     def length(self) -> int:
@@ -62,8 +62,8 @@ class Segment(msgspec.Struct, frozen=True, gc=False):
 
 
 def lay_out(
-    turns: Sequence[Turn],
-    choice: Choice,
+    turns: Sequence[StepUse],
+    choice: FittedNumbers,
     slack_key: str,
     titles: Sequence[str],
     school: School,
@@ -81,7 +81,7 @@ def lay_out(
             amount = length // turn.unit if turn.unit else 0
         if length <= 0:
             continue
-        spans = spans_of(turn, now, length, amount, school)
+        spans = phase_spans(turn, now, length, amount, school)
         name = f"into {turn.name}" if turn.setup_for else turn.name
         segments.append(
             Segment(
@@ -104,12 +104,12 @@ def lay_out(
     return tuple(segments)
 
 
-def spans_of(turn: Turn, start: int, length: int, amount: int, school: School) -> tuple[Span, ...]:
+def phase_spans(turn: StepUse, start: int, length: int, amount: int, school: School) -> tuple[PhaseSpan, ...]:
     """The phases of a turn that begins at a tick and lasts so many, with so many of its unit."""
     return tuple(_spans(turn, start, length, amount, school))
 
 
-def _spans(turn: Turn, start: int, length: int, amount: int, school: School) -> Iterator[Span]:
+def _spans(turn: StepUse, start: int, length: int, amount: int, school: School) -> Iterator[PhaseSpan]:
     whole = turn.kind == "setup" and turn.step.phase and length == breath_ticks(turn.pace)
     if whole or turn.kind == "hold" or turn.taught:
         breaths = 1 if whole else turn.taught or amount
@@ -117,7 +117,7 @@ def _spans(turn: Turn, start: int, length: int, amount: int, school: School) -> 
             at = start + breath * (length // breaths)
             for phase, span in _one_breath(turn):
                 if span:
-                    yield Span(phase, at, at + span)
+                    yield PhaseSpan(phase, at, at + span)
                 at += span
     elif turn.kind == "phase" or (turn.kind == "setup" and turn.step.phase):
         yield from _holding(str(turn.step.phase), turn, start, length)
@@ -125,7 +125,7 @@ def _spans(turn: Turn, start: int, length: int, amount: int, school: School) -> 
         yield from _rhythm(turn, start, amount, school)
 
 
-def _one_breath(turn: Turn) -> list[tuple[Phase, int]]:
+def _one_breath(turn: StepUse) -> list[tuple[Phase, int]]:
     inhale, full, exhale, empty = phase_ticks(turn.pace)
     breath: list[tuple[Phase, int]] = [
         ("inhale", inhale),
@@ -137,21 +137,21 @@ def _one_breath(turn: Turn) -> list[tuple[Phase, int]]:
     return breath[2:] + breath[:2] if first == "exhale" else breath
 
 
-def _holding(phase: str, turn: Turn, start: int, length: int) -> Iterator[Span]:
+def _holding(phase: str, turn: StepUse, start: int, length: int) -> Iterator[PhaseSpan]:
     """One phase and the hold after it."""
     inhale, _, exhale, _ = phase_ticks(turn.pace)
     breath = min(length, inhale if phase == "inhale" else exhale)
     if phase == "inhale":
-        yield Span("inhale", start, start + breath)
+        yield PhaseSpan("inhale", start, start + breath)
         hold: Phase = "full"
     else:
-        yield Span("exhale", start, start + breath)
+        yield PhaseSpan("exhale", start, start + breath)
         hold = "empty"
     if length > breath:
-        yield Span(hold, start + breath, start + length)
+        yield PhaseSpan(hold, start + breath, start + length)
 
 
-def _rhythm(turn: Turn, start: int, amount: int, school: School) -> Iterator[Span]:
+def _rhythm(turn: StepUse, start: int, amount: int, school: School) -> Iterator[PhaseSpan]:
     rhythms = turn.movement.stages or (turn.movement.rhythm,)
     whole = sum(counts for rhythm in rhythms for _, counts in rhythm)
     count = turn.unit / whole
@@ -160,7 +160,7 @@ def _rhythm(turn: Turn, start: int, amount: int, school: School) -> Iterator[Spa
         for _ in range(amount):
             for beat, counts in rhythm:
                 end = at + counts * count
-                yield Span(breath_of(beat, school), start + round(at), start + round(end), beat)
+                yield PhaseSpan(breath_of(beat, school), start + round(at), start + round(end), beat)
                 at = end
 
 

@@ -14,7 +14,7 @@ import msgspec
 PAUSE = "closing pause"  # the slack of a class that ends without a stillness
 
 
-class Number(msgspec.Struct, frozen=True):
+class ChosenNumber(msgspec.Struct, frozen=True):
     """One whole number to choose: ticks per unit, the options in order, and their costs."""
 
     key: str
@@ -23,7 +23,7 @@ class Number(msgspec.Struct, frozen=True):
     costs: tuple[float, ...]
 
 
-class Slack(msgspec.Struct, frozen=True):
+class SlackTime(msgspec.Struct, frozen=True):
     """What takes what no whole number can: any ticks from least to most. A class has one at most."""
 
     key: str
@@ -33,7 +33,7 @@ class Slack(msgspec.Struct, frozen=True):
     weight: float
 
 
-class Repeat(msgspec.Struct, frozen=True):
+class RoundsChoice(msgspec.Struct, frozen=True):
     """So many rounds of a group: (rounds, cost, stretch) of each option, the nearest to preferred first."""
 
     key: str
@@ -47,7 +47,7 @@ class Stretch(msgspec.Struct, frozen=True):
     """
 
     fixed: int = 0
-    numbers: tuple[Number | Slack | Repeat, ...] = ()
+    numbers: tuple[ChosenNumber | SlackTime | RoundsChoice, ...] = ()
     given: tuple[tuple[str, int], ...] = ()
 
 
@@ -61,9 +61,9 @@ def least_ticks(stretch: Stretch) -> int:
     """The shortest a stretch can be."""
     total = stretch.fixed
     for number in stretch.numbers:
-        if isinstance(number, Repeat):
+        if isinstance(number, RoundsChoice):
             total += min(least_ticks(inner) for _, _, inner in number.options)
-        elif isinstance(number, Number):
+        elif isinstance(number, ChosenNumber):
             total += min(number.options[0], number.options[-1]) * number.unit
         else:
             total += number.least

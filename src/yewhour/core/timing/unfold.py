@@ -9,27 +9,53 @@ from collections.abc import Iterator
 import msgspec
 
 from yewhour.core.lengths import TICKS_PER_S, ticks
-from yewhour.core.plan.movement import Library, Movement
-from yewhour.core.plan.nodes import Block, Blocks, Node, Pair, Rounds, Step, Variant, children, walk
-from yewhour.core.plan.own import share
-from yewhour.core.plan.pace import PHASES, Pace, breath_ticks, check_pace, phase_ticks
+from yewhour.core.library.movement import Library, Movement
+from yewhour.core.pace import (
+    PHASES,
+    Pace,
+    breath_ticks,
+    check_pace,
+    phase_ticks,
+)
+from yewhour.core.plan.nodes import (
+    Block,
+    Blocks,
+    Node,
+    Pair,
+    Rounds,
+    Step,
+    Variant,
+    children,
+    walk,
+)
+from yewhour.core.plan.own_shares import own_share
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.plan.school import School, roll_side
 from yewhour.core.problem import Problem
 from yewhour.core.sides import Side, fill, mirrored
-from yewhour.core.timing.doses import kind_of, range_of, round_options, unit_ticks
-from yewhour.core.timing.turn import Group, Groups, Turn, certain
+from yewhour.core.timing.doses import (
+    amount_range,
+    kind_of,
+    round_options,
+    unit_ticks,
+)
+from yewhour.core.timing.step_use import (
+    RoundGroup,
+    RoundGroups,
+    StepUse,
+    is_certain,
+)
 
 
-class Unfolded(msgspec.Struct, frozen=True):
+class UnfoldedClass(msgspec.Struct, frozen=True):
     """The turns of a class in order, and its groups; `nodes` are the top-level ones, with their section."""
 
     nodes: tuple[tuple[int, Node], ...]
-    turns: tuple[Turn, ...]
-    groups: Groups
+    turns: tuple[StepUse, ...]
+    groups: RoundGroups
 
 
-def unfold(plan: Plan, library: Library, school: School, blocks: Blocks) -> Unfolded:
+def unfold(plan: Plan, library: Library, school: School, blocks: Blocks) -> UnfoldedClass:
     """Every turn of a class, at the most rounds it may have.
 
     Raises Problem for a movement or a block that is not there, a block that holds itself, and an odd number
@@ -40,7 +66,7 @@ def unfold(plan: Plan, library: Library, school: School, blocks: Blocks) -> Unfo
     turns = [
         turn for place, (section, node) in enumerate(nodes) for turn in walker.node(place, section, node)
     ]
-    return Unfolded(nodes, tuple(_recalled(list(_with_seen(turns, walker.groups)))), walker.groups)
+    return UnfoldedClass(nodes, tuple(_recalled(list(_with_seen(turns, walker.groups)))), walker.groups)
 
 
 class _At(msgspec.Struct, frozen=True):
@@ -73,20 +99,20 @@ class _Walk:
         self.library = library
         self.school = school
         self.blocks = blocks
-        self.groups: Groups = {}
+        self.groups: RoundGroups = {}
         self._roll = roll_side(school, plan.brief.time_of_day, plan.brief.cautions)
         self._paces: dict[tuple[int, str], Pace] = {}
         self._places: dict[str, int] = {}
         for index, section in enumerate(plan.sections):
             self._set_paces(index, section)
 
-    def node(self, place: int, section: int, node: Node) -> Iterator[Turn]:
+    def node(self, place: int, section: int, node: Node) -> Iterator[StepUse]:
         """The turns of one top-level node."""
         return self._turns((node,), _At(section, place))
 
     # --- the walk -----------------------------------------------------------------------------------
 
-    def _turns(self, nodes: tuple[Node, ...], at: _At) -> Iterator[Turn]:
+    def _turns(self, nodes: tuple[Node, ...], at: _At) -> Iterator[StepUse]:
         for node in nodes:
             if at.round and node.from_round > at.round:
                 continue
@@ -98,23 +124,23 @@ class _Walk:
             elif isinstance(node, Rounds):
                 yield from self._repeat(node, at)
             elif isinstance(node, Variant):
-                yield from self._turns(way_of(node, self.plan.brief.lineage), at)
+                yield from self._turns(variant_way(node, self.plan.brief.lineage), at)
             else:
                 path, blocks = f"{at.path}@{node.id}", f"{at.blocks}@{node.id}"
                 inside = msgspec.structs.replace(at, path=path, blocks=blocks)
-                yield from self._turns(block_of(node, self.blocks), inside)
+                yield from self._turns(block_nodes(node, self.blocks), inside)
 
-    def _pair(self, pair: Pair, at: _At) -> Iterator[Turn]:
+    def _pair(self, pair: Pair, at: _At) -> Iterator[StepUse]:
         lead: Side = pair.lead or self.school.lead
         inner = msgspec.structs.replace(at, lead=lead, pair=pair.id + at.path, second=False)
         yield from self._turns(pair.body, inner)
         other = msgspec.structs.replace(inner, path=at.path + "'", flip=not at.flip, second=True)
         yield from self._turns(pair.body, other)
 
-    def _repeat(self, node: Rounds, at: _At) -> Iterator[Turn]:
+    def _repeat(self, node: Rounds, at: _At) -> Iterator[StepUse]:
         key = node.id + at.blocks
         alternates = self._alternates(node, at)
-        group = Group(key, node.times, round_options(node, alternates), 2 if alternates else 1)
+        group = RoundGroup(key, node.times, round_options(node, alternates), 2 if alternates else 1)
         self.groups[key] = group
         flowing = any(isinstance(inner, Step) and inner.phase for inner in walk(node.body))
         taught = 2 if alternates else 1  # each side is taught once
@@ -150,15 +176,17 @@ class _Walk:
         if at.lead is not None:
             return False
         sided = any(
-            isinstance(node, Step) and movement_of(node, self.library).sides == "one" and node.side is None
+            isinstance(node, Step)
+            and movement_of_step(node, self.library).sides == "one"
+            and node.side is None
             for node in group.body
         )
         return self.school.alternate_lead and sided and group.times % 2 == 0
 
     # --- one step -------------------------------------------------------------------------------------
 
-    def _turn(self, step: Step, at: _At) -> Turn:
-        movement = patterned(step, movement_of(step, self.library))
+    def _turn(self, step: Step, at: _At) -> StepUse:
+        movement = patterned(step, movement_of_step(step, self.library))
         kind = kind_of(step, movement, self.school)
         side = self._side(step, movement, at)
         lead: Side = at.lead or self.school.lead
@@ -170,11 +198,11 @@ class _Walk:
             fixed = at.teach * breath_ticks(pace) if at.teach else fixed
         else:
             count_s = step.count_s or movement.count_s or self.school.count_s
-            count_s *= share(self.plan.brief.own, "count", movement.id)
+            count_s *= own_share(self.plan.brief.own, "count", movement.id)
             unit = unit_ticks(kind, movement, pace, count_s)
         if at.second and step.second is not None:
             fixed += step.second.more * unit
-        return Turn(
+        return StepUse(
             key=step.id + at.path,
             step=step,
             movement=movement,
@@ -219,7 +247,7 @@ class _Walk:
         if not self.school.retention and not given:
             base = msgspec.structs.replace(base, ratio=(base.ratio[0], 0.0, base.ratio[2], 0.0))
         steps = list(self._steps(section.body, ()))
-        breath = share(self.plan.brief.own, "breath")
+        breath = own_share(self.plan.brief.own, "breath")
         for number, step in enumerate(steps):
             pace = step.pace or base
             if section.glide_to and not step.pace:
@@ -239,23 +267,23 @@ class _Walk:
                 if node.name in inside:
                     circle = " > ".join([*inside, node.name])
                     raise Problem(f"A block holds itself: {circle}.", "plan, blocks", "Take one of them out.")
-                yield from self._steps(block_of(node, self.blocks), (*inside, node.name))
+                yield from self._steps(block_nodes(node, self.blocks), (*inside, node.name))
             else:
                 yield from self._steps(children(node), inside)
 
 
-def _with_seen(turns: list[Turn], groups: Groups) -> Iterator[Turn]:
+def _with_seen(turns: list[StepUse], groups: RoundGroups) -> Iterator[StepUse]:
     """The turns, each knowing whether its movement surely came before it."""
-    earlier: dict[str, list[Turn]] = {}
+    earlier: dict[str, list[StepUse]] = {}
     for turn in turns:
         before = earlier.setdefault(turn.movement.id, [])
-        seen = any(certain(one, turn, groups) for one in before)
-        if not before or not certain(before[0], before[0], groups) or not seen:
+        seen = any(is_certain(one, turn, groups) for one in before)
+        if not before or not is_certain(before[0], before[0], groups) or not seen:
             before.append(turn)
         yield msgspec.structs.replace(turn, seen=True) if seen else turn
 
 
-def _recalled(turns: list[Turn]) -> Iterator[Turn]:
+def _recalled(turns: list[StepUse]) -> Iterator[StepUse]:
     """The turns, each second side knowing whether its first was so long ago that it needs to hear it again.
 
     The time between is estimated from the doses that are preferred.
@@ -269,11 +297,11 @@ def _recalled(turns: list[Turn]) -> Iterator[Turn]:
             begun[turn.number] = now
         now += turn.fixed + (0 if turn.kind == "phase" else ABOUT_A_WAY)
         if turn.unit:
-            wanted = range_of(turn.step, turn.movement, turn.kind, breath_ticks(turn.pace) / TICKS_PER_S)
+            wanted = amount_range(turn.step, turn.movement, turn.kind, breath_ticks(turn.pace) / TICKS_PER_S)
             now += turn.unit * wanted.preferred
 
 
-def way_of(node: Variant, lineage: str) -> tuple[Node, ...]:
+def variant_way(node: Variant, lineage: str) -> tuple[Node, ...]:
     """The way the brief's lineage has, or else the chosen one, or else the first."""
     for name in (lineage, node.chosen):
         if name in node.ways:
@@ -281,7 +309,7 @@ def way_of(node: Variant, lineage: str) -> tuple[Node, ...]:
     return next(iter(node.ways.values()), ())
 
 
-def block_of(node: Block, blocks: Blocks) -> tuple[Node, ...]:
+def block_nodes(node: Block, blocks: Blocks) -> tuple[Node, ...]:
     """What a block holds. Raises Problem for one that is not there."""
     if node.name not in blocks:
         raise Problem(
@@ -290,7 +318,7 @@ def block_of(node: Block, blocks: Blocks) -> tuple[Node, ...]:
     return blocks[node.name]
 
 
-def movement_of(step: Step, library: Library) -> Movement:
+def movement_of_step(step: Step, library: Library) -> Movement:
     """The movement a step uses; the gentler or stronger entry when that is the one taught.
 
     Raises Problem for one that is not in the library.

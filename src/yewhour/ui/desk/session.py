@@ -19,20 +19,25 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from yewhour.core.edits.places import nodes_of
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import show_length
-from yewhour.core.made import Lengths, Made
-from yewhour.core.pipeline import Solved
+from yewhour.core.pipeline import SolvedPlan
 from yewhour.core.plan.edit import Edit, apply_all, with_brief
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
+from yewhour.core.teaching_data import TeachingData
+from yewhour.core.timed_class import LengthRange, TimedClass
 from yewhour.core.timing.layout import Segment
-from yewhour.core.words import Words
-from yewhour.store.anyclass import OUTLINES, read_class
-from yewhour.store.classfile import read_plan
-from yewhour.store.glimpse import Glimpse, glimpse_of, keep_glimpse
-from yewhour.store.words import load_words
-from yewhour.ui.desk.choosing import node_of, run_between, segments_from
-from yewhour.ui.desk.past import Past
-from yewhour.ui.desk.workshop import Offer, Outcome, Wish, Workshop
+from yewhour.state.classes.any_class import OUTLINES, read_class
+from yewhour.state.classes.class_file import read_plan
+from yewhour.state.classes.preview_cache import ClassPreview, keep_preview, preview_of
+from yewhour.state.teaching_data import load_teaching_data
+from yewhour.ui.desk.class_maker import (
+    ClassMaker,
+    MadeOutcome,
+    MakeOffer,
+    MakeRequest,
+)
+from yewhour.ui.desk.selection import node_of, run_between, segments_from
+from yewhour.ui.desk.undo_history import UndoHistory
 
 AFTER_A_GLIMPSE_MS = 40
 
@@ -54,40 +59,40 @@ class Session(QObject):
 
     def __init__(self) -> None:
         super().__init__()
-        self._words: Words | None = None
+        self._words: TeachingData | None = None
         self._loading = Lock()
         self.troubles: list[Problem] = []  # what was wrong with the teacher's own movements
         self._told_troubles = False
         self.path: Path | None = None
         self.plan: Plan | None = None
-        self.solved: Solved | None = None
-        self.made: Made | None = None
-        self.lengths: Lengths | None = None
-        self.trial: Outcome | None = None
+        self.solved: SolvedPlan | None = None
+        self.made: TimedClass | None = None
+        self.lengths: LengthRange | None = None
+        self.trial: MadeOutcome | None = None
         self.trial_title = ""
         self.unfinished = False  # there is not enough in it for its length yet
         self.refusal = ""  # why the class can't be as long as was asked
         self.trouble: Problem | None = None  # why there is no class at all
-        self.offers: tuple[Offer, ...] = ()
+        self.offers: tuple[MakeOffer, ...] = ()
         self.selected = ""
         self.picked: tuple[str, ...] = ()
         self.section: int | None = None  # the section that is chosen as a whole
         self.saved: Plan | None = None  # as it is in the file
-        self.past = Past()
+        self.past = UndoHistory()
         self._serial = 0
         self._made_serial = 0  # of the plan that `made` was made from
         self._waiting = False  # for a glimpse to be painted
         self._trial_plan: Plan | None = None
-        self.workshop = Workshop(lambda: self.words)
+        self.workshop = ClassMaker(lambda: self.words)
         self.workshop.done.connect(self._arrived)
         self.workshop.stage.connect(self.working)
 
     @property
-    def words(self) -> Words:
+    def words(self) -> TeachingData:
         """All the data a class is made with, loaded when it is first needed."""
         with self._loading:  # the workshop asks for them too
             if self._words is None:
-                self._words, self.troubles = load_words()
+                self._words, self.troubles = load_teaching_data()
             return self._words
 
     @property
@@ -104,7 +109,7 @@ class Session(QObject):
     # --- what is shown ----------------------------------------------------------------------------------
 
     @property
-    def shown(self) -> Made | None:
+    def shown(self) -> TimedClass | None:
         """The class as it is shown: the trial's while there is one."""
         if self.trial is not None and self.trial.made is not None:
             return self.trial.made
@@ -131,7 +136,7 @@ class Session(QObject):
     def begin(self, plan: Plan, path: Path | None = None, saved: bool = False) -> None:
         """Takes another class into the window."""
         self.path, self.saved = path, plan if saved else None
-        self.past = Past()
+        self.past = UndoHistory()
         self.selected, self.picked, self.section = "", (), None
         self.solved = self.made = self.lengths = None
         if saved and path is not None:
@@ -140,11 +145,11 @@ class Session(QObject):
 
     def _glimpse(self, path: Path) -> None:
         """Shows the class as it was made last time, if it was, until it is made anew."""
-        found = glimpse_of(path)
+        found = preview_of(path)
         if found is not None:
             self.made, self.lengths = found.made, found.lengths
 
-    def _ask(self, wish: Wish) -> None:
+    def _ask(self, wish: MakeRequest) -> None:
         if wish.serial == self._serial:  # an older wish has no say in whether a newer one waits
             self._waiting = False
             self.workshop.ask(wish)
@@ -156,7 +161,7 @@ class Session(QObject):
         self.refusal, self.offers, self.unfinished = "", (), False
         self._serial += 1
         self._waiting = False
-        wish = Wish("class", self._serial, plan)
+        wish = MakeRequest("class", self._serial, plan)
         if not any(section.body for section in plan.sections):
             self.solved = self.made = self.lengths = self.trouble = None
             self.made_changed.emit()
@@ -168,7 +173,7 @@ class Session(QObject):
             self.workshop.ask(wish)
         self.plan_changed.emit()
 
-    def _arrived(self, outcome: Outcome) -> None:
+    def _arrived(self, outcome: MadeOutcome) -> None:
         """Takes what the workshop has made, unless it is of an older wish."""
         wish = outcome.wish
         if wish.kind == "trial":
@@ -201,9 +206,9 @@ class Session(QObject):
         self._keep_choice()
         self.made_changed.emit()
         if self.refusal:
-            self.workshop.ask(Wish("offers", wish.serial, wish.plan))
+            self.workshop.ask(MakeRequest("offers", wish.serial, wish.plan))
         elif self.path is not None and wish.plan is self.saved:
-            keep_glimpse(self.path, Glimpse(self.made, self.lengths))
+            keep_preview(self.path, ClassPreview(self.made, self.lengths))
 
     def _failed(self, problem: Problem) -> None:
         """A change that leaves no class is taken back; a class that opens like that stays, and is told."""
@@ -289,7 +294,7 @@ class Session(QObject):
 
     def _try(self, title: str, plan: Plan, length_s: float | None) -> None:
         self.trial_title, self._trial_plan = title, plan
-        self.workshop.ask(Wish("trial", self._serial, plan, length_s))
+        self.workshop.ask(MakeRequest("trial", self._serial, plan, length_s))
 
     def drop_trial(self) -> None:
         """Shows the class as it is again."""

@@ -8,10 +8,10 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
 
-from yewhour.store.ahead import Ahead
-from yewhour.store.habits import read_habits
-from yewhour.store.keeping import sweep
-from yewhour.store.paths import FIRST_DEMO
+from yewhour.content.paths import FIRST_DEMO
+from yewhour.state.classes.prewarm import Prewarm
+from yewhour.state.classes.unsaved_work import sweep
+from yewhour.state.settings import read_settings
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.window import Window
 from yewhour.ui.kit import theme as look
@@ -57,7 +57,7 @@ def another_window(dark: bool | None = None) -> Window:
     return window
 
 
-def open_first(window: Window, path: Path | None = FIRST_DEMO, ahead: Ahead | None = None) -> None:
+def open_first(window: Window, path: Path | None = FIRST_DEMO, ahead: Prewarm | None = None) -> None:
     """Opens a class, or the first page for None; when it can't be opened, says why on the first page."""
     if ahead is not None:
         ahead.wait()
@@ -67,13 +67,13 @@ def open_first(window: Window, path: Path | None = FIRST_DEMO, ahead: Ahead | No
         window.say_kept()
 
 
-def run(path: Path | None = None, ahead: Ahead | None = None, made_up: bool = False) -> int:
+def run(path: Path | None = None, ahead: Prewarm | None = None, made_up: bool = False) -> int:
     """Opens the window and stays until it is closed; returns the exit code. ahead: of the class at `path`.
 
     made_up: the shelf is the one of Saltmarsh Row, and kept nowhere.
     """
     qt = application()
-    habits = read_habits()
+    habits = read_settings()
     look.set_scale(habits.scale)
     window = first_window(habits.dark)
     window.made_up = made_up

@@ -5,11 +5,11 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QWidget
 
-from yewhour.core.edits.report import differences
+from yewhour.core.edits.remedies import differences
 from yewhour.core.plan.edit import Edit
-from yewhour.ui.desk.cards import FixButton
+from yewhour.ui.desk.finding_cards import FixButton
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import button
+from yewhour.ui.kit.controls.controls import button
 from yewhour.ui.kit.theme import Theme
 
 BACK = (

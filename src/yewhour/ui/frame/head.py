@@ -9,7 +9,7 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from yewhour.ui.kit import theme as look
-from yewhour.ui.kit.controls import OneLine, button
+from yewhour.ui.kit.controls.controls import OneLine, button
 
 EXPORT = "Export the script"
 

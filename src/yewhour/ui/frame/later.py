@@ -3,24 +3,24 @@
 They bring in a hundred kinds of widget and of export; `Shell.later` is the one way to them.
 """
 
-from yewhour.ui.frame.acts import Acts
-from yewhour.ui.frame.versions import Versions
-from yewhour.ui.frame.where import Where
-from yewhour.ui.kit.asking import Telling
-from yewhour.ui.kit.keys import Keys
-from yewhour.ui.promise.page import Promise
+from yewhour.ui.frame.dialogs.choose_file import ChooseFile
+from yewhour.ui.frame.dialogs.revisions import Revisions
+from yewhour.ui.frame.dialogs.undo_list import UndoList
+from yewhour.ui.kit.command_palette import CommandPalette
+from yewhour.ui.kit.small_dialogs import Telling
+from yewhour.ui.promise.page import PromisePage
 from yewhour.ui.take.page import TakePage
-from yewhour.ui.words.page import Words
-from yewhour.ui.words.reading import Stand
+from yewhour.ui.words.page import WordsPage
+from yewhour.ui.words.reading_view import ReadingView
 
 __all__ = [
-    "Acts",
-    "Keys",
-    "Promise",
-    "Stand",
+    "ChooseFile",
+    "CommandPalette",
+    "PromisePage",
+    "ReadingView",
+    "Revisions",
     "TakePage",
     "Telling",
-    "Versions",
-    "Where",
-    "Words",
+    "UndoList",
+    "WordsPage",
 ]

@@ -10,9 +10,9 @@ from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QStackedWidget, QWidget
 
 from yewhour.ui.desk.session import Session
-from yewhour.ui.frame.clerk import Clerk
-from yewhour.ui.frame.first_page import Start
+from yewhour.ui.frame.dialogs.file_commands import FileCommands
 from yewhour.ui.frame.shell import Shell
+from yewhour.ui.frame.start.first_page import FirstPage
 
 
 class Pages(Shell):
@@ -22,7 +22,7 @@ class Pages(Shell):
     """
 
     session: Session
-    clerk: Clerk
+    clerk: FileCommands
     stations: QStackedWidget
     body: QStackedWidget
     made_up = False
@@ -43,7 +43,7 @@ class Pages(Shell):
     @cached_property
     def shelving(self) -> Any:
         """The shelf."""
-        made = self.rarely.Shelving(made_up=self.made_up)
+        made = self.rarely.ShelfSession(made_up=self.made_up)
         made.changed.connect(self.show_class)  # for what can be undone
         return made
 
@@ -59,7 +59,7 @@ class Pages(Shell):
     @cached_property
     def promise_page(self) -> Any:
         """The promise."""
-        made = self.later.Promise(self.session, self.theme)
+        made = self.later.PromisePage(self.session, self.theme)
         self._dressed.append(made)
         self.stations.addWidget(made)
         return made
@@ -67,7 +67,7 @@ class Pages(Shell):
     @cached_property
     def words(self) -> Any:
         """The script."""
-        made = self.later.Words(self.session, self.theme)
+        made = self.later.WordsPage(self.session, self.theme)
         made.told.connect(self.say)
         for action in self._letters["script"]:
             made.script.addAction(action)
@@ -99,9 +99,9 @@ class Pages(Shell):
         return made
 
     @cached_property
-    def start(self) -> Start:
+    def start(self) -> FirstPage:
         """The first page."""
-        made = Start(self.theme)
+        made = FirstPage(self.theme)
         made.pasted.connect(self.clerk.paste_outline)
         self._dressed.append(made)
         made.empty.connect(self.clerk.new_class)

@@ -1,10 +1,10 @@
 """What brings in what is slow to import: a renderer of PDFs, a writer of TOML, NumPy, SQLite."""
 
-from yewhour.ui.back.page import BackPage
-from yewhour.ui.frame.drafting import Drafting
-from yewhour.ui.frame.exporting import Exporting
-from yewhour.ui.library.view import LibraryView
+from yewhour.ui.frame.dialogs.drafting import Drafting
+from yewhour.ui.frame.dialogs.exporting import Exporting
+from yewhour.ui.library.library_window import LibraryView
+from yewhour.ui.review.page import BackPage
 from yewhour.ui.shelf.page import ShelfPage
-from yewhour.ui.shelf.shelving import Shelving
+from yewhour.ui.shelf.shelf_session import ShelfSession
 
-__all__ = ["BackPage", "Drafting", "Exporting", "LibraryView", "ShelfPage", "Shelving"]
+__all__ = ["BackPage", "Drafting", "Exporting", "LibraryView", "ShelfPage", "ShelfSession"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 
 from yewhour import __version__
-from yewhour.store.habits import change_habits
+from yewhour.state.settings import change_settings
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.shell import Shell
 from yewhour.ui.kit import theme as look
@@ -72,7 +72,7 @@ class View:
         """Light to dark and back."""
         self.window.dark = not self.window.dark
         self.window.dress()
-        change_habits(dark=self.window.dark)
+        change_settings(dark=self.window.dark)
 
     def larger_text(self) -> None:
         """Text a step larger."""
@@ -85,7 +85,7 @@ class View:
     def _scale(self, by: float) -> None:
         look.set_scale(look.chosen_scale() + by)
         self.window.dress()
-        change_habits(scale=look.chosen_scale())
+        change_settings(scale=look.chosen_scale())
 
     # --- over the class ---------------------------------------------------------------------------------
 
@@ -93,7 +93,7 @@ class View:
         """Every change, the last first; the class goes to the one that is chosen."""
         past = self.session.past
         if past.undo_titles or past.redo_titles:
-            self.window.keep_open(self.window.later.Acts(self.session))
+            self.window.keep_open(self.window.later.UndoList(self.session))
         else:
             self.window.say("Nothing was changed yet.")
 
@@ -104,14 +104,14 @@ class View:
     def show_stand(self) -> None:
         """The reading view."""
         if self.session.made is not None:
-            self.stand = self.window.later.Stand(self.session.made, self.window.theme)
+            self.stand = self.window.later.ReadingView(self.session.made, self.window.theme)
             self.stand.setWindowFlag(Qt.WindowType.Window)
             self.stand.resize(self.window.size())
             self.stand.show()
 
     def show_keys(self) -> None:
         """Every action and its keys, and the way to any of them by name."""
-        self.window.keep_open(self.window.later.Keys(self.window.actions_by_name))
+        self.window.keep_open(self.window.later.CommandPalette(self.window.actions_by_name))
 
     def open_menus(self) -> None:
         """To the first menu; arrows go on."""

@@ -30,22 +30,22 @@ from PySide6.QtWidgets import (
 )  # fmt: skip
 
 from yewhour.core.problem import Problem
-from yewhour.store.paths import kept_shelf
-from yewhour.ui.desk.files import Files
+from yewhour.state.paths import kept_shelf
+from yewhour.ui.desk.class_files import ClassFiles
 from yewhour.ui.desk.session import Session
-from yewhour.ui.frame.clerk import Clerk
+from yewhour.ui.frame.dialogs.file_commands import FileCommands
 from yewhour.ui.frame.foot import HINTS, Foot
 from yewhour.ui.frame.head import Head
-from yewhour.ui.frame.left_over import left_over
 from yewhour.ui.frame.pages import Pages
 from yewhour.ui.frame.promised import promised
+from yewhour.ui.frame.start.left_over import left_over
 from yewhour.ui.frame.stations import STATIONS
 from yewhour.ui.frame.view import View
 from yewhour.ui.kit import theme as look
-from yewhour.ui.kit.deeds import AT_HAND, DEEDS, with_letter
-from yewhour.ui.kit.plus import plus_deed
+from yewhour.ui.kit.commands import AT_HAND, DEEDS, with_letter
+from yewhour.ui.kit.plus_key import plus_command
+from yewhour.ui.sprig.actions import SprigActions
 from yewhour.ui.sprig.finder import FinderPane
-from yewhour.ui.sprig.hand import Hand
 from yewhour.ui.sprig.inspector import Inspector
 from yewhour.ui.sprig.sprig import Sprig
 
@@ -64,9 +64,9 @@ class Window(Pages):
         super().__init__()
         self.session = session
         self.dark = look.system_is_dark() if dark is None else dark
-        self.files = Files(session)
-        self.hand = Hand(session)
-        self.clerk = Clerk(self, session, self.files)
+        self.files = ClassFiles(session)
+        self.hand = SprigActions(session)
+        self.clerk = FileCommands(self, session, self.files)
         self.view = View(self, session)
         self._dialogs: list[QDialog] = []
         self._dressed: list[Any] = []  # what has colours of its own
@@ -415,13 +415,17 @@ class Window(Pages):
     # --- the window itself ------------------------------------------------------------------------------
 
     def event(self, event: QEvent) -> bool:
-        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent) and plus_deed(event):
+        if (
+            event.type() == QEvent.Type.ShortcutOverride
+            and isinstance(event, QKeyEvent)
+            and plus_command(event)
+        ):
             event.accept()  # the stroke comes to keyPressEvent, not to two shortcuts at once
             return True
         return super().event(event)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        deed = plus_deed(event)
+        deed = plus_command(event)
         if deed:
             self.actions_by_name[deed].trigger()
         elif event.key() != Qt.Key.Key_Escape:

@@ -20,7 +20,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QApplication
 
-from yewhour.store.paths import FONTS, ICONS
+from yewhour.content.paths import FONTS, ICONS
 
 BODY = "Atkinson Hyperlegible Next"
 TITLE = "Young Serif"

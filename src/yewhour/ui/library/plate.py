@@ -11,21 +11,20 @@ from typing import Any
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
-from yewhour.core.plan.movement import Movement
+from yewhour.content.terms import Terms
+from yewhour.core.library.movement import Movement
 from yewhour.core.problem import Problem
 from yewhour.core.sides import Side
-from yewhour.store.own import checked, id_for
-from yewhour.store.terms import Terms
-from yewhour.ui.kit.chips import Chips, OneOf
-from yewhour.ui.kit.controls import label, page, quiet
-from yewhour.ui.kit.field_keys import with_field_keys
-from yewhour.ui.kit.fields import prompted, spin_box
+from yewhour.state.classes.own_movements import checked, id_for
+from yewhour.ui.kit.controls.chips import Chips, OneOf
+from yewhour.ui.kit.controls.controls import label, page, quiet
+from yewhour.ui.kit.controls.editable_sentence import EditableSentence
+from yewhour.ui.kit.controls.field_keys import with_field_keys
+from yewhour.ui.kit.controls.fields import prompted, spin_box
 from yewhour.ui.kit.theme import Theme
-from yewhour.ui.kit.told import Told
-from yewhour.ui.library.beside import Beside
-from yewhour.ui.library.figure import FigurePanel
-from yewhour.ui.library.lines import Lines
-from yewhour.ui.library.words import (
+from yewhour.ui.library.figure_panel import FigurePanel
+from yewhour.ui.library.line_table import LineTable
+from yewhour.ui.library.plate_words import (
     EFFORT_WORDS,
     KIND_WORDS,
     RHYTHMIC,
@@ -37,6 +36,7 @@ from yewhour.ui.library.words import (
     positions_for,
     wordings_of,
 )
+from yewhour.ui.library.relations import Relations
 
 IN_ORDER = "From the least to the most: the one by itself lies between them."
 
@@ -67,15 +67,15 @@ class Plate(QWidget):
         self.figure = FigurePanel(theme())
         self.figure.changed.connect(self._pulled)
         body.addWidget(self.figure)
-        self.told = Told("The movement", SENTENCE, theme(), self.area)
+        self.told = EditableSentence("The movement", SENTENCE, theme(), self.area)
         body.addWidget(self.told)
         self._panels()
         body.addWidget(label("What is said", "heading"))
-        self.lines = Lines(theme)
+        self.lines = LineTable(theme)
         self.lines.changed.connect(self._lines_written)
         body.addWidget(self.lines)
         body.addWidget(self._fault("lines"))
-        self.beside = Beside(terms)
+        self.beside = Relations(terms)
         self.beside.wanted.connect(self.wanted)
         body.addWidget(self.beside)
         body.addStretch(1)

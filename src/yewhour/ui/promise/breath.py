@@ -9,10 +9,10 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QHideEvent, QPainter, QPainterPath, QPaintEvent, QPen, QShowEvent
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from yewhour.core.plan.pace import tapped_rate
+from yewhour.core.pace import tapped_rate
 from yewhour.core.problem import Problem
-from yewhour.core.script.speech import read_rate
-from yewhour.ui.kit.controls import label, row
+from yewhour.core.wording.speech import read_rate
+from yewhour.ui.kit.controls.controls import label, row
 from yewhour.ui.kit.theme import Theme, font, scale
 
 FRAME_MS = 40

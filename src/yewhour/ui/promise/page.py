@@ -13,30 +13,36 @@ from typing import Any
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
+from yewhour.content.terms import Terms, load_terms
 from yewhour.core.lengths import parse_length, show_length
+from yewhour.core.pace import Pace, check_pace
 from yewhour.core.plan.edit import with_brief
-from yewhour.core.plan.known import LEVELS
-from yewhour.core.plan.pace import Pace, check_pace
 from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.vocabulary import LEVELS
 from yewhour.core.problem import Problem
-from yewhour.store.terms import Terms, load_terms
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.chips import Chips, OneOf
-from yewhour.ui.kit.controls import button, label, page, quiet, row
-from yewhour.ui.kit.field_keys import with_field_keys
-from yewhour.ui.kit.fields import prompted, spin_box
+from yewhour.ui.kit.controls.chips import Chips, OneOf
+from yewhour.ui.kit.controls.controls import (
+    button,
+    label,
+    page,
+    quiet,
+    row,
+)
+from yewhour.ui.kit.controls.editable_sentence import EditableSentence
+from yewhour.ui.kit.controls.field_keys import with_field_keys
+from yewhour.ui.kit.controls.fields import prompted, spin_box
 from yewhour.ui.kit.theme import Theme, scale
-from yewhour.ui.kit.told import Told
 from yewhour.ui.promise.breath import BreathPicture, ReadAloud, TapAlong
 from yewhour.ui.promise.length_picture import LengthPicture
-from yewhour.ui.promise.said import SENTENCE, said
-from yewhour.ui.promise.style import Ways
+from yewhour.ui.promise.promise_words import SENTENCE, said
+from yewhour.ui.promise.style_ways import StyleWays
 
 TIMES = ("morning", "midday", "evening", "night")
 FACINGS = ("front", "side", "back")
 
 
-class Promise(QWidget):
+class PromisePage(QWidget):
     """The page."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -69,7 +75,7 @@ class Promise(QWidget):
     def _build(self) -> None:
         self.terms = terms = load_terms(self.session.words.positions)
         self._built = True
-        self.told = Told("The promise", SENTENCE, self.theme, self.area)
+        self.told = EditableSentence("The promise", SENTENCE, self.theme, self.area)
         self.body.addWidget(self.told)
         self._build_what()
         self._build_whom(terms)
@@ -82,7 +88,7 @@ class Promise(QWidget):
         self.fold = button("What the style sets", self._fold, "Each value, and where it comes from.")
         self.fold.setCheckable(True)
         self.body.addLayout(row(self.fold))
-        self.ways = Ways(self.session)
+        self.ways = StyleWays(self.session)
         self.ways.hide()
         self.body.addWidget(self.ways)
         self.body.addStretch(1)

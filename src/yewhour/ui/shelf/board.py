@@ -7,7 +7,16 @@ from datetime import date
 from itertools import groupby
 from typing import NamedTuple
 
-from yewhour.core.shelf.records import DAYS, Outing, Shelf, Shelved, State, monday_of, week_of, weekday
+from yewhour.core.shelf.records import (
+    DAYS,
+    Outing,
+    ShelfRecords,
+    ShelvedClass,
+    State,
+    monday_of,
+    week_of,
+    weekday,
+)
 
 MARGIN = 118.0  # pixels at the usual text size, left of a board
 FLOOR, BELOW = 112.0, 90.0  # from the top of a row to its board, and below that
@@ -22,12 +31,12 @@ class Spot(NamedTuple):
     board: int
     x: float
     width: float
-    shelved: Shelved
+    shelved: ShelvedClass
     outing: Outing | None
     state: State | None
 
 
-class Board(NamedTuple):
+class WeekBoard(NamedTuple):
     """One board: its title, what stands below that, the week it is (None for what has no day), its top, the
     board itself, and its foot, in pixels of the page."""
 
@@ -39,10 +48,10 @@ class Board(NamedTuple):
     foot: float
 
 
-class Shelves(NamedTuple):
+class ShelfBoards(NamedTuple):
     """All boards from the top down, and what stands on them."""
 
-    boards: list[Board]
+    boards: list[WeekBoard]
     spots: list[Spot]
     height: float
 
@@ -64,7 +73,7 @@ def _under(week: int, now: int) -> str:
     return "" if year == date.fromordinal(monday_of(now)).year else str(year)
 
 
-def shelves(shelf: Shelf, today: int, width: float, scale: float) -> Shelves:
+def shelf_boards(shelf: ShelfRecords, today: int, width: float, scale: float) -> ShelfBoards:
     """The boards: this week, those to come, what has no day yet, and the weeks before, the last first."""
     now = week_of(today)
     by_week: dict[int, list[Outing]] = {}
@@ -87,8 +96,8 @@ def shelves(shelf: Shelf, today: int, width: float, scale: float) -> Shelves:
 
 
 def found_shelves(
-    title: str, classes: Iterable[Shelved], shelf: Shelf, width: float, scale: float
-) -> Shelves:
+    title: str, classes: Iterable[ShelvedClass], shelf: ShelfRecords, width: float, scale: float
+) -> ShelfBoards:
     """Boards of what was found."""
     made = _Made(width, scale)
     there = list(classes)
@@ -101,21 +110,21 @@ def found_shelves(
 class _Made:
     def __init__(self, width: float, scale: float) -> None:
         self.width, self.scale = width, scale
-        self.boards: list[Board] = []
+        self.boards: list[WeekBoard] = []
         self.spots: list[Spot] = []
 
-    def shelves(self) -> Shelves:
+    def shelves(self) -> ShelfBoards:
         foot = self.boards[-1].foot if self.boards else 0.0
-        return Shelves(self.boards, self.spots, foot + 24 * self.scale)
+        return ShelfBoards(self.boards, self.spots, foot + 24 * self.scale)
 
     def board(self, title: str, under: str, week: int | None, empty: bool = False) -> int:
         top = self.boards[-1].foot if self.boards else 0.0
         floor = top + (EMPTY_FLOOR if empty else FLOOR) * self.scale
         foot = floor + (EMPTY_BELOW if empty else BELOW) * self.scale
-        self.boards.append(Board(title, under, week, top, floor, foot))
+        self.boards.append(WeekBoard(title, under, week, top, floor, foot))
         return len(self.boards) - 1
 
-    def week(self, week: int, outings: Sequence[Outing], shelf: Shelf, today: int) -> None:
+    def week(self, week: int, outings: Sequence[Outing], shelf: ShelfRecords, today: int) -> None:
         now = week_of(today)
         at = self.board(week_title(week, now), _under(week, now), week, not outings)
         day_wide = (self.width - MARGIN * self.scale) / DAYS
@@ -126,7 +135,7 @@ class _Made:
                 x = MARGIN * self.scale + day * day_wide + (place + 0.5) * each
                 self.spots.append(Spot(at, x, each, shelf.classes[one.of], one, shelf.state_of(one, today)))
 
-    def loose(self, title: str, classes: Sequence[Shelved], shelf: Shelf) -> None:
+    def loose(self, title: str, classes: Sequence[ShelvedClass], shelf: ShelfRecords) -> None:
         across = max(1, int((self.width - MARGIN * self.scale) / (SLOT * self.scale)))
         each = (self.width - MARGIN * self.scale) / across
         for first in range(0, len(classes), across):

@@ -21,12 +21,29 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QFrame
 
-from yewhour.core.shelf.noticed import record_by, shown_day
-from yewhour.core.shelf.records import DAYS, WEEKDAYS, monday_of, week_of
-from yewhour.core.shelf.sheet import Sheet
-from yewhour.ui.kit.theme import Theme, cut_to, font, metrics, scale
-from yewhour.ui.kit.twig import paint_twig
-from yewhour.ui.shelf.board import MARGIN, Board, Shelves, Spot, tall
+from yewhour.core.shelf.class_sheet import ClassSheet
+from yewhour.core.shelf.records import (
+    DAYS,
+    WEEKDAYS,
+    monday_of,
+    week_of,
+)
+from yewhour.core.shelf.weekly_notes import record_by, shown_day
+from yewhour.ui.kit.theme import (
+    Theme,
+    cut_to,
+    font,
+    metrics,
+    scale,
+)
+from yewhour.ui.kit.thumbnail import paint_thumbnail
+from yewhour.ui.shelf.board import (
+    MARGIN,
+    ShelfBoards,
+    Spot,
+    WeekBoard,
+    tall,
+)
 
 BOARD, TWIG = 5.0, 46.0  # how thick a board is, and how wide a sprig
 SIZES = (10.0, 9.0)  # points: of a title, and of what stands below it
@@ -48,7 +65,7 @@ class Boards(QAbstractScrollArea):
     def __init__(self, theme: Theme) -> None:
         super().__init__()
         self.theme = theme
-        self.shelves = Shelves([], [], 0.0)
+        self.shelves = ShelfBoards([], [], 0.0)
         self.today = 1
         self.spot = -1
         self._held: tuple[int, QPoint] | None = None
@@ -64,7 +81,7 @@ class Boards(QAbstractScrollArea):
         self.viewport().setMouseTracking(True)
         QPixmapCache.setCacheLimit(max(QPixmapCache.cacheLimit(), CACHED_KB))
 
-    def show_shelves(self, shelves: Shelves, today: int) -> None:
+    def show_shelves(self, shelves: ShelfBoards, today: int) -> None:
         """Other boards; the class that was chosen stays so where it still stands."""
         before = self.current
         self.shelves, self.today = shelves, today
@@ -288,7 +305,7 @@ class Boards(QAbstractScrollArea):
         for place in range(first, last):
             self._paint_spot(painter, self.shelves.spots[place], place == self.spot)
 
-    def _paint_board(self, painter: QPainter, number: int, board: Board) -> None:
+    def _paint_board(self, painter: QPainter, number: int, board: WeekBoard) -> None:
         theme, size, floor = self.theme, scale(), board.floor
         left, right = MARGIN * size, float(self.viewport().width()) - 8
         if self._over is not None and self._over[0] == number:
@@ -308,7 +325,7 @@ class Boards(QAbstractScrollArea):
         if board.week is not None:
             self._paint_days(painter, board)
 
-    def _paint_days(self, painter: QPainter, board: Board) -> None:
+    def _paint_days(self, painter: QPainter, board: WeekBoard) -> None:
         """The days, above their place; today is told apart."""
         assert board.week is not None
         size = scale()
@@ -366,7 +383,7 @@ class Boards(QAbstractScrollArea):
             return f"record by {by}" if spot.state == "planned" else "not recorded"
         return "recorded" if spot.state == "recorded" else "out"
 
-    def _picture(self, sheet: Sheet) -> QPixmap:
+    def _picture(self, sheet: ClassSheet) -> QPixmap:
         """A class as a sprig; painted once."""
         ratio, high, wide = self.devicePixelRatioF(), tall(sheet.length_s, scale()), TWIG * scale()
         key = f"{hash(sheet.strokes)}/{high:.1f}/{ratio}/{self.theme.ground}"
@@ -377,7 +394,7 @@ class Boards(QAbstractScrollArea):
             picture.fill(Qt.GlobalColor.transparent)
             painter = QPainter(picture)
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            paint_twig(painter, QRectF(0, 0, wide, high), sheet.twig, self.theme)
+            paint_thumbnail(painter, QRectF(0, 0, wide, high), sheet.twig, self.theme)
             painter.end()
             QPixmapCache.insert(key, picture)
         return picture

@@ -11,23 +11,29 @@ from typing import Any, NamedTuple
 import msgspec
 from PySide6.QtCore import QObject, Signal
 
-from yewhour.core.back.learn import Learnt
 from yewhour.core.edits.cuts import cut
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import with_brief
-from yewhour.core.plan.own import WHATS
+from yewhour.core.plan.own_shares import WHATS
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
+from yewhour.core.review.learning import LearntShare
 from yewhour.core.shelf.records import Series
 from yewhour.core.shelf.search import search
-from yewhour.core.shelf.series import if_more, minutes_of, next_of, next_title, spoken_of
-from yewhour.store.classfile import read_plan
-from yewhour.store.learning import ALL, begun_with, learnt_by_month
-from yewhour.store.shelved import new_id
-from yewhour.store.versions import versions_of
+from yewhour.core.shelf.series import (
+    if_more,
+    minutes_of,
+    next_of,
+    next_title,
+    spoken_of,
+)
+from yewhour.state.classes.class_file import read_plan
+from yewhour.state.classes.revisions import revisions_of
+from yewhour.state.logbook.shelving import new_id
+from yewhour.state.takes.learnt_seconds import ALL, begun_with, learnt_by_month
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.asking import Asking
-from yewhour.ui.shelf.shelving import Shelving
+from yewhour.ui.kit.small_dialogs import Asking
+from yewhour.ui.shelf.shelf_session import ShelfSession
 
 MOST_WEEKS, MOST_EACH = 52, 7
 _SERIES = re.compile(r"(?P<title>.+?),?\s*(?P<weeks>\d{1,2})\s*weeks?\s*(?:of|x|×)\s*(?P<each>\d)\b", re.I)
@@ -51,12 +57,12 @@ class Making(QObject):
     changed = Signal(object, str)
     _ready = Signal(object)
 
-    def __init__(self, session: Session, shelving: Shelving, page: Any) -> None:
+    def __init__(self, session: Session, shelving: ShelfSession, page: Any) -> None:
         super().__init__()
         self.session, self.shelving, self.page = session, shelving, page
         self.coming = Coming()
         self._worker: ThreadPoolExecutor | None = None
-        self._by_month: dict[str, list[Learnt]] | None = None
+        self._by_month: dict[str, list[LearntShare]] | None = None
         self._ready.connect(lambda do: do())
 
     def _plan_of(self, name: str) -> Plan | None:
@@ -116,7 +122,7 @@ class Making(QObject):
     def last_state(self, name: str) -> None:
         """Begins with the last saved state of a class whose file is gone."""
         place = self.shelving.book.place_of(name)
-        states = versions_of(Path(place.path)) if place is not None else []
+        states = revisions_of(Path(place.path)) if place is not None else []
         try:
             if not states:
                 raise Problem("No saved state of this class is kept here.", do="Look for its file.")

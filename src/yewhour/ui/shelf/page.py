@@ -10,29 +10,39 @@ from PySide6.QtCore import QTimer, Signal
 from PySide6.QtGui import QHideEvent, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QStackedWidget, QVBoxLayout, QWidget
 
+from yewhour.content.shelf_wording import load_shelf_wording
+from yewhour.content.terms import load_terms
 from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
-from yewhour.core.shelf.noticed import Noticed, due, noticed
 from yewhour.core.shelf.records import Outing, week_of
-from yewhour.core.shelf.search import Index, search
-from yewhour.core.shelf.weeks import given, months_of, weeks_of
-from yewhour.store.atomic import write_whole
-from yewhour.store.keeping import kept_work
-from yewhour.store.shelfdays import Given, month_and_year, month_name
-from yewhour.store.shelfout import calendar, outings_in, table, week_page
-from yewhour.store.shelfwords import load_saying
-from yewhour.store.shelved import new_id
-from yewhour.store.terms import load_terms
+from yewhour.core.shelf.search import ShelfIndex, search
+from yewhour.core.shelf.weekly_notes import ShelfNote, due, shelf_notes
+from yewhour.core.shelf.weeks import given_classes, months_of, weeks_of
+from yewhour.files.atomic_files import write_whole
+from yewhour.state.classes.unsaved_work import unsaved_work
+from yewhour.state.logbook.days import TypedDay, month_and_year, month_name
+from yewhour.state.logbook.outings import (
+    calendar,
+    outings_in,
+    table,
+    week_page,
+)
+from yewhour.state.logbook.shelving import new_id
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import button, emptied, label, page
+from yewhour.ui.kit.controls.controls import (
+    button,
+    emptied,
+    label,
+    page,
+)
 from yewhour.ui.kit.theme import Theme, scale
-from yewhour.ui.shelf.beside import Beside
-from yewhour.ui.shelf.board import Spot, found_shelves, shelves
+from yewhour.ui.shelf.board import Spot, found_shelves, shelf_boards
 from yewhour.ui.shelf.boards import Boards
-from yewhour.ui.shelf.course import Courses
+from yewhour.ui.shelf.class_details import ClassDetails
 from yewhour.ui.shelf.making import Making
 from yewhour.ui.shelf.season import Season
-from yewhour.ui.shelf.shelving import Shelving
+from yewhour.ui.shelf.series_page import SeriesLadders
+from yewhour.ui.shelf.shelf_session import ShelfSession
 
 SEASON = 26  # weeks
 MOST_NOTICED = 4
@@ -61,15 +71,15 @@ class ShelfPage(QWidget):
     find_wanted = Signal(str)
     viewed = Signal()
 
-    def __init__(self, session: Session, shelving: Shelving, theme: Theme) -> None:
+    def __init__(self, session: Session, shelving: ShelfSession, theme: Theme) -> None:
         super().__init__()
         self.session, self.shelving, self.theme = session, shelving, theme
         self.today = shelving.today()
-        self.saying = load_saying()
+        self.saying = load_shelf_wording()
         terms = load_terms(session.words.positions).areas
         self.areas = {one: name for one, name in terms.items() if one not in self.saying.quiet}
         self.terms = terms
-        self.index = Index(session.words.library, terms)
+        self.index = ShelfIndex(session.words.library, terms)
         self.making = Making(session, shelving, self)
         self._build()
         shelving.changed.connect(self._soon)
@@ -128,7 +138,7 @@ class ShelfPage(QWidget):
         self.months = QVBoxLayout()
         self.season_body.addLayout(self.months)
         self.season_body.addStretch(1)
-        self.courses = Courses(self.theme)
+        self.courses = SeriesLadders(self.theme)
         self.courses.opened.connect(self.open_class)
         self.courses.begun.connect(self.making.next_in)
         self.courses.new_wanted.connect(self.making.ask_series)
@@ -137,7 +147,7 @@ class ShelfPage(QWidget):
         self.stack = QStackedWidget()
         for part in (self.boards, season, self.courses):
             self.stack.addWidget(part)
-        self.beside = Beside(self.shelving, self.session.words.library, self.theme, self.today)
+        self.beside = ClassDetails(self.shelving, self.session.words.library, self.theme, self.today)
         self.beside.areas = self.terms
         self.beside.opened.connect(self.open_class)
         self.beside.to_record.connect(lambda name: self._with_path(name, self.to_record.emit))
@@ -218,9 +228,9 @@ class ShelfPage(QWidget):
         """Shows the shelf as it is now."""
         self.today = self.beside.today = self.shelving.today()
         shelf = self.shelving.shelf
-        weeks = weeks_of(given(shelf), week_of(self.today) - SEASON + 1, week_of(self.today))
+        weeks = weeks_of(given_classes(shelf), week_of(self.today) - SEASON + 1, week_of(self.today))
         self._due = due(shelf, self.today, self.saying)
-        seen = noticed(weeks, self.session.words.library, self.terms, self.saying, month_name)
+        seen = shelf_notes(weeks, self.session.words.library, self.terms, self.saying, month_name)
         self._show_words(seen)
         view = self.stack.currentIndex()
         if view == 0:
@@ -235,9 +245,9 @@ class ShelfPage(QWidget):
             title = spot.shelved.sheet.title if spot is not None else ""
             self.courses.show_series(shelf, self.session.words.library, title)
 
-    def _show_words(self, seen: list[Noticed]) -> None:
+    def _show_words(self, seen: list[ShelfNote]) -> None:
         """The first thing that is due, in large type; what the weeks show, below it."""
-        kept = kept_work()
+        kept = unsaved_work()
         made_up = "Made-up weeks of Saltmarsh Row; nothing here is kept. " if self.shelving.made_up else ""
         first = self._due[0].words if self._due else "Nothing is to go out this week or the next."
         self.first.setText(first)
@@ -258,7 +268,7 @@ class ShelfPage(QWidget):
             title = "Found" if classes else "Nothing found"
             made = found_shelves(title, classes, shelf, width, size)
         else:
-            made = shelves(shelf, self.today, width, size)
+            made = shelf_boards(shelf, self.today, width, size)
         self.boards.show_shelves(made, self.today)
         self._show_beside()
 
@@ -279,7 +289,7 @@ class ShelfPage(QWidget):
             outing = self.shelving.shelf.outings.get(outing.id) if outing is not None else None
         self.beside.show_class(spot.shelved if spot is not None else None, outing)
 
-    def _show_months(self, seen: list[Noticed]) -> None:
+    def _show_months(self, seen: list[ShelfNote]) -> None:
         emptied(self.season_words)
         for one in seen[MOST_NOTICED:]:
             self.season_words.addWidget(label(one.words))
@@ -338,7 +348,7 @@ class ShelfPage(QWidget):
         assert callable(do)
         do(path)
 
-    def plan(self, name: str, wanted: Given) -> None:
+    def plan(self, name: str, wanted: TypedDay) -> None:
         """A class is to go out on a day."""
         self.shelving.do("Give it a day", Outing(new_id(), name, wanted.day, wanted.at, wanted.where))
         self.refresh()
@@ -347,7 +357,7 @@ class ShelfPage(QWidget):
     def move_to(self, spot: Spot, day: int) -> None:
         """A class was let go over a day: it goes out then."""
         if spot.outing is None:
-            self.plan(spot.shelved.id, Given(day, "", ""))
+            self.plan(spot.shelved.id, TypedDay(day, "", ""))
         elif day != spot.outing.day:
             by = spot.outing.by + day - spot.outing.day if spot.outing.by else 0
             self.shelving.change("Move to another day", spot.outing.id, day=day, by=by)

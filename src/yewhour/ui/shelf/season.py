@@ -11,7 +11,13 @@ from PySide6.QtWidgets import QToolTip, QWidget
 
 from yewhour.core.shelf.records import monday_of
 from yewhour.core.shelf.weeks import Week
-from yewhour.ui.kit.theme import Theme, font, metrics, scale, side_colour
+from yewhour.ui.kit.theme import (
+    Theme,
+    font,
+    metrics,
+    scale,
+    side_colour,
+)
 
 NAMES, HEAD, ROW, STRIP = 132.0, 28.0, 17.0, 31.0  # pixels at the usual text size
 FULL_S = 900.0  # of an area in a week: a leaf as large as there is room

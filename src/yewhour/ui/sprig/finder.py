@@ -26,18 +26,29 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from yewhour.core.edits.places import Place
-from yewhour.core.plan.find import Finder, Hit
-from yewhour.core.plan.movement import DONE, MEASURES
-from yewhour.core.plan.nodes import Block, Node, Pair, Step, walk
-from yewhour.core.plan.outline import dose_split
+from yewhour.core.edits.places import NodePlace
+from yewhour.core.library.movement import DONE, MEASURES
+from yewhour.core.outline.movement_search import MovementSearch, SearchHit
+from yewhour.core.outline.step_lines import dose_split
+from yewhour.core.plan.nodes import (
+    Block,
+    Node,
+    Pair,
+    Step,
+    walk,
+)
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import label
-from yewhour.ui.kit.field_keys import with_field_keys
-from yewhour.ui.kit.theme import Theme, font, metrics, scale
-from yewhour.ui.sprig.hand import Hand
-from yewhour.ui.sprig.places import HIT_TYPE
+from yewhour.ui.kit.controls.controls import label
+from yewhour.ui.kit.controls.field_keys import with_field_keys
+from yewhour.ui.kit.theme import (
+    Theme,
+    font,
+    metrics,
+    scale,
+)
+from yewhour.ui.sprig.actions import SprigActions
+from yewhour.ui.sprig.picture.drop_places import HIT_TYPE
 
 Index = QModelIndex | QPersistentModelIndex
 DRAWN_MS = 300  # after the list is on screen
@@ -50,10 +61,10 @@ class Hits(QAbstractListModel):
 
     def __init__(self) -> None:
         super().__init__()
-        self.hits: list[Hit] = []
+        self.hits: list[SearchHit] = []
         self.typed: list[str] = []  # the dose of each as it was typed, "" for its own
 
-    def put(self, hits: list[Hit], typed: list[str] | None = None) -> None:
+    def put(self, hits: list[SearchHit], typed: list[str] | None = None) -> None:
         """Takes other hits."""
         self.beginResetModel()
         self.hits, self.typed = hits, typed or [""] * len(hits)
@@ -87,7 +98,7 @@ class Hits(QAbstractListModel):
         return None
 
 
-def _dose(hit: Hit) -> str:
+def _dose(hit: SearchHit) -> str:
     if hit.block:
         return "several movements, put in as one"
     unit, one_sided = MEASURES[hit.movement.kind].unit, hit.movement.sides == "one"
@@ -95,7 +106,7 @@ def _dose(hit: Hit) -> str:
     return f"{many}, both sides" if one_sided else many
 
 
-def _as_typed(node: Node, hit: Hit) -> str:
+def _as_typed(node: Node, hit: SearchHit) -> str:
     """The dose and the sides of a node, in words."""
     steps = [one for one in walk((node,)) if isinstance(one, Step)]
     step = steps[0]
@@ -110,7 +121,7 @@ def _as_typed(node: Node, hit: Hit) -> str:
     return f"{many}, {sides}" if sides else many
 
 
-def _about(hit: Hit, typed: str = "") -> str:
+def _about(hit: SearchHit, typed: str = "") -> str:
     """What a teacher wants to know: the dose, who minds it, the way in, what it was found by."""
     words = [typed or _dose(hit)]
     if hit.matters:
@@ -134,7 +145,7 @@ class HitPainter(QStyledItemDelegate):
         return QSize(200, round(metrics(11.5).height() + metrics(9.8).height() + 12 * scale()))
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
-        hit: Hit = index.data(Qt.ItemDataRole.UserRole)
+        hit: SearchHit = index.data(Qt.ItemDataRole.UserRole)
         box = QRectF(option.rect).adjusted(2, 1, -6, -1)
         painter.save()
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -187,11 +198,11 @@ class FinderPane(QWidget):
 
     added = Signal()
 
-    def __init__(self, session: Session, hand: Hand, theme: Theme) -> None:
+    def __init__(self, session: Session, hand: SprigActions, theme: Theme) -> None:
         super().__init__()
         self.session = session
         self.hand = hand
-        self._finder: Finder | None = None
+        self._finder: MovementSearch | None = None
         self.field = FinderField()
         self.field.setObjectName("finder")
         self.field.setMaxLength(200)
@@ -236,11 +247,11 @@ class FinderPane(QWidget):
             self.list.viewport().update()
 
     @property
-    def finder(self) -> Finder:
+    def finder(self) -> MovementSearch:
         """The search over the library, made anew when that is another."""
         words = self.session.words
         if self._finder is None or self._finder.library is not words.library:
-            self._finder = Finder(words.library, words.positions, words.blocks)
+            self._finder = MovementSearch(words.library, words.positions, words.blocks)
         return self._finder
 
     def here(self) -> str:
@@ -269,14 +280,14 @@ class FinderPane(QWidget):
             self.list.setCurrentIndex(self.hits.index(0))
         self._say_where(typed, bool(found))
 
-    def _typed(self, hit: Hit, dose: str) -> str:
+    def _typed(self, hit: SearchHit, dose: str) -> str:
         """A hit's dose and sides as they were typed; "" for what it can't have."""
         try:
             return "" if hit.block else _as_typed(self.finder.step(hit.movement.id, dose), hit)
         except Problem:
             return ""
 
-    def bring(self, row: int, place: Place) -> None:
+    def bring(self, row: int, place: NodePlace) -> None:
         """Puts a hit in at a place, where it was carried to."""
         if not 0 <= row < len(self.hits.hits):
             return
@@ -314,9 +325,9 @@ class FinderPane(QWidget):
 
     def _draw_figures(self) -> None:
         # What draws them need not be there for the window to be on screen.
-        from yewhour.ui.kit import figure
+        from yewhour.ui.kit import figure_view
 
-        self.painter_of_hits.figures = figure
+        self.painter_of_hits.figures = figure_view
         self.list.viewport().update()
 
     def _move(self, by: int) -> None:

@@ -18,13 +18,14 @@ from PySide6.QtWidgets import (
 
 from yewhour.core.edits.places import nodes_of, outermost
 from yewhour.core.lengths import TICKS_PER_S, show_length
-from yewhour.core.plan.movement import MEASURES, Movement
+from yewhour.core.library.movement import MEASURES, Movement
 from yewhour.core.plan.nodes import Pair, Rounds, Step
 from yewhour.core.timing.layout import Segment
-from yewhour.ui.desk.cards import finding_card, refusal_card
+from yewhour.ui.desk.finding_cards import finding_card, refusal_card
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.chips import Chips
-from yewhour.ui.kit.controls import (
+from yewhour.ui.kit.commands import DEEDS
+from yewhour.ui.kit.controls.chips import Chips
+from yewhour.ui.kit.controls.controls import (
     Stepper,
     Wrapping,
     button,
@@ -33,10 +34,9 @@ from yewhour.ui.kit.controls import (
     page,
     wrapped,
 )
-from yewhour.ui.kit.deeds import DEEDS
 from yewhour.ui.kit.theme import Theme
-from yewhour.ui.sprig.hand import Hand
-from yewhour.ui.sprig.part import section_lines
+from yewhour.ui.sprig.actions import SprigActions
+from yewhour.ui.sprig.section_lines import section_lines
 
 MOST_CARDS = 12
 FIGURE_HIGH = 96.0  # pixels
@@ -49,7 +49,7 @@ FIRST_STEPS = (
 class Inspector(QWidget):
     """Shows what is chosen and changes it through the hand."""
 
-    def __init__(self, session: Session, hand: Hand, theme: Callable[[], Theme]) -> None:
+    def __init__(self, session: Session, hand: SprigActions, theme: Callable[[], Theme]) -> None:
         super().__init__()
         self.theme = theme
         self.session = session
@@ -152,7 +152,7 @@ class Inspector(QWidget):
     def _figures(self, movement: Movement, segments: list[Segment]) -> None:
         """How it looks, on the sides it is done on."""
         # Nothing is chosen when the window comes on screen.
-        from yewhour.ui.kit.figure import FigureStrip
+        from yewhour.ui.kit.figure_view import FigureStrip
 
         sides = list(dict.fromkeys(one.side for one in segments if one.side in ("left", "right")))
         strip = FigureStrip(self.theme(), FIGURE_HIGH)

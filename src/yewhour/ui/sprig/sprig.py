@@ -24,18 +24,28 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QToolTip
 
 from yewhour.core.edits.arrange import moved, with_node
-from yewhour.core.edits.places import end_of, group_of, nodes_of, place_of
+from yewhour.core.edits.places import (
+    end_of,
+    group_of,
+    nodes_of,
+    place_of,
+)
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.plan.nodes import children
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import plain_tip
+from yewhour.ui.kit.controls.controls import plain_tip
 from yewhour.ui.kit.theme import Theme, scale
-from yewhour.ui.sprig.needles import Needle
-from yewhour.ui.sprig.paint import SprigPainter
-from yewhour.ui.sprig.places import HIT_TYPE, Slot, nearest, slots
-from yewhour.ui.sprig.scene import Scene
+from yewhour.ui.sprig.picture.drop_places import (
+    HIT_TYPE,
+    DropPlace,
+    drop_places,
+    nearest,
+)
+from yewhour.ui.sprig.picture.needles import Needle
+from yewhour.ui.sprig.picture.painter import SprigPainter
+from yewhour.ui.sprig.picture.scene import Scene
 
 STEP_S = 5.0  # the handle moves in steps of this
 MINUTE_S = 60.0
@@ -46,7 +56,7 @@ GRIP = 5.0  # pixels about a needle's end where it can be pulled
 FAR = 60.0  # pixels below where it was, at which the length handle goes twice as fast
 
 
-class Held(NamedTuple):
+class Gesture(NamedTuple):
     """Where the length handle was taken hold of: a height, the seconds there, and pixels a second."""
 
     y: float
@@ -62,10 +72,10 @@ class Sprig(Scene):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.setAcceptDrops(True)
-        self._slots: list[Slot] = []
+        self._slots: list[DropPlace] = []
         self._press: QPointF | None = None
         self._pressed: Needle | None = None
-        self._grip = Held(0.0, 0.0, 1.0)
+        self._grip = Gesture(0.0, 0.0, 1.0)
 
     # --- hands ---------------------------------------------------------------------------------------------
 
@@ -100,7 +110,7 @@ class Sprig(Scene):
         title = next((index for box, index in self.titles if box.contains(at)), None)
         if self.handle_rect().adjusted(-8, -12, 8, 8).contains(at):
             self.held, self.axis_s = "length", made.length_s
-            self._grip = Held(at.y(), made.length_s, self.reach.px_per_s)
+            self._grip = Gesture(at.y(), made.length_s, self.reach.px_per_s)
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
         elif (pulled := self._pull_at(at)) is not None and self.session.node_at(pulled.segment.id):
             self.session.select(pulled.segment.id)
@@ -197,7 +207,7 @@ class Sprig(Scene):
         if self.session.plan is not None and self.session.made is not None:
             self.session.drop_trial()
             self.held = "move"
-            self._slots = slots(self.session.plan, self.session.made, self.session.words.library)
+            self._slots = drop_places(self.session.plan, self.session.made, self.session.words.library)
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
 
     def _carry(self, at: QPointF) -> None:
@@ -257,7 +267,7 @@ class Sprig(Scene):
             self.session.do(f"{self.pulled} {unit} in {segment.turn.name}", self._pulled_plan())
         self.session.drop_trial()
 
-    def _drop(self, slot: Slot) -> None:
+    def _drop(self, slot: DropPlace) -> None:
         assert self.session.plan is not None
         try:
             plan = moved(self.session.plan, self.session.picked, slot.place, self.session.words.library)
@@ -270,7 +280,7 @@ class Sprig(Scene):
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if event.mimeData().hasFormat(HIT_TYPE) and self.session.plan is not None:
             plan, made = self.session.plan, self.session.made
-            self._slots = slots(plan, made, self.session.words.library) if made is not None else []
+            self._slots = drop_places(plan, made, self.session.words.library) if made is not None else []
             event.acceptProposedAction()
 
     def dragMoveEvent(self, event: QDragMoveEvent) -> None:

@@ -3,12 +3,24 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from yewhour.ui.kit.theme import DARK, DIM, LIGHT, Theme, font
-from yewhour.ui.take.faces import Face, GoingBy, Line, Pacer, SideBand
+from yewhour.ui.kit.theme import (
+    DARK,
+    DIM,
+    LIGHT,
+    Theme,
+    font,
+)
+from yewhour.ui.take.faces import (
+    Face,
+    GoingBy,
+    LineFace,
+    Pacer,
+    SideBand,
+)
 from yewhour.ui.take.figures import FigureFace
 
 
-class Board(QWidget):
+class TakeBoard(QWidget):
     """Each thing has a place of its own, so that nothing jumps."""
 
     def __init__(self, theme: Theme) -> None:
@@ -22,8 +34,8 @@ class Board(QWidget):
     def _build(self) -> None:
         self.going = GoingBy(self.theme)
         self.bands = {"left": SideBand(self.theme, "left"), "right": SideBand(self.theme, "right")}
-        self.name, self.clock = Line(self.theme, 34.0), QLabel()
-        self.line, self.following = Line(self.theme, 56.0), Line(self.theme, 24.0, soft=True)
+        self.name, self.clock = LineFace(self.theme, 34.0), QLabel()
+        self.line, self.following = LineFace(self.theme, 56.0), LineFace(self.theme, 24.0, soft=True)
         self.pacer = Pacer(self.theme)
         self.figure, self.next_figure = FigureFace(self.theme), FigureFace(self.theme, small=True)
         self.phase, self.count, self.left_s, self.coming, self.late, self.hints = (QLabel() for _ in range(6))

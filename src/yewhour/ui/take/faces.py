@@ -6,11 +6,11 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from yewhour.core.shelf.twig import Twig, strokes_of
+from yewhour.core.shelf.thumbnail import Thumbnail, strokes_of
 from yewhour.core.take.moment import Moment
 from yewhour.core.take.take import Take
 from yewhour.ui.kit.theme import Theme, font, side_colour
-from yewhour.ui.kit.twig import paint_twig
+from yewhour.ui.kit.thumbnail import paint_thumbnail
 
 
 class Face(QWidget):
@@ -220,7 +220,7 @@ class GoingBy(Face):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         end = max(take.end, take.target)
         strokes = strokes_of(take.segments, take.start, end)
-        paint_twig(painter, self._box(), Twig("", 0.0, "", strokes), self.theme)
+        paint_thumbnail(painter, self._box(), Thumbnail("", 0.0, "", strokes), self.theme)
         y = self._y_of(take.target)
         painter.setPen(QPen(QColor(self.theme.soft), 2))
         painter.drawLine(QPointF(24, y), QPointF(self.width() - 24, y))
@@ -231,7 +231,7 @@ class GoingBy(Face):
 SIZES = (56.0, 50.0, 46.0, 42.0, 38.0, 34.0, 30.0, 26.0, 22.0, 18.0)
 
 
-class Line(Face):
+class LineFace(Face):
     """Words as large as their room lets them be."""
 
     def __init__(self, theme: Theme, largest: float, soft: bool = False) -> None:

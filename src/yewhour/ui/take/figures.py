@@ -8,7 +8,12 @@ from PySide6.QtWidgets import QSizePolicy
 
 from yewhour.core.take.moment import Moment
 from yewhour.core.timing.layout import Segment
-from yewhour.ui.kit.figure import Drawn, moving_of, paint_figure, portrait_of
+from yewhour.ui.kit.figure_view import (
+    FigurePicture,
+    moving_of,
+    paint_figure,
+    portrait_of,
+)
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.take.faces import Face
 
@@ -39,7 +44,7 @@ class FigureFace(Face):
     def __init__(self, theme: Theme, small: bool = False) -> None:
         super().__init__(theme)
         self.small = small
-        self.one: Drawn | None = None
+        self.one: FigurePicture | None = None
         self.side = "both"
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Expanding)
         self.setAccessibleName("The next posture" if small else "The posture")
@@ -65,7 +70,7 @@ class FigureFace(Face):
         body = OTHER[side] if mirror and side in OTHER else side
         self._put(self._drawn(here, segment, body), side)
 
-    def _drawn(self, here: Moment, segment: Segment, body: str) -> Drawn | None:
+    def _drawn(self, here: Moment, segment: Segment, body: str) -> FigurePicture | None:
         movement, position = segment.turn.movement, segment.turn.start
         states = () if self.small else moving_of(movement, body, position)
         if len(states) > 1 and segment is not here.segment:
@@ -74,7 +79,7 @@ class FigureFace(Face):
             return portrait_of(movement, body, position)
         return states[round(gone_there(here, segment) * (len(states) - 1))]
 
-    def _put(self, one: Drawn | None, side: str) -> None:
+    def _put(self, one: FigurePicture | None, side: str) -> None:
         if one is not self.one or side != self.side:
             self.one, self.side = one, side
             self.update()

@@ -16,15 +16,15 @@ from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
 from yewhour.core.take.moment import Moment
 from yewhour.core.take.take import Take
-from yewhour.store.broken import Broken, broken_takes, leave
+from yewhour.state.takes.interrupted_takes import InterruptedTake, interrupted_takes, leave
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.theme import Theme
-from yewhour.ui.take import words
-from yewhour.ui.take.board import Board, put
-from yewhour.ui.take.conductor import Conductor, Leads
-from yewhour.ui.take.keys import TITLES, TakeKeys, key_name
+from yewhour.ui.take import take_words
+from yewhour.ui.take.board import TakeBoard, put
 from yewhour.ui.take.rehearsing import Rehearsal
-from yewhour.ui.take.sounds import Sounds
+from yewhour.ui.take.sounds import TakeSounds
+from yewhour.ui.take.take_keys import TITLES, TakeKeys, key_name
+from yewhour.ui.take.take_runner import Leads, TakeRunner
 
 FRAME_MS = 16
 LEADS: dict[Leads, str] = {
@@ -42,7 +42,7 @@ KEYS_REHEARSAL = (
 )
 
 
-class TakePage(Board):
+class TakePage(TakeBoard):
     """Carries the class of a session through a take.
 
     left: the teacher goes back to the class.
@@ -50,13 +50,13 @@ class TakePage(Board):
 
     left = Signal()
 
-    def __init__(self, session: Session, theme: Theme, conductor: Conductor | None = None) -> None:
+    def __init__(self, session: Session, theme: Theme, conductor: TakeRunner | None = None) -> None:
         super().__init__(theme)
         self.session = session
-        self.conductor = conductor or Conductor()
+        self.conductor = conductor or TakeRunner()
         self.keys = TakeKeys()
-        self.broken: Broken | None = None
-        self.sounds = Sounds(self.conductor)
+        self.broken: InterruptedTake | None = None
+        self.sounds = TakeSounds(self.conductor)
         self.rehearsal = Rehearsal()
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
         self._told = ""
@@ -85,7 +85,7 @@ class TakePage(Board):
             return
         if session.solved is not None and session.made is not None and not session.refusal:
             conductor.prepare(session.solved, session.made)
-        self.broken = next(iter(broken_takes()), None)
+        self.broken = next(iter(interrupted_takes()), None)
         self._told = ""
         self.show_take()
 
@@ -235,14 +235,14 @@ class TakePage(Board):
         self.line.say(here.line.text if here.line is not None else "")
         self.following.say(here.following.text if here.following is not None else "")
         self._show_sides(here)
-        put(self.phase, "standing still" if self.conductor.standing else words.phase_words(here))
-        put(self.count, words.count_words(here))
+        put(self.phase, "standing still" if self.conductor.standing else take_words.phase_words(here))
+        put(self.count, take_words.count_words(here))
         left_s = max(1, -(-int(here.left) // 10))
         put(self.left_s, str(left_s) if left_s < 100 else show_length(left_s))
-        put(self.coming, words.coming_words(here))
+        put(self.coming, take_words.coming_words(here))
         left = show_length(seconds(max(0, round(take.target - here.at))))
         put(self.clock, f"{left} to go")
-        put(self.late, self._told or words.late_words(take, here))
+        put(self.late, self._told or take_words.late_words(take, here))
 
     @property
     def _mirrors(self) -> bool:

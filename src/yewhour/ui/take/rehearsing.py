@@ -1,10 +1,15 @@
 """What a teacher chooses for a rehearsal: where it begins, what of the class, how fast."""
 
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.take.rehearsal import ONLY, Stretch, beginnings, stretches
+from yewhour.core.take.rehearsal import (
+    ONLY,
+    Stretch,
+    beginnings,
+    stretches,
+)
 from yewhour.core.take.take import Take
 from yewhour.core.timing.layout import Segment
-from yewhour.store.rehearsed import stumbled_in
+from yewhour.state.takes.stumbles import stumbled_in
 
 SPEEDS = {1.0: "", 0.5: ", at half speed", 2.0: ", at double speed"}
 

@@ -7,13 +7,13 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
+from yewhour.content.terms import load_voice
 from yewhour.core.take.take import Take
-from yewhour.store.takesounds import sound_from, sounds_in
-from yewhour.store.terms import load_voice
-from yewhour.ui.take.conductor import Conductor
+from yewhour.state.takes.take_sounds import sound_from, sounds_in
+from yewhour.ui.take.take_runner import TakeRunner
 
 
-class Sounds(QObject):
+class TakeSounds(QObject):
     """Each is made when it is first wanted; none of them stops a take.
 
     told: something to be read in the foot. device: that is played on and recorded from, "" for the usual.
@@ -21,7 +21,7 @@ class Sounds(QObject):
 
     told = Signal(str)
 
-    def __init__(self, conductor: Conductor) -> None:
+    def __init__(self, conductor: TakeRunner) -> None:
         super().__init__()
         self.conductor = conductor
         self.device = ""
@@ -39,10 +39,10 @@ class Sounds(QObject):
         """Something else in the ear."""
         if self.prompter is None:
             # The voice and its device, 100 ms to import, which a take without them does not need.
-            from yewhour.ui.take.prompter import Prompter
+            from yewhour.ui.take.ear_prompter import EarPrompter
 
             slower = {str(name): value for name, value in load_voice().slower.items()}
-            self.prompter = Prompter(slower, self.device)
+            self.prompter = EarPrompter(slower, self.device)
             self.prompter.told.connect(self.told)
         self.prompter.next_choice(self.conductor.take, self._now())
 
@@ -84,10 +84,10 @@ class Sounds(QObject):
         if self.conductor.leads != "voice" or self.follower is not None or take is None:
             return
         # The recogniser, half a second to load, which a take led otherwise does not need.
-        from yewhour.ui.take.follower import Follower
+        from yewhour.ui.take.voice_follower import VoiceFollower
 
         begun_s = self.conductor.now_s
-        self.follower = Follower(take, self.device)
+        self.follower = VoiceFollower(take, self.device)
         self.follower.told.connect(self.told)
         self.follower.heard.connect(
             lambda number, words: self.conductor.hear(

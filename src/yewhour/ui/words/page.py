@@ -6,17 +6,23 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
-from yewhour.core.edits.retell import lines_with, replaced
+from yewhour.core.edits.line_edits import lines_with, replaced
 from yewhour.core.problem import Problem
-from yewhour.ui.desk.cards import FixButton
+from yewhour.ui.desk.finding_cards import FixButton
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls import Wrapping, button, emptied, label, row
+from yewhour.ui.kit.controls.controls import (
+    Wrapping,
+    button,
+    emptied,
+    label,
+    row,
+)
 from yewhour.ui.kit.theme import Theme, scale
-from yewhour.ui.words.pen import Pen
-from yewhour.ui.words.script import Script
+from yewhour.ui.words.line_actions import LineActions
+from yewhour.ui.words.script_list import ScriptList
 
 
-class Words(QWidget):
+class WordsPage(QWidget):
     """The page."""
 
     told = Signal(str)
@@ -25,8 +31,8 @@ class Words(QWidget):
         super().__init__()
         self.session = session
         self.setObjectName("page")
-        self.script = Script(session, theme)
-        self.pen = Pen(session, self.script)
+        self.script = ScriptList(session, theme)
+        self.pen = LineActions(session, self.script)
         self.find_field = QLineEdit()
         self.find_field.setPlaceholderText("Find words in the script")
         self.find_field.setAccessibleName("Find words")
@@ -146,7 +152,7 @@ class Words(QWidget):
             if text and text in rows[number].text.lower():
                 index = self.script.lines.index(number)
                 self.script.setCurrentIndex(index)
-                self.script.scrollTo(index, Script.ScrollHint.PositionAtCenter)
+                self.script.scrollTo(index, ScriptList.ScrollHint.PositionAtCenter)
                 return
 
     def replace_all(self) -> None:

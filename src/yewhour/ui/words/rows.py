@@ -7,18 +7,18 @@ from itertools import zip_longest
 
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
-from yewhour.core.made import Made
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.script.cue import Cue, Dropped
-from yewhour.core.script.handwork import applies, said
+from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
+from yewhour.core.wording.own_words import edit_applies, edited_text
 
 GAP = 4  # ticks between two lines, as placed
 QUIET_S = 8.0  # a silence this long is shown as one
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class ScriptRow:
     """One row. Only one of cue, left, muted and finding is there.
 
     heading, section: what opens above it. quiet_s: the silence after it. takes_s, room_s: how long the line
@@ -66,7 +66,7 @@ class Row:
         return f"{clock}{side}: {self.text}. {self.takes_s:.1f} of {self.room_s:.1f} seconds"
 
 
-def rows_of(made: Made) -> list[Row]:
+def rows_of(made: TimedClass) -> list[ScriptRow]:
     """Every row of a class."""
     segments = {segment.id: segment for segment in made.segments}
     bare = sorted(
@@ -84,16 +84,16 @@ def rows_of(made: Made) -> list[Row]:
     return rows
 
 
-def _headed(row: Row, heading: str, section: str) -> Row:
+def _headed(row: ScriptRow, heading: str, section: str) -> ScriptRow:
     return replace(row, heading=heading, section=section)
 
 
-def _lines(made: Made, segments: dict[str, Segment]) -> list[Row]:
+def _lines(made: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
     found = []
     for cue, after in zip_longest(made.cues, made.cues[1:]):
         until = after.start if after else made.length
         found.append(
-            Row(
+            ScriptRow(
                 cue.start, _shown(segments, cue.segment), cue.text, cue.side, cue.purpose, cue=cue,
                 quiet_s=seconds(until - cue.end), takes_s=seconds(cue.end - cue.start),
                 room_s=seconds(max(cue.end, until - (GAP if after else 0)) - cue.start),
@@ -102,32 +102,32 @@ def _lines(made: Made, segments: dict[str, Segment]) -> list[Row]:
     return found
 
 
-def _left(made: Made, segments: dict[str, Segment]) -> list[Row]:
+def _left(made: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
     """Lines left out; one that stands twice on a place is shown once."""
     found, known = [], set()
     for line in made.dropped:
         if (line.segment, line.text) not in known:
             known.add((line.segment, line.text))
             where = _shown(segments, line.segment)
-            found.append(Row(line.start, where, line.text, line.side, line.purpose, left=line))
+            found.append(ScriptRow(line.start, where, line.text, line.side, line.purpose, left=line))
     return found
 
 
-def _muted(made: Made) -> list[Row]:
+def _muted(made: TimedClass) -> list[ScriptRow]:
     found = []
     for edit in made.plan.edits:
         if edit.do == "mute":
-            places = [s for s in made.segments if applies(edit, s.turn) and not s.turn.setup_for]
+            places = [s for s in made.segments if edit_applies(edit, s.turn) and not s.turn.setup_for]
             for place in places[:1]:
-                text = said(edit, place.turn) if edit.text else edit.was
-                found.append(Row(place.start, place, text, place.side, edit.purpose, muted=edit))
+                text = edited_text(edit, place.turn) if edit.text else edit.was
+                found.append(ScriptRow(place.start, place, text, place.side, edit.purpose, muted=edit))
     return found
 
 
-def _findings(made: Made, segments: dict[str, Segment]) -> list[Row]:
+def _findings(made: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
     first = made.segments[0]
     return [
-        Row(segment.start, segment, finding.message, "both", finding=finding)
+        ScriptRow(segment.start, segment, finding.message, "both", finding=finding)
         for finding in made.findings
         for segment in [_shown(segments, finding.segment) if finding.segment in segments else first]
     ]

@@ -5,21 +5,21 @@ from collections.abc import Iterator, Mapping, Sequence
 import numpy as np
 
 from yewhour.core.lengths import TICKS_PER_S
-from yewhour.core.plan.own import Own, share
+from yewhour.core.plan.own_shares import OwnShares, own_share
 from yewhour.voice.sound import signs
-from yewhour.voice.sound.cast import Heard
-from yewhour.voice.sound.speaker import Speaker
-from yewhour.voice.sound.synth import FASTEST, WORDS_PER_MIN, Samples
+from yewhour.voice.sound.shipped_voice import FASTEST, WORDS_PER_MIN, Samples
+from yewhour.voice.sound.sound_events import SoundEvent
+from yewhour.voice.sound.voices import SpeakingVoice
 
 BLOCK_S = 5
 
 
-def her_voice(slower: Mapping[str, float], own: Own) -> dict[str, float]:
+def her_voice(slower: Mapping[str, float], own: OwnShares) -> dict[str, float]:
     """How much slower each way of speaking is than the voice, at her own seconds."""
-    return {name: value * share(own, "voice", name) for name, value in slower.items()}
+    return {name: value * own_share(own, "voice", name) for name, value in slower.items()}
 
 
-class Mix:
+class ClassMix:
     """What is heard of a class of so many ticks.
 
     voice_rate: the teacher's against the voice. slower: how much slower than instructing each way of
@@ -28,7 +28,12 @@ class Mix:
     """
 
     def __init__(
-        self, heard: Sequence[Heard], length: int, voice: Speaker, voice_rate: float, slower: dict[str, float]
+        self,
+        heard: Sequence[SoundEvent],
+        length: int,
+        voice: SpeakingVoice,
+        voice_rate: float,
+        slower: dict[str, float],
     ) -> None:
         self.heard = list(heard)
         self.voice = voice
@@ -43,7 +48,7 @@ class Mix:
         """The sample that a tick is at, exactly: there is a whole number of them in a tick."""
         return tick * self.rate // TICKS_PER_S
 
-    def sound_of(self, one: Heard) -> Samples:
+    def sound_of(self, one: SoundEvent) -> Samples:
         """One thing as it sounds."""
         if one.kind == "line":
             return self._line(one)
@@ -53,7 +58,7 @@ class Mix:
             return signs.side(one.kind, self.rate)
         return signs.breath(one.kind, one.room / TICKS_PER_S, self.rate)
 
-    def _line(self, one: Heard) -> Samples:
+    def _line(self, one: SoundEvent) -> Samples:
         speed = WORDS_PER_MIN * self._voice_rate / self._slower.get(one.slower, 1.0)
         said, room = self.voice.say(one.text, speed), self.sample_of(one.room)
         if len(said) <= room:

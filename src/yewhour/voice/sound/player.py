@@ -11,7 +11,7 @@ import av
 import miniaudio
 import numpy as np
 
-from yewhour.voice.sound.synth import Samples
+from yewhour.voice.sound.shipped_voice import Samples
 
 RATE = 44100
 BUFFER_MS = 100

@@ -13,13 +13,13 @@ import av
 import miniaudio
 import numpy as np
 
-from yewhour.voice.sound.synth import Samples
+from yewhour.voice.sound.shipped_voice import Samples
 
 RATE = 48000
 BLOCK_S = 1
 
 
-class Taker(Protocol):
+class SoundSink(Protocol):
     """What sound can be given to."""
 
     rate: int
@@ -93,7 +93,7 @@ class SoundFile:
 class Microphone:
     """The microphone, given to a file or a listener. told: what goes wrong; the take goes on."""
 
-    def __init__(self, file: Taker, told: Callable[[str], object], name: str = "") -> None:
+    def __init__(self, file: SoundSink, told: Callable[[str], object], name: str = "") -> None:
         self.file = file
         self._device: Any = None
         null = name == "null"

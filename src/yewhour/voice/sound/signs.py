@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from yewhour.voice.sound.synth import Samples
+from yewhour.voice.sound.shipped_voice import Samples
 
 BELL_HZ = 174.6
 SIDE_HZ = {"right": 659.3, "left": 440.0}  # right is the higher one

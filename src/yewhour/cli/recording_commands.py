@@ -1,0 +1,119 @@
+"""The commands about what comes after a class: its take, its sound, a look back, and the shelf."""
+
+import argparse
+import sys
+from pathlib import Path
+
+from yewhour.cli.requested import teaching_data, timed_class
+from yewhour.cli.terminal import progress, say, write_out
+from yewhour.content.terms import load_voice
+from yewhour.core.outline.reader import read_outline
+from yewhour.core.problem import Problem
+from yewhour.state.classes.class_file import plan_bytes
+from yewhour.state.takes.replayed_take import replay_take
+from yewhour.state.takes.take_sounds import CLASS, MARKS, sounds_in
+
+
+def take(options: argparse.Namespace) -> None:
+    taken = replay_take(options.class_file, options.marks, options.length, teaching_data())
+    for told in taken.told:
+        say(f"yewhour: {told}", file=sys.stderr)
+    write_out(taken.json if options.format == "json" else taken.text, options.out, options.class_file)
+
+
+def look_back(options: argparse.Namespace) -> None:
+    # The words that are compared, and NumPy, which no other command needs.
+    from yewhour.state.takes.recordings import (
+        RecordingSource,
+        ReviewedRecording,
+        UnplannedRecording,
+        any_line,
+        heard_in,
+        review_recording,
+        review_unplanned,
+        write_real,
+    )
+
+    path, marks = options.class_file, options.marks
+    sounds: tuple[tuple[float, Path], ...] = ((0.0, options.sound),) if options.sound else ()
+    if path is not None and path.is_dir():  # a take, as it is kept
+        if not (path / CLASS).is_file():
+            raise Problem("There is no take in this folder.", str(path), "Name a take's folder, or a class.")
+        path, marks = path / CLASS, path / MARKS
+        sounds = sounds or tuple(sounds_in(path.parent))
+    source = RecordingSource(options.captions, sounds)
+    if path is None and options.to is not None:
+        raise Problem("Without its class nothing can be written as it was.", do="Name the class too.")
+    if path is None and options.captions is None and not sounds:
+        raise Problem("There is nothing to look back at.", do="Name a class, --captions or --sound.")
+    words, made, take = teaching_data(), None, None
+    if path is not None and marks is not None:
+        taken = replay_take(path, marks, options.length, words)
+        for told in taken.told:
+            say(f"yewhour: {told}", file=sys.stderr)
+        made, take = taken.made, taken.take
+    elif path is not None:
+        made = timed_class(options)
+    cues = take.cues if take is not None else made.cues if made is not None else any_line(words)
+    hearing = heard_in(source, cues, progress())
+    if made is not None and (take is not None or hearing is not None):
+        looked: ReviewedRecording | UnplannedRecording = review_recording(made, take, hearing)
+        if options.to is not None and isinstance(looked, ReviewedRecording):
+            for written in write_real(looked, source, options.to, path.stem, options.replace):
+                say(written, file=sys.stderr)
+    elif hearing is not None:
+        looked = review_unplanned(hearing, source.name)
+    else:
+        raise Problem("There is nothing to look back at.", do="Name --marks, --captions or --sound.")
+    write_out(looked.json if options.format == "json" else looked.text, options.out, path)
+
+
+def bring_in(options: argparse.Namespace) -> None:
+    # The words that are compared, which no other command needs.
+    from yewhour.state.takes.recordings import brought_from, captions_in
+
+    words = teaching_data()
+    hearing = captions_in(options.captions)
+    for told in hearing.told:
+        say(f"yewhour: {told}", file=sys.stderr)
+    brought = brought_from(hearing, words, options.captions.stem)
+    content = brought.outline.encode()
+    if options.out is not None and options.out.suffix.lower() == ".yewhour":
+        content = plan_bytes(read_outline(brought.outline, words.library, str(options.out)))
+    write_out(content, options.out, options.captions)
+    found, notes = len(brought.items), brought.notes
+    say(f"yewhour: {found} movements found, {notes} lines left as notes", file=sys.stderr)
+
+
+def voice(options: argparse.Namespace) -> None:
+    # Codecs and NumPy, which no other command needs.
+    from yewhour.state.voices import install_voice, voice_named
+    from yewhour.voice.sound.speak_class import speak_class
+
+    if options.install:
+        install_voice(lambda text: say(f"yewhour: {text}", file=sys.stderr))
+        return
+    if options.class_file is None or options.out is None:
+        raise Problem(
+            "A class and a file to speak it into are needed.", do="Say: voice FILE --out class.flac"
+        )
+    made = timed_class(options)
+    if options.out.exists() and options.out.samefile(options.class_file):
+        raise Problem("This is the class itself; it is not written over.", str(options.out), "Name another.")
+    slower = {str(name): value for name, value in load_voice().slower.items()}
+    told = speak_class(made, options.out, voice_named(options.voice), options.parts, slower, progress())
+    say(told)
+
+
+def shelf(options: argparse.Namespace) -> None:
+    # SQLite, which no other command needs.
+    from yewhour.state.logbook.shelf_report import shelf_report
+
+    content = shelf_report(
+        options.made_up,
+        options.find,
+        options.format,
+        teaching_data(),
+        lambda problem: say(problem, sys.stderr),
+    )
+    write_out(content, options.out)

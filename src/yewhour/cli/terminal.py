@@ -1,0 +1,51 @@
+"""The terminal: what is said on it and written to it, so that nothing in a file can steer it."""
+
+import re
+import sys
+from collections.abc import Callable
+from pathlib import Path
+from typing import TextIO
+
+import msgspec
+
+from yewhour.core.problem import Problem
+from yewhour.files.atomic_files import write_whole
+
+_STEERING = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f]")
+_CONTROL = re.compile(rb"[\x00-\x08\x0b-\x1f\x7f]|\xc2[\x80-\x9f]")  # what would steer a terminal
+
+
+def say(text: object, file: TextIO | None = None) -> None:
+    """A line on the terminal; what is in a file can't steer it."""
+    print(_STEERING.sub("", str(text)), file=file or sys.stdout)
+
+
+def write_json(value: object) -> None:
+    write_out(msgspec.json.format(msgspec.json.encode(value), indent=1) + b"\n", None)
+
+
+def write_out(content: bytes, out: Path | None, source: Path | None = None) -> None:
+    """Writes to a path, whole or not at all, or to standard output; never over what it was made from."""
+    if out and source and out.exists() and out.samefile(source):
+        raise Problem("This is the class itself; it is not written over.", str(out), "Name another file.")
+    if out:
+        write_whole(out, content)
+    elif sys.stdout is None:
+        raise Problem("Standard output is closed.", do="Name a file, with --out.")
+    else:
+        sys.stdout.buffer.write(_CONTROL.sub(b"", content) if sys.stdout.isatty() else content)
+        sys.stdout.flush()
+
+
+def progress() -> Callable[[float], None]:
+    """Shows on a terminal how far something is."""
+    shown = -1
+
+    def progress(share: float) -> None:
+        nonlocal shown
+        percent = int(share * 100)
+        if sys.stderr is not None and sys.stderr.isatty() and percent != shown:
+            shown = percent
+            print(f"\ryewhour: {percent} %", end="" if percent < 100 else "\n", file=sys.stderr, flush=True)
+
+    return progress

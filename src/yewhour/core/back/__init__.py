@@ -1,1 +1,0 @@
-"""Looking back: what was really said and done, from marks, captions or sound."""

@@ -1,0 +1,43 @@
+"""Every check there is, held against the rules of data/checks.toml."""
+
+from collections.abc import Iterator
+
+from yewhour.core.checks import (
+    body,
+    by_ear,
+    counted,
+    film,
+    lines,
+    promise,
+)
+from yewhour.core.checks.registry import CHECKS
+from yewhour.core.finding import CheckRules, Finding, Severity
+from yewhour.core.preparation import PreparedPlan
+from yewhour.core.problem import Problem
+from yewhour.core.timed_class import TimedClass
+
+# A file of checks is one of these; importing it registers what is in it.
+ROOMS = (body, counted, by_ear, film, lines, promise)
+ORDER: dict[Severity, int] = {"wrong": 0, "look": 1, "note": 2}
+
+
+def verified_rules(rules: CheckRules) -> CheckRules:
+    """The rules, when each has its check and each check its rule; else raises Problem for the first."""
+    for code in sorted(set(rules) ^ set(CHECKS)):
+        what = (
+            f"There is no check for the rule {code!r}."
+            if code in rules
+            else f"The check {code!r} has no rule."
+        )
+        raise Problem(what, "data/checks.toml", f"The rules are: {', '.join(sorted(CHECKS))}.")
+    return rules
+
+
+def findings(made: TimedClass, setting: PreparedPlan) -> Iterator[Finding]:
+    """Every finding of a made class, the worst first."""
+    rules = setting.words.rules
+    for code, rule in sorted(rules.items(), key=lambda item: ORDER[item[1].severity]):
+        for notice in CHECKS[code](made, setting):
+            message = rule.message.format_map(notice.words)
+            fix = rule.fix.format_map(notice.words)
+            yield Finding(code, rule.severity, notice.segment, message, fix, notice.edit)

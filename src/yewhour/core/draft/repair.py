@@ -1,0 +1,148 @@
+"""Mending: what the checks find in a drafted class is mended by its own fix, or left out."""
+
+from collections.abc import Sequence
+from itertools import zip_longest
+
+import msgspec
+
+from yewhour.core.draft.candidate_pool import CandidatePool
+from yewhour.core.finding import Finding
+from yewhour.core.lengths import show_length
+from yewhour.core.pipeline import SolvedPlan, solve
+from yewhour.core.plan.edit import apply_all
+from yewhour.core.plan.nodes import Node, Pair, Step
+from yewhour.core.plan.plan import Brief, Plan
+from yewhour.core.problem import CannotFit, Problem
+from yewhour.core.teaching_data import TeachingData
+from yewhour.core.timed_class import TimedClass
+
+MENDS = 5
+
+
+def above(findings: Sequence[Finding]) -> list[Finding]:
+    """What is more than a remark."""
+    return [one for one in findings if one.severity != "note"]
+
+
+def repair(plan: Plan, words: TeachingData, pool: CandidatePool) -> tuple[Plan, TimedClass]:
+    """The plan with what the checks found mended, and its class at the length promised."""
+    solved = solve(plan, words)
+    made = fit_draft(solved)
+    tried: set[tuple[str, str]] = set()
+    for _ in range(MENDS):
+        wrong = above(made.findings)
+        if not wrong:
+            break
+        try:
+            after = _without_all(plan, wrong, made, pool, tried, words)
+            solved = solve(after, words)
+            made = fit_draft(solved)
+        except Problem:
+            break
+        plan = after
+    return plan, made
+
+
+def fit_draft(solved: SolvedPlan) -> TimedClass:
+    """The class at the length promised. Raises Problem, with what it could be, where it can't be that."""
+    try:
+        return solved.make()
+    except CannotFit:
+        longest, shortest = show_length(solved.longest_s), show_length(solved.shortest_s)
+        if solved.longest_s < solved.promised_s:
+            what = f"Without doing anything twice it comes to {longest} at most."
+        else:
+            what = f"With all that it needs it takes {shortest} at least."
+        raise Problem(what, "draft, length", "Ask for that length, or for another style.") from None
+
+
+def _without_all(
+    plan: Plan,
+    wrong: Sequence[Finding],
+    made: TimedClass,
+    pool: CandidatePool,
+    tried: set[tuple[str, str]],
+    words: TeachingData,
+) -> Plan:
+    """The plan with all that was found mended at once; what a fix did not help is left out.
+
+    tried: what was mended before. Raises Problem where nothing could be.
+    """
+    after, trouble = plan, None
+    worded: set[str] = set()  # steps that have got a line: it is said on both sides
+    for one in wrong:
+        if one.edit is not None and one.edit.deed == "lines":
+            if one.edit.node in worded:
+                continue
+            worded.add(one.edit.node)
+        try:
+            after = _without(after, one, made, pool, (one.code, one.segment) in tried, words)
+            tried.add((one.code, one.segment))
+        except Problem as problem:
+            trouble = problem
+    if after == plan and trouble is not None:
+        raise trouble
+    return after
+
+
+def _without(
+    plan: Plan, finding: Finding, made: TimedClass, pool: CandidatePool, again: bool, words: TeachingData
+) -> Plan:
+    """The plan with the finding's own edit; where that is none, without the movement it is about."""
+    edit = finding.edit
+    if edit is not None and finding.code == "long-silence":
+        # How long it will be changes when the class is fitted anew: no number is said.
+        text = words.wording.silence[0][-1]
+        say = tuple(msgspec.structs.replace(line, text=text) for line in edit.say)
+        edit = msgspec.structs.replace(edit, say=say)
+    asked = pool.items.get(edit.movement) if edit is not None else None
+    fits = edit is not None and (not edit.movement or (asked is not None and asked.take == "base"))
+    fits = fits and edit is not None and edit.movement not in pool.order  # it would stand in no order
+    if edit is not None and fits and not again and edit.deed not in ("target", "bring"):
+        return apply_all(plan, [edit])
+    quiet = {one.id for one in words.library.values() if "quiet ahead" in one.marks}
+    step = next((one.turn.step.id for one in made.segments if one.id == finding.segment), "")
+    return _dropped(plan, step, quiet)
+
+
+def about_focus(made: TimedClass, brief: Brief) -> float:
+    """The share of the working time that is about the focus; 1 where there is none."""
+    if not brief.focus:
+        return 1.0
+    work = [one for one in made.segments if one.kind not in ("talk", "setup", "stillness")]
+    areas = [{*one.turn.movement.works, *one.turn.movement.opens} for one in work]
+    about = sum(one.length for one, there in zip(work, areas, strict=True) if there & set(brief.focus))
+    return about / max(1, sum(one.length for one in work))
+
+
+def _promises(node: Node, quiet: set[str]) -> bool:
+    """Whether a step promises quiet for the next."""
+    return isinstance(node, Step) and node.movement in quiet
+
+
+def _dropped(plan: Plan, step: str, quiet: set[str]) -> Plan:
+    """The plan without a step, and without the quiet that was promised for it."""
+
+    def kept(nodes: tuple[Node, ...]) -> tuple[Node, ...]:
+        left: list[Node] = []
+        for node in nodes:
+            if node.id == step:
+                continue
+            if isinstance(node, Pair):
+                body = kept(node.body)
+                if body:
+                    left.append(msgspec.structs.replace(node, body=body))
+                continue
+            left.append(node)
+        return tuple(
+            node
+            for node, after in zip_longest(left, left[1:])
+            if not _promises(node, quiet) or (after is not None and not _promises(after, quiet))
+        )
+
+    sections = tuple(msgspec.structs.replace(one, body=kept(one.body)) for one in plan.sections)
+    if sections == plan.sections:
+        raise Problem("There is nothing to leave out.", "draft")
+    there = zip(plan.sections, sections, strict=True)
+    left = tuple(now for before, now in there if now.body or not before.body)  # a part she left empty stays
+    return msgspec.structs.replace(plan, sections=left)

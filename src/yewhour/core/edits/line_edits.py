@@ -1,0 +1,156 @@
+"""Retell: what a teacher does to a line of the script, each as an edit that can be applied and undone."""
+
+import re
+from collections.abc import Iterable
+
+import msgspec
+
+from yewhour.core.lengths import seconds
+from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.plan import LineEdit
+from yewhour.core.problem import Problem
+from yewhour.core.script.cue import Cue, Dropped
+from yewhour.core.script.own_lines import edit_behind
+from yewhour.core.timed_class import TimedClass
+from yewhour.core.timing.layout import Segment
+
+LONGEST_WORDS = 60  # of one line; a breath holds a dozen
+
+
+def segment_of(made: TimedClass, line: Cue | Dropped) -> Segment:
+    """The segment a line belongs to. Raises Problem when the class has none like it any more."""
+    for segment in made.segments:
+        if segment.id == line.segment:
+            return segment
+    raise Problem("The place of this line is not in the class any more.", do="Choose another line.")
+
+
+def clean(text: str) -> str:
+    """A line as it is kept: one line, single spaces. Raises Problem for more than could be one line."""
+    words = text.split()
+    if len(words) > LONGEST_WORDS:
+        raise Problem(
+            f"A line of {len(words)} words is more than anybody says in one go.",
+            "the line",
+            f"Keep it under {LONGEST_WORDS} words, or make several lines of it.",
+        )
+    return " ".join(words)
+
+
+def _changed(made: TimedClass, line: Cue | Dropped, title: str, **fields: object) -> Edit:
+    """An edit of one line: the one behind it with fields changed, or a new one."""
+    segment = segment_of(made, line)
+    old = edit_behind(made.plan, segment, line)
+    if old is None:
+        side = segment.side if segment.side in ("left", "right") else ""
+        start = LineEdit(
+            step=segment.turn.step.id, purpose=line.purpose, do="rewrite", number=line.number, side=side,
+            was=line.text,
+        )  # fmt: skip
+        return Edit("lines", start.step, title, say=(msgspec.structs.replace(start, **fields),))
+    if "text" in fields and old.side in ("left", "right") and segment.side in ("left", "right"):
+        fields["side"] = segment.side  # the words are now those of the side they were changed on
+    return Edit("lines", old.step, title, unsay=(old,), say=(msgspec.structs.replace(old, **fields),))
+
+
+def rewritten(made: TimedClass, line: Cue | Dropped, text: str) -> Edit:
+    """Other words for a line; none at all mutes it."""
+    text = clean(text)
+    return _changed(made, line, f"Reword “{_short(line.text)}”", text=text) if text else muted(made, line)
+
+
+def muted(made: TimedClass, line: Cue | Dropped) -> Edit:
+    """A line that is not said; one that the teacher added is gone."""
+    segment = segment_of(made, line)
+    old = edit_behind(made.plan, segment, line)
+    title = f"Leave “{_short(line.text)}” unsaid"
+    if old is not None and old.do == "add":
+        return Edit("lines", old.step, title, unsay=(old,))
+    was = old.was if old is not None else line.text
+    return _changed(made, line, title, do="mute", text="", was=was)
+
+
+def pinned(made: TimedClass, cue: Cue, by_s: float = 0.0) -> Edit:
+    """A line kept at the second it is said now, or so many seconds from it, whatever else moves."""
+    segment = segment_of(made, cue)
+    at_s = round(seconds(cue.start - segment.start) + by_s, 1)
+    old = edit_behind(made.plan, segment, cue)
+    if old is not None and old.do == "add":
+        return _changed(made, cue, "Move a line", at_s=at_s)
+    title = f"Keep “{_short(cue.text)}” where it is" if not by_s else f"Move “{_short(cue.text)}”"
+    return _changed(made, cue, title, do="pin", at_s=at_s)
+
+
+def is_pinned(made: TimedClass, cue: Cue) -> bool:
+    """Whether a line is kept where it is."""
+    old = edit_behind(made.plan, segment_of(made, cue), cue)
+    return old is not None and old.do in ("pin", "move")
+
+
+def on_both_sides(made: TimedClass, cue: Cue) -> Edit:
+    """A line of the teacher's said on the other side too, its sides mirrored; once more for this side only.
+
+    Raises Problem for a line that has no other side, or that is not hers.
+    """
+    segment = segment_of(made, cue)
+    old = edit_behind(made.plan, segment, cue)
+    if segment.side not in ("left", "right"):
+        raise Problem("This line has no other side.", do="Choose a line said on the left or on the right.")
+    if old is None or not old.text:
+        raise Problem("The program says this on both sides already.", do="Reword it first; then mirror it.")
+    title = "This side only" if old.both else "Say it on the other side too"
+    return _changed(made, cue, title, both=not old.both, text=cue.text, side=str(segment.side))
+
+
+def restored(made: TimedClass, line: Cue | Dropped) -> Edit:
+    """A line as the program has it. Raises Problem when nothing was changed."""
+    old = edit_behind(made.plan, segment_of(made, line), line)
+    if old is None:
+        raise Problem("This line is as the program has it.", do="There is nothing to put back.")
+    return Edit("lines", old.step, f"Put back “{_short(old.was or line.text)}”", unsay=(old,))
+
+
+def unmuted(edit: LineEdit) -> Edit:
+    """A line that was left unsaid is said again."""
+    return Edit("lines", edit.step, f"Say “{_short(edit.was)}” again", unsay=(edit,))
+
+
+def taken_in(made: TimedClass, line: Dropped) -> Edit:
+    """A line that was left out, said after all."""
+    return _changed(made, line, f"Take in “{_short(line.text)}”", text=line.text)
+
+
+def added(segment: Segment, text: str, at_s: float = 0.0) -> Edit:
+    """A new line of the teacher's, so many seconds into a segment."""
+    text = clean(text)
+    if not text:
+        raise Problem("There is nothing to say in that line.", do="Type the words first.")
+    purpose = "rest" if segment.kind == "stillness" else "say" if segment.kind == "talk" else "align"
+    side = segment.side if segment.side in ("left", "right") else ""
+    line = LineEdit(step=segment.turn.step.id, purpose=purpose, do="add", side=side, text=text, at_s=at_s)
+    return Edit("lines", line.step, f"Add “{_short(text)}”", say=(line,))
+
+
+def replaced(made: TimedClass, find: str, by: str) -> tuple[Edit, int]:
+    """Words replaced in every line that has them, as one edit, and in how many lines; capitals are kept."""
+    pattern = re.compile(re.escape(find), re.IGNORECASE)
+
+    def word(match: re.Match[str]) -> str:
+        return by[:1].upper() + by[1:] if match.group()[:1].isupper() else by
+
+    unsay: list[LineEdit] = []
+    say: list[LineEdit] = []
+    for cue in lines_with(made, find):
+        edit = _changed(made, cue, "", text=clean(pattern.sub(word, cue.text)))
+        unsay += edit.unsay
+        say += edit.say
+    return Edit("lines", "", f"Say “{by}” for “{find}”", unsay=tuple(unsay), say=tuple(say)), len(say)
+
+
+def lines_with(made: TimedClass, find: str) -> Iterable[Cue]:
+    """The lines that have these words, in the order they are said."""
+    return [cue for cue in made.cues if find and find.lower() in cue.text.lower()]
+
+
+def _short(text: str) -> str:
+    return text if len(text) <= 28 else f"{text[:26].rstrip()}…"

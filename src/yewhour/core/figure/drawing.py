@@ -1,0 +1,205 @@
+"""What of a figure is drawn, and where: tapered twigs for limbs, a bud for the head, and what it rests on.
+
+Everything is polygons in shares of the body's height, y up and the floor at 0, so that a window, a page and a
+picture draw the same. The order is that of drawing: what is behind comes first.
+"""
+
+from collections.abc import Iterator
+from itertools import pairwise
+from math import atan2, cos, pi, sin
+from typing import Literal
+
+import msgspec
+
+from yewhour.core.figure.body import (
+    Figure,
+    Point,
+    Points,
+    stance,
+)
+from yewhour.core.figure.joints import ABOVE, PROPS, THICK
+
+What = Literal["mat", "prop", "line", "far", "other", "middle", "near"]
+ROUND = 7  # points on a round end
+SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
+LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
+BETWEEN = 0.06  # of a block between the knees
+MAT, MAT_LONG = 0.40, 1.12  # wide and long
+LENGTHS = {"block": 0.13, "bolster": 0.34, "blanket": 0.30, "cushion": 0.22}
+LIMBS: tuple[tuple[str, ...], ...] = (("hip", "knee", "ankle", "toe"), ("shoulder", "elbow", "wrist", "hand"))
+# What limbs taper to, as shares of the height: from where they begin to their tips.
+TAPER = {"hip": 0.036, "knee": 0.026, "ankle": 0.017, "toe": 0.009, "shoulder": 0.026, "elbow": 0.018,
+         "wrist": 0.013, "hand": 0.008}  # fmt: skip
+
+
+FURTHER = 0.82  # of that, for the far limbs of a side view
+
+
+class LimbShape(msgspec.Struct, frozen=True):
+    """A polygon: what it is of, and its corners."""
+
+    what: What
+    corners: tuple[Point, ...]
+
+
+class FigureDrawing(msgspec.Struct, frozen=True):
+    """What is drawn of a figure, and the box it fills: left, bottom, right, top."""
+
+    shapes: tuple[LimbShape, ...]
+    box: tuple[float, float, float, float]
+    floor: bool
+
+
+def drawing_of(figure: Figure) -> FigureDrawing:
+    """The drawing of a figure."""
+    points = stance(figure)
+    shapes = tuple(_shapes(figure, points))
+    xs = [x for shape in shapes for x, _ in shape.corners]
+    ys = [y for shape in shapes for _, y in shape.corners]
+    floor = figure.view not in ABOVE
+    return FigureDrawing(shapes, (min(xs), min(0.0, min(ys)) if floor else min(ys), max(xs), max(ys)), floor)
+
+
+def placed(drawing: FigureDrawing, box: tuple[float, float, float, float]) -> Iterator[LimbShape]:
+    """The shapes of a drawing in a box of a page: left, top, wide and high, y down; its floor at the foot."""
+    left, top, wide, high = box
+    low, bottom, far, up = drawing.box
+    size = min(wide / max(LEAST_WIDE, far - low), high / max(LEAST_HIGH, up - bottom))
+    foot = top + high if drawing.floor else top + (high + (up - bottom) * size) / 2
+    middle = left + wide / 2 - (low + far) / 2 * size
+    for shape in drawing.shapes:
+        corners = tuple((middle + x * size, foot - (y - bottom) * size) for x, y in shape.corners)
+        yield LimbShape(shape.what, corners)
+
+
+def _shapes(figure: Figure, points: Points) -> Iterator[LimbShape]:
+    if figure.view in ABOVE:
+        yield _mat(points)
+    yield from _props(figure, points)
+    behind = figure.view == "side"
+    yield from _limbs(points, "far", "far" if behind else "other", FURTHER if behind else 1.0)
+    yield from _trunk(figure, points)
+    yield LimbShape("middle", tuple(_bud(points["neck"], points["head"])))
+    yield from _limbs(points, "", "near")
+    yield from _lines(figure, points)
+
+
+def _mat(points: Points) -> LimbShape:
+    """The mat that somebody lies on who is seen from above."""
+    xs = [x for x, _ in points.values()]
+    return LimbShape(
+        "mat", _box((min(xs) + max(xs)) / 2, -MAT / 2, max(MAT_LONG, max(xs) - min(xs) + 0.12), MAT)
+    )
+
+
+def _limbs(points: Points, far: str, what: What, thick: float = 1.0) -> Iterator[LimbShape]:
+    for limb in LIMBS:
+        for one, other in pairwise(limb):
+            ends = points[far + one], points[far + other]
+            yield LimbShape(what, tuple(tapered(*ends, thick * TAPER[one], thick * TAPER[other])))
+
+
+def _trunk(figure: Figure, points: Points) -> Iterator[LimbShape]:
+    seat, back, neck = points["seat"], points["back"], points["neck"]
+    if figure.view == "side":
+        yield LimbShape("middle", tuple(tapered(seat, back, 0.043, 0.033)))
+        yield LimbShape("middle", tuple(tapered(back, neck, 0.033, 0.038)))
+        yield LimbShape("middle", tuple(tapered(neck, points["head"], 0.022, 0.018)))
+        return
+    yield LimbShape("middle", tuple(tapered(points["farhip"], points["hip"], 0.034, 0.034)))
+    yield LimbShape("middle", tuple(tapered(seat, back, 0.062, 0.048)))
+    yield LimbShape("middle", tuple(tapered(back, neck, 0.048, 0.058)))
+    yield LimbShape("middle", tuple(tapered(points["farshoulder"], points["shoulder"], 0.024, 0.024)))
+    yield LimbShape("middle", tuple(tapered(neck, points["head"], 0.024, 0.018)))
+
+
+def tapered(start: Point, end: Point, thick: float, thin: float) -> Iterator[Point]:
+    """The corners of a twig from one point to another, round at both ends."""
+    turned = atan2(end[1] - start[1], end[0] - start[0])
+    for centre, radius, first in ((start, thick, turned + pi / 2), (end, thin, turned - pi / 2)):
+        for step in range(ROUND + 1):
+            at = first + pi * step / ROUND
+            yield (centre[0] + radius * cos(at), centre[1] + radius * sin(at))
+
+
+def _bud(neck: Point, head: Point) -> Iterator[Point]:
+    """The corners of a bud that sits on a neck: round below, pointed at its tip."""
+    turned = atan2(head[1] - neck[1], head[0] - neck[0])
+    radius = THICK["head"]
+    for step in range(-14, 15):
+        at = step / 14 * pi * 0.98
+        # A circle that is drawn out a little towards the crown.
+        out = radius * (1.0 + 0.34 * max(0.0, cos(at)) ** 6)
+        yield (head[0] + out * cos(turned + at), head[1] + out * sin(turned + at))
+
+
+def _props(figure: Figure, points: Points) -> Iterator[LimbShape]:
+    sign = -1 if figure.flipped else 1
+    placed: dict[str, list[Point]] = {}
+    for rest in figure.rests:
+        if rest.on:
+            name = rest.part
+            point = {"hand": "wrist", "farhand": "farwrist", "foot": "ankle", "farfoot": "farankle",
+                     "shoulders": "neck", "belly": "back", "forearm": "wrist", "farforearm": "farwrist",
+                     "shin": "ankle", "farshin": "farankle", "heel": "ankle", "farheel": "farankle",
+                     "fingers": "hand", "farfingers": "farhand"}.get(name, name)  # fmt: skip
+            placed.setdefault(rest.on, []).append(points[point])
+    for prop, where in placed.items():
+        xs = [x for x, _ in where]
+        middle = sum(xs) / len(xs)
+        if prop in ("chair", "chairback"):
+            sat = any(rest.part == "seat" and rest.on == "chair" for rest in figure.rests)
+            yield from _chair(middle, sign if sat else -sign, prop == "chairback")
+            continue
+        if prop == "block" and len(where) > 1 and max(xs) - min(xs) > LENGTHS["block"]:
+            for x in xs:
+                yield LimbShape("prop", _box(x, 0.0, LENGTHS[prop], PROPS[prop]))
+            continue
+        long = max(LENGTHS[prop], max(xs) - min(xs) + 0.1)
+        yield LimbShape("prop", _soft(middle, long, PROPS[prop]) if prop != "block"
+                    else _box(middle, 0.0, long, PROPS[prop]))  # fmt: skip
+
+
+def _chair(x: float, sign: int, held: bool) -> Iterator[LimbShape]:
+    """A chair seen from the side. held: its back is at x, not its seat."""
+    top, back = PROPS["chair"], PROPS["chairback"]
+    x = x + sign * SEAT_LONG / 2 if held else x
+    behind, front = x - sign * SEAT_LONG / 2, x + sign * SEAT_LONG / 2
+    yield LimbShape("prop", _box(x, top - SEAT_THICK, SEAT_LONG, SEAT_THICK))
+    for leg, height in ((behind, back), (front, top)):
+        yield LimbShape("prop", _box(leg, 0.0, 2 * LEG, height))
+
+
+def _box(x: float, bottom: float, wide: float, high: float) -> tuple[Point, ...]:
+    left, right, top = x - wide / 2, x + wide / 2, bottom + high
+    return ((left, bottom), (right, bottom), (right, top), (left, top))
+
+
+def _soft(x: float, wide: float, high: float) -> tuple[Point, ...]:
+    """Something soft: a box with round ends."""
+    radius = high / 2
+    ends = (x - wide / 2 + radius, radius), (x + wide / 2 - radius, radius)
+    return tuple(tapered(*ends, radius, radius))
+
+
+def _wall_side(figure: Figure, names: tuple[str, ...], points: Points) -> int:
+    """On which side of a body its wall is: behind a back that leans on it, else where it is touched."""
+    if "back" in names:
+        return 1 if figure.flipped else -1
+    return 1 if sum(points[name][0] for name in names) / len(names) > points["back"][0] else -1
+
+
+def _lines(figure: Figure, points: Points) -> Iterator[LimbShape]:
+    for held in figure.held:
+        if held.by == "wall":
+            sign = _wall_side(figure, held.points, points)
+            thick = max(THICK[name.removeprefix("far")] for name in held.points)
+            x = points[held.points[0]][0] + sign * thick
+            top = max(1.05, max(y for _, y in points.values()) + 0.06)
+            yield LimbShape("prop", _box(x + sign * 0.012, 0.0, 0.024, top))
+        elif held.by in ("block", "cushion"):  # between the knees
+            x, y = (sum(points[name][axis] for name in held.points) / len(held.points) for axis in (0, 1))
+            yield LimbShape("line", _box(x, y - BETWEEN / 2, BETWEEN, BETWEEN))
+        elif held.by:
+            for one, other in pairwise(held.points):
+                yield LimbShape("line", tuple(tapered(points[one], points[other], 0.006, 0.006)))

@@ -1,0 +1,157 @@
+"""Find: movements for what a teacher typed, ranked by what can follow from where the class stands.
+
+What is typed may be part of a name (English or traditional), an area, a prop, a position, a mark or a
+family, followed by a dose as in an outline: "lunge 5b pair".
+"""
+
+import re
+from collections.abc import Iterable, Sequence
+
+import msgspec
+
+from yewhour.core.library.movement import Library, Movement
+from yewhour.core.library.names import NameIndex, plain_name
+from yewhour.core.library.position import PositionGraph
+from yewhour.core.outline.step_lines import dose_split, read_step
+from yewhour.core.plan.nodes import Node, Pair
+from yewhour.core.sides import fill
+
+_UNFINISHED = re.compile(r"\s+\d+$")  # a dose whose unit is still to be typed
+_WORD = re.compile(r"[^\W_]+")
+FOCUS_WORTH = 0.4
+EXACT = 8.0  # what a name typed in full is worth
+SETUP_WORTH = 0.12  # a second of set-up weighs as much as this much of a match
+
+
+class SearchHit(msgspec.Struct, frozen=True):
+    """A movement found: how well it matches, what it matched by, seconds to get into it, who minds it.
+
+    matters: the cautions of this room that the movement carries.
+    """
+
+    movement: Movement
+    score: float
+    by: str
+    setup_s: float
+    matters: tuple[str, ...]
+    block: str = ""  # the block that is put in, for what is one idea and several movements
+
+
+class MovementSearch:
+    """Searches a library. Make one for each library; asking is quick."""
+
+    def __init__(self, library: Library, positions: PositionGraph, blocks: Iterable[str] = ()) -> None:
+        self.library = library
+        self._blocks = [(name, plain_name(name).split()) for name in blocks]
+        self.names = NameIndex(library)
+        self.positions = positions
+        self._entries = [(movement, _fields(movement)) for movement in library.values()]
+
+    def find(
+        self,
+        typed: str,
+        here: str = "",
+        cautions: Iterable[str] = (),
+        focus: Iterable[str] = (),
+        first: bool = False,
+        most: int = 40,
+    ) -> tuple[list[SearchHit], str]:
+        """The best hits, best first, and the dose that was typed behind the name.
+
+        here: the position the class is in where the movement would go, "" for anywhere. focus: areas the
+        class is about; what works on them comes first where nothing else tells hits apart. first: the class
+        has no movement yet, so that a welcome and easy movements are offered.
+        """
+        name, dose = dose_split(typed.strip())
+        whole = self.names.find(name)  # "warrior 2": the number is of the name
+        name = _UNFINISHED.sub("", name)
+        words = [word.lower() for word in _WORD.findall(name)]
+        exact = whole or self.names.find(name)
+        room, about = set(cautions), set(focus)
+        hits = []
+        for movement, fields in self._entries:
+            found = (3.0, "name") if movement.id == exact else _matched(words, fields)
+            if found is None:
+                continue
+            match, by = found
+            setup_s = self.positions.between(here, fill(movement.start, "right"))
+            score = match + EXACT * (movement.id == exact) - SETUP_WORTH * setup_s
+            if about & {*movement.works, *movement.opens}:
+                score += FOCUS_WORTH
+            if not words:
+                score += _unasked(movement, first)
+            hits.append(SearchHit(movement, score, by, setup_s, tuple(sorted(room & set(movement.cautions)))))
+        hits += self._of_blocks(name)
+        hits.sort(key=lambda hit: (-hit.score, hit.movement.name))
+        return hits[:most], dose
+
+    def _of_blocks(self, name: str) -> list[SearchHit]:
+        """The blocks whose name begins with, or has, every word typed."""
+        words = plain_name(name).split() if name else []
+        found = []
+        for block, parts in self._blocks:
+            if words and all(any(part.startswith(word) for part in parts) for word in words):
+                stands_for = Movement(id=block, name=block[0].upper() + block[1:], kind="setup")
+                score = EXACT if words == parts else 4.5
+                found.append(SearchHit(stands_for, score, "name", 0.0, (), block))
+        return found
+
+    def step(self, movement: str, dose: str = "", pairs: bool = True) -> Node:
+        """A step of a movement with a dose as typed; a pair when it says so, or has a side and `pairs`.
+
+        Raises Problem for a dose that the movement can't have.
+        """
+        step, pair = read_step(f"{movement} {dose}".strip(), self.names, self.library)
+        one_sided = self.library[movement].sides == "one" and not self.library[movement].side_by
+        if pair is not None or (pairs and one_sided and step.side is None and step.phase is None):
+            return Pair(body=(step,), lead="left" if pair == "left" else "right" if pair else None)
+        return step
+
+
+def _unasked(movement: Movement, first: bool) -> float:
+    """What a movement is worth when nothing is typed: talk is asked for by name, but for a first welcome."""
+    if first:
+        return 3.0 * ("welcome" in movement.marks) + ("warming" in movement.marks) - 0.2 * movement.effort
+    return -5.0 if movement.kind in ("talk", "setup") else 0.0
+
+
+def _fields(movement: Movement) -> tuple[tuple[float, str, str], ...]:
+    """(worth, what it is, words) of everything a movement may be found by, best first."""
+    return tuple(
+        (worth, what, text.lower())
+        for worth, what, text in (
+            (3.0, "name", movement.name),
+            (2.8, "name", movement.id.replace("-", " ")),
+            (2.7, "name", "; ".join(movement.aliases)),
+            (2.6, "traditional name", movement.traditional),
+            (1.6, "opens", " ".join(movement.opens)),
+            (1.5, "works", " ".join(movement.works)),
+            (1.4, "prop", " ".join(movement.props)),
+            (1.3, "position", f"{movement.start} {movement.end}"),
+            (1.2, "family", movement.family),
+            (1.0, "mark", " ".join(movement.marks)),
+        )
+        if text
+    )
+
+
+def _matched(words: Sequence[str], fields: tuple[tuple[float, str, str], ...]) -> tuple[float, str] | None:
+    """How well all the words match, and the weakest kind of match; None when a word matches nothing."""
+    if not words:
+        return 0.0, ""
+    total, weakest, least = 0.0, "", 9.0
+    for word in words:
+        for worth, what, text in fields:
+            at = text.find(word)
+            if at < 0 or (at and text[at - 1].isalnum() and len(word) < 4):
+                continue
+            whole = not text[at + len(word) : at + len(word) + 1].isalnum()
+            worth += 0.5 if at == 0 else 0.25 if not text[at - 1].isalnum() else 0.0
+            worth += 0.4 * whole
+            total += worth
+            if worth < least:
+                weakest, least = what, worth
+            break
+        else:
+            return None
+    return total / len(words), weakest

@@ -1,0 +1,38 @@
+"""Setting: a plan with the school it is taught by and the words it is made with."""
+
+import msgspec
+
+from yewhour.core.plan.nodes import Block
+from yewhour.core.plan.plan import Plan, Section
+from yewhour.core.plan.school import School, school_of
+from yewhour.core.plan.validate import validate_plan, validate_school
+from yewhour.core.plan.vocabulary import check_vocabulary
+from yewhour.core.problem import Problem
+from yewhour.core.teaching_data import TeachingData
+
+
+class PreparedPlan(msgspec.Struct, frozen=True):
+    """A plan that is sound, closed as its school closes, its school, and the words."""
+
+    plan: Plan
+    school: School
+    words: TeachingData
+
+
+def prepare_plan(plan: Plan, words: TeachingData) -> PreparedPlan:
+    """The setting of a plan. Raises Problem for one that can't be a class at any length."""
+    if not any(section.body for section in plan.sections):
+        raise Problem("This class has no steps yet.", do="Add a first one.")
+    validate_plan(plan, words.blocks)
+    check_vocabulary(plan.brief, words.known)
+    school = school_of(plan.brief, words.schools)
+    validate_school(school)
+    return PreparedPlan(_closed(plan, school), school, words)
+
+
+def _closed(plan: Plan, school: School) -> Plan:
+    """The plan with the school's closing block at its end, where it has no closing of its own."""
+    if not school.closing or any(section.role == "close" for section in plan.sections):
+        return plan
+    close = Section(title="Close", role="close", body=(Block(name=school.closing, id="closing"),))
+    return msgspec.structs.replace(plan, sections=(*plan.sections, close))

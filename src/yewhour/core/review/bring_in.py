@@ -1,0 +1,296 @@
+"""A recording brought in: what was said of it becomes the outline of a class, to be gone on with by hand."""
+
+import re
+from collections.abc import Iterator, Sequence
+from itertools import pairwise
+from statistics import median
+
+import msgspec
+
+from yewhour.core.lengths import show_length
+from yewhour.core.library.movement import MEASURES, Movement
+from yewhour.core.review.review import breath_pace
+from yewhour.core.review.without_plan import (
+    CLOSING,
+    SWITCH,
+    sentences,
+    sided,
+)
+from yewhour.core.transcript.mentions import Mention, MentionIndex
+from yewhour.core.transcript.transcript import (
+    HeardWord,
+    SpeechStretch,
+    Transcript,
+    plain_words,
+)
+
+SAME_S = 150.0  # a movement that is named again so soon, with nothing between, is the same one
+SIDES_S = 480.0  # so soon the second side follows the first
+NEAR_WORDS = 12  # from a name to the side that goes with it
+PART_S, SILENCE_S = 150.0, 7.0  # the least length of a part of the class, and of the silence before one
+LOST_S = 40.0  # so long after a movement was named, what is said may be of one that was not understood
+BREATH_S, MOVES_S = 7.5, 6.0  # of a breath where none is heard, and what the way there takes
+_COUNT = re.compile(
+    r"\b(one|two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty|thirty) "
+    r"(?:more |full |deep |slow )*"
+    r"(breaths?|times?|reps?|repetitions|rounds?|circles|rolls|lifts|raises|squats|pulses|kicks|"
+    r"of (?:them|those|each))\b"
+)
+_VALUES = {
+    "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9,
+    "ten": 10, "twelve": 12, "fifteen": 15, "twenty": 20, "thirty": 30,
+}  # fmt: skip
+
+
+class BroughtItem(msgspec.Struct):
+    """A movement that was done: from a second to another, on a side ("" for not known), with a number (0)."""
+
+    movement: str
+    block: bool
+    start_s: float
+    end_s: float
+    side: str
+    count: int
+    again: bool = False  # after a change of side was said
+
+
+class BroughtClass(msgspec.Struct, frozen=True):
+    """The outline of a class, and what was found: movements in order, and how many notes were left."""
+
+    outline: str
+    items: tuple[BroughtItem, ...]
+    notes: int
+
+
+def brought_in(hearing: Transcript, known: MentionIndex, title: str) -> BroughtClass:
+    """The outline that a recording becomes; what was not understood stands in it as a note at its time."""
+    said = sentences(hearing.talks)
+    mentions = known.mentions(hearing.words, _ends(said))
+    items = _items(hearing, mentions, said)
+    spoken = [one.start_s for one in mentions]
+    breath_s = 60 / (breath_pace(hearing.words) or 60 / BREATH_S)
+    rows = [f"title: {_title(title)}", f"length: {show_length(max(60, round(hearing.length_s)))}", ""]
+    notes = 0
+    groups = list(_paired(items, known))
+    parts = _parts(groups, hearing.words)
+    opening = [talk for talk in said if items and talk.end_s <= items[0].start_s + 0.2]
+    if opening and parts:
+        rows += ["# Opening | role arrive", *_talk("arriving", opening)]
+    closing = _closing(said, spoken)
+    for number, part in enumerate(parts):
+        rows += ["", f"# {_heading(part, known, number)}"]
+        for group in part:
+            rows += _group(group, known, breath_s)
+            last = group[0][-1]
+            until_s = max(item.end_s for side in group for item in side)
+            lost = [
+                talk
+                for talk in said
+                if last.start_s + LOST_S < talk.start_s < until_s
+                and not group[1:]
+                and talk not in closing
+                and not any(talk.start_s <= at_s < talk.end_s for at_s in spoken)
+            ]
+            notes += len(lost)
+            rows += [f"// {show_length(round(talk.start_s))} {_note(talk.text)}" for talk in lost]
+    if items and closing:
+        rows += ["", "# Close | role close", *_talk("farewell", closing)]
+    if not items:
+        rows += [
+            "# All of it",
+            *(f"// {show_length(round(talk.start_s))} {_note(talk.text)}" for talk in said),
+        ]
+        notes += len(said)
+    return BroughtClass("\n".join(rows).rstrip() + "\n", tuple(items), notes)
+
+
+def _closing(said: Sequence[SpeechStretch], spoken: Sequence[float]) -> list[SpeechStretch]:
+    """What is said to bring them back and to end, behind the last movement that is named."""
+    after = [talk for talk in said if spoken and talk.start_s > spoken[-1] + 0.5]
+    ends = [n for n, talk in enumerate(after) if CLOSING.search(" ".join(plain_words(talk.text)))]
+    return after[ends[0] :] if ends else []
+
+
+def _title(title: str) -> str:
+    words = " ".join(re.sub(r"[^\w\s'&,-]", " ", title.replace("_", " ")).split())[:80] or "Brought in"
+    return words[:1].upper() + words[1:]
+
+
+def _note(text: str) -> str:
+    return " ".join(text.split())[:160]
+
+
+def _talk(movement: str, talks: Sequence[SpeechStretch]) -> list[str]:
+    lines = [f"{movement}"]
+    for talk in talks[:12]:
+        text = _note(talk.text).replace("|", ",").replace("//", " ")
+        lines.append(f"  > say: {text[:1].upper()}{text[1:]}")
+    return lines
+
+
+# --- what was done --------------------------------------------------------------------------------------
+
+
+def _items(
+    hearing: Transcript, mentions: Sequence[Mention], said: Sequence[SpeechStretch]
+) -> list[BroughtItem]:
+    switches = [talk.start_s for talk in said if SWITCH.search(" ".join(plain_words(talk.text)))]
+    items: list[BroughtItem] = []
+    for number, one in enumerate(mentions):
+        until = mentions[number + 1].at if number + 1 < len(mentions) else len(hearing.words)
+        before = mentions[number - 1].at + mentions[number - 1].size if number else 0
+        side = _side(hearing.words, one, before, until)
+        words = " ".join(word.text for word in hearing.words[one.at : until])
+        match = _COUNT.search(words)
+        count = _VALUES[match.group(1)] if match else 0
+        last = items[-1] if items else None
+        switched = last is not None and any(last.start_s < at_s <= one.start_s + 4 for at_s in switches)
+        if last is not None:
+            last.end_s = max(last.end_s, one.start_s)
+        if last is not None and _same(last, one, side, switched):
+            last.count = last.count or count
+            last.side = last.side or side
+            continue
+        items.append(BroughtItem(one.movement, one.block, one.start_s, one.start_s, side, count, switched))
+    if items:
+        items[-1].end_s = max(items[-1].start_s, hearing.length_s)
+    return items
+
+
+def _ends(said: Sequence[SpeechStretch]) -> set[int]:
+    """The words that follow a full stop, counted as the words of a hearing are."""
+    found, at = set[int](), 0
+    for talk in said:
+        at += len(plain_words(talk.text))
+        if talk.text.rstrip()[-1:] in ".!?":
+            found.add(at)
+    return found
+
+
+def _same(last: BroughtItem, one: Mention, side: str, switched: bool) -> bool:
+    if last.movement != one.movement or switched or one.start_s - last.start_s > SAME_S:
+        return False
+    return not (side and last.side and side != last.side)
+
+
+def _side(words: Sequence[HeardWord], one: Mention, before: int, until: int) -> str:
+    """The side a movement is done on: the first that is named behind it, or the last just before it."""
+    after = [word.text for word in words[one.at + one.size : min(until, one.at + one.size + NEAR_WORDS)]]
+    ahead = [word.text for word in words[max(before, one.at - NEAR_WORDS) : one.at]]
+    near = [word for word in ahead[-4:] if word in ("left", "right")]
+    behind = [word for word in after if word in ("left", "right")]
+    if near:
+        return near[-1]
+    if behind:
+        return behind[0]
+    return next((word for word in reversed(ahead) if sided([word])), "")
+
+
+# --- in pairs -------------------------------------------------------------------------------------------
+
+Group = list[list[BroughtItem]]  # the items of one side, and of the other where it was found
+
+
+def _paired(items: Sequence[BroughtItem], known: MentionIndex) -> Iterator[Group]:
+    """Items in groups: what was done on one side and again on the other belongs together."""
+    at = 0
+    while at < len(items):
+        size = _block(items, at, known)
+        if size:
+            first = list(items[at : at + size])
+            second = items[at + size : at + 2 * size]
+            taken = 0
+            for item in first:  # what the second side leaves out is passed over
+                taken += taken < len(second) and item.movement == second[taken].movement
+            yield [first, list(second[:taken])]
+            at += size + taken
+        else:
+            yield [[items[at]]]
+            at += 1
+
+
+def _block(items: Sequence[BroughtItem], at: int, known: MentionIndex) -> int:
+    """How many items from one on are done again, on the other side, right after; 0 for none."""
+    here = items[at]
+    if not _one_sided(here, known):
+        return 0
+    for later in range(at + 1, min(len(items), at + 9)):
+        other = items[later]
+        if other.start_s - here.start_s > SIDES_S:
+            return 0
+        if other.movement == here.movement:
+            turned = bool(here.side and other.side and here.side != other.side)
+            return (
+                later - at if turned or other.again or any(i.again for i in items[at + 1 : later + 1]) else 0
+            )
+    return 0
+
+
+def _one_sided(item: BroughtItem, known: MentionIndex) -> bool:
+    return not item.block and known.library[item.movement].sides == "one"
+
+
+# --- written down ---------------------------------------------------------------------------------------
+
+
+def _parts(groups: Sequence[Group], words: Sequence[HeardWord]) -> list[list[Group]]:
+    """The parts of a class: a new one begins behind a silence, when the one before is long enough."""
+    ends = [(two.start_s, two.start_s - one.end_s) for one, two in pairwise(words)]
+    silences = sorted(gap for _, gap in ends)
+    usual = median(silences) if silences else 0.0
+    parts: list[list[Group]] = []
+    begun_s = 0.0
+    for group in groups:
+        start_s = group[0][0].start_s
+        quiet = max((gap for at_s, gap in ends if start_s - 12 <= at_s <= start_s + 0.1), default=0.0)
+        if not parts or (start_s - begun_s >= PART_S and quiet >= max(SILENCE_S, 3 * usual)):
+            parts.append([])
+            begun_s = start_s
+        parts[-1].append(group)
+    return parts
+
+
+def _heading(part: Sequence[Group], known: MentionIndex, number: int) -> str:
+    item = part[0][0][0]
+    if not item.block and known.library[item.movement].kind == "stillness":
+        return "Rest"
+    name = item.movement.capitalize() if item.block else known.library[item.movement].name
+    return f"Part {number + 1}, from {name}".replace("|", " ")
+
+
+def _group(group: Group, known: MentionIndex, breath_s: float) -> list[str]:
+    first = group[0]
+    if len(first) == 1:
+        item = first[0]
+        sided_ = _one_sided(item, known)
+        lead = (
+            f" pair{' left' if item.side == 'left' else ' right' if item.side == 'right' else ''}"
+            if sided_
+            else ""
+        )
+        return [_step(item, known, breath_s) + lead]
+    lead = f" {first[0].side}" if first[0].side else ""
+    return [f"pair{lead}", *(f"  {_step(item, known, breath_s)}" for item in first)]
+
+
+def _step(item: BroughtItem, known: MentionIndex, breath_s: float) -> str:
+    if item.block:
+        return f"insert {item.movement}"
+    movement = known.library[item.movement]
+    return f"{item.movement.replace('-', ' ')}{_dose(item, movement, breath_s)}"
+
+
+def _dose(item: BroughtItem, movement: Movement, breath_s: float) -> str:
+    """What it was given, within what the movement may have: as it was said, else from its time."""
+    least, preferred, most = movement.dose
+    doing_s = max(0.0, item.end_s - item.start_s - MOVES_S)
+    letter = MEASURES[movement.kind].letter
+    if not letter:
+        return ""
+    if letter == "s":
+        amount = round(doing_s / 5) * 5
+        return f" {min(most, max(least, amount))}s"
+    amount = item.count or (round(doing_s / breath_s) if letter == "b" else preferred)
+    amount = min(most, max(least, amount))
+    by = movement.by if movement.sides != "alternating" else max(2, movement.by)
+    return f" {max(by, amount - amount % by)}{letter}"

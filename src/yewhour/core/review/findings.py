@@ -1,0 +1,193 @@
+"""What is to be noticed in a recording of a class, each with its moment."""
+
+from collections import Counter
+from collections.abc import Iterator
+
+import msgspec
+
+from yewhour.core.finding import CheckRules, Severity
+from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
+from yewhour.core.library.movement import MEASURES
+from yewhour.core.review.review import (
+    GUESSED,
+    LINED,
+    ActualSegment,
+    Review,
+)
+from yewhour.core.transcript.line_matches import LineMatch
+
+LATE_S = 10.0
+UNEVEN_S, UNEVEN = 4.0, 0.12  # seconds, and a share of the side, that two sides may differ unnoticed
+QUIETER_S = 15.0  # more silence than was planned
+GRAVE = {"wrong": 0, "look": 1, "note": 2}
+
+
+class ReviewFinding(msgspec.Struct, frozen=True):
+    """Something noticed in a recording: where, how bad, why, and what would mend it."""
+
+    code: str
+    severity: Severity
+    at_s: float
+    message: str
+    fix: str
+    segment: str = ""
+    sure: float = 1.0
+
+
+def review_finding(
+    rules: CheckRules, code: str, at_s: float, segment: str = "", sure: float = 1.0, **words: object
+) -> ReviewFinding:
+    """A finding in the words of its rule."""
+    rule = rules[code]
+    return ReviewFinding(
+        code, rule.severity, round(max(0.0, at_s), 1), rule.message.format(**words), rule.fix.format(**words),
+        segment, round(sure, 2),
+    )  # fmt: skip
+
+
+def review_findings(back: Review, rules: CheckRules) -> list[ReviewFinding]:
+    """All that is to be noticed, what is worst first, then in the order of time."""
+    if back.heard and not back.pace_words:
+        return [review_finding(rules, "nothing", 0.0)]
+    if back.stranger:
+        return [review_finding(rules, "stranger", 0.0, title=back.made.plan.brief.title)]
+    found = [
+        *_length(back, rules), *_sides(back, rules), *_lines(back, rules), *_doses(back, rules),
+        *_silence(back, rules), *_again(back, rules),
+    ]  # fmt: skip
+    return sorted(found, key=lambda one: (GRAVE[one.severity], one.at_s))
+
+
+def _length(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
+    if not back.segments:
+        return
+    if back.cut:
+        on = [one for one in back.segments if one.start_s < back.length_s][-1]
+        at = show_length(round(back.length_s))
+        yield review_finding(rules, "cut-off", back.length_s, on.segment.id, at=at, name=_name(on))
+        return
+    end_s = back.segments[-1].end_s
+    late_s = end_s - back.target_s
+    if abs(late_s) < LATE_S or (back.heard and back.segments[-1].sure < GUESSED):
+        return
+    sign = 1 if late_s > 0 else -1
+    most = sorted(
+        ((sign * value, name) for name, value in back.drift.items() if name != "remarks"), reverse=True
+    )
+    parts = [f"{name} {value:.0f} s" for value, name in most[:3] if value >= 3]
+    where = f": {', '.join(parts)}" if parts else ""
+    yield review_finding(
+        rules, "late" if late_s > 0 else "early", end_s, seconds=f"{abs(late_s):.0f}", where=where
+    )
+
+
+def _sides(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
+    """Pairs whose sides did not get the same time."""
+    firsts: dict[tuple[str, str, int], list[ActualSegment]] = {}
+    for one in back.segments:
+        turn = one.segment.turn
+        if (
+            turn.pair
+            and not turn.setup_for
+            and turn.step.second is None
+            and one.segment.side in ("left", "right")
+        ):
+            firsts.setdefault((turn.pair, turn.number, turn.round), []).append(one)
+    for sides in firsts.values():
+        by_side = {one.segment.side: one for one in sides if "~" not in one.segment.id}
+        if back.cut and any(one.end_s > back.length_s - 5 for one in by_side.values()):
+            continue
+        if len(by_side) != 2 or min(one.sure for one in by_side.values()) < GUESSED:
+            continue
+        first, second = sorted(by_side.values(), key=lambda one: one.start_s)
+        one_s, two_s = first.end_s - first.start_s, second.end_s - second.start_s
+        slack_s = 0.0 if min(first.sure, second.sure) >= LINED else 3.0
+        if abs(one_s - two_s) > max(UNEVEN_S, UNEVEN * max(one_s, two_s)) + slack_s:
+            yield review_finding(
+                rules, "uneven", second.start_s, second.segment.id, min(first.sure, second.sure),
+                name=first.segment.turn.name, first=f"{one_s:.0f}", second=f"{two_s:.0f}",
+                side=first.segment.side, other=second.segment.side,
+            )  # fmt: skip
+
+
+def _lines(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
+    names = {one.segment.id: one for one in back.segments}
+    unsaid = [line for line in back.lines if line.said_s is None and back.went(line)]
+    for line in back.lines:
+        if line.wrong_side and line.said_s is not None:
+            side = "right" if line.wrong_side == "left" else "left"
+            yield review_finding(
+                rules, "other-side", line.said_s, line.cue.segment, line.sure, said=line.wrong_side,
+                side=side, line=line.cue.text,
+            )  # fmt: skip
+    codes = {"side": "unsaid-side", "way": "unsaid-way", "caution": "unsaid-caution"}
+    for line in unsaid:
+        one = names.get(line.cue.segment)
+        if (code := codes.get(line.cue.purpose)) and line.sure > 0.6 and one is not None:
+            at_s = one.start_s + max(0.0, seconds(line.cue.start) - seconds(one.segment.start))
+            yield review_finding(
+                rules, code, at_s, line.cue.segment, line.sure, line=line.cue.text, name=_name(one)
+            )
+    if unsaid and back.heard:
+        yield review_finding(rules, "unsaid", _at(unsaid[0], names), count=len(unsaid), all=len(back.lines))
+
+
+def _at(line: LineMatch, names: dict[str, ActualSegment]) -> float:
+    one = names.get(line.cue.segment)
+    return one.start_s if one is not None else line.planned_s
+
+
+def _name(one: ActualSegment) -> str:
+    return one.segment.turn.name
+
+
+def _doses(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
+    """Holds and repetitions that had at least one more or fewer than planned, as far as can be told."""
+    tries = Counter(one.segment.id.split("~")[0] for one in back.segments if "~" in one.segment.id)
+    for one in back.segments:
+        segment, turn = one.segment, one.segment.turn
+        unit = MEASURES[segment.kind].unit
+        if not unit or unit == "seconds" or not turn.unit or turn.setup_for or one.sure < LINED or turn.flow:
+            continue
+        each_s = turn.unit / TICKS_PER_S
+        planned = next((p.amount for p in back.made.segments if p.id == segment.id), 0)
+        done = round((one.end_s - one.start_s - turn.fixed / TICKS_PER_S) / each_s)
+        other = abs(done - planned) >= max(1, 0.15 * planned) and abs(one.longer_s) >= 0.8 * each_s
+        if planned and other:
+            side = f", {segment.side}" if segment.side in ("left", "right") else ""
+            yield review_finding(
+                rules, "more", one.start_s, segment.id, one.sure, name=turn.name, side=side,
+                done=max(0, done), unit=unit, planned=planned,
+            )  # fmt: skip
+    for one in back.segments:
+        if one.segment.id in tries and not one.segment.turn.setup_for:
+            count = tries.pop(one.segment.id) + 1
+            yield review_finding(rules, "tried", one.start_s, one.segment.id, name=_name(one), count=count)
+
+
+def _silence(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
+    """A silence longer than any the plan has there."""
+    pace = back.pace
+    if pace is None or not back.lines:
+        return
+    said = sorted(
+        (line for line in back.lines if line.said_s is not None), key=lambda line: line.said_s or 0.0
+    )
+    at_s, until_s = pace.longest_silence_at_s, pace.longest_silence_at_s + pace.longest_silence_s
+    around = [line for line in said if line.said_s is not None]
+    before = [line for line in around if line.said_s is not None and line.said_s <= at_s][-1:]
+    after = [line for line in around if line.said_s is not None and line.said_s >= until_s - 1][:1]
+    if not before or not after:
+        return
+    planned_s = seconds(after[0].cue.start) - seconds(before[0].cue.end)
+    if pace.longest_silence_s > planned_s + QUIETER_S:
+        yield review_finding(
+            rules, "silence", at_s, before[0].cue.segment, seconds=f"{pace.longest_silence_s:.0f}",
+            planned=f"{max(0, planned_s):.0f}",
+        )  # fmt: skip
+
+
+def _again(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
+    for one in back.extra:
+        if one.again:
+            yield review_finding(rules, "again", one.start_s, line=one.again)

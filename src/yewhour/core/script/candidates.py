@@ -1,0 +1,120 @@
+"""Write: the lines that could be said for every segment, with the windows they belong in.
+
+What is said while moving into a turn makes the set-up (`entry`), so it always fits. Counts and times to go
+are made from the fitted numbers, so they are always true.
+"""
+
+from collections.abc import Iterator, Sequence
+
+from yewhour.core.lengths import ticks
+from yewhour.core.library.movement import Wordings
+from yewhour.core.plan.school import School
+from yewhour.core.script.alignment import alignment_lines
+from yewhour.core.script.counts import count_lines
+from yewhour.core.script.cue import Candidate
+from yewhour.core.script.entry_cues import entry_cues, talk_cues
+from yewhour.core.script.flow import flow_line, linking_line
+from yewhour.core.script.stages import stage_lines
+from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.step_use import StepUse
+from yewhour.core.transitions.entry import EntryLines
+from yewhour.core.transitions.ways import same_posture
+from yewhour.core.wording.lines import StandingLines
+from yewhour.core.wording.phrasing import Phrasing, filled_line
+from yewhour.core.wording.speech import GAP
+
+
+def candidate_lines(segments: Sequence[Segment], entries: EntryLines) -> list[Candidate]:
+    """Every line that could be said, in the order of the segments."""
+    manner = entries.manner
+    found: list[Candidate] = []
+    entered: set[str] = set()
+    waiting = dict(_school_lines(manner.school, manner.wording))
+    before: StepUse | None = None
+    quiet = ""  # the segment that nothing is said in
+    for index, segment in enumerate(segments):
+        turn = segment.turn
+        if turn.setup_for:
+            if turn.step.phase is None:
+                entered.add(turn.setup_for)
+                found += entry_cues(entries, index, segment, before)
+            elif before is not None:
+                found.append(linking_line(manner, index, segment, before))
+            continue
+        last, before = before, turn
+        if segment.kind in ("talk", "setup"):
+            promised = promised_quiet(segments, index)
+            found += talk_cues(entries, index, segment, promised.length if promised else 0)
+            quiet = promised.id if promised else quiet
+            continue
+        called = segment.id in entered
+        if turn.flow and (segment.kind == "phase" or not called):
+            found += flow_line(manner, index, segment, last, called)
+        elif not called and last is not None and same_posture(last, turn):
+            found += stage_lines(manner, index, segment, last)
+        if segment.id == quiet:  # it was promised
+            continue
+        if last is not None and _begins_round(last, turn):
+            found.append(_round_line(manner, segments, index))
+        for name in [name for name in waiting if _suits(name, segment)]:
+            found.append(_school_line(index, segment, waiting.pop(name)))
+        found += alignment_lines(manner, index, segment)
+        found += count_lines(manner, index, segment)
+    return found
+
+
+def _begins_round(before: StepUse, turn: StepUse) -> bool:
+    """Whether a turn is the first of another round, on the side the last one was on."""
+    if not turn.within or not before.within or turn.switch:
+        return False
+    (here, number), (there, earlier) = turn.within[-1], before.within[-1]
+    return here == there and number == earlier + 1 and (not turn.flow or number == turn.rounds)
+
+
+def _round_line(manner: Phrasing, segments: Sequence[Segment], index: int) -> Candidate:
+    """That it goes round again, or for the last time, as the round before ends; in a flow only the last."""
+    turn = segments[index].turn
+    first = index - 1 if segments[index - 1].turn.setup_for == segments[index].id else index
+    before, start = segments[first - 1], segments[first].start
+    lines = manner.wording.last_round if turn.round == turn.rounds else manner.wording.next_round
+    words = filled_line(manner.variants(lines, turn.round), turn)
+    earliest, aim = max(before.start, start - ticks(4)), start - ticks(2.5)
+    return Candidate("count", first - 1, before.side, words, earliest, start, start + ticks(2), aim)
+
+
+def promised_quiet(segments: Sequence[Segment], index: int) -> Segment | None:
+    """The segment that a talk promises to be quiet: the rest or the hold that comes next."""
+    if "quiet ahead" not in segments[index].turn.movement.marks:
+        return None
+    coming = next(
+        (segment for segment in segments[index + 1 :] if segment.kind not in ("setup", "talk")), None
+    )
+    return coming if coming is not None and coming.kind in ("stillness", "clock", "hold") else None
+
+
+# --- the school's ways of breathing and lying, said once ----------------------------------------------------
+
+
+def _school_lines(school: School, wording: StandingLines) -> Iterator[tuple[str, Wordings]]:
+    breathing = {"nose": wording.breathe_nose, "nose and mouth": wording.breathe_nose_and_mouth}
+    if school.breathe_by in breathing:
+        yield "breathe", breathing[school.breathe_by][0]
+    pelvis = {"neutral": wording.pelvis_neutral, "imprint": wording.pelvis_imprint}
+    if school.pelvis in pelvis:
+        yield "pelvis", pelvis[school.pelvis][0]
+    if school.mirror:
+        yield "mirror", wording.mirror[0]
+
+
+def _suits(name: str, segment: Segment) -> bool:
+    """Whether a segment is the one to say a school's line in: the first that it matters for."""
+    if segment.kind not in ("hold", "clock", "cycles", "reps"):
+        return False
+    if name == "pelvis":
+        return segment.kind == "reps" and segment.turn.movement.start == "supine"
+    return name != "mirror" or segment.side in ("left", "right")
+
+
+def _school_line(index: int, segment: Segment, line: Wordings) -> Candidate:
+    low, high = segment.start + GAP, segment.end - GAP
+    return Candidate("align", index, segment.side, line, low, high, high, low, True, 20)

@@ -1,0 +1,54 @@
+"""The lines of a way in, and those of a talk, as candidates at their moments."""
+
+from collections.abc import Iterator
+
+from yewhour.core.lengths import seconds, ticks
+from yewhour.core.script.cue import Candidate
+from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.step_use import StepUse
+from yewhour.core.transitions.entry import BREATHER, LONGEST_QUIET, EntryLines
+from yewhour.core.wording.phrasing import NumberWord
+
+DONE_FIRST = {"exit", "way", "prop"}  # what the body does before it can follow the next line
+SETTLING = 2  # parts of the spare time of a way in that are left at its end
+LONGEST_PAUSE = ticks(6.0)  # after one of its lines
+
+
+def entry_cues(
+    entries: EntryLines, index: int, segment: Segment, before: StepUse | None
+) -> Iterator[Candidate]:
+    """The lines of a way in, one after another; where there is time, each is done before the next."""
+    turn, at = segment.turn, segment.start
+    lines = entries.entry(before, turn)
+    rooms = entries.slots(turn, lines)
+    moved = sum(purpose in DONE_FIRST for purpose, _ in lines)
+    spare = segment.end - segment.start - sum(rooms) - BREATHER
+    pause = min(LONGEST_PAUSE, max(0, spare) // (moved + SETTLING))
+    for (purpose, wordings), room in zip(lines, rooms, strict=True):
+        yield Candidate(purpose, index, turn.side, wordings, at, segment.end, segment.end, at)
+        at += room + (pause if purpose in DONE_FIRST else 0)
+
+
+def talk_cues(entries: EntryLines, index: int, segment: Segment, quiet: int = 0) -> Iterator[Candidate]:
+    """The lines of a talk, or of a set-up of the plan's own, one after another, with their pauses.
+
+    quiet: ticks of the quiet that it promises, if it does.
+    """
+    turn, at = segment.turn, segment.start
+    lines, pauses = entries.own(turn), [pause for _, pause in entries.talk(turn)]
+    rooms = entries.slots(turn, lines, pauses)
+    if quiet:
+        words = about_as_long(quiet, entries.manner.number_word)
+        lines = [(purpose, (line[0].replace(LONGEST_QUIET, words),)) for purpose, line in lines]
+    for (purpose, wordings), room in zip(lines, rooms, strict=True):
+        latest = at if turn.kind == "talk" else segment.end
+        yield Candidate(purpose, index, segment.side, wordings, at, latest, segment.end, at)
+        at += room
+
+
+def about_as_long(quiet: int, number_word: NumberWord) -> str:
+    """A length of quiet as one says it: `forty seconds`, `a minute`, `four minutes`."""
+    if seconds(quiet) < 50:
+        return f"{number_word(max(1, round(seconds(quiet) / 10)) * 10)} seconds"
+    minutes = round(seconds(quiet) / 60)
+    return "a minute" if minutes == 1 else f"{number_word(minutes)} minutes"

@@ -1,0 +1,42 @@
+"""Onward: what is said where a movement goes on in its next stage, held or pulsed where it was repeated."""
+
+from collections.abc import Iterator
+
+from yewhour.core.lengths import ticks
+from yewhour.core.library.movement import Wordings
+from yewhour.core.script.cue import LEAD, Candidate
+from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.step_use import StepUse
+from yewhour.core.wording.phrasing import (
+    Phrasing,
+    filled_line,
+    lines_of,
+    pattern_words,
+    variants,
+)
+from yewhour.core.wording.speech import GAP
+
+EARLY = ticks(3)  # before the stage, while the last of what was there is still done
+
+
+def stage_lines(manner: Phrasing, index: int, segment: Segment, before: StepUse) -> Iterator[Candidate]:
+    """The lines of a stage, each at its moment."""
+    at = segment.start
+    for words in _words(manner, index, segment.turn, before):
+        aim = max(0, at - LEAD)
+        yield Candidate(
+            "call", index, segment.side, words, max(0, at - EARLY), at + 2 * GAP, segment.end, aim
+        )
+
+
+def _words(manner: Phrasing, index: int, turn: StepUse, before: StepUse) -> Iterator[Wordings]:
+    if "call" in turn.step.lines:
+        yield from (filled_line(line, turn) for line in lines_of(turn, "call"))
+    elif turn.step.pattern is not None:
+        yield (f"Now {pattern_words(manner, turn)}",)
+    elif turn.kind != before.kind and turn.step.done is not None:
+        lines = {
+            "hold": manner.wording.stage_held, "clock": manner.wording.stage_held,
+            "counted": manner.wording.stage_held, "pulses": manner.wording.stage_pulsed,
+        }.get(turn.kind, manner.wording.stage_repeated)  # fmt: skip
+        yield filled_line(variants(lines, index), turn)

@@ -1,0 +1,235 @@
+"""The rest of a class fitted anew from a moment on: the end is kept, and each second side gets what the
+first side really took.
+
+A little is given or taken by the last stillness alone, so that nothing else changes under the teacher's feet.
+Beyond that, the tables that fit built from the end answer "from here, with so much left"; only what is left
+of the part that is under way is worked out anew.
+"""
+
+from collections.abc import Sequence
+
+import msgspec
+
+from yewhour.core.library.movement import MEASURES
+from yewhour.core.take.take import Retimed, Retiming, Take
+from yewhour.core.timing.doses import AmountRange
+from yewhour.core.timing.fit_model import remaining_model
+from yewhour.core.timing.fitted_numbers import FittedNumbers
+from yewhour.core.timing.layout import Segment, closing_pause, lay_out
+from yewhour.core.timing.numbers import PAUSE, SlackTime, Stretch
+from yewhour.core.timing.step_use import (
+    RoundGroup,
+    RoundGroups,
+    StepUse,
+    uses_with_rounds,
+)
+
+GIVES = 4  # the last stillness gives or takes one part in so many before anything else does
+
+
+class RemainingClass(msgspec.Struct, frozen=True):
+    """What is still to be fitted: its turns, the rounds it may have, its numbers, and where it starts.
+
+    happened: the segments before it. given: the first sides that are done, by the key of their second.
+    """
+
+    happened: tuple[Segment, ...]
+    first: int
+    start: int
+    turns: tuple[StepUse, ...]
+    groups: RoundGroups
+    given: dict[str, Segment]
+    parts: tuple[Stretch, ...]
+
+
+def remaining_class(take: Take, happened: Sequence[Segment], first: int, at: int) -> RemainingClass:
+    """What is left of a take from one of its turns on.
+
+    happened: the segments before that, the one that is on among them, each as long as it is to be. at: the
+    moment; a stillness that takes what is left, and is on, may still give or take.
+    """
+    solved, happened = take.solved, list(happened)
+    start = happened[-1].end if happened else take.start
+    slack_least = 0
+    if happened and is_slack(take, happened[-1]) and happened[-1].end != at:  # not ended just now
+        slack = happened.pop()
+        start, first = slack.start, take.place(slack)
+        slack_least = max(1, at - start)
+    groups = _groups(take, solved.turns[first : first + 1])
+    given = _given(take, happened, first)
+    node = solved.turns[first].node if first < len(solved.turns) else -1
+    turns = tuple(_as_given(turn, given) for turn in solved.turns[first:] if _there(turn, groups))
+    here = [turn for turn in turns if turn.node == node]
+    over = bool(happened) and happened[-1].turn.key == PAUSE  # nothing comes after that
+    parts = () if over else remaining_model(here, solved.model, groups, solved.entries.needs, slack_least)
+    return RemainingClass(tuple(happened), first, start, turns, groups, given, parts)
+
+
+def refitted(take: Take, happened: Sequence[Segment], first: int, at: int) -> Take:
+    """The take with the rest fitted into what is left (see `rest_of`).
+
+    Where the end can't be kept, the nearest that can be had is taken.
+    """
+    solved, rest = take.solved, remaining_class(take, happened, first, at)
+    left = max(0, take.target - rest.start)
+    choice = _as_it_was(take, rest, left)
+    if choice is None:
+        fit = solved.fit.onward(rest.parts)
+        choice = fit.at(fit.nearest(left))
+    titles = [section.title for section in solved.plan.sections]
+    turns = uses_with_rounds(rest.turns, choice.rounds, rest.groups)
+    school = solved.setting.school
+    laid = list(lay_out(turns, choice, solved.model.slack_key, titles, school, rest.start))
+    if not turns and choice.amounts.get(PAUSE):
+        laid = [closing_pause(rest.happened[-1], choice.amounts[PAUSE])]
+    changed = msgspec.structs.replace(take, segments=(*rest.happened, *laid), now=at)
+    told = Retimed(at, _late(take, rest), tuple(_changes(take, changed, at)))
+    if not told.changes and not told.late:
+        return changed
+    return msgspec.structs.replace(changed, retimed=(*take.retimed, told))
+
+
+def _as_it_was(take: Take, rest: RemainingClass, left: int) -> FittedNumbers | None:
+    """Everything as it was, the last stillness taking the difference; None where that is too much for it."""
+    slack = next((one for part in rest.parts for one in part.numbers if isinstance(one, SlackTime)), None)
+    if slack is None or not take.rest:
+        return None
+    amounts, rounds = dict[str, int](), dict[str, int]()
+    for one in take.segments:
+        turn = one.turn
+        if turn.unit and turn.number != slack.key:
+            amounts[turn.number] = (one.length - take.paused_in(one) - turn.fixed) // turn.unit
+        for key, number in turn.within:
+            rounds[key] = max(rounds.get(key, 0), number)
+    rounds.update(take.forced)
+    turns = uses_with_rounds(rest.turns, rounds, rest.groups)
+    amounts |= {
+        turn.number: turn.span.preferred for turn in turns if turn.span and turn.span.least == turn.span.most
+    }
+    if any(turn.unit and turn.number not in amounts and turn.number != slack.key for turn in turns):
+        return None
+    given = left - sum(
+        turn.fixed + (0 if turn.number == slack.key else turn.unit * amounts.get(turn.number, 0))
+        for turn in turns
+    )
+    low, high = take.rest - take.rest // GIVES, take.rest + take.rest // GIVES
+    if not max(slack.least, low) <= given <= min(slack.most, high):
+        return None
+    return FittedNumbers({**amounts, slack.key: given}, rounds, 0.0, left)
+
+
+def is_slack(take: Take, segment: Segment) -> bool:
+    """Whether a segment takes what is left, and its length was not set by hand."""
+    if segment.id in take.kept or segment.turn.setup_for:
+        return False
+    return segment.turn.key == PAUSE or segment.turn.number == take.solved.model.slack_key
+
+
+def _groups(take: Take, present: Sequence[StepUse]) -> RoundGroups:
+    """The groups with the rounds they may still have: none that are done, and those that were asked for."""
+    groups = dict(take.solved.unfolded.groups)
+    for key, times in take.forced.items():
+        if key in groups:
+            groups[key] = RoundGroup(key, times, (times,), groups[key].by)
+    for turn in present:
+        for key, round_ in turn.within:
+            group = groups[key]
+            options = tuple(n for n in group.options if n >= round_) or (round_,)
+            times = group.times if group.times in options else min(options)
+            groups[key] = RoundGroup(key, times, options, group.by)
+    return groups
+
+
+def _there(turn: StepUse, groups: RoundGroups) -> bool:
+    return all(round_ <= groups[key].most for key, round_ in turn.within)
+
+
+# --- the second side ------------------------------------------------------------------------------------
+
+
+def _given(take: Take, happened: Sequence[Segment], first: int) -> dict[str, Segment]:
+    """The first sides that are done, by the key of the turn that is their second side."""
+    partners = take.course.partners
+    found: dict[str, Segment] = {}
+    for segment in happened:
+        second = partners.get(segment.turn.key)
+        if second is not None and take.course.places[second] >= first and "~" not in segment.id:
+            found[second] = segment
+    return {key: msgspec.structs.replace(one, end=one.start + take.took(one)) for key, one in found.items()}
+
+
+def _as_given(turn: StepUse, given: dict[str, Segment]) -> StepUse:
+    """A second side that lasts as long as its first side took, with as many of its unit, and the difference
+    that was declared; where the first was slower, so is the second."""
+    first = given.get(turn.key)
+    if first is None:
+        return turn
+    if not turn.unit:
+        return msgspec.structs.replace(turn, fixed=first.length) if turn.kind == "phase" else turn
+    more = turn.step.second.more if turn.step.second is not None else 0
+    amount = max(1, first.amount + more)
+    length = max(1, first.length + more * turn.unit)
+    each = max(1, length // amount)
+    return msgspec.structs.replace(
+        turn,
+        number=f"{turn.key} as on the first side",
+        unit=each,
+        fixed=length - amount * each,
+        span=AmountRange(amount, amount, amount, 1, 1.0),
+    )
+
+
+# --- what it changed ------------------------------------------------------------------------------------
+
+
+def _late(take: Take, rest: RemainingClass) -> int:
+    """Ticks the class would run over, were the rest as it was and the second sides as their first."""
+    places, given = take.course.places, rest.given
+    was = [one for one in take.segments if places.get(one.turn.key, rest.first) >= rest.first]
+    was = [one for one in was if "~" not in one.id]
+    ahead = sum(given[one.turn.key].length if one.turn.key in given else one.length for one in was)
+    return rest.start + ahead + _more_rounds(take, was) - take.target
+
+
+def _more_rounds(take: Take, ahead: Sequence[Segment]) -> int:
+    """Ticks of the rounds that were asked for and are not in the class as it was; less for fewer."""
+    total = 0
+    for key, times in take.forced.items():
+        mine = [one for one in ahead if any(name == key for name, _ in one.turn.within)]
+        if mine:
+            rounds = {dict(one.turn.within)[key]: 0 for one in take.segments if key in dict(one.turn.within)}
+            for one in take.segments:
+                if (number := dict(one.turn.within).get(key)) is not None:
+                    rounds[number] += one.length
+            total += (times - len(rounds)) * max(rounds.values())
+    return total
+
+
+def _changes(before: Take, after: Take, at: int) -> list[Retiming]:
+    """The numbers that are others than they were, of what is still to come or on."""
+    was = {segment.id: segment for segment in before.segments}
+    found: list[Retiming] = []
+    groups: dict[str, tuple[int, int]] = {}
+    for segment in after.segments:
+        old = was.get(segment.id)
+        if segment.end < at or old is None or "~" in segment.id:
+            continue
+        (unit, then), (_, now) = _number(old), _number(segment)
+        if then != now:
+            found.append(Retiming(segment.id, segment.name, then, now, unit))
+        if segment.turn.within and segment.turn.rounds != old.turn.rounds:
+            groups[segment.turn.within[-1][0]] = (old.turn.rounds, segment.turn.rounds)
+    found += [Retiming(key, "Rounds", then, now, "rounds") for key, (then, now) in groups.items()]
+    gone = was.keys() - {segment.id for segment in after.segments}
+    pause = was.get(PAUSE)
+    if PAUSE in gone and pause is not None:
+        found.append(Retiming(PAUSE, pause.name, round(pause.length / 10), 0, "seconds"))
+    return found
+
+
+def _number(segment: Segment) -> tuple[str, int]:
+    """What a segment is counted in, and how many it has."""
+    unit = MEASURES[segment.kind].unit
+    if unit in ("", "seconds") or not segment.amount:
+        return "seconds", round(segment.length / 10)
+    return unit, segment.amount

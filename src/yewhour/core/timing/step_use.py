@@ -1,0 +1,113 @@
+"""A turn: one use of a step in a class, unfolded. What a class is timed with."""
+
+import msgspec
+
+from yewhour.core.library.movement import BY_THE_CLOCK, Kind, Movement
+from yewhour.core.pace import Pace
+from yewhour.core.plan.nodes import Step
+from yewhour.core.sides import Side
+from yewhour.core.timing.doses import AmountRange
+
+
+class StepUse(msgspec.Struct, frozen=True, gc=False):
+    """One unfolded use of a step. `unit` and `fixed` are in ticks; `node` counts top-level nodes.
+
+    start, end: the positions it is begun and left in, once `ways` has found them; before, what it needs and
+    leaves. stayed: where those wait who did not go on to it. span: the whole numbers of a set-up. number: the
+    key of the whole number it takes: its step, and the blocks it was put in by. within: the groups it is in,
+    each with its round, the outermost first. flow names the repeated group in which neighbours follow each
+    other breath by breath, or is "". pair is the same for both sides of one pair, and lead the side they are
+    on just now. seen: the movement came earlier in the class. recalled: so long ago that the essentials are
+    said again. place: counts the steps. mat: the end of the mat that is faced, "" for the front.
+    """
+
+    key: str
+    step: Step
+    movement: Movement
+    kind: Kind
+    name: str
+    side: Side
+    lead: Side
+    section: int
+    node: int
+    pace: Pace
+    start: str
+    end: str
+    number: str = ""
+    unit: int = 0
+    fixed: int = 0
+    pair: str = ""
+    second: bool = False
+    switch: bool = False
+    round: int = 0
+    rounds: int = 0
+    within: tuple[tuple[str, int], ...] = ()
+    flow: str = ""
+    taught: int = 0
+    seen: bool = False
+    recalled: bool = False
+    stayed: str = ""
+    mat: str = ""
+    place: int = 0
+    setup_for: str = ""
+    span: AmountRange | None = None
+
+    @property
+    def timed(self) -> bool:
+        """Whether what is usually counted goes by the clock here, and its numbers are seconds."""
+        return self.kind == "clock" and self.movement.kind in BY_THE_CLOCK
+
+    @property
+    def needed(self) -> str:
+        """The position that must be reached before its movement can begin."""
+        return self.end if self.setup_for else self.start
+
+
+class RoundGroup(msgspec.Struct, frozen=True, gc=False):
+    """A repeated group: the numbers of rounds it may have, the one it prefers, and the step between two."""
+
+    key: str
+    times: int
+    options: tuple[int, ...]
+    by: int = 1
+
+    @property
+    def least(self) -> int:
+        """The fewest rounds it may have."""
+        return min(self.options)
+
+    @property
+    def most(self) -> int:
+        """The most rounds it may have."""
+        return max(self.options)
+
+
+RoundGroups = dict[str, RoundGroup]
+
+
+def is_present(turn: StepUse, rounds: dict[str, int], groups: RoundGroups) -> bool:
+    """Whether a turn is there with so many rounds of the groups; what is not said is as preferred."""
+    return all(round_ <= rounds.get(key, groups[key].times) for key, round_ in turn.within)
+
+
+def uses_with_rounds(
+    turns: tuple[StepUse, ...], rounds: dict[str, int], groups: RoundGroups
+) -> list[StepUse]:
+    """The turns that are there with so many rounds, each knowing how many there are."""
+    result = []
+    for turn in turns:
+        if not turn.within:
+            result.append(turn)
+        elif is_present(turn, rounds, groups):
+            key = turn.within[-1][0]
+            times = rounds.get(key, groups[key].times)
+            result.append(turn if times == turn.rounds else msgspec.structs.replace(turn, rounds=times))
+    return result
+
+
+def is_certain(turn: StepUse, given: StepUse, groups: RoundGroups) -> bool:
+    """Whether a turn is there whenever another one is, whatever the rounds."""
+    if not turn.within:
+        return True
+    known = dict(given.within)
+    return all(round_ <= max(groups[key].least, known.get(key, 0)) for key, round_ in turn.within)

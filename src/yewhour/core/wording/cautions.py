@@ -1,0 +1,57 @@
+"""What is said to those who are cautioned for, after a movement is named."""
+
+from collections.abc import Iterator, Sequence
+
+from yewhour.core.library.movement import Movement, Wordings
+from yewhour.core.sides import fill
+from yewhour.core.timing.step_use import StepUse
+from yewhour.core.wording.phrasing import Phrasing, lines_of
+
+
+def spoken_for(cautions: Sequence[str], turns: Sequence[StepUse]) -> Iterator[tuple[str, bool]]:
+    """(step, whether its caution was spoken for before) of every step that somebody is cautioned for."""
+    met: set[str] = set()
+    for turn in turns:
+        tag = next((tag for tag in turn.movement.cautions if tag in cautions), "")
+        if tag and not turn.second:
+            yield turn.step.id, tag in met
+            met.add(tag)
+
+
+def caution_lines(manner: Phrasing, turn: StepUse, again: bool = False) -> tuple[Wordings, ...]:
+    """What is said after a movement is named that somebody who may be in the room is cautioned for.
+
+    Its caution line, or else the line of its gentler way, or what is to be kept in mind for them; nothing
+    when nobody is. again: they have been spoken to before, and are so more briefly.
+    """
+    movement = turn.movement
+    met = [tag for tag in movement.cautions if tag in manner.brief.cautions]
+    if not met:
+        return ()
+    tag = met[0]
+    lines = lines_of(turn, "caution") or ((movement.gentler.line,) if movement.gentler else ())
+    own = turn.step.lines.get("caution") is not None
+    if not own and tag in manner.watch and (not lines or _of_another(tag, lines[0][0], movement)):
+        lines = () if again else ((manner.watch[tag],),)  # what holds for all that load it is said once
+    whom = manner.cautions.get(tag, tag)
+    frames = manner.wording.caution_again if again else manner.wording.caution
+    frame = frames[turn.place % len(frames)][0]
+    return tuple(tuple(_spoken_to(frame, whom, text) for text in line) for line in lines)
+
+
+def _of_another(tag: str, line: str, movement: Movement) -> bool:
+    """Whether a line speaks of the part of the body of another caution of its movement, not of this one's."""
+    named = {one for one in movement.cautions if _part(one) in line.lower()}
+    return bool(named) and tag not in named
+
+
+def _part(tag: str) -> str:
+    """The part of the body in a caution's tag: `knee` of knees, `back` of low-back."""
+    return tag.split("-")[-1].rstrip("s")
+
+
+def _spoken_to(frame: str, whom: str, text: str) -> str:
+    """The line said to those it is for, unless it says so itself."""
+    if " if " in f" {text.lower()}" or text.startswith("{"):
+        return text
+    return fill(frame, "both", whom=whom, line=text[0].lower() + text[1:])

@@ -1,0 +1,148 @@
+"""Manner: how one class is told, and the ways from a movement's lines to the wordings of one turn."""
+
+import re
+from collections.abc import Callable, Mapping
+
+import msgspec
+
+from yewhour.core.library.movement import Wordings, parse_wordings
+from yewhour.core.library.position import PositionGraph
+from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.school import School
+from yewhour.core.sides import (
+    Side,
+    fill,
+    mirrored,
+    unmarked,
+)
+from yewhour.core.timing.step_use import StepUse
+from yewhour.core.wording.directions import tokenised
+from yewhour.core.wording.lines import SchoolVoice, StandingLines
+from yewhour.core.wording.speech import Duration
+
+NumberWord = Callable[[int], str]
+PAUSE_MARK = re.compile(r"\s*\[(\d+(?:\.\d+)?)s\]\s*")
+
+
+class Phrasing(msgspec.Struct, frozen=True):
+    """What lines are written with: the promise, the school's ways, the wording, and how long a line takes.
+
+    cautions: tag -> how a line speaks to those it is for.
+    """
+
+    brief: Brief
+    school: School
+    wording: StandingLines
+    cautions: Mapping[str, str]
+    number_word: NumberWord
+    duration: Duration
+    positions: PositionGraph
+    props: frozenset[str]
+    watch: Mapping[str, str]
+
+    def tier(self, turn: StepUse) -> int:
+        """0 for the full wording, 1 for the short one: second side, later rounds, seen before."""
+        if turn.taught:
+            return 0
+        if turn.second and self.school.second_side == "full" and turn.round <= 2:
+            return 0
+        return 1 if turn.second or turn.seen or turn.round > 1 else 0
+
+    def told(self, turn: StepUse) -> int:
+        """The tier of what gets the body there: in full again where the first side was long ago."""
+        return 0 if turn.recalled and not turn.flow else self.tier(turn)
+
+    @property
+    def voice(self) -> SchoolVoice:
+        """The voice of the school."""
+        return self.wording.voices[self.school.voice]
+
+    @property
+    def habit(self) -> int:
+        """Where this school begins among the ways of saying one thing: not where another does."""
+        return sum(map(ord, self.school.id))
+
+    def variants(self, lines: tuple[Wordings, ...], start: int) -> Wordings:
+        """All the ways to say one thing, with another one first each time, and its own in each school."""
+        return variants(lines, start + self.habit)
+
+    def voiced(self, frames: tuple[Wordings, ...], line: Wordings, place: int, every: int) -> Wordings:
+        """A line as the school's voice puts it, one of so many; others as they stand."""
+        words = line[0].split(maxsplit=1)
+        verb = len(words) > 1 and words[0].strip(",.").lower() in self.wording.imperatives
+        if not frames or place % every or not verb:
+            return line
+        again = {
+            word for word in line[0].lower().split() if len(word) > 3
+        }  # "little by little, ... a little"
+        turned = [frames[(place // every + n) % len(frames)][0] for n in range(len(frames))]
+        frame = next((one for one in turned if not again & set(one.lower().split())), turned[0])
+        return (fill(frame, "both", line=line[0][0].lower() + line[0][1:]), *line)
+
+
+def from_tier(tier: int, wordings: Wordings) -> Wordings:
+    """The wordings from this tier down to the bare one, then the fuller ones."""
+    tier = min(tier, len(wordings) - 1)
+    return wordings[tier:] + wordings[:tier][::-1]
+
+
+def lines_of(turn: StepUse, purpose: str) -> tuple[Wordings, ...]:
+    """A step's own lines for a purpose, or else its movement's.
+
+    What she wrote is meant for the side that the step is done on first, and is mirrored on the other.
+    """
+    own = turn.step.lines.get(purpose)
+    if own is None:
+        return turn.movement.said(purpose)
+    if purpose != "say":
+        own = [PAUSE_MARK.sub("", text) for text in own]  # pauses are of talk; nobody speaks their marks
+    if turn.side in ("left", "right"):
+        first = mirrored(turn.side) if turn.second else turn.side
+        own = [tokenised(text, first) for text in own]
+    return tuple(wordings for text in own if (wordings := parse_wordings(text)))
+
+
+def with_name(manner: Phrasing, turn: StepUse, call: Wordings) -> Wordings:
+    """A call with the movement's name before it, where this school says it."""
+    says = manner.school.say_names
+    if says == "never" or (says == "first" and (turn.seen or turn.second or turn.round > 1)):
+        return call
+    name = turn.name.replace(" (", ", ").replace(")", "")
+    if name.lower() in call[0].lower():
+        return call
+    return tuple(f"{name}. {text}" for text in call[:2]) + call
+
+
+def on_breath(words: Wordings, breath: str, first: str = "") -> Wordings:
+    """The words of a change of position on one breath phase; `first`: the phase before it, said with it."""
+    lowered = tuple(text[0].lower() + text[1:] for text in words)
+    lead = f"{first.capitalize()} where you are, {breath}, " if first else f"{breath.capitalize()}, "
+    return (*(lead + text for text in lowered), words[-1])
+
+
+def filled_line(line: Wordings, turn: StepUse, side: Side | None = None, **words: str) -> Wordings:
+    """A line's wordings with their tokens filled for a turn."""
+    return tuple(unmarked(fill(text, side or turn.side, name=turn.name, **words)) for text in line)
+
+
+def variants(lines: tuple[Wordings, ...], start: int) -> Wordings:
+    """All the ways to say one thing as wordings, full ones first, beginning with another one each time."""
+    turned = lines[start % len(lines) :] + lines[: start % len(lines)]
+    deepest = max(len(line) for line in turned)
+    return tuple(line[tier] for tier in range(deepest) for line in turned if tier < len(line))
+
+
+def pick_line(lines: tuple[Wordings, ...], turn: StepUse) -> Wordings:
+    """One of several lines, always the same one for a place in the class."""
+    return lines[(turn.place + max(0, turn.round - 1) + 3 * turn.second) % len(lines)]
+
+
+def pattern_words(manner: Phrasing, turn: StepUse) -> str:
+    """`in for four, hold for seven, out for eight.`"""
+    names = {"inhale": "in for", "full": "hold for", "exhale": "out for", "empty": "wait for"}
+    counts = [
+        (names[phase], manner.number_word(round(count)))
+        for phase, count in turn.movement.rhythm
+        if phase in names
+    ]
+    return f"{', '.join(f'{name} {count}' for name, count in counts)}."

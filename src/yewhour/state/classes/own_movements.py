@@ -1,0 +1,124 @@
+"""The teacher's own movements: one file of hers, over the library that ships."""
+
+import re
+import unicodedata
+import zlib
+from pathlib import Path
+from typing import Any
+
+import tomlkit
+
+from yewhour.content.movement_files import movement_of
+from yewhour.content.terms import Terms
+from yewhour.core.library.movement import Library, Movement
+from yewhour.core.problem import Problem
+from yewhour.core.purpose import LINE_PURPOSES
+from yewhour.core.sides import fill
+from yewhour.files.atomic_files import make_folder, write_whole
+from yewhour.files.toml_files import Table, read_toml
+from yewhour.state.paths import own_data
+
+# What the tokens of a line stand for in a preview; in a class they are filled from it.
+SAMPLE = {"breath": "inhale", "n": "three", "prop": "block", "title": "this class", "audience": "everyone"}
+
+
+def own_file() -> Path:
+    """The file her movements are written to."""
+    return own_data() / "movements" / "mine.toml"
+
+
+def id_for(name: str) -> str:
+    """The id of a movement with this name: small letters, digits and hyphens.
+
+    A name in other letters than these has an id of its own by a number made from it.
+    """
+    plain = unicodedata.normalize("NFKD", name.casefold()).encode("ascii", "ignore").decode()
+    return re.sub(r"[^a-z0-9]+", "-", plain).strip("-") or f"movement-{zlib.crc32(name.encode())}"
+
+
+def table_of(movement: Movement) -> Table:
+    """A movement's table as it is written in its file. Raises Problem when that can't be read."""
+    path = Path(movement.source)
+    table = read_toml(path, "Mend that file first; it is kept as it is.").get(movement.id)
+    if not isinstance(table, dict):
+        raise Problem(f"{movement.name} is not in its file any more.", str(path), "Start the program again.")
+    return table
+
+
+def checked(name: str, table: Table, terms: Terms) -> Movement:
+    """The movement a table describes. Raises Problem for what is wrong in it."""
+    return movement_of(name, table, own_file(), terms)
+
+
+def write_own(name: str, table: Table, terms: Terms) -> Movement:
+    """Puts a movement into her file, in place of an earlier one with its id.
+
+    Raises Problem, and writes nothing, when something in it is wrong or the file can't be written.
+    """
+    movement = checked(name, table, terms)
+    _put(name, table)
+    return movement
+
+
+def forget_own(name: str) -> None:
+    """Takes a movement out of her file; one that ships is then as it ships again."""
+    if own_file().exists():
+        _put(name, None)
+
+
+def is_own(movement: Movement) -> bool:
+    """Whether a movement is in her own file."""
+    return Path(movement.source) == own_file()
+
+
+def _put(name: str, table: Table | None) -> None:
+    """Changes one table of her file; her comments, and the other tables, stay as they are."""
+    path = own_file()
+    if path.exists():
+        read_toml(path, "Mend that file first; it is kept as it is.")
+    text = path.read_text(encoding="utf-8") if path.exists() else ""
+    make_folder(path.parent)
+    write_whole(path, with_table(text, name, table).encode())
+
+
+def with_table(text: str, name: str, table: Table | None) -> str:
+    """The text of a file with one table put in or replaced (None takes it out); comments and order stay."""
+    document = tomlkit.parse(text)
+    document.pop(name, None) if table is None else document.update({name: table})
+    return tomlkit.dumps(document)
+
+
+def lines_text(table: Table) -> str:
+    """A table's lines as a teacher writes them: `call: full | short`, one a line."""
+    result = []
+    for purpose in LINE_PURPOSES:
+        texts = table.get(purpose, [])
+        result += [f"{purpose}: {text}" for text in ([texts] if isinstance(texts, str) else texts)]
+    return "\n".join(result)
+
+
+def read_lines(text: str) -> Table:
+    """The other way round. Raises Problem for a line without a purpose that exists."""
+    found: dict[str, list[str]] = {}
+    for number, line in enumerate(text.splitlines(), 1):
+        if not line.strip():
+            continue
+        purpose, colon, words = line.partition(":")
+        if not colon or purpose.strip() not in LINE_PURPOSES:
+            raise Problem(
+                f"{line.strip()[:40]!r} does not say what it is for.",
+                f"lines, line {number}",
+                f"Begin it with one of: {', '.join(LINE_PURPOSES)}, and a colon.",
+            )
+        found.setdefault(purpose.strip(), []).append(words.strip())
+    return found
+
+
+def spoken_on(movement: Movement, side: str, library: Library) -> list[tuple[str, str]]:
+    """(purpose, line) of everything a movement says, in its full wording, on one side."""
+    which: Any = side
+    gentler = [("option", movement.gentler.line[0])] if movement.gentler else []
+    lines = [(purpose, line[0]) for purpose, found in movement.lines.items() for line in found]
+    return [
+        (purpose, fill(text, which, name=movement.name, **SAMPLE)) for purpose, text in [*lines, *gentler]
+    ]

@@ -1,0 +1,79 @@
+"""Takes that were broken off: by the power, a kill, a window closed. They are offered at the next start."""
+
+import contextlib
+import os
+from datetime import datetime
+from pathlib import Path
+
+import msgspec
+
+from yewhour.core.plan.plan import Plan
+from yewhour.core.problem import Problem
+from yewhour.core.take.marks import (
+    Mark,
+    MarkFile,
+    mark_line,
+    read_marks,
+)
+from yewhour.state.classes.class_file import read_plan
+from yewhour.state.classes.unsaved_work import locked
+from yewhour.state.paths import kept_takes
+from yewhour.state.takes.take_sounds import CLASS, MARKS
+
+UNTIL, LOCK = "until", "lock"
+
+
+class InterruptedTake(msgspec.Struct, frozen=True):
+    """A take that was broken off: its folder, when it began, the class, its marks, how far it got."""
+
+    folder: Path
+    when: datetime
+    plan: Plan
+    read: MarkFile
+    until_s: float
+
+
+def interrupted_takes() -> list[InterruptedTake]:
+    """The takes that were broken off, the latest first; none while a take is on."""
+    handle = None
+    if not kept_takes().is_dir():
+        return []
+    with contextlib.suppress(Problem):
+        handle = locked(kept_takes() / LOCK)
+    if handle is None:
+        return []
+    handle.close()
+    found = []
+    for folder in sorted(kept_takes().iterdir(), reverse=True):
+        with contextlib.suppress(OSError, Problem, ValueError):
+            if folder.is_dir() and (one := _broken(folder)) is not None:
+                found.append(one)
+    return found
+
+
+def _broken(folder: Path) -> InterruptedTake | None:
+    with (folder / MARKS).open("rb") as file:
+        read = read_marks(file.read().split(b"\n"), str(folder / MARKS))
+    if not read.marks or any(mark.do == "end" for mark in read.marks):
+        return None
+    until_s = read.marks[-1].at_s
+    with contextlib.suppress(OSError, ValueError):
+        until_s = max(until_s, float((folder / UNTIL).read_bytes()))
+    when = datetime.strptime(folder.name, "%Y-%m-%d-%H%M%S-%f")
+    return InterruptedTake(folder, when, read_plan(folder / CLASS), read, until_s)
+
+
+def leave(broken: InterruptedTake) -> None:
+    """Ends a take that was broken off where it broke off: it is kept, and not offered again."""
+    with contextlib.suppress(OSError), (broken.folder / MARKS).open("ab") as file:
+        if not whole(broken.folder / MARKS):
+            file.write(b"\n")
+        file.write(mark_line(Mark(broken.until_s, "end")))
+        file.flush()
+        os.fsync(file.fileno())
+
+
+def whole(path: Path) -> bool:
+    """Whether the last mark of a file is whole."""
+    content = path.read_bytes()
+    return not content or content.endswith(b"\n")

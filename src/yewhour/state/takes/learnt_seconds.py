@@ -1,0 +1,94 @@
+"""What was learnt of the teacher: notes of each recording, and what new classes of a style begin with."""
+
+import contextlib
+import re
+from datetime import date
+
+import msgspec
+
+from yewhour.core.plan.plan import Plan
+from yewhour.core.review.learning import (
+    LearntShare,
+    RecordingNotes,
+    learnt_shares,
+    with_own,
+)
+from yewhour.files.atomic_files import make_folder, write_whole
+from yewhour.state.paths import learnt_file
+
+MOST_RECORDINGS = 200
+ALL = ""  # every style
+
+
+class LearntStore(msgspec.Struct, frozen=True):
+    """recordings: notes by what tells each from others. own: what new classes of a style begin with."""
+
+    recordings: dict[str, RecordingNotes] = {}
+    own: dict[str, dict[str, float]] = {}
+
+
+def read_learnt() -> LearntStore:
+    """What is kept; nothing where it can't be read, and then it is set aside whole."""
+    try:
+        return msgspec.json.decode(learnt_file().read_bytes(), type=LearntStore)
+    except OSError:
+        return LearntStore()
+    except (msgspec.DecodeError, msgspec.ValidationError):
+        with contextlib.suppress(OSError):
+            learnt_file().replace(learnt_file().with_suffix(".damaged"))
+        return LearntStore()
+
+
+def _keep(now: LearntStore) -> None:
+    make_folder(learnt_file().parent)
+    write_whole(learnt_file(), msgspec.json.encode(now))
+
+
+def keep_notes(recording: str, notes: RecordingNotes) -> None:
+    """Keeps what a recording shows, in place of what it showed before. Raises Problem where it can't."""
+    now = read_learnt()
+    others = {name: one for name, one in now.recordings.items() if name != recording}
+    latest = dict([*others.items(), (recording, notes)][-MOST_RECORDINGS:])
+    _keep(msgspec.structs.replace(now, recordings=latest))
+
+
+def all_notes() -> list[RecordingNotes]:
+    """The notes of every recording."""
+    return list(read_learnt().recordings.values())
+
+
+_DATED = re.compile(r"(\d{4})-(\d\d)-(\d\d)-\d{6}")
+
+
+def learnt_by_month() -> dict[str, list[LearntShare]]:
+    """What the takes of each month taught, the first month first: by the date that a take's folder has."""
+    by_month: dict[str, list[RecordingNotes]] = {}
+    for name, notes in sorted(read_learnt().recordings.items(), key=lambda row: _dated(row[0])):
+        if _dated(name):
+            month = date(*map(int, _dated(name).split("-"))).strftime("%B %Y")
+            by_month.setdefault(month, []).append(notes)
+    return {month: learnt_shares(notes) for month, notes in by_month.items()}
+
+
+def _dated(name: str) -> str:
+    found = _DATED.search(name)
+    return "-".join(found.groups()) if found else ""
+
+
+def begin_with(style: str, own: dict[str, float]) -> None:
+    """New classes of a style (ALL: of any) begin with her own seconds; with none, as usual again."""
+    now = read_learnt()
+    others = {name: one for name, one in now.own.items() if name != style}
+    _keep(msgspec.structs.replace(now, own={**others, **({style: own} if own else {})}))
+
+
+def begun_with(style: str) -> dict[str, float]:
+    """What new classes of a style begin with."""
+    own = read_learnt().own
+    return own.get(style, own.get(ALL, {}))
+
+
+def as_hers(plan: Plan) -> Plan:
+    """A new class with her own seconds, where she has taken them."""
+    own = begun_with(plan.brief.style)
+    return with_own(plan, own) if own else plan

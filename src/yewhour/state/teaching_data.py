@@ -1,0 +1,72 @@
+"""Everything a class is made with, loaded once."""
+
+from pathlib import Path
+
+from yewhour.content.block_files import load_blocks
+from yewhour.content.content_cache import CachedContent, read_content_cache, write_content_cache
+from yewhour.content.movement_files import load_library
+from yewhour.content.paths import DATA
+from yewhour.content.terms import (
+    Terms,
+    load_positions,
+    load_rules,
+    load_schools,
+    load_terms,
+    load_voice,
+    load_wording,
+)
+from yewhour.core.library.cue_interpreter import cue_interpreter_from
+from yewhour.core.library.movement import Library
+from yewhour.core.plan.nodes import Blocks
+from yewhour.core.problem import Problem
+from yewhour.core.teaching_data import TeachingData
+from yewhour.files.toml_files import give_tables, read_toml
+from yewhour.state.paths import own_data
+from yewhour.voice.line_timing import LineTimer
+from yewhour.voice.numbers import number_word
+
+TABLES = (
+    "positions.toml", "terms.toml", "cautions.toml", "schools.toml", "wording.toml", "checks.toml",
+    "ear.toml", "voice/voice.toml",
+)  # fmt: skip
+
+
+def _shipped(ready: CachedContent | None, terms: Terms) -> tuple[Library, Blocks, list[Problem]]:
+    """The library and blocks that ship, and what is wrong with them, which is nothing as they shipped."""
+    if ready is not None:
+        return ready.library, ready.blocks, []
+    library, problems = load_library([DATA / "movements"], terms)
+    blocks, troubles = load_blocks([DATA / "blocks"], library)
+    return library, blocks, problems + troubles
+
+
+def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Problem]]:
+    """The data that ships and the teacher's own movements over it, and what was wrong with hers."""
+    ready = read_content_cache()
+    if ready is not None:
+        give_tables(ready.tables)
+    positions, unclear = load_positions(own or own_data())
+    terms = load_terms(positions)
+    shipped, ready_blocks, problems = _shipped(ready, terms)
+    if ready is None and not unclear + problems:
+        tables = {str(DATA / name): read_toml(DATA / name) for name in TABLES}
+        write_content_cache(shipped, ready_blocks, tables)
+    library, hers = load_library([(own or own_data()) / "movements"], terms, shipped)
+    problems += hers
+    whom = {name: caution.whom for name, caution in terms.cautions.items()}
+    blocks, troubles = load_blocks([(own or own_data()) / "blocks"], library, ready_blocks)
+    words = TeachingData(
+        library,
+        load_schools(),
+        positions,
+        load_wording(),
+        blocks,
+        load_rules(),
+        whom,
+        LineTimer(load_voice()),
+        number_word,
+        cue_interpreter_from(read_toml(DATA / "ear.toml")),
+        frozenset(terms.props),
+        {name: caution.watch for name, caution in terms.cautions.items() if caution.watch},
+    )
+    return words, unclear + problems + troubles

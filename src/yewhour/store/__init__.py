@@ -1,1 +1,0 @@
-"""Reading and writing: the data that ships, the teacher's own movements, and class files."""

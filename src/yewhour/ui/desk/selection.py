@@ -1,0 +1,50 @@
+"""Choosing: which node of the plan a segment comes from, and which segments come from a node."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+
+from yewhour.core.edits.places import nodes_of, outermost
+from yewhour.core.plan.nodes import Block, Step, walk
+from yewhour.core.plan.plan import Plan
+from yewhour.core.timed_class import TimedClass
+from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.numbers import PAUSE
+
+
+def node_of(segment: Segment, known: Mapping[str, object]) -> str:
+    """The id of the known node that a segment comes from: its step, or the block around it; "" for none."""
+    if segment.id == PAUSE:
+        return ""
+    if segment.turn.step.id in known:
+        return segment.turn.step.id
+    blocks = [part.split(".")[0].rstrip("'") for part in segment.turn.key.split("@")[1:]]
+    return next((block for block in blocks if block in known), "")
+
+
+def segments_from(plan: Plan, made: TimedClass, nodes: Iterable[str]) -> list[Segment]:
+    """The segments that come from these nodes or what is inside them, set-ups apart."""
+    inside = list(walk(tuple(outermost(plan, nodes))))
+    steps = {node.id for node in inside if isinstance(node, Step)}
+    blocks = tuple(f"@{node.id}" for node in inside if isinstance(node, Block))
+    return [
+        segment
+        for segment in made.segments
+        if not segment.turn.setup_for
+        and segment.id != PAUSE
+        and (segment.turn.step.id in steps or any(block in segment.turn.key for block in blocks))
+    ]
+
+
+def run_between(plan: Plan, made: TimedClass | None, first: str, last: str) -> tuple[str, ...]:
+    """The nodes from one to another, in the order of the class; the first one stays first."""
+    known = nodes_of(plan)
+    order = list(dict.fromkeys(node_of(s, known) for s in made.segments)) if made else []
+    if first in known and first not in order:  # a pair or rounds: from the last of it
+        inside = {node.id for node in walk((known[first],))}
+        first = next((name for name in reversed(order) if name in inside), first)
+    if first not in order or last not in order:
+        return (last,)
+    a, b = order.index(first), order.index(last)
+    run = order[min(a, b) : max(a, b) + 1]
+    return tuple(node for node in ([first] + [n for n in run if n != first]) if node)

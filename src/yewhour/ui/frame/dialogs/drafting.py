@@ -1,0 +1,372 @@
+"""Drafting: a class from its promise, another one, some of it kept, something else in a place; and why."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from concurrent.futures import Future, ThreadPoolExecutor
+from typing import Any
+
+from PySide6.QtCore import QObject, QSize, Signal
+from PySide6.QtWidgets import QDialog, QVBoxLayout
+
+from yewhour.content.draft_model_file import load_model
+from yewhour.content.terms import load_terms
+from yewhour.core.draft.draft import Draft, draft_class
+from yewhour.core.draft.draft_model import DraftRequest
+from yewhour.core.draft.partial import (
+    Alternative,
+    alternatives_for,
+    fill_empty,
+    gentler_class,
+    keep_sections,
+    one_like,
+    redraft_section,
+    seated_class,
+)
+from yewhour.core.draft.promise_text import read_promise
+from yewhour.core.draft.reasons import sentence, turned_down
+from yewhour.core.lengths import show_length
+from yewhour.core.plan.nodes import Step, walk
+from yewhour.core.plan.plan import Brief, Plan
+from yewhour.core.problem import Problem
+from yewhour.core.shelf.weeks import given_classes, lately
+from yewhour.ui.desk.session import Session
+from yewhour.ui.kit.controls.controls import (
+    Press,
+    button,
+    label,
+    page,
+    row,
+)
+from yewhour.ui.kit.figure_view import figure_icon
+from yewhour.ui.kit.theme import Theme, scale
+
+LEAST_FILL_S = 30.0
+CHOICE_HIGH = 44.0  # pixels of the figure of a choice
+
+
+class Drafting(QObject):
+    """Drafts for one window. Each public verb is a deed; what takes long is made on a thread."""
+
+    _ready = Signal(object)
+
+    def __init__(self, window: Any, session: Session) -> None:
+        super().__init__()
+        self.window, self.session = window, session
+        self.seed = 0
+        self.without: frozenset[str] = frozenset()
+        self.last: Draft | None = None
+        self.busy = False
+        self._worker: ThreadPoolExecutor | None = None
+        self._ready.connect(lambda do: do())
+
+    @property
+    def areas(self) -> dict[str, str]:
+        """The areas with their names."""
+        return load_terms(self.session.words.positions).areas
+
+    def _ask(self, brief: Brief) -> DraftRequest:
+        seen = {}
+        if self.window.has_shelf():
+            seen = lately(given_classes(self.window.shelving.shelf), self.window.shelving.today())
+        return DraftRequest(brief, self.seed, self.without, seen)
+
+    # --- a whole class ----------------------------------------------------------------------------------
+
+    def promise(self, text: str) -> None:
+        """A class from a promise in words."""
+        words, model = self.session.words, load_model()
+        try:
+            read = read_promise(text, words.known, self.areas, model.words, words.library)
+        except Problem as problem:
+            self.window.tell(problem)
+            return
+        self.seed, self.without = 0, read.without
+        ask = self._ask(read.brief)
+        lost = f" Not understood: {', '.join(read.not_understood)}." if read.not_understood else ""
+
+        def show(made: Draft) -> None:
+            self.last = made
+            self.window.files.begin(made.plan)
+            self.window.say(f"Drafted. Ctrl+J makes another, Ctrl+Shift+J says why.{lost}")
+
+        self._run("drafting", lambda: draft_class(ask, words, model), show)
+
+    def draft_another(self) -> None:
+        """Another class that keeps the same promise."""
+        plan = self._plan()
+        self.seed += 1
+        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        self._run(
+            "drafting another",
+            lambda: draft_class(ask, words, model),
+            lambda made: self._put("Another draft", made),
+        )
+
+    def draft_rest(self) -> None:
+        """Keeps the parts in which something is chosen, and changes the others."""
+        plan, stay = self._plan(), self._sections()
+        if not stay:
+            raise Problem(
+                "Nothing is chosen to be kept.", do="Choose a movement, or a part, and press again."
+            )
+        self.seed += 1
+        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        self._run(
+            "changing the rest", lambda: keep_sections(plan, stay, ask, words, model),
+            lambda made: self._put("Keep this, change the rest", made),
+        )  # fmt: skip
+
+    def draft_like(self) -> None:
+        """One more class like this one, with as little of it as can be."""
+        self._more("One more like it", one_like)
+
+    def draft_gentler(self) -> None:
+        """The same class for a gentler level."""
+        self._more("A gentler one", gentler_class)
+
+    def draft_chair(self) -> None:
+        """The same class on a chair."""
+        self._more("One on a chair", seated_class)
+
+    def _more(self, title: str, make: Callable[..., Draft]) -> None:
+        plan = self._plan()
+        self.seed += 1
+        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+
+        def show(made: Draft) -> None:
+            self.last = made
+            self.window.files.begin(made.plan)
+            self.window.say(f"{title}: {made.plan.brief.title}. What was open is kept.")
+
+        self._run(title.lower(), lambda: make(plan, ask, words, model), show)
+
+    # --- parts of one -----------------------------------------------------------------------------------
+
+    def draft_part(self) -> None:
+        """The part in which something is chosen, anew."""
+        plan, made, sections = self._plan(), self.session.made, self._sections()
+        if not sections or made is None:
+            raise Problem("Nothing is chosen.", do="Choose a movement of the part that is to be other.")
+        self.seed += 1
+        ask, words, model, index = self._ask(plan.brief), self.session.words, load_model(), min(sections)
+        title = plan.sections[index].title
+        self._run(
+            f"{title} anew", lambda: redraft_section(plan, made, index, ask, words, model),
+            lambda after: self.session.do(f"{title} anew", after),
+        )  # fmt: skip
+
+    def draft_fill(self) -> None:
+        """Fills what is still to fill."""
+        plan, lengths = self._plan(), self.session.lengths
+        if lengths is None:
+            return
+        missing_s = lengths.promised_s - lengths.preferred_s
+        if missing_s < LEAST_FILL_S or not (
+            self.session.unfinished or any(not one.body for one in plan.sections)
+        ):
+            raise Problem(
+                "There is nothing to fill: the class is as long as it promises.", do="Promise more."
+            )
+        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        self._run(
+            "filling", lambda: fill_empty(plan, missing_s, ask, words, model),
+            lambda after: self.session.do("Fill what was missing", after),
+        )  # fmt: skip
+
+    def draft_else(self) -> None:
+        """Something else in place of what is chosen: three that fit, seen before they are taken."""
+        plan, node = self._plan(), self._node()
+        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        self._run("looking", lambda: alternatives_for(plan, node, ask, words, model), self._offer)
+
+    def draft_not(self) -> None:
+        """What is chosen is not wanted: something else in its place, and it does not come again."""
+        plan, node = self._plan(), self._node()
+        picked = next(one for one in _steps(plan) if one.id == node)
+        self.without |= {picked.movement}
+        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        name = words.library[picked.movement].name
+
+        def put(found: list[Alternative]) -> None:
+            if not found:
+                raise Problem(f"Nothing else fits where {name} is.", do="Leave it out, with Delete.")
+            self.session.do(f"Not {name}", found[0].plan)
+            self.window.say(
+                f"{found[0].name} instead of {name}, which does not come again. Ctrl+Z takes it back."
+            )
+
+        self._run("looking", lambda: alternatives_for(plan, node, ask, words, model), put)
+
+    def _offer(self, found: list[Alternative]) -> None:
+        if not found:
+            raise Problem("Nothing else fits here.", do="Change what stands beside it, or leave it out.")
+        dialog = AlternativesDialog(self.session, found, self.window.theme)
+        self.window.keep_open(dialog)
+        dialog.beside(self.window)
+
+    # --- why --------------------------------------------------------------------------------------------
+
+    def draft_why(self) -> None:
+        """Why each movement is there, and what was turned down."""
+        made, words, model = self.last, self.session.words, load_model()
+        if made is None:
+            raise Problem(
+                "This class was not drafted here.", do="Draft one: Ctrl+Home, and say what you promise."
+            )
+        there = {step.id for step in _steps(self._plan())}
+        chosen = {self._node()} if self.session.picked else set()
+        mine = [one for one in made.choices if one.step in chosen] or [
+            one for one in made.choices if one.step in there or one.movement in words.blocks
+        ]
+        lines = [sentence(one, words.library, self.areas, model) for one in mine]
+        self.window.keep_open(WhyDialog(lines, list(turned_down(made, words.library, model))))
+
+    # --- the desk ---------------------------------------------------------------------------------------
+
+    def _plan(self) -> Plan:
+        if self.session.plan is None:
+            raise Problem("No class is open.", do="Say what you promise on the first page (Ctrl+Home).")
+        return self.session.plan
+
+    def _sections(self) -> set[int]:
+        """The parts in which something is chosen."""
+        session, plan = self.session, self._plan()
+        if session.section is not None:
+            return {session.section}
+        picked = set(session.picked)
+        return {
+            index
+            for index, section in enumerate(plan.sections)
+            if picked & {node.id for node in walk(section.body)}
+        }
+
+    def _node(self) -> str:
+        if not self.session.picked:
+            raise Problem("No movement is chosen.", do="Choose one on the sprig.")
+        plan, picked = self._plan(), self.session.picked[0]
+        for step in _steps(plan):
+            if step.id == picked:
+                return picked
+        inside = [
+            step.id
+            for section in plan.sections
+            for node in walk(section.body)
+            if node.id == picked
+            for step in walk((node,))
+            if isinstance(step, Step)
+        ]
+        if not inside:
+            raise Problem("What is chosen is no movement of its own.", do="Choose a single movement.")
+        return inside[0]
+
+    def _put(self, title: str, made: Draft) -> None:
+        self.last = made
+        self.session.do(title, made.plan)
+        self.window.say(f"{title}: {show_length(made.made.length_s)}. Ctrl+Z takes it back.")
+
+    def _run(self, stage: str, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
+        if self.busy:
+            return
+        self.busy = True
+        self.session.working.emit(stage)
+        self._worker = self._worker or ThreadPoolExecutor(1)
+
+        def done(future: Future[Any]) -> None:
+            self._ready.emit(lambda: self._arrived(future, then))
+
+        self._worker.submit(work).add_done_callback(done)
+
+    def _arrived(self, future: Future[Any], then: Callable[[Any], None]) -> None:
+        self.busy = False
+        self.session.working.emit("")
+        try:
+            then(future.result())
+        except Problem as problem:
+            self.window.tell(problem)
+
+    def close(self) -> None:
+        """Waits for what is being made."""
+        if self._worker is not None:
+            self._worker.shutdown()
+
+
+class WhyDialog(QDialog):
+    """Why each movement is there, and below that what was turned down."""
+
+    def __init__(self, lines: list[str], down: list[str]) -> None:
+        super().__init__()
+        self.setWindowTitle("Why this class")
+        self.resize(round(620 * min(1.5, scale())), round(560 * min(1.3, scale())))
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(20, 16, 20, 14)
+        layout.setSpacing(10)
+        area, inside = page()
+        layout.addWidget(area, 1)
+        inside.addWidget(label("Why this class", "heading"))
+        for line in lines:
+            inside.addWidget(label(line))
+        if down:
+            inside.addWidget(label("What was turned down", "heading"))
+        for line in down:
+            inside.addWidget(label(line, "soft"))
+        inside.addStretch(1)
+        layout.addLayout(row(button("Close", self.accept, name="accent")))
+
+
+class AlternativesDialog(QDialog):
+    """Something else here: each choice is shown on the sprig while it has the pointer or the keys."""
+
+    def __init__(self, session: Session, found: list[Alternative], theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.setWindowTitle("Something else here")
+        self.setFixedWidth(round(460 * min(1.5, scale())))
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(24, 18, 24, 16)
+        layout.setSpacing(10)
+        layout.addWidget(label("Something else here", "heading"))
+        layout.addWidget(
+            label("The sprig shows the class with each. Enter takes one; undo gives it back.", "soft")
+        )
+        self.choices = [ShownAlternative(session, one, theme) for one in found]
+        for one in self.choices:
+            one.clicked.connect(self.accept)
+            layout.addWidget(one)
+        layout.addLayout(row(button("Leave it as it is", self.reject)))
+        layout.addStretch(1)
+        self.finished.connect(session.drop_trial)
+        self.choices[0].setFocus()
+        self.resize(self.width(), layout.totalHeightForWidth(self.width()))
+
+    def beside(self, window: Any) -> None:
+        """Stands over the right half of the window, so that the sprig is seen."""
+        frame = window.geometry()
+        self.move(
+            frame.left() + frame.width() * 3 // 4 - self.width() // 2, frame.top() + frame.height() // 3
+        )
+
+
+class ShownAlternative(Press):
+    """One choice: looked at while it has the pointer or the focus, done when it is pressed."""
+
+    def __init__(self, session: Session, one: Alternative, theme: Theme) -> None:
+        super().__init__(one.name.replace("&", "&&"))
+        high = CHOICE_HIGH * scale()
+        self.setIcon(figure_icon(session.words.library[one.movement], theme, high))
+        self.setIconSize(QSize(round(1.5 * high), round(high)))
+        self.session, self.one = session, one
+        self.setObjectName("small")
+        self.clicked.connect(lambda: session.do(f"{one.name} instead", one.plan))
+
+    def focusInEvent(self, event: Any) -> None:
+        super().focusInEvent(event)
+        self.session.try_plan(self.one.name, self.one.plan)
+
+    def enterEvent(self, event: Any) -> None:
+        super().enterEvent(event)
+        self.session.try_plan(self.one.name, self.one.plan)
+
+
+def _steps(plan: Plan) -> list[Step]:
+    return [node for section in plan.sections for node in walk(section.body) if isinstance(node, Step)]

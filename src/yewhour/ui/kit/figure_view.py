@@ -1,0 +1,251 @@
+"""A figure drawn in the window: twigs for limbs and a bud for the head, in the colours of the sprig."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from functools import lru_cache
+from typing import Any, NamedTuple
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QIcon, QImage, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap, QPolygonF
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from yewhour.content.figure_files import figures_of
+from yewhour.core.figure.body import Figure, between, mirrored
+from yewhour.core.figure.drawing import (
+    LEAST_HIGH,
+    LEAST_WIDE,
+    What,
+    drawing_of,
+)
+from yewhour.core.figure.figures import best
+from yewhour.core.library.movement import Movement
+from yewhour.ui.kit.theme import (
+    Theme,
+    font,
+    scale,
+    side_colour,
+)
+
+MOST_KNOWN = 2000  # drawings remembered
+STATES = 24  # drawings on the way from one figure to the next
+MOST_GROWN = 1.4  # a strip grows no further with the text
+LETTERED = 44.0  # pixels of a box from which on the side's letter is drawn
+
+
+class FigurePicture(NamedTuple):
+    """A figure ready to be painted: the box it fills, whether it stands on a floor, and its parts, one above
+    another, in shares of the body's height, y down."""
+
+    box: QRectF
+    floor: bool
+    parts: tuple[tuple[What, QPainterPath], ...]
+
+
+def pictures_of(movement: Movement, side: str, position: str = "") -> Sequence[FigurePicture]:
+    """The drawings of a movement on a side: one to three; none where it has no figure."""
+    return _remembered(_each, movement, side, position)
+
+
+def moving_of(movement: Movement, side: str, position: str = "") -> Sequence[FigurePicture]:
+    """The drawings on the way from a movement's first figure to its last; one for a movement that rests."""
+    return _remembered(_states, movement, side, position)
+
+
+_known: dict[tuple[object, ...], Sequence[FigurePicture]] = {}
+
+
+def _remembered(
+    draw: Callable[[Sequence[Figure]], Sequence[FigurePicture]], movement: Movement, side: str, position: str
+) -> Sequence[FigurePicture]:
+    key = (draw, movement.id, movement.figure, movement.start, side == "left", position)
+    if key not in _known:
+        if len(_known) > MOST_KNOWN:
+            _known.clear()
+        figures = figures_of(movement, position)
+        _known[key] = draw([mirrored(one) for one in figures] if side == "left" else figures)
+    return _known[key]
+
+
+def _each(figures: Sequence[Figure]) -> tuple[FigurePicture, ...]:
+    return tuple(figure_picture(one) for one in figures)
+
+
+class States(Sequence[FigurePicture]):
+    """The drawings on the way from a first figure to a last, each made when it is first asked for."""
+
+    def __init__(self, figures: Sequence[Figure]) -> None:
+        self.figures = figures
+        self._made: dict[int, FigurePicture] = {}
+        middle = [self._at(number) for number in (0, STATES // 2, STATES)]
+        self._box = middle[0].box.united(middle[1].box).united(middle[2].box)  # they all stand in one place
+
+    def __len__(self) -> int:
+        return STATES + 1
+
+    def __getitem__(self, number: Any) -> Any:
+        if not 0 <= number < len(self):
+            raise IndexError(number)
+        if number not in self._made:
+            self._made[number] = self._at(number)._replace(box=self._box)
+        return self._made[number]
+
+    def _at(self, number: int) -> FigurePicture:
+        at = number / STATES * (len(self.figures) - 1)
+        first = min(int(at), len(self.figures) - 2)
+        return figure_picture(between(self.figures[first], self.figures[first + 1], at - first))
+
+
+def _states(figures: Sequence[Figure]) -> Sequence[FigurePicture]:
+    return States(figures) if len(figures) > 1 else _each(figures)
+
+
+def portrait_of(movement: Movement, side: str, position: str = "") -> FigurePicture | None:
+    """The one drawing that shows a movement best: where it goes to."""
+    return best(pictures_of(movement, side, position))
+
+
+def figure_picture(figure: Figure) -> FigurePicture:
+    """A figure made ready to be painted."""
+    made = drawing_of(figure)
+    parts: list[tuple[What, QPainterPath]] = []
+    for shape in made.shapes:
+        if not parts or parts[-1][0] != shape.what:
+            path = QPainterPath()
+            path.setFillRule(Qt.FillRule.WindingFill)
+            parts.append((shape.what, path))
+        parts[-1][1].addPolygon(QPolygonF([QPointF(x, -y) for x, y in shape.corners]))
+        parts[-1][1].closeSubpath()
+    left, bottom, right, top = made.box
+    # Its outline alone is painted in two thirds of the time.
+    outlines = tuple((what, path.simplified()) for what, path in parts)
+    return FigurePicture(QRectF(left, -top, right - left, top - bottom), made.floor, outlines)
+
+
+def place_of(one: FigurePicture, box: QRectF) -> tuple[float, QPointF]:
+    """Pixels to the body's height, and where its seat and the floor meet, of a figure in a box."""
+    wide, high = max(LEAST_WIDE, one.box.width()), max(LEAST_HIGH, one.box.height())
+    under = max(1.0, 0.02 * box.height())
+    size = min(box.width() / wide, (box.height() - under) / high)
+    foot = box.bottom() - under
+    if not one.floor:
+        foot -= (box.height() - one.box.height() * size) / 2
+    return size, QPointF(box.center().x() - one.box.center().x() * size, foot - one.box.bottom() * size)
+
+
+def paint_figure(
+    painter: QPainter, box: QRectF, one: FigurePicture, theme: Theme, side: str = "both", letter: bool = True
+) -> None:
+    """Paints a figure into a box, on its floor at the foot of it."""
+    size, origin = place_of(one, box)
+    painter.save()
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.translate(origin)
+    painter.scale(size, size)
+    if one.floor:
+        painter.setPen(QPen(QColor(theme.line), 1.2 / size))
+        half = max(LEAST_WIDE, one.box.width()) / 2 + 0.02
+        middle = one.box.center().x()
+        painter.drawLine(QPointF(middle - half, 0.006), QPointF(middle + half, 0.006))
+    painter.setPen(Qt.PenStyle.NoPen)
+    for what, path in one.parts:
+        painter.fillPath(path, colour_of(what, theme, side))
+    painter.restore()
+    if letter and side in ("left", "right") and box.height() >= LETTERED:
+        painter.save()
+        painter.setFont(font(max(8.0, min(16.0, box.height() / 9)), bold=True))
+        painter.setPen(side_colour(theme, side))
+        half, room = one.box.width() * size / 2 + 4, painter.fontMetrics().horizontalAdvance("M") + 4
+        left = box.center().x() + half if side == "right" else box.center().x() - half - room
+        fits = box.left() <= left <= box.right() - room
+        at = QRectF(min(max(left, box.left()), box.right() - room), box.top(), room, box.height())
+        place = Qt.AlignmentFlag.AlignBottom if fits else Qt.AlignmentFlag.AlignTop
+        painter.drawText(at, Qt.AlignmentFlag.AlignHCenter | place, side[0].upper())
+        painter.restore()
+
+
+def figure_icon(movement: Movement, theme: Theme, high: float) -> QIcon:
+    """A figure as an icon, sharp at twice the size; an empty one where there is none."""
+    one = portrait_of(movement, "right")
+    if one is None:
+        return QIcon()
+    return QIcon(QPixmap.fromImage(figure_image(one, theme, "both", high)))
+
+
+def figure_image(one: FigurePicture, theme: Theme, side: str, high: float) -> QImage:
+    """A figure as an image half as wide again as high, sharp at twice the size."""
+    picture = QImage(round(high * 3), round(high * 2), QImage.Format.Format_ARGB32_Premultiplied)
+    picture.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(picture)
+    paint_figure(painter, QRectF(picture.rect()), one, theme, side, letter=False)
+    painter.end()
+    return picture
+
+
+class FigureStrip(QWidget):
+    """The figures of a movement beside each other, or one of each of several."""
+
+    def __init__(self, theme: Theme, height: float) -> None:
+        super().__init__()
+        self.theme = theme
+        self.shown: tuple[tuple[FigurePicture, str], ...] = ()
+        self.setFixedHeight(round(height * min(MOST_GROWN, scale())))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def show_movement(self, movement: Movement, sides: Sequence[str], position: str = "") -> None:
+        """The figures of a movement on each of these sides, or on both at once."""
+        of_side = pictures_of if len(sides) < 2 else portraits  # of two sides one of each
+        self._put([(one, side) for side in sides or ("both",) for one in of_side(movement, side, position)])
+        self.setAccessibleName(f"{movement.name}, drawn")
+
+    def show_several(self, movements: Sequence[Movement], name: str) -> None:
+        """One figure of each."""
+        found = [(portrait_of(one, "right"), "both") for one in movements]
+        self._put([(one, side) for one, side in found if one is not None])
+        self.setAccessibleName(name)
+
+    def _put(self, shown: Sequence[tuple[FigurePicture, str]]) -> None:
+        self.shown = tuple(shown)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        high = float(self.height())
+        wide = min(self.width() / max(1, len(self.shown)), high * 1.5)
+        for number, (one, side) in enumerate(self.shown):
+            paint_figure(painter, QRectF(number * wide + 2, 2, wide - 8, high - 4), one, self.theme, side)
+
+
+def portraits(movement: Movement, side: str, position: str = "") -> Sequence[FigurePicture]:
+    """The one drawing of a movement that shows it best, or none."""
+    one = portrait_of(movement, side, position)
+    return (one,) if one is not None else ()
+
+
+def colour_of(what: What, theme: Theme, side: str) -> QColor:
+    """The colour of a part of a figure: near limbs in that of their side, far ones fainter."""
+    if what == "near":
+        return side_colour(theme, side)
+    if what == "other" and side == "both":
+        return side_colour(theme, side)
+    if what == "other":
+        return mixed(theme.bark, theme.paper, 0.3)
+    if what == "far":
+        return mixed(theme.bark, theme.paper, 0.5)
+    if what == "prop":
+        return mixed(theme.bark, theme.paper, 0.72)
+    if what == "mat":
+        return mixed(theme.line, theme.paper, 0.45)
+    return QColor(theme.focus if what == "line" else theme.bark)
+
+
+@lru_cache(100)
+def mixed(one: str, other: str, share: float) -> QColor:
+    """A colour between two."""
+    first, second = QColor(one), QColor(other)
+    return QColor(
+        *(
+            round(a + (b - a) * share)
+            for a, b in zip(first.getRgb()[:3], second.getRgb()[:3], strict=True)  # type: ignore[index]
+        )
+    )

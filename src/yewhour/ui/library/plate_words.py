@@ -1,0 +1,127 @@
+"""What stands on a movement's plate, in words: kinds, sides, positions, doses, and what a line is for."""
+
+from typing import Any
+
+from yewhour.content.terms import Terms
+from yewhour.core.lengths import show_length
+from yewhour.core.library.movement import MEASURES, Movement
+from yewhour.core.library.names import listed
+from yewhour.ui.kit.controls.sentence import SentencePart
+
+KIND_WORDS = {
+    "hold": ("hold", "Held for so many breaths."),
+    "clock": ("hold by the clock", "Held for so many seconds."),
+    "phase": ("movement of one breath", "One phase of the breath, as in a flow."),
+    "reps": ("set of repetitions", "Counted, each with its own rhythm."),
+    "pulses": ("set of pulses", "Small, quick and counted."),
+    "cycles": ("breathing practice", "Cycles of breath with a rhythm of their own."),
+    "rapid": ("quick breathing practice", "Strokes of breath for so many seconds."),
+    "counted": ("hold that is counted", "Held for so many counts."),
+    "talk": ("piece of talk", "Words alone."),
+    "setup": ("set-up", "Getting ready, with props."),
+    "stillness": ("rest", "Stillness for so long."),
+}
+SIDE_WORDS = {
+    "one": ("one side, then the other", "It has to be done on both."),
+    "alternating": ("the sides in turn", "Each repetition on the other side."),
+    "both": ("both sides at once", ""),
+    "none": ("without sides", ""),
+}
+EFFORT_WORDS = ("none", "very light", "light", "middling", "strong", "very strong")
+LINE_WORDS = {
+    "call": "Called", "flow": "In a flow", "setup": "Getting there", "align": "The body",
+    "stay": "Company", "on_inhale": "Breathing in", "on_full": "Full", "on_exhale": "Breathing out",
+    "on_empty": "Empty", "on_effort": "The effort", "on_ease": "The way back", "on_part": "Each part",
+    "remind": "Before the count", "half": "Halfway", "caution": "A caution", "prop": "The prop",
+    "exit": "Leaving", "rest": "In the rest", "say": "Said",
+}  # fmt: skip
+SIDES_SAID = {"{side}": "this", "{other}": "the other", "right": "the right", "left": "the left"}
+PLACE_WORDS = {
+    "wide": "feet wide", "wide {side}": "feet wide, {side} foot out", "split": "one foot in front",
+    "split {side}": "{side} foot in front", "split {side} low": "{side} foot in front, knee down",
+    "split {side} high": "{side} foot in front, knee up", "split {side} shin": "{side} shin in front",
+    "folded": "folded forward", "folded wide": "folded forward, feet wide", "squat": "a squat",
+    "kneeling heels": "sitting on the heels", "kneeling tall": "kneeling tall",
+    "kneeling child": "child's pose",
+    "four-point": "hands and knees", "plank": "plank", "inverted": "hands and feet down, hips high",
+    "seated crossed": "sitting, legs crossed", "seated long": "sitting, legs long", "seated": "sitting",
+    "seated bent": "sitting, knees bent", "seated soles": "sitting, soles together",
+    "seated wide": "sitting, legs wide", "seated side": "sitting to one side", "supine": "on the back",
+    "supine bent": "on the back, knees bent", "supine long": "on the back, legs long",
+    "supine table": "on the back, legs in table top", "supine up": "on the back, legs up",
+    "supine bridge": "a bridge", "prone": "on the front", "on-{side}": "lying on {side} side",
+    "on-{side} bent": "lying on {side} side, knees bent", "on-{side} long": "lying on {side} side, legs long",
+    "shoulders": "on the shoulders", "chair": "a chair", "wall": "the wall",
+    "wall lying": "lying at the wall",
+}  # fmt: skip
+RHYTHMIC = ("reps", "cycles")  # kinds that can't be without a rhythm
+USUAL_RHYTHM = "exhale 4 inhale 4"
+
+SENTENCE: tuple[str | SentencePart, ...] = (
+    "A", ("kind", "Kind", ","), ("sides", "Sides", ","), "from", ("start", "Starts in", ""), "to",
+    ("end", "Ends in", ":"), ("dose", "How much", ","), ("effort", "Effort", "."), "It matters for",
+    ("cautions", "Matters for", "."), "At hand:", ("props", "Props", "."),
+)  # fmt: skip
+
+
+def position_words(position: str, usual: str) -> str:
+    """A position as a reader says it; `usual` for none. What has no words is said as it is written."""
+    return " or ".join(_place_words(one) for one in position.split(" or ")) if position else usual
+
+
+def _place_words(place: str) -> str:
+    side = next((word for word in SIDES_SAID if word in place), "")
+    words = PLACE_WORDS.get(place.replace(side, "{side}") if side else place, place)
+    return words.replace("{side}", SIDES_SAID.get(side, ""))
+
+
+def dose_words(kind: str, dose: tuple[int, int, int]) -> str:
+    """Least, preferred and most, as `3 to 8 breaths, 5 by itself`."""
+    unit = MEASURES[kind].unit if kind in MEASURES else ""
+    if not unit:
+        return "once"
+    least, best, most = dose
+    if unit == "seconds":
+        if least == most:
+            return show_length(best)
+        return f"{show_length(least)} to {show_length(most)}, {show_length(best)} by itself"
+    noun = {"reps": "repetitions"}.get(unit, unit)
+    if least == most:
+        return f"{best} {noun if best != 1 else noun.removesuffix('s')}"
+    return f"{least} to {most} {noun}, {best} by itself"
+
+
+def plate_words(movement: Movement, terms: Terms) -> dict[str, str]:
+    """The words of the sentence, by the key of what they change."""
+    whom = [terms.cautions[one].whom if one in terms.cautions else one for one in movement.cautions]
+    props = [terms.props.get(one, one) for one in movement.props]
+    return {
+        "kind": KIND_WORDS[movement.kind][0],
+        "sides": SIDE_WORDS[movement.sides][0],
+        "start": position_words(movement.start, "anywhere"),
+        "end": position_words(movement.end, "where it began"),
+        "dose": dose_words(movement.kind, movement.dose),
+        "effort": f"effort {EFFORT_WORDS[movement.effort]}",
+        "cautions": listed(whom) or "nobody in particular",
+        "props": listed(props) or "nothing",
+    }
+
+
+def positions_for(terms: Terms, sides: str, now: str) -> list[str]:
+    """The positions a movement may name: of its side where it has sides, and the one it has now."""
+    if sides == "one":
+        said = (
+            (place, word)
+            for place in terms.positions
+            for word in ("{side}", "{other}")
+            if "left" not in place
+        )
+        found = list(dict.fromkeys(place.replace("right", word) for place, word in said))
+    else:
+        found = list(terms.positions)
+    return found if now in found or not now else [now, *found]
+
+
+def wordings_of(value: Any) -> list[str]:
+    """A table's lines for one purpose, each as it is written there."""
+    return [value] if isinstance(value, str) else list(value or ())

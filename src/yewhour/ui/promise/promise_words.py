@@ -1,0 +1,52 @@
+"""The words of the promise's sentence: what stands in it, and how a brief is read in it."""
+
+from yewhour.content.terms import Terms
+from yewhour.core.lengths import show_length
+from yewhour.core.library.names import listed
+from yewhour.core.pace import Pace
+from yewhour.core.plan.own_shares import own_share
+from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.school import School
+from yewhour.ui.kit.controls.sentence import SentencePart
+
+_TIMES = {"": "at any time", "morning": "in the morning", "midday": "at midday", "evening": "in the evening",
+          "night": "at night"}  # fmt: skip
+_LEVELS = {"mixed": "at mixed level", "beginners": "for beginners", "gentle": "gentle",
+           "experienced": "for the experienced"}  # fmt: skip
+# Words to change: their key, what they are for a reader, what stands behind them.
+SENTENCE: tuple[str | SentencePart, ...] = (
+    ("title", "Title", ":"), "a", ("length", "Length", ""), ("style", "Style", ""), "for",
+    ("audience", "For whom", ","), ("time", "Time of day", ","), ("level", "Level", "."), "It is about",
+    ("focus", "About", "."), "Mind", ("cautions", "Who may be there", "."), "At hand:",
+    ("props", "Props", "."), "The breath goes", ("pace", "The breath", ","), "my voice",
+    ("voice", "The voice", ";"), "I face", ("camera", "The camera", "."),
+)  # fmt: skip
+
+
+def _paced(pace: Pace | None, own: float) -> str:
+    """The breath as it is promised, and as she really breathes, where a recording showed that."""
+    if pace is None:
+        return "as the style has it"
+    hers = f", {pace.breaths_per_min / own:.1f} as you breathe" if own != 1 else ""
+    return f"{pace.breaths_per_min:g} a minute{hers}"
+
+
+def said(brief: Brief, school: School | None, pace: Pace | None, terms: Terms) -> dict[str, str]:
+    """The words of the sentence, by the key of what they change."""
+    whole = brief.target_s % 60 == 0
+    length = f"{round(brief.target_s / 60)}-minute" if whole else show_length(brief.target_s)
+    whom = [terms.cautions[one].whom if one in terms.cautions else one for one in brief.cautions]
+    return {
+        "title": brief.title,
+        "length": length,
+        "style": school.noun if school else "class",
+        "audience": brief.audience or "anyone",
+        "time": _TIMES.get(brief.time_of_day, brief.time_of_day),
+        "level": _LEVELS.get(brief.level, brief.level),
+        "focus": listed([terms.areas.get(one, one) for one in brief.focus]) or "the whole body",
+        "cautions": listed(whom) or "nobody in particular",
+        "props": listed([terms.props.get(one, one) for one in brief.props]) or "nothing",
+        "pace": _paced(pace, own_share(brief.own, "breath")),
+        "voice": "as usual" if brief.voice_rate == 1 else f"{brief.voice_rate:g} times as quick as usual",
+        "camera": f"the {brief.facing}" if brief.facing else "the front",
+    }

@@ -1,0 +1,426 @@
+"""The station that looks back: what was planned beside what was, what to mend, what to learn."""
+
+from __future__ import annotations
+
+from functools import partial
+from pathlib import Path
+
+from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QVBoxLayout, QWidget
+
+from yewhour.core.lengths import show_length
+from yewhour.core.problem import Problem
+from yewhour.core.review.findings import GRAVE, ReviewFinding, review_findings
+from yewhour.core.review.learning import LearntShare, adopt, learnt_shares
+from yewhour.core.review.review import Review, with_start
+from yewhour.state.takes.corrected_starts import corrected_starts, keep_corrected_starts
+from yewhour.state.takes.finished_takes import FinishedTake, finished_takes
+from yewhour.state.takes.learnt_seconds import (
+    ALL,
+    all_notes,
+    begin_with,
+    begun_with,
+)
+from yewhour.state.takes.recordings import (
+    RecordingSource,
+    ReviewedRecording,
+    load_looking,
+    write_real,
+)
+from yewhour.ui.desk.session import Session
+from yewhour.ui.kit.controls.controls import (
+    button,
+    emptied,
+    label,
+    row,
+)
+from yewhour.ui.kit.theme import Theme, scale
+from yewhour.ui.review.learning import Learning
+from yewhour.ui.review.recording_reader import RecordingReader
+from yewhour.ui.review.rows import ReviewRows, review_rows
+from yewhour.ui.review.two_sprigs import TwoSprigs, told_of
+
+ON_TIME_S = 5.0
+BEFORE_S = 1.0  # what is played begins so long before the line
+
+
+class BackPage(QWidget):
+    """The page. wanted: a recording is to be chosen; folder_wanted: a folder. opens: a dialog."""
+
+    wanted = Signal()
+    folder_wanted = Signal()
+    opens = Signal(object)
+    told = Signal(str)
+    troubled = Signal(object)
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.theme = theme
+        self.looked: ReviewedRecording | None = None
+        self.source = RecordingSource()
+        self.recording = ""  # what tells it from others
+        self.edges: dict[str, float] = {}  # that were moved
+        self.before: list[tuple[ReviewedRecording, dict[str, float]]] = []  # as it was before they were
+        self.looker = RecordingReader()
+        self.player: object | None = None
+        self._takes: list[FinishedTake] = []
+        self._title = ""
+        self._build()
+        self.looker.looked.connect(self._take_in)
+        self.looker.progressed.connect(self._progress)
+        self.looker.troubled.connect(self._trouble)
+        session.made_changed.connect(self._class_changed)
+        self._playing = QTimer(self)
+        self._playing.setInterval(100)
+        self._playing.timeout.connect(self._follow)
+
+    def _build(self) -> None:
+        self.setObjectName("page")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.sprigs = TwoSprigs(self.theme)
+        self.sprigs.chosen.connect(self._choose_segment)
+        self.sprigs.moved.connect(self.move_edge)
+        self.rows = ReviewRows(self.theme)
+        self.rows.chosen.connect(self._choose_row)
+        self.rows.played.connect(self.play_row)
+        self.length, self.sides, self.words = label("", "heading"), label("", "prompt"), label("", "prompt")
+        self.here = label("", "soft")
+        self.bar = QProgressBar()
+        self.bar.setTextVisible(False)
+        self.bar.setRange(0, 1000)
+        self.stop_button = button("Stop", self._stop)
+        self.waiting = QWidget()
+        self.waiting.setLayout(row(self.bar, self.stop_button, stretch=False))
+        self.waiting.hide()
+        self.begin = QWidget()  # before there is anything to look at
+        self.begin_rows = QVBoxLayout(self.begin)
+        self.begin_rows.setContentsMargins(0, 0, 0, 0)
+        self.begin_rows.setSpacing(10)
+        self.learn_button = button(
+            "Your own seconds…", self.learn, "What your recordings show of your pace.", "accent"
+        )
+        self.write_button = button(
+            "Write it as it was…",
+            self.folder_wanted.emit,
+            "Captions, chapters and more, with the real times.",
+        )
+        self.undo_button = button("Put the edge back", self.put_back, "Takes the last moved edge back.")
+        self.other_button = button("Another recording…", self._ask_another)
+        self.play_button = button(
+            "Play", lambda: self.play_row(self.rows.row), "From the chosen line (Space)."
+        )
+        self.buttons = QWidget()
+        self.buttons.setLayout(
+            row(self.play_button, self.learn_button, self.write_button, self.undo_button, self.other_button)
+        )
+        right = QVBoxLayout()
+        right.setContentsMargins(20, 14, 18, 12)
+        right.setSpacing(8)
+        right.addWidget(self.length)
+        right.addWidget(self.sides)
+        right.addWidget(self.words)
+        right.addWidget(self.waiting)
+        right.addWidget(self.begin)
+        right.addWidget(self.rows, 1)
+        right.addWidget(self.here)
+        right.addWidget(self.buttons)
+        right.addStretch(0)
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(0)
+        whole.addWidget(self.sprigs)
+        whole.addLayout(right, 1)
+        self.sprigs.setFixedWidth(round(300 * scale()))
+        self._show_begin()
+
+    # --- coming and going -------------------------------------------------------------------------------
+
+    def take_focus(self) -> None:
+        """Comes to the station."""
+        self._class_changed()
+        if self.looked is not None:
+            self.rows.setFocus()
+        else:
+            self._show_begin()
+            self.first.show()  # so that it can have the focus at once
+            self.first.setFocus()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Other colours, or another size of text."""
+        self.theme = theme
+        self.sprigs.setFixedWidth(round(300 * scale()))
+        self.sprigs.set_theme(theme)
+        self.rows.set_theme(theme)
+
+    def hideEvent(self, event: object) -> None:
+        self.be_quiet()
+
+    def close_back(self) -> None:
+        """When the window closes."""
+        self.be_quiet()
+        self.looker.close()
+
+    def _class_changed(self) -> None:
+        """Another class has other recordings; the same one, changed, keeps its own."""
+        plan = self.session.plan
+        title = plan.brief.title if plan is not None else ""
+        if title != self._title:
+            self._title, self.looked, self.before = title, None, []
+            self.looker.stop()
+            self.waiting.hide()
+            self._show_begin()
+        elif self.looked is None and self.isVisible():
+            self._show_begin()
+
+    def _show_begin(self) -> None:
+        """What there is to look back at."""
+        for one in (self.rows, self.buttons, self.here, self.sides, self.words):
+            one.setVisible(False)
+        self.begin.setVisible(True)
+        self.sprigs.show_back(None)
+        emptied(self.begin_rows)
+        self.length.setText("What really happened")
+        self._takes = finished_takes(self._title) if self._title else []
+        buttons: list[QPushButton] = []
+        for taken in self._takes[:5]:
+            when = taken.when.strftime("%d %B, %H:%M").lstrip("0")
+            words = f"The take of {when}{', with sound' if taken.sound else ''}"
+            made = button(words, partial(self.look_at_take, taken), name="small" if buttons else "accent")
+            buttons.append(made)
+            self.begin_rows.addLayout(row(made))
+        words = "Look at a take of this class, or at any recording of it: captions, sound or a video."
+        if not self._takes:
+            words = "There is no take of this class yet. Captions, sound or a video of it will do."
+        self.begin_rows.insertWidget(0, label(words, "soft"))
+        name = "small" if buttons else "accent"
+        self.open_button = button("Captions or a recording…", self.wanted.emit, name=name)
+        self.first = buttons[0] if buttons else self.open_button  # what is wanted most
+        self.begin_rows.addLayout(row(self.open_button))
+        self.begin_rows.addStretch(1)
+
+    # --- looking ----------------------------------------------------------------------------------------
+
+    def look_at_take(self, taken: FinishedTake) -> None:
+        """A take as it is kept."""
+        self._wait("the take, from its marks and its sound" if taken.sound else "the take, from its marks")
+        self.looker.look_at_take(taken.folder, self.session.words)
+
+    def look_at_file(self, path: Path) -> None:
+        """Captions or a recording of the class that is open."""
+        if self.session.made is None:
+            self.troubled.emit(Problem("There is no class to look back at.", do="Open its class."))
+            return
+        self._wait(path.name)
+        self.looker.look_at_file(path, self.session.made)
+
+    def _wait(self, what: str) -> None:
+        self.be_quiet()
+        self.bar.setValue(0)
+        self.waiting.setVisible(True)
+        self.begin.setVisible(False)
+        self.length.setText("Listening…")
+        self.sides.setText(f"To {what}. Sound takes about a tenth of its own length.")
+        self.sides.setVisible(True)
+        for one in (self.rows, self.buttons, self.here, self.words):
+            one.setVisible(False)
+        self.stop_button.setFocus()
+
+    def _progress(self, share: float) -> None:
+        self.bar.setValue(round(share * 1000))
+
+    def _stop(self) -> None:
+        self.looker.stop()
+        self.waiting.hide()
+        if self.looked is None:
+            self._show_begin()
+        else:
+            self._show(self.looked, self.source)
+
+    def _trouble(self, problem: Problem) -> None:
+        self._stop()
+        self.troubled.emit(problem)
+
+    def _ask_another(self) -> None:
+        self.looked, self.before = None, []
+        self._show_begin()
+
+    def _take_in(self, looked: ReviewedRecording, source: RecordingSource, recording: str) -> None:
+        """A recording that was looked at, with the edges that were moved before."""
+        self.recording, self.edges, self.before = recording, corrected_starts(recording), []
+        back = looked.back
+        for segment, at_s in self.edges.items():
+            back = with_start(back, segment, at_s)
+        self._show(_seen_anew(back) if self.edges else looked, source)
+
+    def _show(self, looked: ReviewedRecording, source: RecordingSource) -> None:
+        self.looked, self.source = looked, source
+        self.waiting.hide()
+        self.begin.setVisible(False)
+        self.sprigs.show_back(looked.back)
+        self.rows.show_rows(review_rows(looked.back, looked.found))
+        for one in (self.rows, self.buttons, self.here, self.sides, self.words):
+            one.setVisible(True)
+        self.length.setText(on_time(looked))
+        self.sides.setText(both_sides(looked.found))
+        self.words.setText(all_said(looked))
+        self.here.setText(" ".join(looked.back.told))
+        self.undo_button.setVisible(bool(self.before))
+        self.play_button.setVisible(bool(source.sounds))
+        self.rows.setFocus()
+
+    # --- choosing, moving, playing ----------------------------------------------------------------------
+
+    def _choose_segment(self, segment: str) -> None:
+        self.sprigs.choose(segment)
+        self.rows.choose_segment(segment)
+        self._tell_segment(segment)
+
+    def _choose_row(self, number: int) -> None:
+        chosen = self.rows.rows[number]
+        self.sprigs.choose(chosen.segment)
+        self._tell_segment(chosen.segment)
+        if chosen.how in GRAVE:
+            self.here.setText(f"{chosen.meant} {chosen.said}.")  # in full, where its row had no room
+
+    def _tell_segment(self, segment: str) -> None:
+        back = self.looked.back if self.looked is not None else None
+        one = next((one for one in back.segments if one.segment.id == segment), None) if back else None
+        self.here.setText(told_of(one) if one is not None else "")
+
+    def move_edge(self, segment: str, at_s: float) -> None:
+        """A segment began at another second than was heard."""
+        if self.looked is None:
+            return
+        self.before.append((self.looked, dict(self.edges)))
+        self.edges[segment] = at_s
+        keep_corrected_starts(self.recording, self.edges)
+        self._show(_seen_anew(with_start(self.looked.back, segment, at_s)), self.source)
+        self._choose_segment(segment)
+
+    def put_back(self) -> None:
+        """The last edge that was moved, where it was."""
+        if self.before:
+            looked, self.edges = self.before.pop()
+            keep_corrected_starts(self.recording, self.edges)
+            self._show(looked, self.source)
+
+    def play_row(self, number: int) -> None:
+        """Plays from a row on, or is quiet again."""
+        if self._playing.isActive():
+            self.be_quiet()
+            return
+        if not self.source.sounds or not 0 <= number < len(self.rows.rows):
+            return
+        at_s = max(0.0, (self.rows.rows[number].at_s or 0.0) - BEFORE_S)
+        from_s, path = next(one for one in reversed(self.source.sounds) if one[0] <= at_s or one[0] == 0)
+        if self.player is None:
+            # Codecs and devices, which looking alone does not need.
+            from yewhour.voice.sound.player import Player
+
+            self.player = Player(self.told.emit)
+        self.player.play(path, at_s - from_s)  # type: ignore[attr-defined]
+        if self.player.playing:  # type: ignore[attr-defined]
+            self._playing_from = from_s
+            self._playing.start()
+            self.play_button.setText("Quiet")
+
+    def _play(self) -> None:
+        self.play_row(self.rows.row)
+
+    def _follow(self) -> None:
+        self.sprigs.play_at(self._playing_from + self.player.at_s)  # type: ignore[union-attr]
+
+    def be_quiet(self) -> None:
+        """Plays nothing."""
+        if self._playing.isActive():
+            self._playing.stop()
+            self.player.stop()  # type: ignore[union-attr]
+            self.sprigs.play_at(None)
+            self.play_button.setText("Play")
+
+    # --- writing and learning ---------------------------------------------------------------------------
+
+    def write_into(self, folder: Path) -> None:
+        """Writes captions, chapters and more, as it was."""
+        if self.looked is None:
+            return
+        try:
+            paths = write_real(self.looked, self.source, folder, self._stem())
+        except Problem as problem:
+            self.troubled.emit(problem)
+            return
+        self.told.emit(f"Written into {folder}: {', '.join(path.name for path in paths)}.")
+
+    def _stem(self) -> str:
+        path = self.session.path
+        return path.stem if path is not None else "class"
+
+    def learn(self) -> None:
+        """Her own seconds beside the usual."""
+        plan = self.session.plan
+        if plan is None:
+            return
+        found = learnt_shares(all_notes(), plan.brief.style) or learnt_shares(all_notes())
+        dialog = Learning(found, plan.brief, bool(begun_with(plan.brief.style)), self.session.words.library)
+        dialog.taken.connect(self.take_seconds)
+        dialog.given_back.connect(self.as_usual)
+        self.opens.emit(dialog)
+
+    def as_usual(self) -> None:
+        """New classes begin as usual again."""
+        for style in (self.session.plan.brief.style if self.session.plan is not None else ALL, ALL):
+            begin_with(style, {})
+
+    def take_seconds(self, taken: list[LearntShare], styles: list[str]) -> None:
+        """Takes her own seconds into this class, and into new ones of the styles she wants that for."""
+        plan = self.session.plan
+        if plan is None:
+            return
+        anew = adopt(plan, taken)
+        for style in styles:
+            begin_with(style, anew.brief.own)
+        self.session.do("Take your own seconds", anew)
+
+
+def _seen_anew(back: Review) -> ReviewedRecording:
+    return ReviewedRecording(back, tuple(review_findings(back, load_looking())))
+
+
+def on_time(looked: ReviewedRecording) -> str:
+    """Whether it was on time, in a line."""
+    back = looked.back
+    length = show_length(round(back.length_s))
+    if back.heard and not back.pace_words:
+        return "Not a word was heard."
+    if back.stranger:
+        return "This seems to be another recording."
+    if back.cut:
+        return f"The recording ends at {length}, before the class does."
+    late_s = back.length_s - back.target_s
+    if abs(late_s) < ON_TIME_S:
+        return f"{length}, as promised."
+    promised = show_length(round(back.target_s))
+    return f"{abs(late_s):.0f} s {'over' if late_s > 0 else 'early'}: {length} of {promised}."
+
+
+def both_sides(found: tuple[ReviewFinding, ...]) -> str:
+    """Whether both sides got the same, in a line."""
+    uneven = [one.message.rstrip(".") for one in found if one.code == "uneven"]
+    if any(one.code in ("stranger", "nothing") for one in found):
+        return ""
+    if not uneven:
+        return "Both sides got the same, as far as can be told."
+    more = f" And {len(uneven) - 1} more." if len(uneven) > 1 else ""
+    return f"{uneven[0]}.{more}"
+
+
+def all_said(looked: ReviewedRecording) -> str:
+    """Whether everything was said, in a line."""
+    back = looked.back
+    due = [line for line in back.lines if back.went(line)]
+    if not due or back.stranger:
+        return "" if back.heard else "From the marks of the take alone; nothing was heard."
+    said = sum(line.said_s is not None for line in due)
+    remarks = f" {len(back.extra)} remarks besides." if back.extra else ""
+    return f"{said} of {len(due)} lines were said.{remarks}"

@@ -1,0 +1,224 @@
+"""Two sprigs on one clock: the class as it was planned and as it was, the time between them as a ribbon."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QHelpEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtWidgets import QToolTip, QWidget
+
+from yewhour.core.lengths import show_length
+from yewhour.core.review.review import ActualSegment, Review
+from yewhour.core.shelf.thumbnail import BARE, reach_of
+from yewhour.ui.kit.controls.controls import plain_tip
+from yewhour.ui.kit.theme import (
+    Theme,
+    font,
+    scale,
+    side_colour,
+)
+from yewhour.ui.kit.thumbnail import needle
+
+HEAD, FOOT = 30.0, 30.0  # pixels above and below the stems, at the usual text size
+STEMS = (0.25, 0.75)  # where they stand, as shares of the width
+REACH = 0.17  # of the width that the strongest needle takes
+NEAR = 5.0  # pixels from an edge that is taken hold of
+LONGER_S, LONGER = 3.0, 0.12  # more than planned, that is shown
+
+
+class TwoSprigs(QWidget):
+    """chosen: a segment's id was pressed. moved: an edge was drawn to another second."""
+
+    chosen = Signal(str)
+    moved = Signal(str, float)
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self.theme = theme
+        self.back: Review | None = None
+        self.segment = ""
+        self.at_s: float | None = None  # what is being played
+        self._held: ActualSegment | None = None
+        self._held_s = 0.0
+        self.setMouseTracking(True)
+        self.setMinimumWidth(round(250 * scale()))
+        self.setAccessibleName("The class as it was planned, and as it was")
+
+    def show_back(self, back: Review | None) -> None:
+        """Another recording."""
+        self.back = back
+        self.update()
+
+    def choose(self, segment: str) -> None:
+        """Marks a segment."""
+        if segment != self.segment:
+            self.segment = segment
+            self.update()
+
+    def play_at(self, at_s: float | None) -> None:
+        """Marks the moment that is played."""
+        self.at_s = at_s
+        self.update()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Other colours."""
+        self.theme = theme
+        self.update()
+
+    # --- places -------------------------------------------------------------------------------------------
+
+    def _long_s(self) -> float:
+        back = self.back
+        return max(60.0, back.target_s, back.length_s) if back is not None else 60.0
+
+    def y_of(self, at_s: float) -> float:
+        """Where a second lies."""
+        room = self.height() - (HEAD + FOOT) * scale()
+        return HEAD * scale() + room * at_s / self._long_s()
+
+    def second_at(self, y: float) -> float:
+        """Which second lies at a height."""
+        room = self.height() - (HEAD + FOOT) * scale()
+        return (y - HEAD * scale()) / max(1.0, room) * self._long_s()
+
+    def went_at(self, x: float, y: float) -> ActualSegment | None:
+        """The segment at a point: by its plan at the left, by how it went at the right."""
+        at_s = self.second_at(y)
+        for one in self.back.segments if self.back is not None else ():
+            start_s, end_s = one.start_s, one.end_s
+            if x < self.width() / 2:
+                if one.planned_start_s is None or one.planned_end_s is None:
+                    continue
+                start_s, end_s = one.planned_start_s, one.planned_end_s
+            if start_s <= at_s < end_s:
+                return one
+        return None
+
+    def _edge_at(self, x: float, y: float) -> ActualSegment | None:
+        """The segment whose start can be taken hold of at a point."""
+        if self.back is None or x < self.width() / 2:
+            return None
+        near = min(self.back.segments[1:], key=lambda one: abs(self.y_of(one.start_s) - y), default=None)
+        return near if near is not None and abs(self.y_of(near.start_s) - y) <= NEAR * scale() else None
+
+    # --- painting -----------------------------------------------------------------------------------------
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.rect(), QColor(self.theme.ground))
+        if self.back is None:
+            return
+        left, right = (share * self.width() for share in STEMS)
+        self._words(painter, left, "planned", show_length(round(self.back.target_s)))
+        self._words(painter, right, "as it was", show_length(round(self.back.length_s)))
+        for one in self.back.segments:
+            self._ribbon(painter, one, left, right)
+        for x, end_s in ((left, self.back.target_s), (right, self.back.length_s)):
+            painter.setPen(QPen(QColor(self.theme.bark), 2 * scale()))
+            painter.drawLine(QPointF(x, self.y_of(0)), QPointF(x, self.y_of(end_s)))
+        for one in self.back.segments:
+            if one.planned_start_s is not None and one.planned_end_s is not None:
+                self._needle(painter, one, left, one.planned_start_s, one.planned_end_s)
+            self._needle(painter, one, right, one.start_s, one.end_s)
+        painter.setPen(QPen(QColor(self.theme.aril), 2 * scale()))
+        if self._held is not None:
+            y = self.y_of(self._held_s)
+            painter.drawLine(QPointF(self.width() / 2, y), QPointF(self.width(), y))
+        if self.at_s is not None:
+            y = self.y_of(self.at_s)
+            painter.drawLine(QPointF(right - 20 * scale(), y), QPointF(right + 20 * scale(), y))
+
+    def _words(self, painter: QPainter, x: float, above: str, below: str) -> None:
+        wide = self.width() / 2
+        painter.setPen(QColor(self.theme.soft))
+        painter.setFont(font(11.0))
+        top = QRectF(x - wide / 2, 0, wide, HEAD * scale())
+        painter.drawText(top, Qt.AlignmentFlag.AlignCenter, above)
+        painter.setPen(QColor(self.theme.ink))
+        painter.setFont(font(12.0, bold=True))
+        foot = QRectF(x - wide / 2, self.height() - FOOT * scale(), wide, FOOT * scale())
+        painter.drawText(foot, Qt.AlignmentFlag.AlignCenter, below)
+
+    def _ribbon(self, painter: QPainter, one: ActualSegment, left: float, right: float) -> None:
+        if one.planned_start_s is None or one.planned_end_s is None:
+            return
+        more = abs(one.longer_s) > max(LONGER_S, LONGER * (one.planned_end_s - one.planned_start_s))
+        colour = QColor(self.theme.aril if more and one.longer_s > 0 else self.theme.left)
+        if more:
+            colour.setAlpha(95)
+        else:
+            colour = QColor(self.theme.line)
+            colour.setAlpha(90)
+        if one.segment.id == self.segment:
+            colour = QColor(self.theme.focus)
+            colour.setAlpha(130)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(colour)
+        gap = 0.6
+        painter.drawPolygon(
+            QPolygonF(
+                [
+                    QPointF(left, self.y_of(one.planned_start_s)),
+                    QPointF(right, self.y_of(one.start_s)),
+                    QPointF(right, max(self.y_of(one.start_s), self.y_of(one.end_s) - gap)),
+                    QPointF(left, max(self.y_of(one.planned_start_s), self.y_of(one.planned_end_s) - gap)),
+                ]
+            )
+        )
+
+    def _needle(self, painter: QPainter, one: ActualSegment, x: float, start_s: float, end_s: float) -> None:
+        segment = one.segment
+        if segment.kind in BARE or segment.turn.setup_for:
+            return
+        top, foot = self.y_of(start_s), self.y_of(end_s)
+        reach = reach_of(segment.turn.movement.effort) * REACH * self.width()
+        side = segment.side if segment.side in ("left", "right") else "both"
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(side_colour(self.theme, side))
+        for sign in (-1, 1) if side == "both" else (-1,) if side == "left" else (1,):
+            painter.drawPath(needle(x, x + sign * reach, top, max(top + 1.6, foot - 0.4)))
+
+    # --- the hand -----------------------------------------------------------------------------------------
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        at = event.position()
+        edge = self._edge_at(at.x(), at.y())
+        if edge is not None and event.button() == Qt.MouseButton.LeftButton:
+            self._held, self._held_s = edge, edge.start_s
+            self.chosen.emit(edge.segment.id)
+        elif (one := self.went_at(at.x(), at.y())) is not None:
+            self.chosen.emit(one.segment.id)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        at = event.position()
+        if self._held is not None:
+            self._held_s = min(max(0.0, self.second_at(at.y())), self._long_s())
+            self.update()
+            return
+        edge = self._edge_at(at.x(), at.y())
+        self.setCursor(Qt.CursorShape.SizeVerCursor if edge is not None else Qt.CursorShape.ArrowCursor)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        held, self._held = self._held, None
+        if held is not None and abs(self._held_s - held.start_s) > 0.2:
+            self.moved.emit(held.segment.id, round(self._held_s, 1))
+        self.update()
+
+    def event(self, event: object) -> bool:
+        if isinstance(event, QHelpEvent):
+            one = self.went_at(event.pos().x(), event.pos().y())
+            if one is not None:
+                QToolTip.showText(event.globalPos(), plain_tip(told_of(one)), self)
+            return True
+        return super().event(event)  # type: ignore[arg-type]
+
+
+def told_of(one: ActualSegment) -> str:
+    """A segment in words: what it is, how long it was to be, and how long it was."""
+    side = f", {one.segment.side}" if one.segment.side in ("left", "right") else ""
+    if one.planned_start_s is None or one.planned_end_s is None:
+        return f"{one.segment.name}{side}: only tried"
+    planned = show_length(round(one.planned_end_s - one.planned_start_s))
+    real = show_length(round(one.end_s - one.start_s))
+    sure = "" if one.sure >= 0.8 else ", as far as was heard"
+    return f"{one.segment.name}{side}: {real}, {planned} planned{sure}"

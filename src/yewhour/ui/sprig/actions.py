@@ -1,0 +1,237 @@
+"""The hand: what can be done to what is chosen on the sprig. Each act is one plan after another."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+import msgspec
+from PySide6.QtCore import QMimeData
+from PySide6.QtGui import QGuiApplication
+
+from yewhour.core.edits.arrange import (
+    copies,
+    put,
+    removed,
+    shifted,
+)
+from yewhour.core.edits.groups import (
+    flowing,
+    in_rounds,
+    new_section,
+    paired,
+    section_moved,
+    undone,
+    without_section,
+)
+from yewhour.core.edits.places import (
+    NodePlace,
+    after,
+    bodies,
+    end_of,
+    group_of,
+    nodes_of,
+    outermost,
+    place_of,
+    section_key,
+    whole,
+)
+from yewhour.core.outline.reader import read_nodes
+from yewhour.core.outline.writer import nodes_text
+from yewhour.core.plan.nodes import (
+    Block,
+    Node,
+    Pair,
+    Rounds,
+    children,
+    walk,
+)
+from yewhour.core.plan.plan import Plan
+from yewhour.core.problem import Problem
+from yewhour.ui.sprig.dose_actions import DoseActions
+
+STEPS_TYPE = "application/x-yewhour-steps"
+
+
+class SprigActions(DoseActions):
+    """Everything that can be done to what is chosen."""
+
+    # --- putting in ------------------------------------------------------------------------------
+
+    def place(self) -> NodePlace:
+        """Where the next movement goes: after what is chosen, or at the end."""
+        plan = self._plan()
+        if self.session.section is not None:
+            index = self.session.section
+            return NodePlace(section_key(index), len(plan.sections[index].body))
+        chosen = outermost(plan, self.session.picked)
+        return after(plan, chosen[-1].id) if chosen else end_of(plan)
+
+    def add(self, nodes: Iterable[Node], title: str, place: NodePlace | None = None) -> None:
+        """Puts nodes in at a place, or where the next movement goes, and chooses the last of them."""
+        plan, ids = put(self._plan(), place or self.place(), tuple(nodes))
+        self.session.do(title, plan, pick=ids[-1:])
+
+    def new_section(self, title: str = "New part") -> None:
+        """Starts a section after the one that is chosen, and chooses it."""
+        plan = self._plan()
+        at = self._section_here()
+        self.session.do(f"New part: {title}", new_section(plan, title, at + 1), pick=())
+        self.session.pick_section(min(at + 1, len(plan.sections)))
+
+    def _section_here(self) -> int:
+        """The number of the section that is chosen or holds what is chosen; else the last."""
+        plan = self._plan()
+        if self.session.section is not None:
+            return self.session.section
+        for index, section in enumerate(plan.sections):
+            if any(node.id in self.session.picked for node in walk(section.body)):
+                return index
+        return len(plan.sections) - 1
+
+    # --- groups ----------------------------------------------------------------------------------
+
+    def both_sides(self) -> None:
+        """Makes what is chosen a pair: done on one side, then mirrored on the other."""
+        self._gather("Both sides", lambda plan, ids: paired(plan, ids, self.session.words.library))
+
+    def rounds(self) -> None:
+        """Makes what is chosen a group that is done in rounds."""
+        self._gather("In rounds", lambda plan, ids: in_rounds(plan, ids, 2))
+
+    def flow(self) -> None:
+        """Makes what is chosen a flow: one movement a breath phase, in rounds."""
+        self._gather(
+            "A flow, one movement a breath", lambda plan, ids: flowing(plan, ids, self.session.words.library)
+        )
+
+    def _gather(self, title: str, group: Any) -> None:
+        plan = self._plan()
+        try:
+            changed, ids = group(plan, self.session.picked)
+        except Problem as problem:
+            self.session.refused.emit(problem)
+            return
+        self.session.do(f"{title}: {self._names(whole(plan, self.session.picked))}", changed, pick=ids)
+
+    def ungroup(self) -> None:
+        """Takes a pair, rounds or a block apart: what is in it stands by itself, once."""
+        plan = self._plan()
+        nodes = nodes_of(plan)
+        for name in self.session.picked:
+            group = name if isinstance(nodes.get(name), Pair | Rounds | Block) else group_of(plan, name)
+            if group and isinstance(nodes.get(group), Pair | Rounds | Block):
+                inner = tuple(node.id for node in children(nodes[group]))
+                title = f"Take apart: {self._names([nodes[group]])}"
+                self.session.do(title, undone(plan, group, self.session.words.blocks), pick=inner)
+                return
+        self._refuse("This is in no pair and in no rounds.", "Choose something that is.")
+
+    def inside_pair(self) -> bool:
+        """Whether the next movement goes into a pair."""
+        plan = self._plan()
+        nodes, body = nodes_of(plan), self.place().body
+        while body and not body.startswith(("section ", "block ")):
+            if isinstance(nodes.get(body), Pair):
+                return True
+            body = group_body(plan, body)
+        return False
+
+    # --- moving, copying, leaving out ------------------------------------------------------------
+
+    def earlier(self) -> None:
+        """One place earlier."""
+        self._shift(-1)
+
+    def later(self) -> None:
+        """One place later."""
+        self._shift(1)
+
+    def _shift(self, by: int) -> None:
+        plan = self._plan()
+        if self.session.section is not None:
+            index = self.session.section
+            changed = section_moved(plan, index, by)
+            title = f"Move {plan.sections[index].title}"
+            self.session.do(title, changed, pick=self.session.picked)
+            self.session.section = index + by if changed is not plan else index
+            return
+        names = self._names(whole(plan, self.session.picked))
+        self.session.do(
+            f"Move {names}", shifted(plan, self.session.picked, by, self._library), pick=self.session.picked
+        )
+
+    def again(self) -> None:
+        """Does what is chosen a second time, right after it."""
+        plan = self._plan()
+        nodes = copies(plan, self.session.picked, self._library)
+        if nodes:
+            self.add(nodes, f"Again: {self._names(whole(plan, self.session.picked))}")
+
+    def leave_out(self) -> None:
+        """Takes what is chosen out of the class."""
+        plan = self._plan()
+        if self.session.section is not None:
+            index = self.session.section
+            self.session.do(f"Leave out {plan.sections[index].title}", without_section(plan, index), pick=())
+            return
+        try:
+            changed = removed(plan, self.session.picked)
+        except Problem as problem:
+            self.session.refused.emit(problem)
+            return
+        title = f"Leave out {self._names(whole(plan, self.session.picked))}"
+        self.session.do(title, changed, pick=self._next_to(self.session.picked))
+
+    def _next_to(self, ids: tuple[str, ...]) -> tuple[str, ...]:
+        """What is chosen after these are gone: the one before the first of them."""
+        plan = self._plan()
+        place = place_of(plan, ids[0])
+        body = [node for node in bodies(plan)[place.body][: place.at] if node.id not in ids]
+        return (body[-1].id,) if body else ()
+
+    def copy(self) -> None:
+        """Puts what is chosen on the clipboard, as steps and as an outline in plain text."""
+        nodes = copies(self._plan(), self.session.picked, self._library)
+        if nodes:
+            clip = QMimeData()
+            clip.setData(STEPS_TYPE, msgspec.json.encode(nodes))
+            clip.setText(nodes_text(nodes, self.session.words.library))
+            QGuiApplication.clipboard().setMimeData(clip)
+
+    def cut(self) -> None:
+        """Copies what is chosen and takes it out."""
+        self.copy()
+        self.leave_out()
+
+    def paste(self) -> None:
+        """Puts in what is on the clipboard: steps, or an outline in plain text."""
+        clip: QMimeData | None = QGuiApplication.clipboard().mimeData()
+        nodes: tuple[Node, ...]
+        try:
+            if clip is None:
+                nodes = ()
+            elif clip.hasFormat(STEPS_TYPE):
+                nodes = msgspec.json.decode(bytes(clip.data(STEPS_TYPE).data()), type=tuple[Node, ...])
+            else:
+                nodes = read_nodes(clip.text(), self.session.words.library, "clipboard")
+        except msgspec.DecodeError as error:
+            self._refuse(f"What is on the clipboard can't be read: {error}.", "Copy it again.")
+            return
+        except Problem as problem:
+            self.session.refused.emit(problem)
+            return
+        if nodes:
+            self.add(nodes, f"Paste {self._names(list(nodes))}")
+        else:
+            self._refuse(
+                "There is nothing on the clipboard to put in.", "Copy movements, or lines of an outline."
+            )
+
+
+def group_body(plan: Plan, body: str) -> str:
+    """The body that a group's own node stands in, "" for a section's."""
+    try:
+        return place_of(plan, body.split("/")[0]).body
+    except Problem:
+        return ""

@@ -1,0 +1,179 @@
+"""Dosing: how much of what is chosen, in which way, and whether the second side differs."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from yewhour.core.edits.arrange import with_node
+from yewhour.core.edits.places import nodes_of
+from yewhour.core.library.movement import MEASURES
+from yewhour.core.plan.nodes import Rounds, SideDifference, Step
+from yewhour.core.timing.doses import amount_range
+from yewhour.ui.sprig.actions_base import ActionsBase
+
+
+class DoseActions(ActionsBase):
+    """Numbers, ways and differences of what is chosen."""
+
+    # --- more, fewer, locked ---------------------------------------------------------------------
+
+    def more(self) -> None:
+        """One more breath, repetition, count, or five seconds; one more round."""
+        self._by(1)
+
+    def fewer(self) -> None:
+        """One fewer."""
+        self._by(-1)
+
+    def _by(self, sign: int) -> None:
+        plan = self._plan()
+        nodes = nodes_of(plan)
+        for node in (nodes[name] for name in self.session.picked if name in nodes):
+            if isinstance(node, Rounds):
+                times = max(1, node.times + sign * (2 if node.alternate else 1))
+                self._set((node.id,), f"{times} rounds", kind=f"rounds {node.id}", times=times, least=times,
+                          most=times, locked=True)  # fmt: skip
+                return
+            if isinstance(node, Step):
+                amount = self.amount_of(node.id)
+                if amount:
+                    self.set_amount(node.id, max(1, amount + sign * self._step_of(node)))
+                    return
+        self._refuse("This has no number to change.", "Choose a movement that is held or repeated.")
+
+    def _step_of(self, node: Any) -> int:
+        segments = self.session.segments_of((node.id,))
+        kind = segments[0].kind if segments else self.session.words.library[node.movement].kind
+        return amount_range(node, self.session.words.library[node.movement], kind).by or MEASURES[kind].by
+
+    def amount_of(self, node: str) -> int:
+        """The whole number a step has in the class as it is."""
+        found = [segment for segment in self.session.segments_of((node,)) if segment.turn.unit]
+        first = [segment for segment in found if not segment.turn.second] or found
+        return first[0].amount if first else 0
+
+    def set_amount(self, node: str, amount: int) -> None:
+        """So many, and not to be changed by fitting."""
+        title, kept = f"{amount} in {self._name(node)}", {"least": None, "most": None, "locked": True}
+        self._set((node,), title, kind=f"amount {node}", amount=amount, **kept, **self._seconds(node))
+
+    def _seconds(self, node: str) -> dict[str, Any]:
+        """That a step's number is in seconds, where a hold is held by the clock."""
+        timed = any(segment.turn.timed for segment in self.session.segments_of((node,)))
+        return {"clock": True} if timed else {}
+
+    def lock(self) -> None:
+        """Keeps the number of what is chosen as it is, or lets it give again."""
+        plan = self._plan()
+        nodes = [n for name, n in nodes_of(plan).items() if name in self.session.picked]
+        able = [n for n in nodes if isinstance(n, Step | Rounds)]
+        if not able:
+            self._refuse("Nothing is chosen that could be kept as it is.", "Choose a movement or rounds.")
+            return
+        lock = not all(node.locked for node in able)
+        for node in able:
+            fields: dict[str, Any] = {"locked": lock}
+            if lock and isinstance(node, Step) and (amount := self.amount_of(node.id)):
+                fields |= {"amount": amount, "least": None, "most": None, **self._seconds(node.id)}
+            plan = with_node(plan, node.id, **fields)
+        self.session.do(f"{'Keep' if lock else 'Let give'}: {self._names(able)}", plan)
+
+    # --- the way it is taught, and how it is held ---------------------------------------------------------
+
+    def gentler(self) -> None:
+        """Teaches the gentler way; again, the movement as it is."""
+        self.take("gentler")
+
+    def stronger(self) -> None:
+        """Teaches the stronger way; again, the movement as it is."""
+        self.take("stronger")
+
+    def take(self, level: str) -> None:
+        """Teaches what is chosen in one of its ways; in the one it has already: as it is."""
+        for step in self._steps():
+            movement = self.session.words.library.get(step.movement)
+            if level != "base" and (movement is None or getattr(movement, level) is None):
+                self._refuse(f"{self._name(step.id)} has no {level} way.", "Write one in the library.")
+                return
+            now = "base" if step.take == level else level
+            self._set((step.id,), f"{self._name(step.id)}: {now if now != 'base' else 'as it is'}", take=now)
+
+    def clock(self) -> None:
+        """Holds by the clock; again, by breath."""
+        self.hold("clock")
+
+    def inhale(self) -> None:
+        """On one inhale, as in a flow; again, held by breath."""
+        self.hold("inhale")
+
+    def exhale(self) -> None:
+        """On one exhale; again, held by breath."""
+        self.hold("exhale")
+
+    def hold(self, how: str) -> None:
+        """Holds what is chosen by breath, by the clock, or for one phase; as it is already: by breath."""
+        names = {"clock": "by the clock", "breath": "by breath"}
+        for step in self._steps():
+            now = "breath" if how in (step.phase, "clock" if step.clock else "") else how
+            phase = now if now in ("inhale", "exhale") else None
+            clock = {"clock": True, "breath": False}.get(now)
+            title = f"{self._name(step.id)} {names.get(now, f'on one {now}')}"
+            free: dict[str, Any] = {"amount": None, "least": None, "most": None, "locked": False}
+            self._set((step.id,), title, phase=phase, clock=clock, **free)
+
+    def _steps(self) -> list[Step]:
+        """The steps that are chosen; told when there are none."""
+        nodes = nodes_of(self._plan())
+        found = [node for name in self.session.picked if isinstance(node := nodes.get(name), Step)]
+        if not found:
+            self._refuse("No movement is chosen.", "Choose one on the sprig.")
+        return found
+
+    # --- the second side -------------------------------------------------------------------------
+
+    def second_more(self) -> None:
+        """One more on the second side, on purpose."""
+        self._differ_by(1)
+
+    def second_fewer(self) -> None:
+        """One fewer there."""
+        self._differ_by(-1)
+
+    def second_out(self) -> None:
+        """Left out on the second side, on purpose; again, and it is done there."""
+        step = self._second_step()
+        if step is not None:
+            self.differ(0 if step.second is not None and step.second.leave_out else None)
+
+    def _differ_by(self, sign: int) -> None:
+        step = self._second_step()
+        if step is not None:
+            self.differ((step.second.more if step.second is not None else 0) + sign)
+
+    def _second_step(self) -> Step | None:
+        """The step that is chosen, if it has a second side."""
+        node = nodes_of(self._plan()).get(self.session.picked[0]) if self.session.picked else None
+        if isinstance(node, Step) and any(s.turn.pair for s in self.session.segments_of((node.id,))):
+            return node
+        self._refuse("This has no second side.", "Choose a movement that is done on both sides.")
+        return None
+
+    def differ(self, more: int | None, why: str = "") -> None:
+        """Makes the second side of a step differ on purpose: so much more or less; None leaves it out."""
+        if not self.session.picked:
+            return
+        node = self.session.picked[0]
+        name = self._name(node)
+        before = getattr(nodes_of(self._plan())[node], "second", None)
+        why = why or (before.why if before is not None else "")
+        if more is None:
+            self._set(
+                (node,),
+                f"Leave {name} out on the second side",
+                second=SideDifference(leave_out=True, why=why),
+            )
+        elif more == 0:
+            self._set((node,), f"Both sides of {name} alike", second=None)
+        else:
+            title = f"{abs(more)} {'more' if more > 0 else 'fewer'} on the second side of {name}"
+            self._set((node,), title, second=SideDifference(more=more, why=why))

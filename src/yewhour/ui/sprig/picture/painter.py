@@ -1,0 +1,327 @@
+"""How the sprig is painted. What is where comes from the sprig; nothing is worked out here."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
+
+from yewhour.core.lengths import TICKS_PER_S, show_length
+from yewhour.ui.kit.theme import (
+    cut_to,
+    font,
+    metrics,
+    side_colour,
+)
+from yewhour.ui.sprig.picture import strips
+from yewhour.ui.sprig.picture.gesture_painter import (
+    CENTRE,
+    LEFT,
+    MIDDLE,
+    RIGHT,
+    GesturePainter,
+)
+from yewhour.ui.sprig.picture.needles import Needle
+from yewhour.ui.sprig.picture.scene import Scene
+
+UNDER = (150.0, 112.0)  # pixels, wide and high, of the figure beside the pointer
+
+
+class SprigPainter(GesturePainter):
+    """Paints one frame."""
+
+    def __init__(self, sprig: Scene, painter: QPainter) -> None:
+        super().__init__(sprig, painter)
+        low, high = sprig.reach.top - 4, sprig.reach.top + sprig.reach.room + 4
+        zero, tick = sprig.reach.y_at(0.0), sprig.reach.px_per_s / TICKS_PER_S
+        spans = (
+            (needle, zero + needle.segment.start * tick, zero + needle.segment.end * tick)
+            for needle in sprig.needles
+        )
+        self.seen = [(needle, top, bottom) for needle, top, bottom in spans if bottom >= low and top <= high]
+
+    def paint(self) -> None:
+        """Everything, from the back to the front."""
+        painter, sprig = self.painter, self.sprig
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(sprig.rect(), QColor(self.theme.ground))
+        made = sprig.session.shown
+        if made is None:
+            self._paint_nothing()
+        else:
+            painter.save()
+            painter.setClipRect(
+                QRectF(0, sprig.reach.top - 8, sprig.width(), sprig.reach.room + 20 * self.unit)
+            )
+            self._paint_chosen()
+            self._paint_sections()
+            self._paint_clock()
+            self._paint_stem(made.length_s)
+            room = sprig.needle_room
+            for needle, top, bottom in self.seen:
+                self._paint_needle(needle, top, bottom, room)
+            self._paint_labels(room)
+            for needle, top, _ in self.seen:
+                if needle.whorl or needle.aril or needle.knot or needle.segment.id in sprig.flags:
+                    self._paint_marks(needle, top)
+            painter.restore()
+            strips.paint_sides(painter, made, self.stem_x, self.theme)
+            if sprig.strips_room:
+                strips.paint(painter, made, sprig.reach, sprig.width() - strips.room(), self.theme)
+            self.paint_hand(made.length_s)
+            self._paint_under()
+        if sprig.hasFocus():
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(QColor(self.theme.focus), 2))
+            painter.drawRoundedRect(QRectF(sprig.rect()).adjusted(2, 2, -2, -2), 6, 6)
+
+    def _paint_under(self) -> None:
+        """The figure of the needle beneath the pointer, beside the pointer."""
+        needle, sprig = self.sprig.under, self.sprig
+        if needle is None or sprig.held or needle.segment.kind == "talk":
+            return
+        # Nothing is under the pointer when the window comes on screen.
+        from yewhour.ui.kit.figure_view import paint_figure, portrait_of
+
+        segment = needle.segment
+        one = portrait_of(segment.turn.movement, segment.side, segment.turn.start)
+        if one is None:
+            return
+        wide, high = UNDER[0] * self.unit, UNDER[1] * self.unit
+        left = sprig.hand.x() + 30
+        if left + wide > sprig.width() - 8:
+            left = sprig.hand.x() - 30 - wide
+        top = min(max(8.0, sprig.hand.y() - high - 12), sprig.height() - high - 8)
+        box = QRectF(max(8.0, left), top, wide, high)
+        self.painter.setPen(QPen(QColor(self.theme.line), 1))
+        self.painter.setBrush(QColor(self.theme.paper))
+        self.painter.drawRoundedRect(box, 8, 8)
+        paint_figure(self.painter, box.adjusted(8, 8, -8, -6), one, self.theme, segment.side)
+
+    def _paint_nothing(self) -> None:
+        """A bare stem, and what to do next."""
+        sprig, painter = self.sprig, self.painter
+        middle = sprig.height() / 2
+        painter.setPen(
+            QPen(QColor(self.theme.bark), 4 * self.unit, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
+        )
+        x = sprig.width() / 2
+        painter.drawLine(QPointF(x, 40 * self.unit), QPointF(x, middle - 60 * self.unit))
+        if sprig.session.plan is None or sprig.session.busy:
+            return
+        words = "No movements yet"
+        hint = "Find the first one at the right: type part of its name and press Enter."
+        if sprig.session.trouble:
+            words, hint = "This class can't be made", str(sprig.session.trouble)
+        box = QRectF(30, middle - 46 * self.unit, sprig.width() - 60, 40 * self.unit)
+        self._text(box, words, self.theme.ink, 16, CENTRE, title=True)
+        box = QRectF(40, middle, sprig.width() - 80, 120 * self.unit)
+        align = (
+            Qt.AlignmentFlag.AlignHCenter
+            | Qt.AlignmentFlag.AlignTop
+            | Qt.AlignmentFlag(Qt.TextFlag.TextWordWrap)
+        )
+        self._text(box, hint, self.theme.soft, 11, align)
+
+    def _paint_clock(self) -> None:
+        """The time down the left edge, in steps that leave room to read."""
+        sprig = self.sprig
+        reach = sprig.reach
+        steps = (5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200)
+        every = next((step for step in steps if step * reach.px_per_s >= 30 * self.unit), 7200)
+        mark = max(0, int(reach.time_at(reach.top - 8) // every) * every)
+        made = sprig.session.shown
+        end_s = min(made.length_s if made else 0.0, reach.time_at(reach.top + reach.room + 10))
+        while mark <= end_s:
+            y = sprig.y_at(mark)
+            box = QRectF(10, y - 10 * self.unit, 42 * self.unit, 20 * self.unit)
+            self._text(box, show_length(mark), self.theme.soft, 9.8, LEFT | MIDDLE)
+            mark += every
+
+    def _paint_sections(self) -> None:
+        """A line where each section begins, with its title at the right."""
+        sprig, painter = self.sprig, self.painter
+        made = sprig.session.shown
+        assert made is not None
+        index, last_y = -1, -100.0
+        sprig.titles = []
+        right = sprig.width() - sprig.strips_room - 6
+        for needle in sprig.needles:
+            if needle.segment.turn.section == index:
+                continue
+            index = needle.segment.turn.section
+            y = sprig.y_at(needle.segment.start / TICKS_PER_S)
+            painter.setPen(QPen(QColor(self.theme.line), 1))
+            painter.drawLine(QPointF(52 * self.unit, y), QPointF(right, y))
+            if sprig.section_room and y - last_y > 15 * self.unit:
+                name, wide = cut_to(needle.segment.section, 9.8, (right - self.stem_x) * 0.6)
+                box = QRectF(right - wide - 6, y + 1, wide + 6, 18 * self.unit)
+                colour = self.theme.ink if sprig.session.section == index else self.theme.soft
+                self._text(box, name, colour, 9.8, RIGHT | Qt.AlignmentFlag.AlignTop, italic=True)
+                last_y = y
+                sprig.titles.append((box, index))
+
+    def _paint_chosen(self) -> None:
+        painter = self.painter
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(self.theme.chosen))
+        right = self.sprig.width() - self.sprig.strips_room - 6
+        for needle, top, bottom in self.seen:
+            if needle.segment.id in self.sprig.chosen:
+                box = QRectF(52 * self.unit, top - 1, right - 52 * self.unit, max(5.0, bottom - top + 2))
+                painter.drawRoundedRect(box, 5, 5)
+                if needle.segment.id == self.sprig.session.selected:  # where the hand is, told by shape too
+                    painter.setBrush(QColor(self.theme.accent))
+                    painter.drawRoundedRect(QRectF(52 * self.unit, box.top(), 4, box.height()), 2, 2)
+                    painter.setBrush(QColor(self.theme.chosen))
+
+    def _paint_stem(self, length_s: float) -> None:
+        sprig = self.sprig
+        self.painter.setPen(
+            QPen(QColor(self.theme.bark), 4 * self.unit, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
+        )
+        bottom = min(sprig.y_at(length_s) + 12 * self.unit, sprig.height())
+        self.painter.drawLine(QPointF(self.stem_x, sprig.y_at(0)), QPointF(self.stem_x, bottom))
+
+    def _paint_needle(self, needle: Needle, top: float, bottom: float, room: float) -> None:
+        if needle.head:
+            self._paint_head(needle, bottom, room)
+        if not needle.sides:
+            return
+        painter = self.painter
+        gap = min(1.0, (bottom - top) * 0.15)
+        colour = side_colour(self.theme, needle.segment.side)
+        painter.setBrush(colour)
+        painter.setPen(Qt.PenStyle.NoPen)
+        if needle.meant:  # a difference that is meant is drawn with a dashed edge
+            pale = QColor(colour)
+            pale.setAlpha(150)
+            painter.setBrush(pale)
+            painter.setPen(QPen(colour, 1.6, Qt.PenStyle.DashLine))
+        for side in needle.sides:
+            sign = -1 if side == "left" else 1
+            painter.drawPath(self._leaf(top + gap, bottom - gap, sign * room * needle.reach))
+        self._paint_notches(needle, top, bottom, room * needle.reach)
+
+    def _paint_head(self, needle: Needle, bottom: float, room: float) -> None:
+        """Teaching: a paler head before the needle, widening to it."""
+        segment = needle.segment
+        top = bottom - segment.amount * segment.turn.unit / TICKS_PER_S * self.sprig.reach.px_per_s
+        colour = QColor(side_colour(self.theme, needle.head[0] if len(needle.head) == 1 else "both"))
+        colour.setAlpha(95)
+        self.painter.setBrush(colour)
+        self.painter.setPen(Qt.PenStyle.NoPen)
+        for side in needle.head:
+            reach = (-1 if side == "left" else 1) * room * needle.reach * 0.6
+            path = QPainterPath(QPointF(self.stem_x, top))
+            path.cubicTo(
+                QPointF(self.stem_x + reach * 0.25, top + (bottom - top) * 0.3),
+                QPointF(self.stem_x + reach * 0.9, bottom - (bottom - top) * 0.25),
+                QPointF(self.stem_x + reach, bottom),
+            )
+            path.lineTo(QPointF(self.stem_x, bottom))
+            path.closeSubpath()
+            self.painter.drawPath(path)
+
+    def _leaf(self, top: float, bottom: float, reach: float) -> QPainterPath:
+        """One needle: square at the stem, drawn out to a point that hangs a little."""
+        x, middle = self.stem_x, (top + bottom) / 2
+        path = QPainterPath(QPointF(x, top))
+        tip = QPointF(x + reach, middle + (bottom - top) * 0.12)
+        path.cubicTo(QPointF(x + reach * 0.55, top), QPointF(x + reach * 0.85, top), tip)
+        path.cubicTo(QPointF(x + reach * 0.85, bottom), QPointF(x + reach * 0.55, bottom), QPointF(x, bottom))
+        path.closeSubpath()
+        return path
+
+    def _paint_notches(self, needle: Needle, top: float, bottom: float, reach: float) -> None:
+        """A fine line across for each breath or repetition, and, seen closely, for each phase."""
+        segment = needle.segment
+        amount = segment.amount
+        if segment.kind not in ("hold", "reps", "cycles", "phase") or bottom - top < 7:
+            return
+        if segment.kind != "phase" and (amount < 2 or (bottom - top) / amount < 3.5):
+            return
+        pale = QColor(self.theme.ground)
+        pale.setAlpha(130)
+        self.painter.setPen(QPen(pale, 1))
+        close = (
+            segment.spans and reach > 66 * self.unit and (bottom - top) / len(segment.spans) > 26 * self.unit
+        )
+        if close:
+            for span in segment.spans:
+                y = self.sprig.y_at(span.start / TICKS_PER_S)
+                self._notch(needle, y, reach * (0.62 if span.phase in ("inhale", "exhale") else 0.35))
+                box = QRectF(self.stem_x + 10, y, reach, min(26.0 * self.unit, bottom - y))
+                if needle.sides == ("left",):
+                    box.moveRight(self.stem_x - 10)
+                align = (RIGHT if needle.sides == ("left",) else LEFT) | MIDDLE
+                self._text(box, span.phase, self.theme.ground, 8, align)
+                self.painter.setPen(QPen(pale, 1))
+            return
+        for number in range(1, amount):
+            self._notch(needle, top + (bottom - top) * number / amount, reach * 0.55)
+
+    def _notch(self, needle: Needle, y: float, reach: float) -> None:
+        for side in needle.sides:
+            sign = -1 if side == "left" else 1
+            self.painter.drawLine(QPointF(self.stem_x + sign * 5, y), QPointF(self.stem_x + sign * reach, y))
+
+    def _paint_labels(self, room: float) -> None:
+        """Names beyond the needles' tips, on the needle's own side, wherever one fits."""
+        sprig, painter = self.sprig, self.painter
+        painter.setFont(font(9.8))
+        measures = metrics(9.8)
+        free = {"left": -100.0, "right": -100.0}
+        ink, soft = QColor(self.theme.ink), QColor(self.theme.soft)
+        right_edge = sprig.width() - sprig.strips_room - 12
+        for needle, top, bottom in self.seen:
+            side = "left" if needle.sides == ("left",) else "right"
+            low, high = max(top, sprig.reach.top), min(bottom, sprig.reach.top + sprig.reach.room)
+            middle = (low + high) / 2
+            label = needle.label or (needle.segment.name if bottom - top > 40 * self.unit else "")
+            if not label or middle - measures.height() * 0.42 < free[side]:
+                continue
+            reach = room * needle.reach * (1.0 if needle.sides else 0.6 if needle.head else 0.0)
+            painter.setPen(ink if needle.sides else soft)
+            start = self.stem_x + reach + 8 * self.unit
+            near = [box.left() for box, _ in sprig.titles if -2 < (middle - box.top()) / self.unit < 22]
+            limit = min([right_edge, *(edge - 6 * self.unit for edge in near)]) - start
+            if side == "left":
+                limit = self.stem_x - reach - 8 * self.unit - 54 * self.unit
+                start = 54 * self.unit
+            if limit < 44 * self.unit:
+                continue
+            name, wide = cut_to(label, 9.8, limit)
+            baseline = middle + (measures.ascent() - measures.descent()) / 2
+            painter.drawText(QPointF(start + limit - wide if side == "left" else start, baseline), name)
+            free[side] = middle + measures.height() * 0.42
+
+    def _paint_marks(self, needle: Needle, top: float) -> None:
+        """Aril, knot, whorl, and the flag of what was noticed."""
+        painter, unit = self.painter, self.unit
+        centre = QPointF(self.stem_x, top)
+        if needle.whorl:
+            painter.setPen(QPen(QColor(self.theme.bark), 1.6 * unit))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            for sign in (-1, 1):
+                box = QRectF(self.stem_x - 9 * unit, top - 5 * unit, 18 * unit, 10 * unit)
+                painter.drawArc(box, (20 if sign > 0 else 200) * 16, 140 * 16)
+        if needle.aril:
+            painter.setPen(QPen(QColor(self.theme.ground), 1.5))
+            painter.setBrush(QColor(self.theme.aril))
+            painter.drawEllipse(centre, 4.6 * unit, 4.6 * unit)
+        if needle.knot:
+            painter.setPen(QPen(QColor(self.theme.bark), 2.4 * unit))
+            painter.setBrush(QColor(self.theme.ground))
+            middle = (top + self.sprig.span(needle)[1]) / 2
+            painter.drawEllipse(QPointF(self.stem_x, middle), 5 * unit, 4 * unit)
+            painter.drawLine(QPointF(self.stem_x - 2 * unit, middle), QPointF(self.stem_x + 2 * unit, middle))
+        severity = self.sprig.flags.get(needle.segment.id)
+        if severity:
+            painter.setPen(QPen(QColor(self.theme.trouble), 1.8))
+            painter.setBrush(QColor(self.theme.trouble if severity == "wrong" else self.theme.ground))
+            x, y, half = 58 * unit, top + 6 * unit, 4.5 * unit
+            flag = QPainterPath(QPointF(x, y - half))
+            for point in ((x + half, y), (x, y + half), (x - half, y)):
+                flag.lineTo(*point)
+            flag.closeSubpath()
+            painter.drawPath(flag)

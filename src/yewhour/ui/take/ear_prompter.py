@@ -1,0 +1,128 @@
+"""The prompter: a voice, or signs, in the teacher's ear, a little ahead of what she says."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from typing import NamedTuple
+
+from PySide6.QtCore import QObject, Signal
+
+from yewhour.core.problem import Problem
+from yewhour.core.take.take import Take
+from yewhour.state.voices import voice_named
+from yewhour.voice.sound.mix import ClassMix, her_voice
+from yewhour.voice.sound.monitor import MonitorDevice, MonitorMix, PlacedSound
+from yewhour.voice.sound.shipped_voice import shipped_voice
+from yewhour.voice.sound.sound_events import sound_events
+from yewhour.voice.sound.voices import SpeakingVoice
+
+LEAD_S = 1.2  # before the moment a line is to be said
+EVERY = 12  # lines spoken between two times that they are placed
+SLOW_S = 1.0  # after that it is said how far the speaking is
+
+
+class PrompterChoice(NamedTuple):
+    """What may be in the ear: its parts (see `cast`), and what it is called."""
+
+    parts: frozenset[str]
+    about: str
+
+
+CHOICES = (
+    PrompterChoice(frozenset(), "nothing in your ear"),
+    PrompterChoice(frozenset({"lines"}), "every line in your ear"),
+    PrompterChoice(frozenset({"sides"}), "names and sides in your ear"),
+    PrompterChoice(frozenset({"sides", "counts"}), "names, sides and counts in your ear"),
+    PrompterChoice(frozenset({"tones", "breath", "bells"}), "bells and tones in your ear"),
+)
+
+
+class EarPrompter(QObject):
+    """Keeps an ear in step with a take. told: something to be read in the foot."""
+
+    told = Signal(str)
+
+    def __init__(self, slower: dict[str, float], device: str = "") -> None:
+        super().__init__()
+        self.choice = CHOICES[0]
+        self.slower = slower
+        self.voice = self._best()
+        self.ear = MonitorMix(self.voice.rate)
+        self._name = device
+        self._device: MonitorDevice | None = None
+        self._speaker = ThreadPoolExecutor(1, "prompter")
+        self._wish = 0
+
+    def next_choice(self, take: Take | None, at: int) -> None:
+        """The next of the choices, round and round."""
+        choice = CHOICES[(CHOICES.index(self.choice) + 1) % len(CHOICES)]
+        if choice.parts and (self._device is None or not self._device.open):
+            self._device = MonitorDevice(self.ear, self.told.emit, self._name)
+            if not self._device.open:
+                return
+        self.choice = choice
+        self.told.emit(f"{choice.about[0].upper()}{choice.about[1:]}.")
+        if take is not None:
+            self.show_take(take, at)
+
+    def show_take(self, take: Take, at: int) -> None:
+        """Another class, or the same otherwise: its lines are spoken on a thread, the next first."""
+        self._wish += 1
+        if not self.choice.parts:
+            self.ear.place(())
+            return
+        wish, parts = self._wish, self.choice.parts
+        self._speaker.submit(self._speak, take, at, parts, lambda: wish == self._wish)
+
+    def _speak(self, take: Take, at: int, parts: frozenset[str], wanted: Callable[[], bool]) -> None:
+        heard = [one for one in sound_events(take.segments, take.cues, parts) if one.at + one.room >= at]
+        brief = take.solved.plan.brief
+        mix = ClassMix(heard, take.end, self.voice, brief.voice_rate, her_voice(self.slower, brief.own))
+        lead = round(LEAD_S * mix.rate)
+        placed: list[PlacedSound] = []
+        begun, slow = time.monotonic(), False
+        try:
+            for number, one in enumerate(heard):
+                if not wanted():
+                    return
+                early = lead if one.kind == "line" else 0
+                placed.append(PlacedSound(max(0, mix.sample_of(one.at) - early), mix.sound_of(one)))
+                if number % EVERY == 0:  # what comes next can be heard while the rest is spoken
+                    self.ear.place(sorted(placed, key=lambda one: one.at))
+                    if slow or time.monotonic() - begun > SLOW_S:
+                        slow = True
+                        done = 100 * number // len(heard)
+                        self.told.emit(f"The lines are being spoken for your ear: {done} %. V stops it.")
+        except Problem as problem:
+            self.told.emit(f"{problem} The voice that ships speaks instead.")
+            self.voice = shipped_voice()
+            self._speak(take, at, parts, wanted)
+            return
+        if wanted():
+            self.ear.place(sorted(placed, key=lambda one: one.at))
+            if slow:
+                self.told.emit("Your ear is ready.")
+
+    def _best(self) -> SpeakingVoice:
+        """The best voice there is; a broken one is told of, and the one that ships speaks."""
+        try:
+            return voice_named()
+        except Problem as problem:
+            self.told.emit(str(problem))
+            return shipped_voice()
+
+    def follow(self, at: float, still: bool) -> None:
+        """The take is at a moment, in ticks; or it stands still."""
+        if still:
+            self.ear.stand_still()
+        elif self.choice.parts:
+            self.ear.follow(round(at * self.ear.rate / 10))
+
+    def close(self) -> None:
+        """Lets go of the device."""
+        self._wish += 1
+        self._speaker.shutdown(wait=True, cancel_futures=True)
+        if self._device is not None:
+            self._device.close()

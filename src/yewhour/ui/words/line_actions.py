@@ -1,0 +1,193 @@
+"""The pen: what can be done to the line that is current in the script. Each act can be undone."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QPoint
+from PySide6.QtWidgets import QMenu
+
+from yewhour.core.checks.lines import roomier
+from yewhour.core.edits import line_edits
+from yewhour.core.plan.edit import Edit
+from yewhour.core.problem import Problem
+from yewhour.core.script.candidates import candidate_lines
+from yewhour.core.script.cue import Cue
+from yewhour.core.script.own_lines import with_numbers
+from yewhour.core.timed_class import TimedClass
+from yewhour.ui.desk.session import Session
+from yewhour.ui.kit.small_dialogs import Asking
+from yewhour.ui.words.rows import ScriptRow
+from yewhour.ui.words.script_list import ScriptList
+
+
+class LineActions:
+    """Acts on the script's current row. What can't be done is told by `session.refused`."""
+
+    def __init__(self, session: Session, script: ScriptList) -> None:
+        self.session = session
+        self.script = script
+        self.asking: Asking | None = None
+        script.delegate.reworded.connect(self.reword)
+        script.delegate.refused.connect(session.refused)
+        script.entered.connect(self.enter)
+
+    def _do(self, make: Callable[[TimedClass], Edit]) -> None:
+        made = self.session.made
+        if made is None:
+            return
+        try:
+            edit = make(made)
+            self.session.apply(edit.title, (edit,))
+        except Problem as problem:
+            self.session.refused.emit(problem)
+
+    def reword(self, row: ScriptRow, text: str) -> None:
+        """Other words for a line."""
+        line = row.line
+        if line is not None:
+            self._do(lambda made: line_edits.rewritten(made, line, text))
+
+    def edit_line(self) -> None:
+        """Starts editing the line."""
+        if self.script.currentIndex().isValid():
+            self.script.edit(self.script.currentIndex())
+
+    def enter(self) -> None:
+        """Enter on a line without words to change: an unsaid one is said again, a finding mended."""
+        row = self.script.row
+        if row is not None and row.finding is not None:
+            self.mend_here()
+        elif row is not None and row.muted is not None:
+            self.mute()
+
+    def mute(self) -> None:
+        """Leaves the line unsaid; a line left unsaid is said again; a finding is mended."""
+        row = self.script.row
+        if row is None:
+            return
+        if row.muted is not None:
+            muted = row.muted
+            self._do(lambda made: line_edits.unmuted(muted))
+        elif row.line is not None:
+            line = row.line
+            self._do(lambda made: line_edits.muted(made, line))
+
+    def pin(self) -> None:
+        """Keeps the line at its moment, or lets it go again."""
+        cue = self._cue()
+        if cue is not None:
+            self._do(
+                lambda made: (
+                    line_edits.restored(made, cue)
+                    if line_edits.is_pinned(made, cue)
+                    else line_edits.pinned(made, cue)
+                )
+            )
+
+    def sooner(self) -> None:
+        """Half a second earlier."""
+        self._move(-0.5)
+
+    def later_line(self) -> None:
+        """Half a second later."""
+        self._move(0.5)
+
+    def _move(self, by_s: float) -> None:
+        cue = self._cue()
+        if cue is not None:
+            self._do(lambda made: line_edits.pinned(made, cue, by_s))
+
+    def mirror(self) -> None:
+        """Says the teacher's own line on the other side too, or on this side only."""
+        cue = self._cue()
+        if cue is not None:
+            self._do(lambda made: line_edits.on_both_sides(made, cue))
+
+    def restore(self) -> None:
+        """Puts the line back as the program has it."""
+        row = self.script.row
+        if row is not None and row.muted is not None:
+            self.mute()
+        elif row is not None and row.line is not None:
+            line = row.line
+            self._do(lambda made: line_edits.restored(made, line))
+
+    def take_in(self) -> None:
+        """Says a line that was left out."""
+        row = self.script.row
+        if row is not None and row.left is not None:
+            left = row.left
+            self._do(lambda made: line_edits.taken_in(made, left))
+
+    def make_room(self) -> None:
+        """Does what would make room for a line that was left out."""
+        row, made = self.script.row, self.session.made
+        if row is None or row.left is None or made is None:
+            return
+        edit = roomier(line_edits.segment_of(made, row.left), row.left.short)
+        if edit is None:
+            self.session.refused.emit(
+                Problem("Nothing here can be made longer.", do="Shorten the lines around it.")
+            )
+        else:
+            self._do(lambda _: edit)
+
+    def mend_here(self) -> None:
+        """Does what mends the finding that is current."""
+        row = self.script.row
+        if row is not None and row.finding is not None and row.finding.edit is not None:
+            edit = row.finding.edit
+            self._do(lambda _: edit)
+
+    def add_line(self) -> None:
+        """Asks for a line of the teacher's own, after the current one, with its seconds as it is typed."""
+        row, solved = self.script.row, self.session.solved
+        if row is None or solved is None:
+            return
+        at_s = max(0.0, (row.at - row.segment.start) / 10 + row.takes_s)
+
+        def measured(text: str) -> str:
+            takes_s = solved.duration(text, "align") / 10 if text.strip() else 0.0
+            room = f"there are {row.quiet_s:.1f} s of quiet after this line" if row.cue else "as it fits"
+            return f"Said in {row.segment.name}: {takes_s:.1f} s, {room}."
+
+        dialog = Asking(self.script, "A line of your own", measured, "Say it")
+        dialog.accepted.connect(lambda: self._add(row, dialog.text(), at_s))
+        self.asking = dialog
+        dialog.open()
+
+    def _add(self, row: ScriptRow, text: str, at_s: float) -> None:
+        if text.strip():
+            self._do(lambda made: line_edits.added(row.segment, text, at_s))
+
+    def wordings(self) -> list[str]:
+        """The wordings the program has for the current line, from full to bare."""
+        made, solved, cue = self.session.made, self.session.solved, self._cue()
+        if made is None or solved is None or cue is None:
+            return []
+        for line in with_numbers(candidate_lines(made.segments, solved.entries), made.segments):
+            place = (made.segments[line.segment].id, line.purpose, line.number)
+            if place == (cue.segment, cue.purpose, cue.number):
+                return list(line.wordings)
+        return []
+
+    def choose_wording(self) -> None:
+        """A menu of the wordings, at the line."""
+        row, found = self.script.row, self.wordings()
+        if row is None or not found:
+            return
+        menu = QMenu(self.script)
+        solved = self.session.solved
+        for text in found:
+            takes_s = solved.duration(text, row.purpose) / 10 if solved else 0.0
+            action = menu.addAction(f"{text}   {takes_s:.1f} s".replace("&", "&&"))
+            action.setCheckable(True)
+            action.setChecked(text == row.text)
+            action.triggered.connect(lambda _=False, text=text: self.reword(row, text))
+        box = self.script.visualRect(self.script.currentIndex())
+        menu.popup(self.script.viewport().mapToGlobal(QPoint(box.left() + 100, box.bottom())))
+
+    def _cue(self) -> Cue | None:
+        row = self.script.row
+        return row.cue if row is not None else None

@@ -1,0 +1,193 @@
+"""A class as a sound file: every line at its moment, even in loudness, with its chapters in its tags."""
+
+import math
+import os
+import tempfile
+from collections.abc import Callable, Iterable, Iterator
+from contextlib import suppress
+from fractions import Fraction
+from pathlib import Path
+from typing import Any, NamedTuple
+
+import av
+import msgspec
+
+from yewhour.core.export.chapters import Chapter, chapters
+from yewhour.core.lengths import TICKS_PER_S, seconds
+from yewhour.core.problem import Problem
+from yewhour.core.timed_class import TimedClass
+from yewhour.voice.sound.loudness import (
+    LoudnessMeter,
+    frames,
+    gain_db,
+    levelled,
+)
+from yewhour.voice.sound.mix import ClassMix, her_voice
+from yewhour.voice.sound.shipped_voice import Samples
+from yewhour.voice.sound.sound_events import sound_events
+from yewhour.voice.sound.voices import SpeakingVoice
+
+SHORT_S = 600  # of which everything is measured; of longer classes one block in four
+Progress = Callable[[float], None]  # told the share that is done; what it raises stops the work
+
+
+class SoundKind(NamedTuple):
+    """A kind of sound file: what it is made with, and at which rate where it can't have any."""
+
+    codec: str
+    format: str
+    rate: int = 0
+    bits: int = 0
+
+
+KINDS = {
+    ".wav": SoundKind("pcm_s16le", "wav"),
+    ".flac": SoundKind("flac", "flac"),
+    ".ogg": SoundKind("libopus", "ogg", 48000, 64_000),
+    ".opus": SoundKind("libopus", "ogg", 48000, 64_000),
+    ".mp3": SoundKind("libmp3lame", "mp3", 0, 96_000),
+    ".m4a": SoundKind("aac", "ipod", 0, 96_000),
+}
+
+
+class WrittenSound(msgspec.Struct, frozen=True):
+    """What was written: loudness in LUFS, highest true peak in dB, how many lines were spoken faster."""
+
+    length_s: float
+    samples: int
+    rate: int
+    loudness: float
+    peak: float
+    hurried: int
+
+
+def write_sound(
+    made: TimedClass,
+    path: Path,
+    voice: SpeakingVoice,
+    parts: Iterable[str],
+    slower: dict[str, float],
+    progress: Progress = lambda share: None,
+) -> WrittenSound:
+    """Writes a class as sound, whole or not at all, and says what it is like.
+
+    parts: of `cast.PARTS`. slower: how much slower each way of speaking is. Raises Problem for a kind of
+    file, or a place, that can't be written.
+    """
+    kind = KINDS.get(path.suffix.lower())
+    if kind is None:
+        raise Problem(
+            f"A sound file can't end in {path.suffix!r}.", str(path), f"Use one of: {', '.join(KINDS)}."
+        )
+    if not path.parent.is_dir():
+        raise Problem(
+            "The sound can't be written: there is no such folder.", str(path), "Choose another place."
+        )
+    brief = made.plan.brief
+    heard, slower = sound_events(made.segments, made.cues, parts), her_voice(slower, brief.own)
+    mix = ClassMix(heard, made.length, voice, brief.voice_rate, slower)
+    by_db = _gain(mix, progress)
+    mix.hurried = 0
+    meter = LoudnessMeter(mix.rate, peaks=True)
+    finished = meter.heard(levelled(_told(mix, progress, 0.5, 1.0), mix.rate, by_db))
+    samples = _write(finished, mix, kind, path, made)
+    return WrittenSound(
+        made.length_s, samples, mix.rate, round(meter.loud, 1), round(meter.peak, 1), mix.hurried
+    )
+
+
+def _gain(mix: ClassMix, progress: Progress) -> float:
+    """What makes the whole as loud as it should be, what the limiter takes given back.
+
+    The whole is measured once; what the limiter takes of a long class, on one block in four.
+    """
+    some: list[Samples] = []
+    loud, every = LoudnessMeter(mix.rate), 1 if mix.samples < SHORT_S * mix.rate else 4
+    for number, block in enumerate(loud.heard(_told(mix, progress, 0.0, 0.3))):
+        if number % every == 0:
+            some.append(block)
+    by_db = gain_db(loud.loud)
+    bare = LoudnessMeter(mix.rate).listen(some).loud
+    if not math.isfinite(bare):
+        return by_db
+    for done in (0.3, 0.37, 0.43):
+        progress(done)
+        limited = LoudnessMeter(mix.rate).listen(levelled(some, mix.rate, by_db)).loud
+        by_db += bare + gain_db(loud.loud) - limited
+    progress(0.5)
+    return by_db
+
+
+def _told(mix: ClassMix, progress: Progress, first: float, last: float) -> Iterator[Samples]:
+    done = 0
+    for block in mix.blocks():
+        yield block
+        done += len(block)
+        progress(first + (last - first) * done / max(1, mix.samples))
+
+
+def _write(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, path: Path, made: TimedClass) -> int:
+    """Writes beside the place and moves it there when it is whole; gives the samples written."""
+    try:
+        handle, name = tempfile.mkstemp(prefix=f".{path.name[:80]}.", suffix=path.suffix, dir=path.parent)
+        os.close(handle)
+    except OSError as error:
+        raise _cannot(error, path) from error
+    try:
+        samples = _encode(blocks, mix, kind, name, made)
+        os.chmod(name, 0o644)
+        os.replace(name, path)
+    except (OSError, av.error.FFmpegError) as error:
+        raise _cannot(error, path) from error
+    finally:
+        with suppress(OSError):
+            os.unlink(name)
+    return samples
+
+
+def _encode(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, name: str, made: TimedClass) -> int:
+    written = 0
+    with av.open(name, "w", format=kind.format) as file:
+        stream = file.add_stream(kind.codec, rate=kind.rate or mix.rate, layout="mono")
+        assert isinstance(stream, av.AudioStream)
+        if kind.bits:
+            stream.bit_rate = kind.bits
+        found = chapters(made)
+        file.metadata.update(_tags(made, found))
+        if kind.format in ("mp3", "ipod"):
+            file.set_chapters(_marks(found))
+        resampler = av.AudioResampler(stream.format, "mono", kind.rate or mix.rate)
+        for frame in frames(blocks, mix.rate):
+            written += frame.samples
+            for part in resampler.resample(frame):
+                file.mux(stream.encode(part))
+        for part in resampler.resample(None):
+            file.mux(stream.encode(part))
+        file.mux(stream.encode(None))
+    return written
+
+
+def _tags(made: TimedClass, found: list[Chapter]) -> dict[str, str]:
+    """Title and chapters; the latter also as tags, for files that have no chapters of their own."""
+    brief = made.plan.brief
+    tags = {"title": brief.title, "comment": "Work without pain, and stop if it hurts or you feel dizzy."}
+    for number, chapter in enumerate(found, 1):
+        at = seconds(chapter.start)
+        clock = f"{int(at // 3600):02}:{int(at % 3600 // 60):02}:{at % 60:06.3f}"
+        tags[f"CHAPTER{number:03}"], tags[f"CHAPTER{number:03}NAME"] = clock, chapter.title
+    return tags
+
+
+def _marks(found: list[Chapter]) -> list[Any]:
+    return [
+        {
+            "id": number, "start": one.start, "end": one.end, "time_base": Fraction(1, TICKS_PER_S),
+            "metadata": {"title": one.title},
+        }
+        for number, one in enumerate(found)
+    ]  # fmt: skip
+
+
+def _cannot(error: Exception, path: Path) -> Problem:
+    reason = (getattr(error, "strerror", None) or str(error)).lower()
+    return Problem(f"The sound can't be written: {reason}.", str(path), "Choose another place.")

@@ -1,0 +1,182 @@
+"""A recording brought in: the movements that are named, in order, with their sides and doses."""
+
+from difflib import SequenceMatcher
+from random import Random
+
+import pytest
+
+from tests.conftest import demo_maker, shipped
+from tools.teachers import captions, taught
+from yewhour.core.outline.reader import read_outline
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.nodes import Pair
+from yewhour.core.transcript.captions import read_captions
+from yewhour.state.takes.recordings import brought_from
+
+FLOW = """hi everyone today a short flow for tired legs no props needed
+okay coming onto all fours for some cat cows keep going for five breaths
+...
+tuck the toes and press up and back into your first downward facing dog
+...
+on an inhale lift the right leg high and step it all the way through low lunge with the back knee down
+...
+lift the back knee and come up into crescent lunge arms reach up stay for three breaths
+...
+open up to warrior two front knee bends gaze over the front fingers
+...
+straighten the front leg for triangle pose top arm to the sky
+...
+and the other side left leg lifts step it through low lunge
+...
+rise up crescent lunge
+...
+and open it out warrior two on this side
+...
+triangle
+...
+walk the feet to the hands and hang in a forward fold let the head go heavy
+...
+sit down on the mat extend the legs for a seated forward fold stay five breaths
+...
+lie down on your back hug the knees into the chest and drop them over to the right for a supine twist
+...
+and then let it all go for your final savasana stay as long as you like
+...
+wiggle the fingers roll to one side and come up to sit thank you so much for practising with me"""
+MAT = """Good morning. Today's mat class is all about the centre, so grab some water. Lie on your back.
+...
+We'll warm up with some pelvic tilts. Exhale and press the low back down. Eight repetitions of those.
+...
+From there peel up into a bridge, one bone at a time. We'll do six repetitions.
+...
+Now bring the legs to table top and curl up for the hundred. Pump the arms.
+...
+Reach long overhead for the roll up. Five times, slowly.
+...
+Single leg stretch next. Draw the right knee in and switch, ten times.
+...
+Straight into double leg stretch, eight repetitions. Not like the bridge before.
+...
+Then scissors, and criss cross to finish the abdominals.
+...
+Roll over onto your front for a gentle swan. Five times.
+...
+Press back to child's pose and breathe. Slide back to your chair if you need to."""
+
+
+def talk(text):
+    """The lines of somebody who speaks, a silence for each row of dots, as captions of nine words."""
+    at_s, rows = 0.0, []
+    for line in text.split("\n"):
+        if line.strip() == "...":
+            at_s += 22
+            continue
+        words = line.split()
+        for start in range(0, len(words), 9):
+            part = words[start : start + 9]
+            rows.append(f"[{int(at_s // 60)}:{at_s % 60:04.1f}] {' '.join(part)}")
+            at_s += len(part) / 2.3
+    return read_captions("\n".join(rows).encode())
+
+
+def movements(hearing):
+    return brought_from(hearing, shipped(), "Brought in")
+
+
+def test_a_flow_by_ear_becomes_pairs_of_its_movements():
+    brought = movements(talk(FLOW))
+    assert [one.movement for one in brought.items if one.movement != "hands-and-knees"] == [
+        "cat-cow", "downward-dog", "low-lunge", "high-lunge", "warrior-two", "triangle", "low-lunge",
+        "high-lunge", "warrior-two", "triangle", "fold", "seated-fold", "knees-to-chest", "lying-twist",
+        "final-rest",
+    ]  # fmt: skip
+    plan = read_outline(brought.outline, shipped().library)
+    pairs = [node for section in plan.sections for node in section.body if isinstance(node, Pair)]
+    assert [step.movement for step in pairs[0].body] == ["low-lunge", "high-lunge", "warrior-two", "triangle"]
+    assert pairs[0].lead == "right"
+    assert "seated fold 5b" in brought.outline
+    assert "high lunge 3b" in brought.outline
+
+
+def test_everyday_words_are_no_movements():
+    brought = movements(talk(MAT))
+    found = [one.movement for one in brought.items]
+    assert found == [
+        "pelvic-tilt", "bridge", "hundred", "roll-up", "single-leg-stretch", "double-leg-stretch", "scissors",
+        "criss-cross", "swan-prep", "child",
+    ]  # fmt: skip
+    assert "pelvic tilt 8x" in brought.outline
+    assert "roll up 5x" in brought.outline
+
+
+@pytest.mark.parametrize("name", ["bell-ringers", "hips-after-the-helm", "sail-loft-mat", "low-water"])
+@pytest.mark.parametrize("kind", ["vtt", "bare"])
+def test_what_it_makes_can_be_read_made_and_has_what_was_named(name, kind):
+    made = demo_maker(name).make()
+    hearing = read_captions(captions(taught(made, Random(1), misheard=0.03), kind))
+    brought = movements(hearing)
+    plan = read_outline(brought.outline, shipped().library)
+    solved = solve(plan, shipped())
+    assert solved.make(solved.preferred_s).segments
+    named = []
+    for one in made.segments:
+        shown = one.turn.movement.id
+        if not one.turn.setup_for and one.kind not in ("talk", "phase", "setup") and named[-1:] != [shown]:
+            named.append(shown)
+    found = [one.movement for one in brought.items]
+    same = sum(
+        block.size for block in SequenceMatcher(None, named, found, autojunk=False).get_matching_blocks()
+    )
+    assert same >= 0.6 * len(named), (named, found)
+
+
+def test_nothing_that_is_named_leaves_everything_as_notes():
+    brought = movements(read_captions(b"[0:10] Lovely weather today. [1:00] And so on it goes."))
+    assert brought.items == ()
+    assert "// 0:10 Lovely weather today." in brought.outline
+    assert read_outline(brought.outline, shipped().library)
+
+
+CHAIR = """Hello friends and welcome to chair yoga. You will need a sturdy chair.
+...
+We begin with seated mountain pose, hands on the thighs.
+...
+Ankle circles next, lift the right foot. Ten circles.
+...
+Sit to stand now, use your hands if you like. Eight times. Stop if you feel dizzy.
+...
+Stand behind the chair and hold on for heel raises, twelve of them.
+...
+Tree pose, right foot to the ankle, hold the chair.
+...
+And tree on the other side.
+...
+Thank you for coming, and see you on Thursday."""
+
+
+def test_talk_stays_talk_at_both_ends():
+    brought = movements(talk(CHAIR))
+    found = [(one.movement, one.count) for one in brought.items]
+    assert found == [
+        ("mountain", 0), ("ankle-circles", 10), ("sit-to-stand", 8), ("calf-raise", 12), ("tree", 0),
+        ("tree", 0),
+    ]  # fmt: skip
+    assert "  > say: Hello friends and welcome to chair yoga." in brought.outline
+    assert "tree 3b pair right" in brought.outline
+    assert brought.outline.rstrip().endswith("  > say: Thank you for coming, and see you on Thursday.")
+    assert read_outline(brought.outline, shipped().library)
+
+
+def test_what_the_second_side_leaves_out_does_not_part_the_pair():
+    said = """left side first of all warrior two left foot forward
+...
+reverse warrior
+...
+triangle pose
+...
+and the other side warrior two right foot forward
+...
+triangle"""
+    brought = movements(talk(said))
+    assert "pair left\n  warrior two" in brought.outline
+    assert brought.outline.count("triangle") == 1

@@ -1,0 +1,129 @@
+"""What recordings teach: a teacher's own seconds, robust to one that was odd; a plan with them is as long."""
+
+from functools import cache
+from random import Random
+
+import msgspec
+import pytest
+
+from tests.conftest import demo_maker, shipped
+from tools.teachers import captions, taught
+from yewhour.core.pipeline import solve
+from yewhour.core.plan.own_shares import way_kind
+from yewhour.core.review.learning import adopt, learnt_shares, observe
+from yewhour.core.review.review import look_back
+from yewhour.core.transcript.captions import read_captions
+
+OWN = {"ways": 1.3, "teaching": 1.2, "holds": 1.1, "repetitions": 1.15, "speech": 1.1}
+WANTED = {"ways": 1.3, "teaching": 1.2, "breath": 1.1, "count": 1.15, "voice": 1.1}
+
+
+def recording(name, seed, own):
+    made = demo_maker(name).make()
+    said = taught(made, Random(seed), skipped=0.06, remarks=0.05, misheard=0.04, own=own)
+    return said, observe(look_back(made, None, read_captions(captions(said))))
+
+
+@cache
+def three(name):
+    return [recording(name, seed, OWN) for seed in range(3)]
+
+
+@pytest.mark.parametrize("name", ["bell-ringers", "sail-loft-mat", "lamps-out"])
+def test_after_three_recordings_her_seconds_are_known_and_a_plan_is_as_long(name):
+    notes = [one for _, one in three(name)]
+    found = learnt_shares(notes)
+    for one in found:
+        assert one.ratio == pytest.approx(WANTED[one.what], rel=0.1), one
+        assert one.recordings == 3
+        assert one.low - 0.05 <= one.ratio <= one.high + 0.05
+    solved = demo_maker(name)
+    anew = solve(adopt(solved.plan, found), shipped())
+    choice = solved.make().choice
+    taught_by = {one.what: one.ratio for one in found}.get("teaching", 1.0)
+    amounts = {
+        key: round(number * taught_by) if key.endswith("/into") else number
+        for key, number in choice.amounts.items()
+    }
+    length_s = anew.laid_out(msgspec.structs.replace(choice, amounts=amounts))[-1].end / 10
+    real_s = sum(said.length_s for said, _ in three(name)) / 3
+    assert length_s == pytest.approx(real_s, rel=0.03)
+
+
+def test_one_odd_recording_changes_little():
+    notes = [one for _, one in three("bell-ringers")]
+    _, odd = recording("bell-ringers", 9, {"ways": 2.2, "holds": 1.8})
+    plain, with_odd = (
+        {one.what: one.ratio for one in learnt_shares(some)} for some in (notes, [*notes, odd])
+    )
+    for what, ratio in plain.items():
+        assert with_odd[what] == pytest.approx(ratio, rel=0.06)
+
+
+def test_what_is_learnt_is_told_by_kinds_with_how_often():
+    found = {one.what: one for one in learnt_shares([one for _, one in three("bell-ringers")])}
+    kinds = found["ways"].kinds
+    assert kinds
+    assert all(one.count >= 3 and one.which for one in kinds)
+    assert all(one.hers_s > one.usual_s for one in kinds if one.count >= 6)
+
+
+def turning(made, longer):
+    """A recording's captions of somebody who takes longer over one kind of way, and is as planned else."""
+    moved, starts = 0.0, {}
+    for one in made.segments:
+        starts[one.id] = one.start / 10 + moved
+        if one.turn.setup_for and not one.amount and way_kind(one.turn.start, one.turn.end) == KIND:
+            moved += longer * one.length / 10
+    rows = [
+        (starts[cue.segment] - by_id(made)[cue.segment].start / 10 + cue.start / 10, cue) for cue in made.cues
+    ]
+    said = [
+        f"[{int(at_s // 60):02d}:{at_s % 60:05.2f}] {cue.text}"
+        for at_s, cue in sorted(rows, key=lambda row: row[0])
+    ]
+    return "\n".join(said).encode()
+
+
+KIND = "seated to seated"
+
+
+def by_id(made):
+    return {one.id: one for one in made.segments}
+
+
+def test_one_kind_of_way_is_learnt_taken_and_then_not_seen_again():
+    solved = demo_maker("bell-ringers")
+    made = solved.make()
+    notes = observe(look_back(made, None, read_captions(turning(made, 0.5))))
+    whole = next(one for one in learnt_shares([notes]) if one.what == "ways")
+    kind = next(one for one in whole.kinds if one.which == KIND)
+    assert kind.ratio == pytest.approx(1.5, rel=0.1)
+    anew = solve(adopt(solved.plan, [kind]), shipped()).make()
+    assert anew.plan.brief.own == {f"ways {KIND}": kind.ratio}
+
+    def lengths(of):
+        return [
+            one.length for one in of.segments
+            if one.turn.setup_for and not one.amount and way_kind(one.turn.start, one.turn.end) == KIND
+        ]  # fmt: skip
+
+    assert sum(lengths(anew)) > 1.2 * sum(lengths(made))
+    again = observe(look_back(anew, None, read_captions(turning(anew, 0.0))))
+    seen = next(one for one in learnt_shares([again]) if one.what == "ways")
+    there = next(one for one in seen.kinds if one.which == KIND)
+    assert there.ratio == pytest.approx(kind.ratio, rel=0.1)  # against the usual still, not against the plan
+
+
+def test_nothing_is_learnt_of_another_style_or_of_a_stranger():
+    notes = [one for _, one in three("bell-ringers")]
+    assert learnt_shares(notes, "slow") == []
+    said, _ = recording("bell-ringers", 1, {})
+    other = look_back(demo_maker("lamps-out").make(), None, read_captions(captions(said)))
+    assert observe(other).observed == ()
+
+
+def test_as_usual_is_no_difference():
+    _, notes = recording("bell-ringers", 1, {})
+    assert all(one.slight for one in learnt_shares([notes]))
+    assert learnt_shares([]) == []
