@@ -69,6 +69,6 @@ def made_of(*nodes: Node, length_s: float | None = None, **brief: object) -> Tim
     return solved.make(solved.preferred_s if length_s is None else length_s)
 
 
-def said(made: TimedClass, purpose: str) -> list[str]:
+def said(timed: TimedClass, purpose: str) -> list[str]:
     """The lines said with one purpose, in order."""
-    return [cue.text for cue in made.cues if cue.purpose == purpose]
+    return [cue.text for cue in timed.cues if cue.purpose == purpose]

@@ -42,8 +42,8 @@ def _digest(value: object) -> str:
 def _at(solved: SolvedPlan, share: float) -> list[object]:
     """The script at a share of the way from the shortest to the longest, and what fit did for it."""
     wanted = solved.shortest_s + share * (solved.longest_s - solved.shortest_s)
-    made = solved.make(solved.nearest_s(wanted))
-    return [script(made), explain(solved, made.choice), [msgspec.to_builtins(one) for one in made.dropped]]
+    timed = solved.make(solved.nearest_s(wanted))
+    return [script(timed), explain(solved, timed.choice), [msgspec.to_builtins(one) for one in timed.dropped]]
 
 
 def scripts(words: TeachingData) -> dict[str, str]:
@@ -85,18 +85,18 @@ def messages(words: TeachingData) -> list[str]:
 
 def _told(kind: str, content: bytes, words: TeachingData) -> str:
     """What one input is told; of an outline that can be read, a digest of how it is written again."""
-    told = []
+    messages = []
     try:
         if kind == "class":
             plan = parse_plan(content)
         else:
             plan = read_outline(content.decode(errors="replace"), words.library, known=words.known)
-            told.append(f"written again: {_digest(write_outline(plan, words.library))}")
-        told += map(str, unknown_fields(plan))
+            messages.append(f"written again: {_digest(write_outline(plan, words.library))}")
+        messages += map(str, unknown_fields(plan))
         solve(parse_plan(plan_bytes(plan)), words)
     except Problem as problem:
-        told.append(str(problem))
-    return "\n".join(told)
+        messages.append(str(problem))
+    return "\n".join(messages)
 
 
 def edited(words: TeachingData) -> dict[str, str]:

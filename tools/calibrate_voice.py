@@ -12,7 +12,7 @@ import numpy as np
 from yewhour.content.paths import DATA
 from yewhour.content.terms import load_voice
 from yewhour.core.sides import fill
-from yewhour.core.wording.speech import SpeakingVoice, line_seconds
+from yewhour.core.wording.speech import SpeechRates, line_seconds
 from yewhour.state.teaching_data import load_teaching_data
 from yewhour.voice.line_timing import line_parts
 from yewhour.voice.sound.shipped_voice import USUAL, WORDS_PER_MIN, shipped_voice
@@ -61,7 +61,7 @@ def main() -> None:
     table = np.array([features(text) for text in fitted]) * weights[:, None]
     found, *_ = np.linalg.lstsq(table, lengths * weights, rcond=None)
     old = load_voice()
-    voice = SpeakingVoice(*(round(float(value), 4) for value in found), slower=old.slower)
+    voice = SpeechRates(*(round(float(value), 4) for value in found), slower=old.slower)
     print(f"{len(fitted)} lines fitted: {voice}")
     for name, tried in (("fitted now", voice), ("in the file", old)):
         errors = [line_seconds(line_parts(text), tried) / seconds[text] - 1 for text in kept]

@@ -22,11 +22,11 @@ def main(arguments: list[str]) -> None:
     """Makes the file, or draws the sheets."""
     words, _ = load_teaching_data()
     if not arguments:
-        made, problems = figures_from_lines(words.library)
+        timed, problems = figures_from_lines(words.library)
         for problem in problems:
             print(problem)
-        MADE.write_bytes(as_written(made))
-        print(f"{len(made.positions)} positions, {len(made.own)} movements with their own")
+        MADE.write_bytes(as_written(timed))
+        print(f"{len(timed.positions)} positions, {len(timed.own)} movements with their own")
         return
     chosen = [one for one in arguments[1:] if one != "left"]
     movements = [

@@ -100,9 +100,11 @@ def _sound(kind: str) -> tuple[Any, ...]:
     if kind == "marks":
         return tuple(_marks(Random(number)) for number in range(40))
     if kind == "captions":
-        made = _recorded()
+        timed = _recorded()
         forms = ("vtt", "srt", "brackets", "rolling", "bare")
-        return tuple(captions(taught(made, Random(n), remarks=0.1), forms[n % 5]).decode() for n in range(10))
+        return tuple(
+            captions(taught(timed, Random(n), remarks=0.1), forms[n % 5]).decode() for n in range(10)
+        )
     if kind == "outline":
         texts = [write_outline(parse_plan(path.read_bytes()), _words().library) for path in demo_classes()]
         return tuple(texts + [path.read_text() for path in sorted((DATA / "blocks").glob("*.txt"))])
@@ -281,7 +283,7 @@ def put_through(kind: str, content: bytes, exports: tuple[str, ...]) -> str:
         _kept_all(json.loads(content), json.loads(written))
     try:
         solved = solve(plan, words)
-        made = nearest_class(solved)
+        timed = nearest_class(solved)
     except Problem as problem:
         _told(problem)
         return "can't be made"
@@ -289,10 +291,10 @@ def put_through(kind: str, content: bytes, exports: tuple[str, ...]) -> str:
         solved.make()
     except CannotFit as problem:
         _told(problem)
-        if len(made.segments) < 60:
+        if len(timed.segments) < 60:
             remedies(solved, solved.promised_s)
     for name in exports:
-        FORMATS[name].write(made)
+        FORMATS[name].write(timed)
     if not all(step.movement in words.library for step in steps_of(plan)):
         return "made"  # what has no name here can't be named in an outline
     text = write_outline(plan, words.library)

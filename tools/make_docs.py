@@ -19,17 +19,17 @@ DOCS = Path(__file__).resolve().parent.parent / "docs"
 
 def schema() -> bytes:
     """The JSON Schema of a class file."""
-    made = msgspec.json.schema(Plan)
-    plan = made["$defs"]["Plan"]
+    timed = msgspec.json.schema(Plan)
+    plan = timed["$defs"]["Plan"]
     plan["properties"] = {
         "yewhour": {"type": "integer", "minimum": 1, "maximum": VERSION},
         **plan["properties"],
     }
     plan["required"] = ["yewhour"]
-    for part in made["$defs"].values():  # `extra` is how the program holds fields it does not know
+    for part in timed["$defs"].values():  # `extra` is how the program holds fields it does not know
         part.get("properties", {}).pop("extra", None)
     head = {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "A class of Yew Hour"}
-    return msgspec.json.format(msgspec.json.encode({**head, **made}), indent=1) + b"\n"
+    return msgspec.json.format(msgspec.json.encode({**head, **timed}), indent=1) + b"\n"
 
 
 def keys() -> str:

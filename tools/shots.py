@@ -58,8 +58,8 @@ class Photographer:
             self.qt.processEvents()
 
     def segment(self, movement):
-        made = self.window.session.made
-        return next(s for s in made.segments if s.turn.movement.id == movement and not s.turn.setup_for)
+        timed = self.window.session.timed
+        return next(s for s in timed.segments if s.use.movement.id == movement and not s.use.setup_for)
 
     def choose(self, movement):
         self.window.session.select(self.segment(movement).id)
@@ -99,9 +99,9 @@ def drafted(at: Photographer) -> None:
 
 def looking_back(at: Photographer) -> None:
     """A recording of the class that is open, in which one side was held longer and a line or two left out."""
-    made, page = at.window.session.made, at.window.back_page
-    holds = [one.id for one in made.segments if one.kind == "hold" and one.side == "right"]
-    said = taught(made, Random(4), {holds[0]: 13.0, holds[1]: 19.0}, skipped=0.05, remarks=0.05)
+    timed, page = at.window.session.timed, at.window.back_page
+    holds = [one.id for one in timed.segments if one.kind == "hold" and one.side == "right"]
+    said = taught(timed, Random(4), {holds[0]: 13.0, holds[1]: 19.0}, skipped=0.05, remarks=0.05)
     with tempfile.TemporaryDirectory() as room:
         path = Path(room) / "recording.vtt"
         path.write_bytes(captions(said))
@@ -152,7 +152,7 @@ def main(folder: Path = TARGET) -> None:
     at.point_at("low-lunge")
     at.take("sprig")
     at.window.to_promise()
-    at.window.promise_page.told.open("cautions")
+    at.window.promise_page.editor.open("cautions")
     at.take("promise")
     at.window.to_words()
     at.take("words")
@@ -183,7 +183,7 @@ def main(folder: Path = TARGET) -> None:
 
     at.open("four-at-the-slip")
     session = at.window.session
-    session.do("Without its warm-up", removed(session.plan, [at.segment("pelvic-tilt").turn.step.id]))
+    session.do("Without its warm-up", removed(session.plan, [at.segment("pelvic-tilt").use.step.id]))
     at.settle()
     at.window.foot.mend_button.setFocus()
     at.take("mended")

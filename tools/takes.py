@@ -21,9 +21,9 @@ from yewhour.core.timing.numbers import (
 DRIFT_S = 90.0  # late in all, at most
 
 
-def simulated(solved: SolvedPlan, made: TimedClass, dice: Random) -> tuple[Take, list[str]]:
+def simulated(solved: SolvedPlan, timed: TimedClass, dice: Random) -> tuple[Take, list[str]]:
     """A take of a class with random drift, and everything that is wrong with it."""
-    take = apply_mark_numbers(begin(solved, made), Mark(0.0, "start"))
+    take = apply_mark_numbers(begin(solved, timed), Mark(0.0, "start"))
     wrong: list[str] = []
     at_s, drift_s = 0.0, 0.0
     while True:
@@ -47,7 +47,7 @@ def simulated(solved: SolvedPlan, made: TimedClass, dice: Random) -> tuple[Take,
 
 def _broken_locks(before: Take, after: Take) -> list[str]:
     """Locked numbers that a re-timing changed; what she does to the one that is on is hers."""
-    was = {one.id: one.amount for one in before.segments if one.turn.step.locked and one.start > after.now}
+    was = {one.id: one.amount for one in before.segments if one.use.step.locked and one.start > after.now}
     partners = set(after.course.partners.values())
     return [
         f"{one.id} was locked at {was[one.id]} and has {one.amount}"
@@ -59,16 +59,16 @@ def _broken_locks(before: Take, after: Take) -> list[str]:
 def _wrong(take: Take) -> list[str]:
     """Second sides that are not as their first, and rests under their least."""
     wrong = []
-    done = {one.turn.key: one for one in take.segments}
+    done = {one.use.key: one for one in take.segments}
     for first, second in take.course.partners.items():
         one, two = done.get(first), done.get(second)
-        if one is None or two is None or one.turn.step.second or two.start < take.now:
+        if one is None or two is None or one.use.step.second or two.start < take.now:
             continue  # what she did on the second side herself is hers
         apart = take.took(one) - two.length
         if one.end <= take.now and (apart or one.amount != two.amount):
             wrong.append(f"{one.id}: the second side is {seconds(apart)} s shorter, {two.dose}")
     for one in take.segments:
-        least = one.turn.step.least
+        least = one.use.step.least
         if one.kind == "stillness" and least is not None and one.start > take.now and one.length < least * 10:
             wrong.append(f"{one.id}: {seconds(one.length)} s, under its least")
     return wrong

@@ -43,7 +43,7 @@ class Taught(msgspec.Struct, frozen=True):
 
 
 def taught(
-    made: TimedClass,
+    timed: TimedClass,
     dice: Random,
     longer: Mapping[str, float] | None = None,
     drift: float = 0.0,
@@ -60,12 +60,12 @@ def taught(
     """
     own = own or {}
     moved, shifts, segments = 0.0, dict[str, float](), {}
-    for one in made.segments:
+    for one in timed.segments:
         shifts[one.id] = moved
         spent = spent_on(ActualSegment(one, 0.0, 0.0, 0.0, 0.0, 1.0))
         if spent == "teaching":
-            moved += (own.get("ways", 1.0) - 1) * seconds(one.turn.fixed)
-            moved += (own.get("teaching", 1.0) - 1) * seconds(one.length - one.turn.fixed)
+            moved += (own.get("ways", 1.0) - 1) * seconds(one.use.fixed)
+            moved += (own.get("teaching", 1.0) - 1) * seconds(one.length - one.use.fixed)
         else:
             by_the_clock = one.kind in ("clock", "stillness", "rapid")
             moved += (own.get(spent, 1.0) - 1) * seconds(0 if by_the_clock else one.length)
@@ -73,7 +73,7 @@ def taught(
         moved += (longer or {}).get(one.id, 0.0)
         segments[one.id] = (start_s, (seconds(one.end) + moved) * (1 + drift))
     said: list[Spoken] = []
-    for number, (cue, following) in enumerate(zip(made.cues, [*made.cues[1:], None], strict=True)):
+    for number, (cue, following) in enumerate(zip(timed.cues, [*timed.cues[1:], None], strict=True)):
         if dice.random() < skipped:
             continue
         start_s = (seconds(cue.start) + shifts[cue.segment]) * (1 + drift) + dice.uniform(-0.3, 0.3)
@@ -84,7 +84,7 @@ def taught(
             text = dice.choice(REMARKS)
             if room > len(text) / 12 + 1:
                 said.append(Spoken(None, end_s + 0.7, end_s + 0.7 + len(text) / 14, text))
-    return Taught(tuple(said), segments, (made.length / TICKS_PER_S + moved) * (1 + drift))
+    return Taught(tuple(said), segments, (timed.length / TICKS_PER_S + moved) * (1 + drift))
 
 
 def _heard(cue: Cue, dice: Random, misheard: float) -> str:

@@ -151,9 +151,9 @@ def test_a_misspelt_field_is_said_beside_the_answer(capsysbinary, tmp_path):
     content = FIRST_DEMO.read_bytes()
     path.write_bytes(content.replace(b'"props"', b'"prosp"', 1).replace(b'"level"', b'"levle"', 1))
     assert path.read_bytes() != content
-    code, out, told = run(capsysbinary, "check", str(path))
+    code, out, messages = run(capsysbinary, "check", str(path))
     assert code == 0
-    assert "means nothing here; it is kept as it is. Did you mean" in told
+    assert "means nothing here; it is kept as it is. Did you mean" in messages
     assert "means nothing here" not in out
 
 
@@ -293,9 +293,9 @@ def test_a_recording_is_brought_in(capsysbinary, tmp_path):
     assert code == 0
     assert "downward dog" in out
     assert "2 movements found" in err
-    made = tmp_path / "hips.yewhour"
-    assert run(capsysbinary, "bring-in", str(captions), "--out", str(made))[0] == 0
-    assert run(capsysbinary, "outline", str(made))[0] == 0
+    timed = tmp_path / "hips.yewhour"
+    assert run(capsysbinary, "bring-in", str(captions), "--out", str(timed))[0] == 0
+    assert run(capsysbinary, "outline", str(timed))[0] == 0
     code, _, err = run(capsysbinary, "bring-in", str(captions), "--out", str(captions))
     assert code == 2
     assert captions.read_text().startswith("[0:10]")
@@ -370,7 +370,7 @@ def test_a_class_is_drafted_from_words_or_options_and_the_same_seed_is_the_same(
 
 
 @pytest.mark.parametrize(
-    ("arguments", "told"),
+    ("arguments", "messages"),
     [
         (("about wings",), "no area 'wings'"),
         (("--style", "jazz"), "no style 'jazz'"),
@@ -380,7 +380,7 @@ def test_a_class_is_drafted_from_words_or_options_and_the_same_seed_is_the_same(
         (("--without", "xyzzy"), "no movement 'xyzzy'"),
     ],
 )
-def test_a_promise_that_can_t_be_read_or_kept_is_told(capsysbinary, arguments, told):
+def test_a_promise_that_can_t_be_read_or_kept_is_told(capsysbinary, arguments, messages):
     code, out, err = run(capsysbinary, "draft", *arguments)
     assert (code, out) == (2, "")
-    assert told in err
+    assert messages in err

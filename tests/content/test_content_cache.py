@@ -13,7 +13,7 @@ from yewhour.state import teaching_data
 
 @pytest.fixture
 def place(tmp_path, monkeypatch):
-    monkeypatch.setattr(content_cache, "prepared", lambda: tmp_path / "prepared")
+    monkeypatch.setattr(content_cache, "prepared_folder", lambda: tmp_path / "prepared")
     return tmp_path
 
 

@@ -25,12 +25,12 @@ def written():
 
 
 def test_the_file_is_what_the_lines_say(written):
-    made, problems = written
+    timed, problems = written
     assert [str(problem) for problem in problems] == []
     kept = msgspec.json.decode(MADE.read_bytes(), type=Figures)
-    assert kept.positions.keys() == made.positions.keys()
-    assert kept.own.keys() == made.own.keys()
-    for name, figures in made.own.items():  # another machine may settle a tenth of a degree otherwise
+    assert kept.positions.keys() == timed.positions.keys()
+    assert kept.own.keys() == timed.own.keys()
+    for name, figures in timed.own.items():  # another machine may settle a tenth of a degree otherwise
         for one, other in zip(figures, kept.own[name], strict=True):
             assert (one.view, one.rests, one.held) == (other.view, other.rests, other.held), name
             assert all(abs(one.angle(a) - other.angle(a)) < 1 for a in other.angles), (
@@ -68,9 +68,9 @@ def test_what_repeats_goes_from_somewhere_to_somewhere():
 
 
 def test_a_movement_done_elsewhere_is_drawn_as_it_is_there():
-    turn = shipped().library["neck-turn"]
-    assert figures_of(turn, "seated crossed") == figures_of(turn)
-    on_chair = figures_of(turn, "chair")[0]
+    use = shipped().library["neck-turn"]
+    assert figures_of(use, "seated crossed") == figures_of(use)
+    on_chair = figures_of(use, "chair")[0]
     assert any(rest.on == "chair" for rest in on_chair.rests)
 
 
@@ -108,7 +108,7 @@ def test_a_teachers_own_figure_is_settled_and_drawn(tmp_path):
 
 
 @pytest.mark.parametrize(
-    ("figure", "told"),
+    ("figure", "messages"),
     [
         ('"knee 300"', "No knee bends to 300"),
         ('"wing 20"', "no 'wing 20'"),
@@ -116,9 +116,9 @@ def test_a_teachers_own_figure_is_settled_and_drawn(tmp_path):
         ('["arm 1", "arm 2", "arm 3", "arm 4"]', "three figures at most"),
     ],
 )
-def test_a_bad_figure_is_told_with_its_line_and_the_position_is_drawn(tmp_path, figure, told):
+def test_a_bad_figure_is_told_with_its_line_and_the_position_is_drawn(tmp_path, figure, messages):
     movement, problems = own(tmp_path, figure)
-    assert told in problems[0].what
+    assert messages in problems[0].what
     assert problems[0].where.endswith("mine.toml, line 8")
     assert problems[0].do
     assert figures_of(movement) == (load_figures().at("seated long"),)
@@ -129,9 +129,9 @@ def test_what_is_wrong_in_our_own_lines_is_told_with_file_and_line(tmp_path):
     (tmp_path / "some.toml").write_text(
         'tree = "hip 10"\n\nnobody = "hip 4"\ncow = "tail 3"\ncat = "whole, side, trunk 90"\n'
     )
-    made, problems = figures_from_lines(shipped().library, tmp_path)
+    timed, problems = figures_from_lines(shipped().library, tmp_path)
     wheres = [problem.where.rpartition("/")[2] for problem in problems]
     assert wheres[:2] == ["some.toml, line 3", "some.toml, line 4"]
-    assert "cow" not in made.own
+    assert "cow" not in timed.own
     (tmp_path / "some.toml").write_text("tree = [")
     assert "some.toml" in figures_from_lines(shipped().library, tmp_path)[1][0].where

@@ -22,7 +22,7 @@ def test_every_message_is_as_it_was_read():
     assert as_read.messages(shipped()) == was, HOW
 
 
-@pytest.mark.parametrize("told", json.loads((as_read.FOLDER / "messages.json").read_text()))
-def test_no_message_speaks_our_own_language(told):
+@pytest.mark.parametrize("messages", json.loads((as_read.FOLDER / "messages.json").read_text()))
+def test_no_message_speaks_our_own_language(messages):
     for word in ("Error", "NoneType", "msgspec", "object at 0x", "Traceback"):
-        assert word not in told
+        assert word not in messages

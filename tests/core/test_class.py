@@ -19,12 +19,12 @@ from yewhour.core.problem import CannotFit, Problem
 MINUTES = range(20, 33)
 
 
-def sides_of(made):
+def sides_of(timed):
     """{pair: {side: (seconds, breaths, reps)}}"""
     pairs = {}
-    for segment in made.segments:
-        if segment.turn.pair and segment.side in ("left", "right"):
-            sums = pairs.setdefault(segment.turn.pair, {}).setdefault(segment.side, [0, 0, 0])
+    for segment in timed.segments:
+        if segment.use.pair and segment.side in ("left", "right"):
+            sums = pairs.setdefault(segment.use.pair, {}).setdefault(segment.side, [0, 0, 0])
             sums[0] += segment.length
             sums[1] += segment.breaths or 0
             sums[2] += segment.reps or 0
@@ -33,15 +33,15 @@ def sides_of(made):
 
 @pytest.mark.parametrize("minutes", MINUTES)
 def test_every_whole_minute_is_exact_with_equal_sides_and_no_overlap(ringers, minutes):
-    made = ringers.make(minutes * 60)
-    assert made.segments[-1].end == minutes * 600
-    for before, after in zip(made.segments, made.segments[1:], strict=False):
+    timed = ringers.make(minutes * 60)
+    assert timed.segments[-1].end == minutes * 600
+    for before, after in zip(timed.segments, timed.segments[1:], strict=False):
         assert before.end == after.start
-    for sides in sides_of(made).values():
+    for sides in sides_of(timed).values():
         assert sides["left"] == sides["right"]
-    for before, after in zip(made.cues, made.cues[1:], strict=False):
+    for before, after in zip(timed.cues, timed.cues[1:], strict=False):
         assert after.start - before.end >= 4
-    assert all(0 <= cue.start < cue.end <= made.length for cue in made.cues)
+    assert all(0 <= cue.start < cue.end <= timed.length for cue in timed.cues)
 
 
 def test_a_refusal_names_the_shortest_and_the_longest(ringers):
@@ -58,46 +58,46 @@ def test_the_same_length_always_gives_the_same_script(ringers):
 
 
 def test_a_pair_is_called_across_with_the_side_named():
-    made = made_of(
+    timed = made_of(
         Pair(body=(Step(movement="low-lunge", amount=5),), lead="right"), Step(movement="final-rest")
     )
-    across = next(cue for cue in made.cues if cue.purpose == "side")
-    second = next(s for s in made.segments if s.side == "left" and s.kind == "hold")
+    across = next(cue for cue in timed.cues if cue.purpose == "side")
+    second = next(s for s in timed.segments if s.side == "left" and s.kind == "hold")
     assert "left" in across.text.lower()
     assert across.end <= second.start
 
 
 def test_counts_are_true_to_the_fitted_numbers(ringers):
     for minutes in (20, 24, 32):
-        made = ringers.make(minutes * 60)
-        by_id = {segment.id: segment for segment in made.segments}
+        timed = ringers.make(minutes * 60)
+        by_id = {segment.id: segment for segment in timed.segments}
         counted = 0
-        for cue in made.cues:
+        for cue in timed.cues:
             segment = by_id[cue.segment]
-            told = re.search(r"\b(two|three) more\b", cue.text.lower())
-            if cue.purpose == "count" and told:
-                number = {"two": 2, "three": 3}[told[1]]
-                left = (segment.end - cue.start) / segment.turn.unit
+            messages = re.search(r"\b(two|three) more\b", cue.text.lower())
+            if cue.purpose == "count" and messages:
+                number = {"two": 2, "three": 3}[messages[1]]
+                left = (segment.end - cue.start) / segment.use.unit
                 assert number - 0.5 <= left <= number + 0.6, cue.text
                 counted += 1
         assert counted >= 4
 
 
 def test_a_flow_is_called_before_each_phase(ringers):
-    made = ringers.make(1440)
-    by_id = {segment.id: segment for segment in made.segments}
-    flows = [cue for cue in made.cues if cue.purpose == "flow"]
+    timed = ringers.make(1440)
+    by_id = {segment.id: segment for segment in timed.segments}
+    flows = [cue for cue in timed.cues if cue.purpose == "flow"]
     assert len(flows) >= 20
     for cue in flows:
         assert -10 <= cue.start - by_id[cue.segment].start <= 0
 
 
 def test_the_rest_is_mostly_silent_and_left_slowly(ringers):
-    made = ringers.make(1440)
-    rest = next(segment for segment in made.segments if segment.kind == "stillness")
-    spoken = sum(cue.end - cue.start for cue in made.cues if cue.segment == rest.id)
+    timed = ringers.make(1440)
+    rest = next(segment for segment in timed.segments if segment.kind == "stillness")
+    spoken = sum(cue.end - cue.start for cue in timed.cues if cue.segment == rest.id)
     assert spoken < 0.15 * rest.length
-    leaving = [cue for cue in made.cues if cue.start >= rest.end]
+    leaving = [cue for cue in timed.cues if cue.start >= rest.end]
     words = " ".join(cue.text.lower() for cue in leaving)
     order = [words.index(word) for word in ("deeper", "fingers", "stretch", "roll slowly", "come up to sit")]
     assert order == sorted(order)
@@ -106,10 +106,10 @@ def test_the_rest_is_mostly_silent_and_left_slowly(ringers):
 
 
 def test_the_second_side_is_said_shorter_than_the_first():
-    made = made_of(
+    timed = made_of(
         Pair(body=(Step(movement="low-lunge", amount=6),), lead="right"), Step(movement="final-rest")
     )
-    spoken = {side: sum(len(c.text) for c in made.cues if c.side == side) for side in ("right", "left")}
+    spoken = {side: sum(len(c.text) for c in timed.cues if c.side == side) for side in ("right", "left")}
     assert spoken["left"] < spoken["right"]
 
 
@@ -120,8 +120,8 @@ def test_a_declared_difference_is_kept():
             Step(movement="lunge-reach", amount=4, second=SideDifference(leave_out=True)),
         )
     )
-    made = made_of(pair, Step(movement="final-rest"))
-    held = [(s.turn.movement.id, s.side, s.amount) for s in made.segments if s.kind == "hold"]
+    timed = made_of(pair, Step(movement="final-rest"))
+    held = [(s.use.movement.id, s.side, s.amount) for s in timed.segments if s.kind == "hold"]
     assert held == [("low-lunge", "right", 4), ("lunge-reach", "right", 4), ("low-lunge", "left", 6)]
 
 
@@ -142,8 +142,8 @@ def test_alternating_sets_are_even_and_halves_are_equal(words):
 
 def test_rounds_that_change_sides_lead_equally_often():
     steps = (Step(movement="low-lunge", amount=2), Step(movement="downward-dog", amount=2))
-    made = made_of(Rounds(body=steps, times=4, alternate=True), Step(movement="final-rest"))
-    led = [s.side for s in made.segments if s.turn.movement.id == "low-lunge" and s.kind == "hold"]
+    timed = made_of(Rounds(body=steps, times=4, alternate=True), Step(movement="final-rest"))
+    led = [s.side for s in timed.segments if s.use.movement.id == "low-lunge" and s.kind == "hold"]
     assert led == ["right", "left", "right", "left"]
     with pytest.raises(Problem, match="even"):
         made_of(Rounds(body=steps, times=3, alternate=True), Step(movement="final-rest"))
@@ -162,15 +162,15 @@ def test_a_lock_is_kept_at_every_length(words):
 
 
 def test_a_class_without_a_rest_ends_on_time_with_a_pause():
-    made = made_of(Step(movement="dart", amount=6), length_s=None)
-    longer = made_of(Step(movement="dart", amount=6), length_s=made.length_s + 4.3)
+    timed = made_of(Step(movement="dart", amount=6), length_s=None)
+    longer = made_of(Step(movement="dart", amount=6), length_s=timed.length_s + 4.3)
     assert longer.segments[-1].end == longer.length
 
 
 def test_a_caution_comes_before_the_movement_it_is_for():
-    made = made_of(Step(movement="downward-dog"), Step(movement="final-rest"), cautions=("wrists",))
-    caution = next(cue for cue in made.cues if cue.purpose == "caution")
-    dog = next(s for s in made.segments if s.kind == "hold")
+    timed = made_of(Step(movement="downward-dog"), Step(movement="final-rest"), cautions=("wrists",))
+    caution = next(cue for cue in timed.cues if cue.purpose == "caution")
+    dog = next(s for s in timed.segments if s.kind == "hold")
     assert caution.end <= dog.start
     assert said(made_of(Step(movement="downward-dog"), Step(movement="final-rest")), "caution") == []
 

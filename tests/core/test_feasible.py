@@ -36,9 +36,9 @@ HELD = [
 def laid_out_at(plan, length_s=None):
     solved = solve(plan, WORDS)
     length_s = solved.preferred_s if length_s is None else length_s
-    made = solved.make(length_s)
-    assert made.segments[-1].end == round(length_s * 10)
-    return made
+    timed = solved.make(length_s)
+    assert timed.segments[-1].end == round(length_s * 10)
+    return timed
 
 
 @st.composite
@@ -78,13 +78,13 @@ def test_what_is_fitted_is_what_is_laid_out(body, share):
     try:
         solved = solve(plan_of(*body), WORDS)
         length_s = solved.nearest_s(solved.shortest_s + share * (solved.longest_s - solved.shortest_s))
-        made = solved.make(length_s)
+        timed = solved.make(length_s)
     except Problem as problem:
         said = str(problem)
         assert "fault of the program" not in said
         assert "fewer than" in said or "Nothing in this class" in said or "need an even number" in said
         return
-    assert made.segments[-1].end == made.length == round(length_s * 10)
+    assert timed.segments[-1].end == timed.length == round(length_s * 10)
 
 
 @pytest.mark.parametrize(
@@ -109,7 +109,7 @@ def test_shapes_that_once_were_a_fault_of_the_program(outline, length_s):
 def test_a_block_put_in_twice_has_numbers_of_its_own_each_time():
     name = next(n for n in SHORT if any(isinstance(s, Step) for s in WORDS.blocks[n]))
     solved = solve(plan_of(Block(name=name), Step(movement="cobra"), Block(name=name)), WORDS)
-    keys = [turn.number for turn in solved.turns if "@" in turn.number and turn.unit]
+    keys = [use.number for use in solved.uses if "@" in use.number and use.unit]
     assert len(keys) == len(set(keys))
 
 

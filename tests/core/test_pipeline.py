@@ -80,34 +80,34 @@ def test_any_plan_at_all_becomes_a_whole_class_or_says_why_not(nodes, brief, sha
     plan = with_ids(Plan(brief=brief, sections=(Section(title="All", body=(*nodes, REST)),)))
     try:
         solved = solve(plan, WORDS)
-        made = solved.make(
+        timed = solved.make(
             solved.nearest_s(solved.shortest_s + share * (solved.longest_s - solved.shortest_s))
         )
     except Problem as problem:
         assert problem.do  # noqa: PT017
         return
-    assert made.segments[0].start == 0
-    assert made.segments[-1].end == made.length
-    for before, after in pairwise(made.segments):
+    assert timed.segments[0].start == 0
+    assert timed.segments[-1].end == timed.length
+    for before, after in pairwise(timed.segments):
         assert before.end == after.start
-    for before, after in pairwise(made.cues):
+    for before, after in pairwise(timed.cues):
         assert before.end + 4 <= after.start
-    for segment in made.segments:
+    for segment in timed.segments:
         for one, other in pairwise(segment.spans):
             assert one.end == other.start
         if segment.spans:
             assert (segment.spans[0].start, segment.spans[-1].end) == (segment.start, segment.end)
-    assert all(cue.start >= 0 and cue.end <= made.length for cue in made.cues)
-    assert not any("{" in cue.text for cue in made.cues if "{" not in brief.title)
+    assert all(cue.start >= 0 and cue.end <= timed.length for cue in timed.cues)
+    assert not any("{" in cue.text for cue in timed.cues if "{" not in brief.title)
     assert parse_plan(plan_bytes(plan)) == plan
-    assert script(made)["length_s"] == made.length_s
+    assert script(timed)["length_s"] == timed.length_s
 
 
 @settings(max_examples=20, deadline=None)
 @given(st.text(max_size=60), st.text(max_size=200))
 def test_any_words_in_a_title_or_a_line_can_be_exported(title, line):
     steps = (Step(movement="downward-dog", lines={"align": [line]}), REST)
-    made = made_of(*steps, title=title)
+    timed = made_of(*steps, title=title)
     for name in (
         "text",
         "markdown",
@@ -120,7 +120,7 @@ def test_any_words_in_a_title_or_a_line_can_be_exported(title, line):
         "labels",
         "json",
     ):
-        FORMATS[name].write(made).decode()
+        FORMATS[name].write(timed).decode()
 
 
 @pytest.mark.parametrize("name", ["downward-dog", "clam", "hundred"])
@@ -137,17 +137,19 @@ def test_a_plan_of_five_hundred_steps_is_done_in_bounded_time(name):
 
 
 def test_the_props_are_announced_in_the_opening_and_again_before_they_are_needed():
-    made = made_of(Step(movement="welcome"), Step(movement="band-open"), Step(movement="block-squeeze"), REST)
-    assert "You will want your band and block close by." in said(made, "say")
-    band = next(s for s in made.segments if s.turn.movement.id == "band-open" and s.kind == "reps")
-    before = [cue for cue in made.cues if cue.purpose == "prop" and cue.start < band.start]
+    timed = made_of(
+        Step(movement="welcome"), Step(movement="band-open"), Step(movement="block-squeeze"), REST
+    )
+    assert "You will want your band and block close by." in said(timed, "say")
+    band = next(s for s in timed.segments if s.use.movement.id == "band-open" and s.kind == "reps")
+    before = [cue for cue in timed.cues if cue.purpose == "prop" and cue.start < band.start]
     assert [cue.text for cue in before] == ["Put the band round your thighs, above the knees."]
 
 
 def test_counts_are_said_in_another_wording_each_time_within_three_minutes():
     holds = [Step(movement=name, amount=6, locked=True) for name in ("tree", "eagle", "dancer", "mountain")]
-    made = made_of(*(Pair(body=(step,)) for step in holds[:3]), holds[3], REST)
-    counts = [cue for cue in made.cues if cue.purpose == "count"]
+    timed = made_of(*(Pair(body=(step,)) for step in holds[:3]), holds[3], REST)
+    counts = [cue for cue in timed.cues if cue.purpose == "count"]
     assert len(counts) >= 8
     for index, cue in enumerate(counts):
         near = [other.text for other in counts[index + 1 :] if other.start - cue.start < 1800]
@@ -156,29 +158,29 @@ def test_counts_are_said_in_another_wording_each_time_within_three_minutes():
 
 def test_speech_stays_under_the_share_of_the_style():
     for style, most in (("restorative", 0.3), ("flow", 0.75)):
-        made = made_of(
+        timed = made_of(
             Step(movement="child", amount=12, locked=True), REST, style=style, ways={"holds": "breaths"}
         )
-        child = next(s for s in made.segments if s.kind == "hold")
+        child = next(s for s in timed.segments if s.kind == "hold")
         spoken = sum(
-            cue.end - cue.start for cue in made.cues if cue.segment == child.id and cue.purpose != "count"
+            cue.end - cue.start for cue in timed.cues if cue.segment == child.id and cue.purpose != "count"
         )
         assert spoken <= most * child.length
 
 
 def test_what_found_no_room_says_what_would_make_room():
-    made = made_of(Step(movement="low-lunge", amount=3, locked=True, side="right"), REST, ways={"talk": 0.2})
-    assert made.dropped
-    assert all("make room" in line.reason for line in made.dropped)
+    timed = made_of(Step(movement="low-lunge", amount=3, locked=True, side="right"), REST, ways={"talk": 0.2})
+    assert timed.dropped
+    assert all("make room" in line.reason for line in timed.dropped)
 
 
 def test_a_slower_voice_makes_longer_set_ups_and_a_quicker_one_shorter():
     lengths = []
     for rate in (0.7, 1.0, 1.5):
-        made = made_of(
+        timed = made_of(
             Step(movement="welcome"), Step(movement="thread-arm", side="right"), REST, voice_rate=rate
         )
-        lengths.append(next(s.length for s in made.segments if s.kind == "talk"))
+        lengths.append(next(s.length for s in timed.segments if s.kind == "talk"))
     assert lengths[0] > lengths[1] > lengths[2]
 
 

@@ -32,8 +32,8 @@ ENTERED_OUT = sorted(m.id for m in WORDS.library.values() if m.enter == "exhale"
 ENTERED_IN = sorted(m.id for m in WORDS.library.values() if m.enter != "exhale" and m.kind == "hold")
 
 
-def held(made, movement):
-    return next(s for s in made.segments if s.turn.movement.id == movement and s.kind == "hold")
+def held(timed, movement):
+    return next(s for s in timed.segments if s.use.movement.id == movement and s.kind == "hold")
 
 
 @pytest.mark.parametrize("movement", ENTERED_OUT[:6])
@@ -58,12 +58,12 @@ def test_phases_of_a_breath_are_in_their_order_and_add_up():
 
 
 def test_the_last_breath_of_a_hold_is_kept_free_for_its_own_lines():
-    made = made_of(Step(movement="low-lunge", amount=6), Step(movement="downward-dog", amount=6), REST)
+    timed = made_of(Step(movement="low-lunge", amount=6), Step(movement="downward-dog", amount=6), REST)
     seen = 0
-    for segment in made.segments:
+    for segment in timed.segments:
         if segment.kind == "hold" and segment.amount >= 3:
-            last = segment.end - segment.turn.unit
-            for cue in made.cues:
+            last = segment.end - segment.use.unit
+            for cue in timed.cues:
                 if cue.segment == segment.id and cue.purpose in ("align", "stay", "option"):
                     seen += 1
                     assert cue.end <= last
@@ -80,9 +80,9 @@ def test_a_line_of_a_flow_starts_before_its_breath_and_never_a_second_before():
             ("fold", "exhale"),
         )
     )
-    made = made_of(Rounds(body=steps, times=4), REST)
-    segments = {segment.id: segment for segment in made.segments}
-    early = [segments[c.segment].start - c.start for c in made.cues if c.purpose == "flow" and c.start > 30]
+    timed = made_of(Rounds(body=steps, times=4), REST)
+    segments = {segment.id: segment for segment in timed.segments}
+    early = [segments[c.segment].start - c.start for c in timed.cues if c.purpose == "flow" and c.start > 30]
     assert len(early) > 10
     assert all(0 <= ticks <= 10 for ticks in early)
     assert sum(ticks > 0 for ticks in early) > len(early) / 2
@@ -94,7 +94,7 @@ def test_the_most_rounds_a_group_may_have_are_among_those_it_can_have():
     )
     (group,) = solved.unfolded.groups.values()
     assert group.options == (2, 3, 4, 5)
-    assert max(turn.round for turn in solved.turns) == 5
+    assert max(use.round for use in solved.uses) == 5
     assert solved.make(solved.longest_s).choice.rounds == {group.key: 5}
     assert solved.make(solved.shortest_s).choice.rounds == {group.key: 2}
 
@@ -110,16 +110,16 @@ def test_a_dose_of_breaths_held_by_the_clock_is_taken_at_seven_and_a_half_second
 @pytest.mark.parametrize("amount", [6, 9, 12])
 def test_a_countdown_says_each_number_when_so_many_are_left(amount):
     movement = next(m.id for m in WORDS.library.values() if m.kind == "reps" and m.sides in ("both", "none"))
-    made = made_of(Step(movement=movement, amount=amount, locked=True, countdown=4), REST)
-    segment = next(s for s in made.segments if s.turn.movement.id == movement and s.kind == "reps")
+    timed = made_of(Step(movement=movement, amount=amount, locked=True, countdown=4), REST)
+    segment = next(s for s in timed.segments if s.use.movement.id == movement and s.kind == "reps")
     numbers = {"One.": 1, "Two.": 2, "Three.": 3, "Four.": 4}
-    told = {
-        numbers[cue.text]: (segment.end - cue.start) / segment.turn.unit
-        for cue in made.cues
+    messages = {
+        numbers[cue.text]: (segment.end - cue.start) / segment.use.unit
+        for cue in timed.cues
         if cue.segment == segment.id and cue.text in numbers
     }
-    assert set(told) == {1, 2, 3, 4}
-    for number, left in told.items():
+    assert set(messages) == {1, 2, 3, 4}
+    for number, left in messages.items():
         assert number - 0.5 <= left <= number + 0.6
 
 
@@ -127,8 +127,8 @@ def test_a_countdown_says_each_number_when_so_many_are_left(amount):
 def test_a_caution_speaks_to_those_it_is_for(tag):
     found = [m for m in WORDS.library.values() if tag in m.cautions and (m.said("caution") or m.gentler)]
     for movement in found[:4]:
-        made = made_of(Step(movement=movement.id), REST, cautions=(tag,))
-        lines = said(made, "caution")
+        timed = made_of(Step(movement=movement.id), REST, cautions=(tag,))
+        lines = said(timed, "caution")
         assert lines, movement.id
         others = {whom for other, whom in WORDS.cautions.items() if whom != WORDS.cautions[tag]}
         own_words = " ".join(" ".join(line) for line in movement.said("caution")).lower()
@@ -164,12 +164,12 @@ def test_a_way_lasts_as_long_as_moving_and_what_is_said_on_it_whatever_it_follow
         for length_s in (solved.shortest_s, solved.plan.brief.target_s, solved.longest_s):
             before = None
             for segment in solved.laid_out(solved.fit.at(solved.fit.nearest(round(length_s * 10)))):
-                turn = segment.turn
-                if turn.setup_for and turn.step.phase is None:
-                    assert segment.length >= solved.entries.saying(before, turn), (path.stem, turn.key)
-                    way = solved.words.positions.way(turn.start, turn.end)
+                use = segment.use
+                if use.setup_for and use.step.phase is None:
+                    assert segment.length >= solved.entries.saying(before, use), (path.stem, use.key)
+                    way = solved.teaching_data.positions.way(use.start, use.end)
                     assert segment.length >= 10 * way.least_s
-                before = before if turn.setup_for else turn
+                before = before if use.setup_for else use
 
 
 @pytest.mark.parametrize(
@@ -177,8 +177,8 @@ def test_a_way_lasts_as_long_as_moving_and_what_is_said_on_it_whatever_it_follow
 )
 def test_effort_and_ease_fall_on_the_breath_the_school_says(way, effort, ease):
     movement = next(m.id for m in WORDS.library.values() if [b for b, _ in m.rhythm] == ["effort", "ease"])
-    made = made_of(Step(movement=movement, amount=6), REST, ways={"effort_breath": way})
-    segment = next(s for s in made.segments if s.turn.movement.id == movement and s.kind == "reps")
+    timed = made_of(Step(movement=movement, amount=6), REST, ways={"effort_breath": way})
+    segment = next(s for s in timed.segments if s.use.movement.id == movement and s.kind == "reps")
     assert [(span.beat, span.phase) for span in segment.spans[:2]] == [("effort", effort), ("ease", ease)]
 
 
@@ -186,7 +186,7 @@ def test_a_gliding_pace_begins_at_the_sections_and_ends_where_it_glides_to():
     body = tuple(Step(movement=name) for name in ("child", "cobra", "downward-dog"))
     section = Section(title="All", body=body, pace=Pace(8.0), glide_to=5.0)
     solved = solve(with_ids(Plan(sections=(section,))), WORDS)
-    paces = [turn.pace.breaths_per_min for turn in solved.turns if turn.kind == "hold"]
+    paces = [use.pace.breaths_per_min for use in solved.uses if use.kind == "hold"]
     assert paces == [8.0, 6.5, 5.0]
 
 
@@ -207,7 +207,7 @@ def test_the_lead_changes_every_round_only_where_both_lead_equally_often(times):
     sides = [
         s.side
         for s in made_of(rounds, REST).segments
-        if s.turn.movement.id == "low-lunge" and s.kind == "hold"
+        if s.use.movement.id == "low-lunge" and s.kind == "hold"
     ]
     if times % 2:
         assert set(sides) == {sides[0]}
@@ -224,8 +224,8 @@ def test_a_hold_within_a_flow_is_never_too_short_for_what_must_be_said_in_it():
         times=2, body=(Step(movement="arms-up", phase="inhale"), Step(movement="fold", phase="exhale"), dog)
     )
     solved = solve(plan_of(flow, REST), shipped())
-    made = solved.make(solved.shortest_s)
-    held_for = [s for s in made.segments if s.turn.movement.id == "downward-dog" and s.kind == "hold"]
+    timed = solved.make(solved.shortest_s)
+    held_for = [s for s in timed.segments if s.use.movement.id == "downward-dog" and s.kind == "hold"]
     needed = solved.duration(said_in_it, "flow")
     assert needed > 2 * 20  # ticks of a breath
     assert held_for
@@ -239,17 +239,17 @@ def test_a_line_of_her_own_on_what_has_no_side_stays_in_its_half_of_a_pair():
     dog = next(step.id for step in steps_of(plan) if step.movement == "downward-dog")
     for half, side in enumerate(("right", "left")):
         edit = LineEdit(dog, "align", "add", side=side, text="The tide is in your hands.", at_s=8.0)
-        made = solve(msgspec.structs.replace(plan, edits=(edit,)), shipped()).make(300.0)
-        dogs = [s for s in made.segments if s.turn.movement.id == "downward-dog" and s.kind == "hold"]
+        timed = solve(msgspec.structs.replace(plan, edits=(edit,)), shipped()).make(300.0)
+        dogs = [s for s in timed.segments if s.use.movement.id == "downward-dog" and s.kind == "hold"]
         assert len(dogs) == 2
-        where = {cue.segment for cue in made.cues if cue.own}
+        where = {cue.segment for cue in timed.cues if cue.own}
         assert where == {dogs[half].id}
 
 
 def test_of_two_stillnesses_the_last_takes_what_no_whole_number_can():
     stillness = Step(movement="seated-silence", amount=60, least=30, most=120)
     solved = solve(plan_of(Step(movement="child", amount=4), stillness, REST), shipped())
-    made = solved.make(round(solved.preferred_s) + 3.3)
-    lengths = {s.turn.movement.id: s.length for s in made.segments if s.kind == "stillness"}
+    timed = solved.make(round(solved.preferred_s) + 3.3)
+    lengths = {s.use.movement.id: s.length for s in timed.segments if s.kind == "stillness"}
     assert lengths["seated-silence"] % 50 == 0
     assert lengths["final-rest"] % 50 != 0

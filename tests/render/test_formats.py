@@ -32,11 +32,11 @@ def test_the_command_line_knows_every_format():
 
 
 def test_a_cue_sheet_has_a_row_a_line_and_no_formula():
-    made = msgspec.structs.replace(
+    timed = msgspec.structs.replace(
         RINGERS, cues=(msgspec.structs.replace(RINGERS.cues[0], text='=SUM(A1), "quoted"'), *RINGERS.cues[1:])
     )
-    rows = list(csv.DictReader(io.StringIO(FORMATS["csv"].write(made).decode())))
-    assert len(rows) == len(made.cues)
+    rows = list(csv.DictReader(io.StringIO(FORMATS["csv"].write(timed).decode())))
+    assert len(rows) == len(timed.cues)
     assert rows[0]["line"] == '\'=SUM(A1), "quoted"'
     assert all(row["line"][0] not in "=+-@" for row in rows)
 
@@ -44,10 +44,10 @@ def test_a_cue_sheet_has_a_row_a_line_and_no_formula():
 @pytest.mark.parametrize("path", demo_classes(), ids=lambda path: path.stem)
 def test_chapters_start_at_nought_and_are_long_enough(path):
     solved = demo_maker(path.stem)
-    made = solved.make(solved.plan.brief.target_s)
-    found = chapters(made)
+    timed = solved.make(solved.plan.brief.target_s)
+    found = chapters(timed)
     assert found[0].start == 0
-    assert found[-1].end == made.length
+    assert found[-1].end == timed.length
     assert len(found) >= 3
     assert all(chapter.end - chapter.start >= LEAST for chapter in found)
 
@@ -101,14 +101,14 @@ def test_a_stand_script_is_a_pdf_with_all_its_pages():
 
 def test_signs_that_can_t_be_printed_are_named():
     assert unprintable_signs(RINGERS) == []
-    made = with_lines("Shalom \u05e9, \U0001f9d8 and caf\u00e9 na\u00efve \u2013 \u1e9f.")
-    assert unprintable_signs(made) == [
+    timed = with_lines("Shalom \u05e9, \U0001f9d8 and caf\u00e9 na\u00efve \u2013 \u1e9f.")
+    assert unprintable_signs(timed) == [
         "hebrew letter shin",
         "latin small letter delta",
         "person in lotus position",
     ]
-    assert unprintable_message(made).startswith("The PDF has no sign for: hebrew letter shin, ")
-    assert FORMATS["pdf"].write(made).startswith(b"%PDF")
+    assert unprintable_message(timed).startswith("The PDF has no sign for: hebrew letter shin, ")
+    assert FORMATS["pdf"].write(timed).startswith(b"%PDF")
 
 
 def test_pages_are_turned_in_quiet_moments_where_there_are_any():
@@ -129,22 +129,22 @@ def with_lines(*texts):
 
 def test_signs_of_a_format_in_a_line_are_no_signs_of_it():
     said = "Arms <b>up</b> & --> over, <v Nobody> {and} on &amp; on."
-    made = with_lines(said)
-    vtt = FORMATS["vtt"].write(made).decode()
+    timed = with_lines(said)
+    vtt = FORMATS["vtt"].write(timed).decode()
     body = vtt.split("\n\n", 2)[1]
     assert "<" not in body.split("\n", 2)[2]
     assert body.count("-->") == 1
     assert "Arms <b>up</b> & --> over, <v Nobody>" in " ".join(unescape(body).split())
-    srt = FORMATS["srt"].write(made).decode()
+    srt = FORMATS["srt"].write(timed).decode()
     first = srt.split("\n\n")[0].split("\n", 2)
     assert srt.count("-->") == srt.count(" --> ") == len(pysubs2.SSAFile.from_string(srt))
     assert "Arms ‹b›up‹/b› & --› over" in " ".join(first[2].split())
 
 
 def test_captions_hold_whatever_a_line_holds():
-    made = with_lines("[5s]", "One\n\ntwo.", "A \\N sign | and {another}.", "   ", "Breathe [3s] in.")
+    timed = with_lines("[5s]", "One\n\ntwo.", "A \\N sign | and {another}.", "   ", "Breathe [3s] in.")
     for form in ("srt", "vtt"):
-        text = FORMATS[form].write(made).decode()
+        text = FORMATS[form].write(timed).decode()
         parsed = pysubs2.SSAFile.from_string(text, format_=form)
         assert all(event.plaintext.strip() for event in parsed)
         words = " ".join(event.plaintext.replace("\n", " ") for event in parsed)
@@ -154,8 +154,8 @@ def test_captions_hold_whatever_a_line_holds():
 
 @pytest.mark.parametrize("cell", ["=1+1", " =1+1", "\ufeff=1", "\u200b@a", "＝1", "+1", "\t-1"])
 def test_no_cell_is_a_formula_however_it_hides(cell):
-    made = with_lines(cell)
-    rows = list(csv.DictReader(io.StringIO(FORMATS["csv"].write(made).decode())))
+    timed = with_lines(cell)
+    rows = list(csv.DictReader(io.StringIO(FORMATS["csv"].write(timed).decode())))
     assert rows[0]["line"].startswith("'")
 
 
@@ -163,15 +163,15 @@ def test_no_cell_is_a_formula_however_it_hides(cell):
 def test_every_format_holds_every_title(title):
     brief = msgspec.structs.replace(RINGERS.plan.brief, title=title)
     plan = msgspec.structs.replace(RINGERS.plan, brief=brief)
-    made = msgspec.structs.replace(RINGERS, plan=plan)
+    timed = msgspec.structs.replace(RINGERS, plan=plan)
     for form in FORMATS.values():
-        assert form.write(made)
+        assert form.write(timed)
 
 
 def test_every_line_may_be_muted():
-    made = msgspec.structs.replace(RINGERS, cues=())
+    timed = msgspec.structs.replace(RINGERS, cues=())
     for form in FORMATS.values():
-        form.write(made)
+        form.write(timed)
 
 
 @pytest.mark.parametrize(("before_ends", "starts_ms"), [(50, 9000), (95, 9500)])

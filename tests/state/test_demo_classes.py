@@ -23,24 +23,24 @@ def test_a_demo_is_exact_or_says_why_not(name, share):
     solved = demo_maker(name)
     length_s = round(solved.plan.brief.target_s * share, 1)
     try:
-        made = solved.make(length_s)
+        timed = solved.make(length_s)
     except CannotFit as refused:
         assert share != 1.0
         assert not refused.shortest_s <= length_s <= refused.longest_s  # noqa: PT017
         return
-    assert made.segments[-1].end == round(length_s * 10)
+    assert timed.segments[-1].end == round(length_s * 10)
     sides = {}
-    for segment in made.segments:
-        if segment.turn.pair and segment.side in ("left", "right") and not segment.turn.step.second:
-            sums = sides.setdefault((segment.turn.pair, segment.turn.step.id), {"left": 0, "right": 0})
+    for segment in timed.segments:
+        if segment.use.pair and segment.side in ("left", "right") and not segment.use.step.second:
+            sums = sides.setdefault((segment.use.pair, segment.use.step.id), {"left": 0, "right": 0})
             sums[segment.side] += segment.length
     assert sides or name in ("four-at-the-slip", "the-way-back")
     for sums in sides.values():
         assert sums["left"] == sums["right"]
-    for before, after in zip(made.cues, made.cues[1:], strict=False):
+    for before, after in zip(timed.cues, timed.cues[1:], strict=False):
         assert after.start - before.end >= 4
-    assert not [line.text for line in made.dropped if line.must]
-    assert not [cue.text for cue in made.cues if re.search(r"[{}]", cue.text)]
+    assert not [line.text for line in timed.dropped if line.must]
+    assert not [cue.text for cue in timed.cues if re.search(r"[{}]", cue.text)]
 
 
 @pytest.mark.parametrize("name", NAMES)
@@ -65,17 +65,17 @@ def test_a_demo_says_for_whom_and_why_it_is(name):
     assert len(brief.reason) > 40
 
 
-def made(name):
+def timed(name):
     solved = demo_maker(name)
     return solved.make(solved.plan.brief.target_s)
 
 
 def moves(name, kind=None):
-    return [s for s in made(name).segments if s.kind != "setup" and (kind is None or s.kind == kind)]
+    return [s for s in timed(name).segments if s.kind != "setup" and (kind is None or s.kind == kind)]
 
 
 def test_a_mirrored_series_has_six_or_more_exercises():
-    sided = [s.turn.movement.id for s in moves("sail-loft-mat") if s.side == "left" and s.turn.pair]
+    sided = [s.use.movement.id for s in moves("sail-loft-mat") if s.side == "left" and s.use.pair]
     assert len([name for name in sided if name.startswith(("clam", "side-"))]) >= 6
 
 
@@ -87,7 +87,7 @@ def test_a_long_chain_has_five_postures_and_one_minute_holds():
 
 def test_the_chain_that_turns_leaves_one_movement_out_on_the_second_side_on_purpose():
     chain = [s for s in moves("round-the-compass", "hold") if s.section == "Front of the mat"]
-    backs = [s.side for s in chain if s.turn.movement.id == "warrior-two" and s.turn.step.mat == "back"]
+    backs = [s.side for s in chain if s.use.movement.id == "warrior-two" and s.use.step.mat == "back"]
     assert backs == ["right"]
 
 
@@ -98,7 +98,7 @@ def test_breath_is_kept_only_where_it_is_asked_for():
 
 
 def test_the_evening_class_glides_to_four_breaths_a_minute():
-    units = [s.turn.unit for s in moves("lamps-out", "hold")]
+    units = [s.use.unit for s in moves("lamps-out", "hold")]
     assert max(units) == 150
     assert min(units) <= 80
 
@@ -110,6 +110,6 @@ def test_quick_breath_is_a_minute_a_side():
 
 
 def test_a_restorative_class_is_mostly_silent():
-    low = made("low-water")
+    low = timed("low-water")
     spoken = sum(cue.end - cue.start for cue in low.cues)
     assert spoken < 0.25 * low.length

@@ -70,9 +70,9 @@ def test_another_user_is_refused_and_told_and_nothing_is_changed(request):
     path = folder / "ebb.yewhour"
     write_plan(PLAN, path)
     before = path.read_bytes()
-    told = open_to_all / "told"
-    told.touch()
-    told.chmod(0o666)
+    messages = open_to_all / "told"
+    messages.touch()
+    messages.chmod(0o666)
 
     def work():
         os.setgid(65534)
@@ -80,10 +80,10 @@ def test_another_user_is_refused_and_told_and_nothing_is_changed(request):
         try:
             write_plan(with_brief(PLAN, title="Theirs"), path)
         except Problem as problem:
-            told.write_text(str(problem))
+            messages.write_text(str(problem))
 
     os.waitpid(in_another(work), 0)
-    assert "permission denied" in told.read_text()
+    assert "permission denied" in messages.read_text()
     assert path.read_bytes() == before
     assert [one.name for one in folder.iterdir()] == ["ebb.yewhour"]
 

@@ -13,17 +13,17 @@ def own_folder(tmp_path, monkeypatch):
 
 
 def test_its_size_is_said_and_it_is_where_the_teachers_things_are(own_folder, tmp_path):
-    lock, told = tmp_path / "lock", []
+    lock, messages = tmp_path / "lock", []
     lock.write_text("# nothing\n")
-    install_voice(told.append, lock)
-    assert SIZE in told[0]
-    assert str(installed_voice()) in told[0]
-    assert len(told) == 2
+    install_voice(messages.append, lock)
+    assert SIZE in messages[0]
+    assert str(installed_voice()) in messages[0]
+    assert len(messages) == 2
 
 
 def test_what_fails_is_told(own_folder, tmp_path):
-    lock, told = tmp_path / "lock", []
+    lock, messages = tmp_path / "lock", []
     lock.write_text("no-such-package @ file:///nowhere/at/all.whl\n")
     with pytest.raises(Problem, match="could not be installed"):
-        install_voice(told.append, lock)
-    assert len(told) == 1
+        install_voice(messages.append, lock)
+    assert len(messages) == 1

@@ -39,8 +39,8 @@ class Desk:
         return self.window.session
 
     @property
-    def made(self):
-        return self.window.session.made
+    def timed(self):
+        return self.window.session.timed
 
     def leave(self):
         """Closes the window and lets Qt take it away at once."""
@@ -99,8 +99,8 @@ class Desk:
         """The first segment of a movement."""
         return next(
             s
-            for s in self.made.segments
-            if s.turn.movement.id == movement and not s.turn.setup_for and side in ("", s.side)
+            for s in self.timed.segments
+            if s.use.movement.id == movement and not s.use.setup_for and side in ("", s.side)
         )
 
     def at(self, segment, share=0.5, x=60):
@@ -119,9 +119,9 @@ class Desk:
 
 @pytest.fixture
 def desk(qtbot):
-    made = Desk(qtbot)
-    yield made
-    made.leave()
+    timed = Desk(qtbot)
+    yield timed
+    timed.leave()
 
 
 @pytest.fixture
@@ -146,6 +146,6 @@ def cold_desk(desk, tmp_path):
 def bare_desk(qtbot, tmp_path, monkeypatch):
     """A window on the first page, of a teacher who has opened nothing yet."""
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "nobody"))
-    made = Desk(qtbot, None)
-    yield made
-    made.leave()
+    timed = Desk(qtbot, None)
+    yield timed
+    timed.leave()

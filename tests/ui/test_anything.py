@@ -70,15 +70,15 @@ def test_whatever_is_done_the_class_holds(qtbot, seed):
         act(desk, dice)
         if dice.random() < 0.5:
             desk.settle()
-            made = desk.made
+            timed = desk.timed
             assert (
-                made is not None
+                timed is not None
                 or desk.session.trouble is not None
                 or not any(section.body for section in desk.session.plan.sections)
             )
-            if made is not None:
-                assert made.segments[-1].end == made.length
-                for cue, after in zip(made.cues, made.cues[1:], strict=False):
+            if timed is not None:
+                assert timed.segments[-1].end == timed.length
+                for cue, after in zip(timed.cues, timed.cues[1:], strict=False):
                     assert cue.end <= after.start
     desk.settle()
     desk.window.grab()

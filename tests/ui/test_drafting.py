@@ -35,9 +35,9 @@ def drafted(bare_desk):
 
 def choose_work(desk):
     """Chooses a movement in the middle of the class."""
-    made = desk.session.made
-    work = [one for one in made.segments if one.section not in ("Arrive", "Rest", "Close") and one.amount]
-    work = [one for one in work if not one.turn.setup_for and one.kind != "talk"]
+    timed = desk.session.timed
+    work = [one for one in timed.segments if one.section not in ("Arrive", "Rest", "Close") and one.amount]
+    work = [one for one in work if not one.use.setup_for and one.kind != "talk"]
     desk.session.select(work[len(work) // 2].id)
     desk.settle()
     return work[len(work) // 2]
@@ -46,8 +46,8 @@ def choose_work(desk):
 def test_a_promise_and_enter_stand_on_the_sprig(drafted):
     plan = drafted.session.plan
     assert plan.brief.title == "Hips in the evening"
-    assert drafted.session.made.length_s == 1200.0
-    assert [one for one in drafted.session.made.findings if one.severity != "note"] == []
+    assert drafted.session.timed.length_s == 1200.0
+    assert [one for one in drafted.session.timed.findings if one.severity != "note"] == []
     assert drafted.window.body.currentWidget() is drafted.window.bench
     assert drafted.window.foot.message.text().startswith("Drafted.")
     assert drafted.session.changed
@@ -79,7 +79,7 @@ def test_another_is_another_and_undo_takes_it_back_whole(drafted):
     drafted.press("draft_another")
     wait(drafted)
     assert set(movements(drafted.session.plan)) != set(movements(before))
-    assert drafted.session.made.length_s == 1200.0
+    assert drafted.session.timed.length_s == 1200.0
     assert drafted.session.past.undo_titles[0] == "Another draft"
     drafted.press("undo")
     assert drafted.session.plan == before
@@ -120,11 +120,11 @@ def test_something_else_is_seen_before_it_is_taken(drafted):
     dialog.choices[1].setFocus()
     drafted.settle()
     assert drafted.session.plan == before
-    shown = {one.turn.movement.id for one in drafted.session.shown.segments}
+    shown = {one.use.movement.id for one in drafted.session.shown.segments}
     assert dialog.choices[1].one.movement in shown
     drafted.click(dialog.choices[1])
     assert dialog.choices[1].one.movement in movements(drafted.session.plan)
-    assert chosen.turn.movement.id not in movements(drafted.session.plan)
+    assert chosen.use.movement.id not in movements(drafted.session.plan)
     drafted.press("undo")
     assert drafted.session.plan == before
 
@@ -144,11 +144,11 @@ def test_what_is_not_wanted_does_not_come_again(drafted):
     chosen = choose_work(drafted)
     drafted.press("draft_not")
     wait(drafted)
-    assert chosen.turn.movement.id not in movements(drafted.session.plan)
+    assert chosen.use.movement.id not in movements(drafted.session.plan)
     for _ in range(3):
         drafted.press("draft_another")
         wait(drafted)
-        assert chosen.turn.movement.id not in movements(drafted.session.plan)
+        assert chosen.use.movement.id not in movements(drafted.session.plan)
 
 
 def test_why_is_told_of_each_and_of_what_was_turned_down(drafted):
@@ -178,7 +178,7 @@ def test_an_unfinished_class_is_filled_from_its_card(drafted):
     )  # fmt: skip
     drafted.click(fill)
     wait(drafted)
-    assert session.made.length_s == 1200.0
+    assert session.timed.length_s == 1200.0
     assert not session.unfinished
     assert all(section.body for section in session.plan.sections)
 
@@ -189,22 +189,22 @@ def test_one_more_class_of_this_one(drafted, deed):
     drafted.press(deed)
     wait(drafted)
     assert movements(drafted.session.plan) != movements(before)
-    assert drafted.session.made.length_s == 1200.0
+    assert drafted.session.timed.length_s == 1200.0
     assert drafted.session.path is None
 
 
 @pytest.mark.parametrize(
-    ("deed", "told"),
+    ("deed", "message"),
     [
         ("draft_rest", "Nothing is chosen"),
         ("draft_else", "No movement is chosen"),
         ("draft_fill", "nothing to fill"),
     ],
 )
-def test_what_can_t_be_done_is_told(drafted, deed, told):
+def test_what_can_t_be_done_is_told(drafted, deed, message):
     drafted.session.select("")
     drafted.press(deed)
-    assert told in drafted.window.foot.message.text()
+    assert message in drafted.window.foot.message.text()
 
 
 def test_without_a_class_it_says_where_to_begin(bare_desk):

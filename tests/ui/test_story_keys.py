@@ -79,26 +79,26 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
         desk.type(line)
         desk.key(KEY.Key_Return)
     assert desk.segment("bridge-roll").amount >= 4
-    assert desk.made.length_s == 960
+    assert desk.timed.length_s == 960
 
     # More, kept, later, out of the class, and back.
     desk.key(KEY.Key_Escape)
     desk.key(KEY.Key_Home)
     for _ in range(40):
-        if window.session.segment(desk.session.selected).turn.movement.id == "bridge-roll":
+        if window.session.segment(desk.session.selected).use.movement.id == "bridge-roll":
             break
         desk.key(KEY.Key_Down)
     amount = desk.segment("bridge-roll").amount
     desk.key(KEY.Key_M)
     assert desk.segment("bridge-roll").amount == amount + 1
-    assert desk.segment("bridge-roll").turn.step.locked
+    assert desk.segment("bridge-roll").use.step.locked
     desk.key(KEY.Key_L)
-    assert not desk.segment("bridge-roll").turn.step.locked
+    assert not desk.segment("bridge-roll").use.step.locked
     desk.key(KEY.Key_Up, ALT)
     assert "Move" in desk.session.past.undo_titles[0]
     desk.key(KEY.Key_Z, CTRL)
     desk.key(KEY.Key_Delete)
-    assert not [s for s in desk.made.segments if s.turn.movement.id == "bridge-roll"]
+    assert not [s for s in desk.timed.segments if s.use.movement.id == "bridge-roll"]
     desk.key(KEY.Key_Z, CTRL)
     assert desk.segment("bridge-roll")
 
@@ -109,7 +109,7 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
         before = desk.session.plan
         desk.key(KEY.Key_M, CTRL)
         assert desk.session.plan != before
-    assert not [finding for finding in desk.made.findings if finding.severity == "wrong"]
+    assert not [finding for finding in desk.timed.findings if finding.severity == "wrong"]
 
     # Another length.
     desk.key(KEY.Key_Plus)
@@ -131,7 +131,7 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
     assert script.row.text == "Right foot forward, left knee down."
     assert script.row.cue.own
     desk.key(KEY.Key_M)
-    assert any(cue.text == "Left foot forward, right knee down." for cue in desk.made.cues)
+    assert any(cue.text == "Left foot forward, right knee down." for cue in desk.timed.cues)
     desk.key(KEY.Key_P)
     at = script.row.cue.start
     desk.key(KEY.Key_Down, ALT)
@@ -195,7 +195,7 @@ def test_a_first_class_takes_no_more_than_350_keystrokes(bare_desk, tmp_path, mo
         desk.key(KEY.Key_Return)
         desk.type(words)
         desk.key(KEY.Key_Return, KEY.Key_Down)
-    assert sum(cue.own for cue in bare_desk.made.cues) == 3
+    assert sum(cue.own for cue in bare_desk.timed.cues) == 3
     desk.key((KEY.Key_E, CTRL), KEY.Key_Return)
     assert window._dialogs
     assert desk.count <= 350

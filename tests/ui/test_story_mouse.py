@@ -37,10 +37,10 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     page = window.promise_page
     page.title.selectAll()
     QTest.keyClicks(page.title, "Ferry shoulders")
-    desk.click(page.told.sentence.words["length"])
+    desk.click(page.editor.sentence.words["length"])
     desk.click(button(page, "-5"))
     assert desk.session.plan.brief.target_s == 900
-    desk.click(page.told.sentence.words["cautions"])
+    desk.click(page.editor.sentence.words["cautions"])
     desk.click(button(page, "Who may be there: Tender knees"))
     assert desk.session.plan.brief.cautions == ("knees",)
     assert desk.session.plan.brief.title == "Ferry shoulders"
@@ -59,7 +59,7 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     add(desk, "lunge with a turn")
     pair = desk.session.plan.sections[0].body[-1]
     assert [step.movement for step in pair.body] == ["low-lunge", "lunge-twist"]
-    turned = [s for s in desk.made.segments if s.turn.movement.id == "lunge-twist" and s.kind == "hold"]
+    turned = [s for s in desk.timed.segments if s.use.movement.id == "lunge-twist" and s.kind == "hold"]
     assert {s.side for s in turned} == {"left", "right"}
 
     # A flow with rounds: three movements, chosen together.
@@ -73,57 +73,55 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     group = next(node for node in desk.session.plan.sections[0].body if isinstance(node, Rounds))
     assert [step.phase for step in group.body] == ["inhale", "exhale", "inhale"]
     desk.click(button(window.inspector, "Rounds: one more"))
-    assert desk.made.choice.rounds.get(group.id, 4) == 4
-    assert len([s for s in desk.made.segments if s.name == "Upward salute"]) == 4
+    assert desk.timed.choice.rounds.get(group.id, 4) == 4
+    assert len([s for s in desk.timed.segments if s.name == "Upward salute"]) == 4
 
     # A counted set, and a rest.
     desk.click(window.sprig, QPoint(window.sprig.width() // 2, 8))
     add(desk, "rolling bridge")
     add(desk, "final rest")
     add(desk, "coming back")
-    assert desk.made.length_s == 900
+    assert desk.timed.length_s == 900
     assert desk.segment("bridge-roll").reps
 
     # The end of a needle is pulled: two breaths more, and a knot.
     segment = desk.segment("downward-dog")
     sprig = window.sprig
     start = QPoint(round(sprig.stem_x) + 20, round(sprig.y_at(segment.end / 10)))
-    more = round(2 * segment.turn.unit / 10 * sprig.reach.px_per_s)
+    more = round(2 * segment.use.unit / 10 * sprig.reach.px_per_s)
     desk.drag(sprig, start, start + QPoint(0, more))
     assert desk.segment("downward-dog").amount == segment.amount + 2
-    assert desk.segment("downward-dog").turn.step.locked
+    assert desk.segment("downward-dog").use.step.locked
     assert (
         window.actions_by_name["undo"].text() == f"Undo: {segment.amount + 2} breaths in Downward-facing dog"
     )
 
     # A needle is carried into the pair, and out of it again.
-    order = [s.turn.movement.id for s in desk.made.segments if not s.turn.setup_for]
+    order = [s.use.movement.id for s in desk.timed.segments if not s.use.setup_for]
     lunge = desk.segment("low-lunge")
     desk.drag(sprig, desk.at(desk.segment("downward-dog"), x=round(sprig.stem_x) + 30),
               QPoint(round(sprig.stem_x) + 10, round(sprig.y_at(lunge.end / 10))))  # fmt: skip
     pair = next(node for node in desk.session.plan.sections[0].body if isinstance(node, Pair))
     assert [step.movement for step in pair.body] == ["low-lunge", "downward-dog", "lunge-twist"]
     desk.press("undo")
-    assert [s.turn.movement.id for s in desk.made.segments if not s.turn.setup_for] == order
+    assert [s.use.movement.id for s in desk.timed.segments if not s.use.setup_for] == order
 
     # What is wrong is seen, and mended.
-    noticed = [finding for finding in desk.made.findings if finding.edit is not None]
+    noticed = [finding for finding in desk.timed.findings if finding.edit is not None]
     if noticed:
         QTest.mouseMove(window.foot.mend_button)
         desk.click(window.foot.mend_button)
-        assert noticed[0] not in desk.made.findings
+        assert noticed[0] not in desk.timed.findings
 
     # The length, by its handle.
     desk.drag_tip(18 * 60)
-    assert abs(desk.made.length_s - 1080) <= 10
+    assert abs(desk.timed.length_s - 1080) <= 10
 
     # The words: a line reworded in its place.
     desk.click(button(window, "Words"))
     script = window.words.script
     number = next(
-        n
-        for n, row in enumerate(script.lines.rows)
-        if row.segment.turn.movement.id == "low-lunge" and row.cue
+        n for n, row in enumerate(script.lines.rows) if row.segment.use.movement.id == "low-lunge" and row.cue
     )
     script.scrollTo(script.lines.index(number))
     box = script.visualRect(script.lines.index(number))
@@ -136,8 +134,8 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     editor = desk.window.focusWidget()
     editor.setPlainText("Step your right foot through, as you would into a boat.")
     desk.click(script.viewport(), QPoint(400, script.viewport().height() - 4))
-    assert any(cue.text.endswith("into a boat.") for cue in desk.made.cues)
-    assert any(cue.own for cue in desk.made.cues)
+    assert any(cue.text.endswith("into a boat.") for cue in desk.timed.cues)
+    assert any(cue.own for cue in desk.timed.cues)
 
     # And the script is written.
     desk.click(window.head.export)
@@ -155,4 +153,4 @@ def test_a_block_is_put_in_from_the_finder(desk):
         node for section in desk.session.plan.sections for node in section.body if isinstance(node, Block)
     ]
     assert [block.name for block in blocks] == ["sun salutation a"]
-    assert any(segment.turn.movement.id == "upward-dog" for segment in desk.made.segments)
+    assert any(segment.use.movement.id == "upward-dog" for segment in desk.timed.segments)

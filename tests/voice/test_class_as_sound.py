@@ -43,23 +43,23 @@ def first_heard(sound, start, end):
 
 
 def test_every_line_begins_at_its_tick_to_the_sample():
-    made = short()
-    heard = sound_events(made.segments, made.cues, {"lines"})
-    mix, sound = mixed(heard, made.length)
-    assert len(sound) == made.length * mix.rate // TICKS_PER_S
-    for one, cue in zip(heard, made.cues, strict=True):
+    timed = short()
+    heard = sound_events(timed.segments, timed.cues, {"lines"})
+    mix, sound = mixed(heard, timed.length)
+    assert len(sound) == timed.length * mix.rate // TICKS_PER_S
+    for one, cue in zip(heard, timed.cues, strict=True):
         at = cue.start * 2205
         assert first_heard(sound, at, at + mix.rate) == at
         assert one.text == cue.text
 
 
 def test_lines_do_not_run_into_each_other():
-    made = short()
-    mix, sound = mixed(sound_events(made.segments, made.cues, {"lines"}), made.length)
-    for cue in made.cues[1:]:
+    timed = short()
+    mix, sound = mixed(sound_events(timed.segments, timed.cues, {"lines"}), timed.length)
+    for cue in timed.cues[1:]:
         at = cue.start * 2205
         assert not np.any(sound[at - 100 : at]), cue.text
-    assert mix.hurried < len(made.cues) / 5
+    assert mix.hurried < len(timed.cues) / 5
 
 
 def test_a_line_that_goes_over_a_block_is_whole():
@@ -91,17 +91,17 @@ def test_a_pause_that_is_written_is_silence():
 
 @pytest.mark.parametrize("part", PARTS)
 def test_each_part_is_heard_where_it_belongs(part):
-    made = demo_maker("bell-ringers").make()
-    heard = sound_events(made.segments, made.cues, {part})
+    timed = demo_maker("bell-ringers").make()
+    heard = sound_events(timed.segments, timed.cues, {part})
     assert heard
     assert all(one.at <= two.at for one, two in pairwise(heard))
     if part == "bells":
-        assert len(heard) == len(made.plan.sections)
+        assert len(heard) == len(timed.plan.sections)
     if part == "breath":
         assert {one.kind for one in heard} <= {"inhale", "full", "exhale", "empty"}
     if part == "sides":
         tones = [one for one in heard if one.kind in ("left", "right")]
-        assert len(tones) == sum(s.side in ("left", "right") and not s.turn.setup_for for s in made.segments)
+        assert len(tones) == sum(s.side in ("left", "right") and not s.use.setup_for for s in timed.segments)
 
 
 def test_the_signs_for_the_sides_can_be_told_apart_and_no_sign_clicks():
@@ -115,18 +115,18 @@ def test_the_signs_for_the_sides_can_be_told_apart_and_no_sign_clicks():
 
 @pytest.mark.parametrize("suffix", [".flac"])
 def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path, suffix):
-    made = short()
+    timed = short()
     path = tmp_path / f"class{suffix}"
     shares = []
-    done = write_sound(made, path, shipped_voice(), {"lines", "bells"}, SLOWER, shares.append)
+    done = write_sound(timed, path, shipped_voice(), {"lines", "bells"}, SLOWER, shares.append)
     sound, rate = soundfile.read(path)  # another program's eyes and ears
-    assert len(sound) == done.samples == made.length * rate // TICKS_PER_S
+    assert len(sound) == done.samples == timed.length * rate // TICKS_PER_S
     assert pyloudnorm.Meter(rate).integrated_loudness(sound) == pytest.approx(-16, abs=0.5)
     assert done.loudness == pytest.approx(-16, abs=0.3)
     assert done.peak <= -1.0
     assert shares[-1] == pytest.approx(1.0)
     assert shares == sorted(shares)
-    at = made.cues[3].start * rate // TICKS_PER_S
+    at = timed.cues[3].start * rate // TICKS_PER_S
     assert np.abs(sound[at : at + rate // 2]).max() > 0.05
     assert np.abs(sound[at - rate // 10 : at - 10]).max() < 0.02
 
@@ -135,22 +135,22 @@ def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path, su
 def test_every_kind_of_file_has_its_title_and_its_chapters(tmp_path, suffix):
     import av
 
-    made = made_of(Step(movement="child", amount=2, locked=True), length_s=None, title="Ebb", target_s=60)
+    timed = made_of(Step(movement="child", amount=2, locked=True), length_s=None, title="Ebb", target_s=60)
     path = tmp_path / f"class{suffix}"
-    write_sound(made, path, shipped_voice(), {"lines"}, SLOWER)
+    write_sound(timed, path, shipped_voice(), {"lines"}, SLOWER)
     with av.open(str(path)) as file:
         tags = {**file.metadata, **file.streams.audio[0].metadata}
         assert {key.lower(): value for key, value in tags.items()}["title"] == "Ebb"
         if suffix != ".wav":
             assert len(file.chapters()) >= 1
         length = sum(frame.samples / frame.sample_rate for frame in file.decode(audio=0))
-    assert length == pytest.approx(made.length_s, abs=0.05)
+    assert length == pytest.approx(timed.length_s, abs=0.05)
     assert [one.name for one in tmp_path.iterdir()] == [path.name]
 
 
 def test_silence_stays_silence(tmp_path):
-    made = made_of(Step(movement="final-rest", amount=30))
-    done = write_sound(made, tmp_path / "rest.wav", shipped_voice(), {"counts"}, SLOWER)
+    timed = made_of(Step(movement="final-rest", amount=30))
+    done = write_sound(timed, tmp_path / "rest.wav", shipped_voice(), {"counts"}, SLOWER)
     sound, _ = soundfile.read(tmp_path / "rest.wav")
     assert len(sound) == done.samples
     assert not LoudnessMeter(22050).listen([np.zeros(22050, np.float32)]).loud > -60
@@ -183,10 +183,10 @@ def test_what_can_not_be_is_told(tmp_path):
 
 def test_the_lines_fit_the_seconds_they_were_given():
     """The seconds of lines were calibrated on other lines; all of a class's are tried here."""
-    made = demo_maker("bell-ringers").make()
+    timed = demo_maker("bell-ringers").make()
     slower = {str(name): value for name, value in shipped().seconds.voice.slower.items()}
     mix = ClassMix(
-        sound_events(made.segments, made.cues, {"lines"}), made.length, shipped_voice(), 1.0, slower
+        sound_events(timed.segments, timed.cues, {"lines"}), timed.length, shipped_voice(), 1.0, slower
     )
     over = [one for one in mix.heard if len(mix.sound_of(one)) > mix.sample_of(one.room)]
     assert over == []

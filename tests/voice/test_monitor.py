@@ -6,8 +6,8 @@ import numpy as np
 import pytest
 
 from tests.conftest import demo_maker
+from yewhour.voice.devices.monitor import MonitorDevice, MonitorMix, PlacedSound
 from yewhour.voice.sound.mix import ClassMix
-from yewhour.voice.sound.monitor import MonitorDevice, MonitorMix, PlacedSound
 from yewhour.voice.sound.shipped_voice import shipped_voice
 from yewhour.voice.sound.sound_events import sound_events
 
@@ -46,13 +46,15 @@ def test_sounds_begin_at_their_sample_whatever_the_blocks():
 
 def test_lines_are_within_thirty_milliseconds_over_half_an_hour():
     """Against the device's clock, with a take's clock that goes a little otherwise."""
-    made = demo_maker("round-the-compass").make()
-    mix = ClassMix(sound_events(made.segments, made.cues, {"lines"}), made.length, shipped_voice(), 1.0, {})
+    timed = demo_maker("round-the-compass").make()
+    mix = ClassMix(
+        sound_events(timed.segments, timed.cues, {"lines"}), timed.length, shipped_voice(), 1.0, {}
+    )
     ear = silent_ear()
     marks = [PlacedSound(mix.sample_of(one.at), CLICK) for one in mix.heard]
     ear.place(marks)
     drift = 1.00005  # fifty in a million, as cheap clocks have
-    found = begins(played(ear, made.length_s / drift, clock=lambda now: now * drift))
+    found = begins(played(ear, timed.length_s / drift, clock=lambda now: now * drift))
     assert len(found) == len(marks)
     for place, mark in zip(found, marks, strict=True):
         assert abs(place * drift - mark.at) < 0.03 * RATE
@@ -87,14 +89,14 @@ def test_another_class_takes_the_place_of_the_first():
 
 @pytest.mark.filterwarnings("ignore")
 def test_without_a_device_it_is_told_and_with_the_silent_one_time_goes_by():
-    told = []
+    message = []
     ear = MonitorMix(RATE)
-    device = MonitorDevice(ear, told.append, "null")
+    device = MonitorDevice(ear, message.append, "null")
     assert device.open
     time.sleep(0.4)
     device.close()
     assert 0.2 < ear.played / RATE < 1.0
-    assert told == []
+    assert message == []
 
 
 @pytest.mark.parametrize("speed", [0.5, 2.0, 0.9999])

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 import soundfile
 
-from yewhour.voice.sound.player import RATE, Player, _decoded
+from yewhour.voice.devices.player import RATE, Player, _decoded
 
 
 @pytest.fixture
@@ -24,23 +24,23 @@ def test_it_begins_where_it_is_asked_to(steps):
 
 
 def test_it_plays_and_is_quiet_again(steps):
-    told = []
-    player = Player(told.append, "null")
+    message = []
+    player = Player(message.append, "null")
     player.play(steps, 2.0)
     assert player.playing
     time.sleep(0.5)
     assert 2.2 < player.at_s < 3.5
     player.stop()
     assert not player.playing
-    assert told == []
+    assert message == []
 
 
 def test_what_can_not_be_played_is_told(tmp_path, monkeypatch):
-    told = []
-    player = Player(told.append, "null")
+    message = []
+    player = Player(message.append, "null")
     (tmp_path / "words.flac").write_text("no sound")
     player.play(tmp_path / "words.flac", 0)
-    assert "words.flac can't be played" in told[0]
+    assert "words.flac can't be played" in message[0]
     player.play(tmp_path / "nowhere.flac", 0)
-    assert "nowhere.flac can't be played" in told[1]
+    assert "nowhere.flac can't be played" in message[1]
     assert not player.playing

@@ -9,7 +9,7 @@ import numpy as np
 import soundfile
 
 from tools.kills import in_another
-from yewhour.voice.sound.recorder import RATE, Microphone, SoundFile
+from yewhour.voice.devices.recorder import RATE, Microphone, SoundFile
 
 TONE = (0.3 * np.sin(2 * np.pi * 440 * np.arange(RATE // 10) / RATE)).astype(np.float32)
 
@@ -51,25 +51,25 @@ def test_a_full_disk_is_told_once_and_stops_nothing(tmp_path):
     if subprocess.run(["mount", "-t", "tmpfs", "-o", "size=64k", "tmpfs", str(disk)], check=False).returncode:
         return
     try:
-        told = []
-        file = SoundFile(disk / "sound.flac", told.append)
+        message = []
+        file = SoundFile(disk / "sound.flac", message.append)
         noise = np.random.default_rng(1).uniform(-0.5, 0.5, RATE).astype(np.float32)
         for _ in range(20):
             file.add(noise)
         file.close()
-        assert len(told) == 1
-        assert "The take goes on" in told[0]
+        assert len(message) == 1
+        assert "The take goes on" in message[0]
     finally:
         subprocess.run(["umount", str(disk)], check=True)
 
 
 def test_the_silent_microphone_records_silence_in_its_time(tmp_path):
-    told = []
-    microphone = Microphone(SoundFile(tmp_path / "sound.flac", print), told.append, "null")
+    message = []
+    microphone = Microphone(SoundFile(tmp_path / "sound.flac", print), message.append, "null")
     assert microphone.open
     time.sleep(0.8)
     microphone.close()
     sound, rate = soundfile.read(tmp_path / "sound.flac")
     assert 0.2 < len(sound) / rate < 1.5
     assert not sound.any()
-    assert told == []
+    assert message == []

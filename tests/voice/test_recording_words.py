@@ -21,16 +21,16 @@ from yewhour.state.takes.recordings import (
     joined_transcripts,
     load_looking,
 )
-from yewhour.voice.sound.recogniser import RATE
-from yewhour.voice.sound.recording_words import recognise_apart, sound_of
+from yewhour.voice.recognition.recogniser import RATE
+from yewhour.voice.recognition.recording_words import recognise_apart, sound_of
+from yewhour.voice.recognition.simulated_teacher import simulated_speech
 from yewhour.voice.sound.shipped_voice import shipped_voice
-from yewhour.voice.sound.simulated_teacher import simulated_speech
 
 SKIPPED, DRIFT = 0.06, 0.02
 
 
 @pytest.fixture(scope="module")
-def made():
+def timed():
     """The first minute, or nearly of a class."""
     whole = demo_maker("four-at-the-slip").make()
     segments = tuple(one for one in whole.segments if one.end <= 500)
@@ -40,29 +40,29 @@ def made():
 
 
 @pytest.fixture(scope="module")
-def recording(made, tmp_path_factory):
+def recording(timed, tmp_path_factory):
     """That class spoken, with some lines left out, and the seconds of the others."""
     shipped_voice().use("en-us")
-    sound = simulated_speech(made, shipped_voice(), {}, Random(7), skipped=SKIPPED, drift=DRIFT)
+    sound = simulated_speech(timed, shipped_voice(), {}, Random(7), skipped=SKIPPED, drift=DRIFT)
     shipped_voice().use("en")
     path = tmp_path_factory.mktemp("recording") / "class.flac"
     soundfile.write(path, sound, shipped_voice().rate)
     dice = Random(7)
-    truth = {n: c.start / 10 * (1 + DRIFT) for n, c in enumerate(made.cues) if dice.random() >= SKIPPED}
+    truth = {n: c.start / 10 * (1 + DRIFT) for n, c in enumerate(timed.cues) if dice.random() >= SKIPPED}
     return path, truth
 
 
 @pytest.fixture(scope="module")
-def hearing(made, recording):
+def hearing(timed, recording):
     shares = []
-    found = recognise_apart(recording[0], made.cues, shares.append)
+    found = recognise_apart(recording[0], timed.cues, shares.append)
     assert shares == sorted(shares)
     assert shares[-1] == pytest.approx(1.0, abs=0.02)
     return found
 
 
-def test_what_was_said_is_found_at_its_moment(made, recording, hearing):
-    lines, _ = match_lines(made.cues, hearing)
+def test_what_was_said_is_found_at_its_moment(timed, recording, hearing):
+    lines, _ = match_lines(timed.cues, hearing)
     truth = recording[1]
     near = sum(
         line.said_s is not None and abs(line.said_s - truth[number]) < 0.7
@@ -78,9 +78,9 @@ def test_what_was_said_is_found_at_its_moment(made, recording, hearing):
     assert wrong == []
 
 
-def test_the_length_is_that_of_the_sound(made, recording, hearing):
-    assert hearing.length_s == pytest.approx(made.length_s * (1 + DRIFT), abs=0.1)
-    back = look_back(made, None, hearing)
+def test_the_length_is_that_of_the_sound(timed, recording, hearing):
+    assert hearing.length_s == pytest.approx(timed.length_s * (1 + DRIFT), abs=0.1)
+    back = look_back(timed, None, hearing)
     assert not back.stranger
     assert back.length_s == pytest.approx(hearing.length_s, abs=1.5)
 
@@ -96,14 +96,14 @@ def written(path, sound, rate=22050):
     return path
 
 
-def test_silence_and_music_are_told_or_keep_quiet(made, tmp_path):
-    silent = recognise_apart(written(tmp_path / "silent.wav", np.zeros(22050 * 5)), made.cues)
+def test_silence_and_music_are_told_or_keep_quiet(timed, tmp_path):
+    silent = recognise_apart(written(tmp_path / "silent.wav", np.zeros(22050 * 5)), timed.cues)
     assert silent.words == ()
-    assert "nothing" in silent.told[0] or "no sound but silence" in silent.told[0]
+    assert "nothing" in silent.messages[0] or "no sound but silence" in silent.messages[0]
     at = np.arange(22050 * 12) / 22050
     music = sum(0.1 * np.sin(2 * np.pi * hz * at) * (np.sin(2 * np.pi * at * beat) > 0) for hz, beat in
                 ((220, 0.5), (330, 0.7), (277, 1.1)))  # fmt: skip
-    back = look_back(made, None, recognise_apart(written(tmp_path / "music.wav", music), made.cues))
+    back = look_back(timed, None, recognise_apart(written(tmp_path / "music.wav", music), timed.cues))
     assert [one.code for one in review_findings(back, load_looking())] == ["stranger"]
     assert all(line.said_s is None for line in back.lines)
 
@@ -133,7 +133,7 @@ def test_every_kind_of_recording_is_decoded(tmp_path, suffix):
     assert np.abs(sound).max() > 0.2
 
 
-def test_what_has_no_sound_or_is_none_is_told(made, tmp_path):
+def test_what_has_no_sound_or_is_none_is_told(timed, tmp_path):
     video = tmp_path / "silent.mp4"
     with av.open(str(video), "w") as file:
         picture = file.add_stream("mpeg4", rate=10)
@@ -142,13 +142,13 @@ def test_what_has_no_sound_or_is_none_is_told(made, tmp_path):
         file.mux(picture.encode(av.VideoFrame.from_ndarray(np.zeros((64, 64, 3), np.uint8))))
         file.mux(picture.encode(None))
     with pytest.raises(Problem, match="no sound in this file"):
-        recognise_apart(video, made.cues)
+        recognise_apart(video, timed.cues)
     text = tmp_path / "text.wav"
     text.write_text("not sound")
     with pytest.raises(Problem, match="can't be read"):
-        recognise_apart(text, made.cues)
+        recognise_apart(text, timed.cues)
     with pytest.raises(Problem, match="can't be read"):
-        recognise_apart(tmp_path / "nowhere.wav", made.cues)
+        recognise_apart(tmp_path / "nowhere.wav", timed.cues)
 
 
 def test_a_file_that_ends_in_the_middle_is_heard_as_far_as_it_goes(recording, tmp_path):
@@ -163,19 +163,19 @@ class Enough(Exception):
     pass
 
 
-def test_it_is_stopped_at_once_and_leaves_nothing_running(made, recording):
+def test_it_is_stopped_at_once_and_leaves_nothing_running(timed, recording):
     def stop(share):
         raise Enough
 
     with pytest.raises(Enough):
-        recognise_apart(recording[0], made.cues, stop)
+        recognise_apart(recording[0], timed.cues, stop)
     running = subprocess.run(["ps", "-eo", "args"], capture_output=True, text=True, check=True).stdout
     assert f"{sys.executable} -m yewhour.voice.sound.recording_words {recording[0]}" not in running
 
 
-def test_parts_of_a_take_are_put_together_at_their_seconds(made, hearing):
+def test_parts_of_a_take_are_put_together_at_their_seconds(timed, hearing):
     both = joined_transcripts([(0.0, hearing), (300.0, hearing)])
     assert len(both.words) == 2 * len(hearing.words)
     assert both.words[len(hearing.words)].start_s == pytest.approx(hearing.words[0].start_s + 300)
     assert both.length_s == pytest.approx(300 + hearing.length_s)
-    assert heard_in(RecordingSource(), made.cues) is None
+    assert heard_in(RecordingSource(), timed.cues) is None

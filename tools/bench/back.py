@@ -23,9 +23,9 @@ from yewhour.core.transcript.captions import read_captions
 from yewhour.core.transcript.line_matches import match_lines
 from yewhour.state.classes.class_file import read_plan
 from yewhour.state.teaching_data import load_teaching_data
-from yewhour.voice.sound.recording_words import recognise_apart
+from yewhour.voice.recognition.recording_words import recognise_apart
+from yewhour.voice.recognition.simulated_teacher import simulated_speech
 from yewhour.voice.sound.shipped_voice import shipped_voice
-from yewhour.voice.sound.simulated_teacher import simulated_speech
 from yewhour.voice.sound.sound_events import SoundEvent
 
 TAKES, FIRST = int(os.environ.get("YEW_TAKES", "100")), int(os.environ.get("YEW_FIRST_TAKE", "0"))
@@ -39,18 +39,18 @@ WANTED = {"ways": 1.3, "teaching": 1.2, "breath": 1.1, "count": 1.15, "voice": 1
 def bench_captions() -> None:
     """Captions of half an hour, and what three takes teach."""
     words, _ = load_teaching_data()
-    made = solve(read_plan(DEMO / "hips-after-the-helm.yewhour"), words).make()
-    content = captions(taught(made, Random(1), skipped=0.06, remarks=0.06, misheard=0.05))
+    timed = solve(read_plan(DEMO / "hips-after-the-helm.yewhour"), words).make()
+    content = captions(taught(timed, Random(1), skipped=0.06, remarks=0.06, misheard=0.05))
     took = []
     for _ in range(5):
         before = time.perf_counter()
-        look_back(made, None, read_captions(content))
+        look_back(timed, None, read_captions(content))
         took.append(time.perf_counter() - before)
-    title = f"captions of {made.length_s / 60:.0f} minutes beside their class"
+    title = f"captions of {timed.length_s / 60:.0f} minutes beside their class"
     line(title, f"{median(took):.2f} s", "under 1 s", median(took) < 1)
     notes = [
         observe(
-            look_back(made, None, read_captions(captions(taught(made, Random(n), skipped=0.06, own=OWN))))
+            look_back(timed, None, read_captions(captions(taught(timed, Random(n), skipped=0.06, own=OWN))))
         )
         for n in range(3)
     ]
@@ -67,12 +67,12 @@ def bench_back(takes: int = TAKES) -> None:
     with tempfile.TemporaryDirectory() as room:
         path = Path(room) / "take.wav"
         for number in range(FIRST, FIRST + takes):
-            made = classes[number % len(classes)]
-            truth, starts, length_s = _spoken(made, path, number)
+            timed = classes[number % len(classes)]
+            truth, starts, length_s = _spoken(timed, path, number)
             before = _children_s()
-            hearing = recognise_apart(path, made.cues, lambda share: megabytes.append(_child_mb()))
+            hearing = recognise_apart(path, timed.cues, lambda share: megabytes.append(_child_mb()))
             speeds.append(length_s / (_children_s() - before))
-            lines, _ = match_lines(made.cues, hearing)
+            lines, _ = match_lines(timed.cues, hearing)
             said += len(truth)
             for place, one in enumerate(lines):
                 at_s = truth.get(place)
@@ -82,7 +82,7 @@ def bench_back(takes: int = TAKES) -> None:
                     near += 1
                 else:
                     wrong += 1
-            back = look_back(made, None, hearing)
+            back = look_back(timed, None, hearing)
             for one in back.segments:
                 if one.sure >= 0.8:
                     start_s, end_s = starts[one.segment.id]
@@ -117,16 +117,16 @@ def _children_s() -> float:
 
 
 def _spoken(
-    made: TimedClass, path: Path, number: int
+    timed: TimedClass, path: Path, number: int
 ) -> tuple[dict[int, float], dict[str, tuple[float, float]], float]:
     """A take in a file: the seconds of its lines, of its segments, and of all of it."""
     dice = Random(number)
     drift, skipped = dice.uniform(-0.02, 0.03), dice.uniform(0.05, 0.1)
-    holds = [one.id for one in made.segments if one.kind in ("hold", "reps", "clock")]
+    holds = [one.id for one in timed.segments if one.kind in ("hold", "reps", "clock")]
     longer = {one: dice.randrange(10, 90) for one in dice.sample(holds, min(3, len(holds)))}
     seed = dice.randrange(10**6)
     moved, shifts, starts = 0, {}, {}
-    for one in made.segments:
+    for one in timed.segments:
         shifts[one.id] = moved
         start_s = (one.start + moved) / 10 * (1 + drift)
         moved += longer.get(one.id, 0)
@@ -134,11 +134,11 @@ def _spoken(
     inner = Random(seed)
     truth = {
         place: (cue.start + shifts[cue.segment]) / 10 * (1 + drift)
-        for place, cue in enumerate(made.cues)
+        for place, cue in enumerate(timed.cues)
         if inner.random() >= skipped
     }
     ends = {
-        place: at_s + (made.cues[place].end - made.cues[place].start) / 10 for place, at_s in truth.items()
+        place: at_s + (timed.cues[place].end - timed.cues[place].start) / 10 for place, at_s in truth.items()
     }
     order = sorted(truth)
     remarks = [
@@ -148,7 +148,7 @@ def _spoken(
     ]
     shipped_voice().use(VOICES[number % 2])
     sound = simulated_speech(
-        made, shipped_voice(), longer, Random(seed), skipped, drift, remarks, NOISES[number % 3]
+        timed, shipped_voice(), longer, Random(seed), skipped, drift, remarks, NOISES[number % 3]
     )
     soundfile.write(path, sound, shipped_voice().rate)
     return truth, starts, len(sound) / shipped_voice().rate

@@ -66,11 +66,11 @@ def bench_fit() -> None:
 
     plan = long_class()
     hour = solve(plan, words)
-    made = hour.make(3600)
-    lines = len(candidate_lines(made.segments, hour.entries))
+    timed = hour.make(3600)
+    lines = len(candidate_lines(timed.segments, hour.entries))
     whole = times(lambda: solve(plan, words).make(3600), 5)
     theirs = times(lambda: optimum(hour.fit.parts, 36000), 3)
-    name = f"whole pipeline, {len(made.segments)} segments, {lines} lines / milp's fit"
+    name = f"whole pipeline, {len(timed.segments)} segments, {lines} lines / milp's fit"
     line(name, f"{whole / theirs:.2f}", "at most 0.4", whole <= 0.4 * theirs)
     line("   the two times", f"{whole * 1000:.0f} / {theirs * 1000:.0f} ms")
     bench_growth(words)
@@ -80,10 +80,10 @@ def bench_growth(words) -> None:
     """Ten times the class."""
     makers = [solve(long_class(size, 2), words) for size in (1, 10)]
     solves, wholes, makes = ([[], []] for _ in range(3))
-    for turn in range(15):  # the two sizes by turns, so that both meet the same noise
+    for use in range(15):  # the two sizes by turns, so that both meet the same noise
         for which, solved in enumerate(makers):
             solves[which].append(times(lambda solved=solved: Fit(solved.fit.parts), 1))
-            if turn < 5:
+            if use < 5:
                 wholes[which].append(times(lambda solved=solved: solve(solved.plan, words).fit, 1))
                 makes[which].append(times(lambda solved=solved: solved.make(solved.preferred_s), 1))
     small_fit, large_fit = map(min, solves)

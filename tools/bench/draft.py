@@ -39,13 +39,13 @@ def bench_draft(promises: int = PROMISES) -> None:
         brief = random_brief(dice, words, model)
         before = time.perf_counter()
         try:
-            made = draft_class(DraftRequest(brief, number), words, model)
+            timed = draft_class(DraftRequest(brief, number), words, model)
         except Problem as problem:
             refused[problem.what.split(":")[0][:60]] += 1
             times.append(time.perf_counter() - before)
             continue
         times.append(time.perf_counter() - before)
-        broken.update(faults(made, brief, words))
+        broken.update(faults(timed, brief, words))
     kept = promises - sum(refused.values())
     line(f"{promises} random promises: drafted", f"{kept}, {sum(refused.values())} refused")
     for what, count in refused.most_common(4):
@@ -61,17 +61,17 @@ def bench_draft(promises: int = PROMISES) -> None:
 
 def _bench_parts(brief: Brief, words: TeachingData, model: DraftModel) -> None:
     """A section of an hour anew, and something else in one place."""
-    made = draft_class(DraftRequest(brief, 1), words, model)
-    index = next(n for n, one in enumerate(made.plan.sections) if one.role == "settle")
+    timed = draft_class(DraftRequest(brief, 1), words, model)
+    index = next(n for n, one in enumerate(timed.plan.sections) if one.role == "settle")
     took = []
     for seed in range(5):
         before = time.perf_counter()
-        redraft_section(made.plan, made.made, index, DraftRequest(brief, seed), words, model)
+        redraft_section(timed.plan, timed.timed, index, DraftRequest(brief, seed), words, model)
         took.append((time.perf_counter() - before) * 1000)
     line("   a section of it anew, median", f"{median(took):.0f} ms", "under 150 ms", median(took) < 150)
-    step = next(one for one in walk(made.plan.sections[index].body) if isinstance(one, Step))
+    step = next(one for one in walk(timed.plan.sections[index].body) if isinstance(one, Step))
     before = time.perf_counter()
-    found = alternatives_for(made.plan, step.id, DraftRequest(brief, 1), words, model)
+    found = alternatives_for(timed.plan, step.id, DraftRequest(brief, 1), words, model)
     line(f"   {len(found)} others in one place", f"{(time.perf_counter() - before) * 1000:.0f} ms")
 
 
@@ -102,18 +102,18 @@ def random_brief(dice: Random, words: TeachingData, model: DraftModel) -> Brief:
     )
 
 
-def faults(made: Draft, brief: Brief, words: TeachingData) -> list[str]:
+def faults(timed: Draft, brief: Brief, words: TeachingData) -> list[str]:
     """What a draft does not keep."""
     found = []
-    class_ = made.made
+    class_ = timed.timed
     if abs(class_.length_s - brief.target_s) > 0.05:
         found.append("length")
     if any(one.severity != "note" for one in class_.findings):
         found.append("finding")
     for one in class_.segments:
-        movement = one.turn.movement
+        movement = one.use.movement
         met = one.kind not in ("talk", "setup", "stillness") and set(movement.cautions) & set(brief.cautions)
-        if met and one.turn.step.take != "gentler":
+        if met and one.use.step.take != "gentler":
             found.append("caution")
             break
     if any(not at_hand(prop, brief.props) for prop in class_.props):
@@ -124,28 +124,28 @@ def faults(made: Draft, brief: Brief, words: TeachingData) -> list[str]:
         found.append("focus")
     sides: Counter[str] = Counter()
     for one in class_.segments:
-        if one.side in ("left", "right") and not one.turn.movement.side_by and not one.turn.setup_for:
+        if one.side in ("left", "right") and not one.use.movement.side_by and not one.use.setup_for:
             sides[one.side] += one.length
     if abs(sides["left"] - sides["right"]) > 1:
         found.append("sides")
     return found
 
 
-def focus_share(made: TimedClass, brief: Brief) -> float:
+def focus_share(timed: TimedClass, brief: Brief) -> float:
     """The share of the working time that is about the focus."""
-    work = [one for one in made.segments if one.kind not in WORK]
+    work = [one for one in timed.segments if one.kind not in WORK]
     total = sum(one.length for one in work) or 1
-    about = [one for one in work if {*one.turn.movement.works, *one.turn.movement.opens} & set(brief.focus)]
+    about = [one for one in work if {*one.use.movement.works, *one.use.movement.opens} & set(brief.focus)]
     return sum(one.length for one in about) / total
 
 
-def ups(made: TimedClass, words: TeachingData) -> int:
+def ups(timed: TimedClass, words: TeachingData) -> int:
     """How often people are sent from the floor to their feet, or down."""
     floor = words.positions.floor - {"four-point", "plank", "inverted"}
     before, changes = None, 0
-    for one in made.segments:
-        base = base_of(one.turn.end)
-        if one.turn.flow or not base or base in ("start", "wall", "split", "four-point", "plank", "inverted"):
+    for one in timed.segments:
+        base = base_of(one.use.end)
+        if one.use.flow or not base or base in ("start", "wall", "split", "four-point", "plank", "inverted"):
             continue
         here = base in floor or base.startswith("on-")
         changes += before is not None and here != before
@@ -161,7 +161,7 @@ def alike(style: str, words: TeachingData, model: DraftModel) -> float:
     return mean(len(one & two) / max(1, min(len(one), len(two))) for one, two in combinations(sets, 2))
 
 
-def _movements(made: Draft) -> frozenset[str]:
+def _movements(timed: Draft) -> frozenset[str]:
     """What was chosen: a flow that is put in whole is one."""
-    parts = [one for one in made.plan.sections if one.role not in ("arrive", "rest", "close")]
-    return movements_of(made.plan, parts) - {"silence-ahead", "quiet-breath"}
+    parts = [one for one in timed.plan.sections if one.role not in ("arrive", "rest", "close")]
+    return movements_of(timed.plan, parts) - {"silence-ahead", "quiet-breath"}

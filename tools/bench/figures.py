@@ -27,13 +27,13 @@ def bench_figures() -> None:
     load_figures()
     line("the figures read, when the first is drawn", f"{(time.perf_counter() - before) * 1000:.1f} ms")
     before = time.perf_counter()
-    made = [one for movement in library.values() for one in pictures_of(movement, "right")]
-    each = (time.perf_counter() - before) / len(made) * 1000
-    line(f"   {len(made)} figures made ready, each once", f"{each:.2f} ms each")
+    timed = [one for movement in library.values() for one in pictures_of(movement, "right")]
+    each = (time.perf_counter() - before) / len(timed) * 1000
+    line(f"   {len(timed)} figures made ready, each once", f"{each:.2f} ms each")
     image = QImage(600, 600, QImage.Format.Format_ARGB32_Premultiplied)
     for size in SIZES:
         took = []
-        for one in made:
+        for one in timed:
             painter = QPainter(image)
             before = time.perf_counter()
             paint_figure(painter, QRectF(0, 0, size, size), one, LIGHT, "right")

@@ -59,12 +59,14 @@ def mutants(names: list[str]) -> int:
     else:
         patterns = [f"yewhour.core.{name}*" for name in names]
     ran = subprocess.run([str(mutmut), "run", *patterns], cwd=ROOT, check=False)
-    told = subprocess.run(
+    messages = subprocess.run(
         [str(mutmut), "results", "--all", "true"], cwd=ROOT, capture_output=True, text=True, check=False
     )
-    states = [line.rsplit(": ", 1)[1] for line in told.stdout.splitlines() if ": " in line]
+    states = [line.rsplit(": ", 1)[1] for line in messages.stdout.splitlines() if ": " in line]
     tried = [state for state in states if state not in ("not checked", "skipped")]
     noticed = [state for state in tried if state in ("killed", "timeout", "segfault")]
     print(f"{len(noticed)} of {len(tried)} mutants noticed ({100 * len(noticed) / max(1, len(tried)):.0f} %)")
-    print("\n".join(line for line in told.stdout.splitlines() if "survived" in line or "no tests" in line))
+    print(
+        "\n".join(line for line in messages.stdout.splitlines() if "survived" in line or "no tests" in line)
+    )
     return ran.returncode

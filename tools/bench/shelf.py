@@ -28,7 +28,7 @@ def bench_shelf() -> None:
     """What a full shelf costs beside an empty one."""
     application()
     session = Session()
-    _ = session.words
+    _ = session.teaching_data
     with tempfile.TemporaryDirectory() as room:
         full, empty = Path(room) / "full", Path(room) / "empty"
         _fill(full)

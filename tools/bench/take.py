@@ -16,8 +16,8 @@ from yewhour.core.take.rewriting import with_new_lines
 from yewhour.core.take.take import begin
 from yewhour.state.classes.class_file import read_plan
 from yewhour.state.teaching_data import load_teaching_data
+from yewhour.voice.devices.monitor import MonitorDevice, MonitorMix, PlacedSound
 from yewhour.voice.sound.mix import ClassMix
-from yewhour.voice.sound.monitor import MonitorDevice, MonitorMix, PlacedSound
 from yewhour.voice.sound.shipped_voice import Samples, shipped_voice
 from yewhour.voice.sound.sound_events import sound_events
 from yewhour.voice.sound.sound_file import write_sound
@@ -36,8 +36,8 @@ def bench_take() -> None:
 
 def _retiming(words) -> None:
     solved = solve(sixty_steps(), words)
-    made = solved.make(3600.0)
-    started = apply_mark_numbers(begin(solved, made), Mark(0.0, "start"))
+    timed = solved.make(3600.0)
+    started = apply_mark_numbers(begin(solved, timed), Mark(0.0, "start"))
     dice, took, spoke = Random(3), [], []
     for _ in range(200):
         mark = Mark(round(dice.uniform(1, 3590), 1), dice.choice(("again", "fewer", "next", "pause")))
@@ -57,10 +57,10 @@ def _retiming(words) -> None:
 
 
 def _thousand(words) -> None:
-    made = [(solved, solved.make()) for solved in (solve(read_plan(one), words) for one in demo_classes())]
+    timed = [(solved, solved.make()) for solved in (solve(read_plan(one), words) for one in demo_classes())]
     dice, missed, able, wrong = Random(1), 0, 0, 0
     for number in range(TAKES):
-        take, found = simulated(*made[number % len(made)], Random(dice.randrange(10**9)))
+        take, found = simulated(*timed[number % len(timed)], Random(dice.randrange(10**9)))
         wrong += bool(found)
         if misses(take):
             missed += 1
@@ -127,10 +127,10 @@ class _Watched(MonitorMix):
 def bench_ear(minutes: float = 30) -> None:
     """So many real minutes of lines on the null device, which is followed as the window does."""
     words, _ = load_teaching_data()
-    made = solve(read_plan(DEMO / "slack-tide.yewhour"), words).make()
+    timed = solve(read_plan(DEMO / "slack-tide.yewhour"), words).make()
     slower = {str(name): value for name, value in load_voice().slower.items()}
     mix = ClassMix(
-        sound_events(made.segments, made.cues, {"lines"}), made.length, shipped_voice(), 1.0, slower
+        sound_events(timed.segments, timed.cues, {"lines"}), timed.length, shipped_voice(), 1.0, slower
     )
     placed = [PlacedSound(mix.sample_of(one.at), mix.sound_of(one)) for one in mix.heard]
     placed += [PlacedSound(one.at + mix.samples, one.sound) for one in placed]  # once more
@@ -150,14 +150,14 @@ def bench_ear(minutes: float = 30) -> None:
 def bench_voice() -> None:
     """The 26-minute demo spoken into a file: against its length, in processor time, as machines are noisy."""
     words, _ = load_teaching_data()
-    made = solve(read_plan(DEMO / "slack-tide.yewhour"), words).make()
+    timed = solve(read_plan(DEMO / "slack-tide.yewhour"), words).make()
     slower = {str(name): value for name, value in load_voice().slower.items()}
     path = ROOM / "class.flac"
     before = time.process_time()
-    done = write_sound(made, path, shipped_voice(), {"lines", "bells"}, slower)
+    done = write_sound(timed, path, shipped_voice(), {"lines", "bells"}, slower)
     took = time.process_time() - before
-    ratio = made.length_s / took
+    ratio = timed.length_s / took
     line("a class as sound: its length / the time it takes", f"{ratio:.0f}", "at least 50", ratio >= 50)
-    drift = done.samples - made.length * done.rate // 10
+    drift = done.samples - timed.length * done.rate // 10
     line("   samples too many or too few in the whole file", str(drift), "none", not drift)
     line("   loudness, highest true peak", f"{done.loudness} LUFS, {done.peak} dB")

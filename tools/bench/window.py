@@ -46,7 +46,8 @@ while window.session.solved is None:
     loop.processEvents(QEventLoop.ProcessEventsFlag.WaitForMoreEvents)
 """
 PREPARED = (
-    "from yewhour.content.paths import FIRST_DEMO; from yewhour.state.classes import preview_cache, preview_files;"
+    "from yewhour.content.paths import FIRST_DEMO;"
+    "from yewhour.state.classes import preview_cache, preview_files;"
     "preview_cache.make_preview(FIRST_DEMO, preview_files.own_previews())"
 )
 
@@ -62,16 +63,16 @@ def bench_window() -> None:
         f"{BEGUN}path = Path({str(path)!r})\nahead = Ahead(path)\n{SHOWN}{OPENED}"
         for path in (FIRST_DEMO, new)
     )
-    turns = [
+    uses = [
         (fresh(EMPTY), fresh(BEGUN + SHOWN, home), fresh(loaded_code, home), fresh(never_code))
         for _ in range(11)
     ]
-    shown, loaded, first = (median(turn[which][0] / turn[0][0] for turn in turns) for which in (1, 2, 3))
-    small, large = median(turn[0][1] for turn in turns), fresh(never_code + ANEW)[1]
+    shown, loaded, first = (median(use[which][0] / use[0][0] for use in uses) for which in (1, 2, 3))
+    small, large = median(use[0][1] for use in uses), fresh(never_code + ANEW)[1]
     line("window on screen / an empty window", f"{shown:.2f}", "at most 2.5", shown <= 2.5)
     line("   with the demo class loaded / an empty window", f"{loaded:.2f}", "at most 2.5", loaded <= 2.5)
     line("   with a class never opened before", f"{first:.2f}", "at most 2.97", first <= 2.97)
-    empty_ms, *times_ms = (f"{median(turn[which][0] for turn in turns) * 1000:.0f}" for which in range(4))
+    empty_ms, *times_ms = (f"{median(use[which][0] for use in uses) * 1000:.0f}" for which in range(4))
     line("   the four times", f"{' '.join(times_ms)} / {empty_ms} ms")
     line("   peak memory / an empty window", f"{large / small:.2f}", "at most 2.5", large <= 2.5 * small)
 
@@ -109,7 +110,7 @@ def bench_hand() -> None:
     )
 
     session.begin(ninety_minutes())
-    while session.made is None or session.busy:
+    while session.timed is None or session.busy:
         loop.processEvents(QEventLoop.ProcessEventsFlag.WaitForMoreEvents)
     window.to_sprig()
     sprig.reach.zoom(4, 300)
@@ -121,7 +122,7 @@ def bench_hand() -> None:
         sprig.render(picture)
         frames.append(time.perf_counter() - began)
     frame = median(frames)
-    name = f"painting the sprig while scrolling, {len(session.made.segments)} segments"
+    name = f"painting the sprig while scrolling, {len(session.timed.segments)} segments"
     line(name, f"{frame * 1000:.1f} ms", "at most 16 ms", frame <= 0.016)
     sprig.show_all()
     whole = times(lambda: sprig.render(picture))

@@ -230,7 +230,7 @@ def _fit(options: argparse.Namespace) -> int:
         return _family(solved, options)
     try:
         given = cuts.with_given_pace(solved, length_s)
-        made = given.make(length_s)
+        timed = given.make(length_s)
     except CannotFit as problem:
         say(f"yewhour: {problem}", file=sys.stderr)
         for remedy in remedies.remedies(solved, length_s):
@@ -239,25 +239,25 @@ def _fit(options: argparse.Namespace) -> int:
     if options.format == "json":
         write_json(
             {
-                "length_s": made.length_s, "shortest_s": given.shortest_s, "preferred_s": given.preferred_s,
-                "longest_s": given.longest_s, "cost": made.choice.cost,
-                "breaths_per_min": given.setting.school.pace.breaths_per_min,
-                "changes": remedies.changes(given, made.choice),
+                "length_s": timed.length_s, "shortest_s": given.shortest_s, "preferred_s": given.preferred_s,
+                "longest_s": given.longest_s, "cost": timed.choice.cost,
+                "breaths_per_min": given.prepared.school.pace.breaths_per_min,
+                "changes": remedies.changes(given, timed.choice),
             }
         )  # fmt: skip
         return 0
-    say(f"{solved.plan.brief.title}: {show_length(made.length_s, True)}")
+    say(f"{solved.plan.brief.title}: {show_length(timed.length_s, True)}")
     if given is not solved:
-        say(f"pace given: {given.setting.school.pace.breaths_per_min:.2f} breaths a minute")
+        say(f"pace given: {given.prepared.school.pace.breaths_per_min:.2f} breaths a minute")
     if options.explain:
-        say(remedies.explain(given, made.choice))
+        say(remedies.explain(given, timed.choice))
     else:
         say(
             f"shortest {show_length(solved.shortest_s, True)}   "
             f"preferred {show_length(solved.preferred_s, True)}   "
             f"longest {show_length(solved.longest_s, True)}"
         )
-    for segment in made.segments:
+    for segment in timed.segments:
         side = "" if segment.side == "both" else segment.side
         say(f"{show_length(segment.start / 10, True):>9}  {segment.dose:>10}  {side:11}  {segment.name}")
     return 0
@@ -284,17 +284,17 @@ def _family(solved: "SolvedPlan", options: argparse.Namespace) -> int:
 
 
 def _check(options: argparse.Namespace) -> int:
-    made = timed_class(options)
+    timed = timed_class(options)
     if options.format == "json":
-        write_json(made.findings)
+        write_json(timed.findings)
         return 0
-    names = {segment.id: segment for segment in made.segments}
-    for finding in made.findings:
+    names = {segment.id: segment for segment in timed.segments}
+    for finding in timed.findings:
         segment = names.get(finding.segment)
         at = show_length(segment.start / 10) if segment else "-"
         say(f"{at:>7}  {finding.severity:5}  {finding.code}: {finding.message}")
         say(f"{'':16}{finding.fix}.{' [can be applied]' if options.explain and finding.edit else ''}")
-    say(f"{len(made.findings)} found" if made.findings else "Nothing to say about it.")
+    say(f"{len(timed.findings)} found" if timed.findings else "Nothing to say about it.")
     return 0
 
 
@@ -311,13 +311,13 @@ def _export(options: argparse.Namespace) -> None:
         if path.exists() and not options.replace:
             do = "Write into another folder, or say --replace."
             raise Problem("This is there already; nothing was written.", str(path), do)
-    made = timed_class(options)
+    timed = timed_class(options)
     for name, path in paths.items():
         say(f"yewhour: writing {FORMATS[name].about}", file=sys.stderr)
-        write_whole(path, FORMATS[name].write(made))
+        write_whole(path, FORMATS[name].write(timed))
         say(path)
-        if name == "pdf" and (told := unprintable_message(made)):
-            say(f"yewhour: {told}", file=sys.stderr)
+        if name == "pdf" and (message := unprintable_message(timed)):
+            say(f"yewhour: {message}", file=sys.stderr)
 
 
 def _script(options: argparse.Namespace) -> None:

@@ -16,8 +16,8 @@ from yewhour.state.takes.take_sounds import CLASS, MARKS, sounds_in
 
 def take(options: argparse.Namespace) -> None:
     taken = replay_take(options.class_file, options.marks, options.length, teaching_data())
-    for told in taken.told:
-        say(f"yewhour: {told}", file=sys.stderr)
+    for message in taken.messages:
+        say(f"yewhour: {message}", file=sys.stderr)
     write_out(taken.json if options.format == "json" else taken.text, options.out, options.class_file)
 
 
@@ -46,18 +46,18 @@ def look_back(options: argparse.Namespace) -> None:
         raise Problem("Without its class nothing can be written as it was.", do="Name the class too.")
     if path is None and options.captions is None and not sounds:
         raise Problem("There is nothing to look back at.", do="Name a class, --captions or --sound.")
-    words, made, take = teaching_data(), None, None
+    words, timed, take = teaching_data(), None, None
     if path is not None and marks is not None:
         taken = replay_take(path, marks, options.length, words)
-        for told in taken.told:
-            say(f"yewhour: {told}", file=sys.stderr)
-        made, take = taken.made, taken.take
+        for message in taken.messages:
+            say(f"yewhour: {message}", file=sys.stderr)
+        timed, take = taken.timed, taken.take
     elif path is not None:
-        made = timed_class(options)
-    cues = take.cues if take is not None else made.cues if made is not None else any_line(words)
+        timed = timed_class(options)
+    cues = take.cues if take is not None else timed.cues if timed is not None else any_line(words)
     hearing = heard_in(source, cues, progress())
-    if made is not None and (take is not None or hearing is not None):
-        looked: ReviewedRecording | UnplannedRecording = review_recording(made, take, hearing)
+    if timed is not None and (take is not None or hearing is not None):
+        looked: ReviewedRecording | UnplannedRecording = review_recording(timed, take, hearing)
         if options.to is not None and isinstance(looked, ReviewedRecording):
             for written in write_real(looked, source, options.to, path.stem, options.replace):
                 say(written, file=sys.stderr)
@@ -74,8 +74,8 @@ def bring_in(options: argparse.Namespace) -> None:
 
     words = teaching_data()
     hearing = captions_in(options.captions)
-    for told in hearing.told:
-        say(f"yewhour: {told}", file=sys.stderr)
+    for message in hearing.messages:
+        say(f"yewhour: {message}", file=sys.stderr)
     brought = brought_from(hearing, words, options.captions.stem)
     content = brought.outline.encode()
     if options.out is not None and options.out.suffix.lower() == ".yewhour":
@@ -97,12 +97,12 @@ def voice(options: argparse.Namespace) -> None:
         raise Problem(
             "A class and a file to speak it into are needed.", do="Say: voice FILE --out class.flac"
         )
-    made = timed_class(options)
+    timed = timed_class(options)
     if options.out.exists() and options.out.samefile(options.class_file):
         raise Problem("This is the class itself; it is not written over.", str(options.out), "Name another.")
     slower = {str(name): value for name, value in load_voice().slower.items()}
-    told = speak_class(made, options.out, voice_named(options.voice), options.parts, slower, progress())
-    say(told)
+    messages = speak_class(timed, options.out, voice_named(options.voice), options.parts, slower, progress())
+    say(messages)
 
 
 def shelf(options: argparse.Namespace) -> None:

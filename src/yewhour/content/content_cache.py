@@ -11,7 +11,7 @@ from typing import Any
 
 import msgspec
 
-from yewhour.content.paths import DATA, prepared
+from yewhour.content.paths import DATA, prepared_folder
 from yewhour.core.library.movement import Library, Movement
 from yewhour.core.plan.nodes import Blocks
 from yewhour.core.problem import Problem
@@ -21,7 +21,8 @@ FILE = "library.msgpack"
 CODE = Path(__file__).resolve().parent.parent
 READERS = (
     "content/movement_files.py", "content/block_files.py", "core/library/movement.py",
-    "core/library/names.py", "core/pace.py", "core/plan/nodes.py", "core/outline/step_lines.py", "core/outline/reader.py",
+    "core/library/names.py", "core/pace.py", "core/plan/nodes.py", "core/outline/step_lines.py",
+    "core/outline/reader.py",
 )  # fmt: skip
 Stamps = dict[str, tuple[int, int]]  # path -> size, time of change
 
@@ -69,7 +70,7 @@ class CachedContent(msgspec.Struct, frozen=True):
 def read_content_cache(data: Path = DATA) -> CachedContent | None:
     """The library and the blocks that ship, when they were prepared from the files as they are now."""
     try:
-        found = msgspec.msgpack.decode((prepared() / FILE).read_bytes(), type=CachedContent)
+        found = msgspec.msgpack.decode((prepared_folder() / FILE).read_bytes(), type=CachedContent)
         return found if found.stamps == _stamps(data) else None
     except (OSError, msgspec.DecodeError):
         return None
@@ -80,10 +81,11 @@ def write_content_cache(
 ) -> None:
     """Keeps the data that ship, where that can be."""
     with contextlib.suppress(Problem, OSError):
-        prepared().mkdir(parents=True, exist_ok=True)
+        prepared_folder().mkdir(parents=True, exist_ok=True)
         movements = {name: msgspec.Raw(msgspec.msgpack.encode(one)) for name, one in library.items()}
         write_whole(
-            prepared() / FILE, msgspec.msgpack.encode(CachedContent(_stamps(data), movements, blocks, tables))
+            prepared_folder() / FILE,
+            msgspec.msgpack.encode(CachedContent(_stamps(data), movements, blocks, tables)),
         )
 
 

@@ -198,24 +198,24 @@ def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong
             raise wrong(key, "a line says nothing.", "Write it, or take it out.")
         return wordings
 
-    made = {key: value for key, value in table.items() if not key.endswith("_is")}
+    fields = {key: value for key, value in table.items() if not key.endswith("_is")}
     for key in ("gentler", "stronger"):
         if key in table:
-            made[key] = {"line": parted(key, table[key]), "movement": table.get(f"{key}_is", "")}
+            fields[key] = {"line": parted(key, table[key]), "movement": table.get(f"{key}_is", "")}
     if isinstance(table.get("flow_from"), dict):
-        made["flow_from"] = {base: parted("flow_from", text) for base, text in table["flow_from"].items()}
+        fields["flow_from"] = {base: parted("flow_from", text) for base, text in table["flow_from"].items()}
     for key in ("start", "end"):
-        made |= {key: ONCE.get(table[key], table[key])} if isinstance(table.get(key), str) else {}
+        fields |= {key: ONCE.get(table[key], table[key])} if isinstance(table.get(key), str) else {}
     if "figure" in table:
-        made["figure"] = _several(table["figure"])
+        fields["figure"] = _several(table["figure"])
     for key in ("rhythm", "stages"):
         if key in table:
             found = [_rhythm(text, key, wrong) for text in _several(table[key])]
             if not found:
                 raise wrong(key, f"its {key} are none.", "Write it, or take the field out.")
-            made[key] = found[0] if key == "rhythm" else found
+            fields[key] = found[0] if key == "rhythm" else found
     parted_lines = {key: [parted(key, text) for text in _several(value)] for key, value in lines.items()}
-    return {**made, "id": name, "family": path.stem, "source": str(path), "lines": parted_lines}
+    return {**fields, "id": name, "family": path.stem, "source": str(path), "lines": parted_lines}
 
 
 def _several(value: object) -> list[object]:

@@ -10,7 +10,7 @@ ICONS = DATA / "icons"
 FIRST_DEMO = DEMO / "bell-ringers.yewhour"
 
 
-def prepared() -> Path:
+def prepared_folder() -> Path:
     """What `./yew` prepares beside the program, so that it starts quickly the first time too."""
     return Path(sys.prefix) / "yewhour-prepared"
 

@@ -19,7 +19,7 @@ from yewhour.core.library.position import (
 from yewhour.core.plan.school import School, Schools
 from yewhour.core.problem import Problem
 from yewhour.core.wording.lines import StandingLines
-from yewhour.core.wording.speech import SpeakingVoice
+from yewhour.core.wording.speech import SpeechRates
 from yewhour.files.toml_files import read_toml
 
 
@@ -167,9 +167,9 @@ def _parted(lines: dict[str, Any]) -> dict[str, Any]:
     }
 
 
-def load_voice(data: Path = DATA) -> SpeakingVoice:
+def load_voice(data: Path = DATA) -> SpeechRates:
     """The voice that lines are timed with, from data/voice/voice.toml."""
-    return msgspec.convert(read_toml(data / "voice" / "voice.toml"), SpeakingVoice)
+    return msgspec.convert(read_toml(data / "voice" / "voice.toml"), SpeechRates)
 
 
 def load_rules(data: Path = DATA) -> CheckRules:

@@ -49,41 +49,41 @@ def no_listener(stage: str) -> None:
 
 def solve(
     plan: Plan,
-    words: TeachingData,
+    teaching_data: TeachingData,
     keep: bool = True,
     stage: StageListener = no_listener,
     without: frozenset[str] = frozenset(),
 ) -> SolvedPlan:
     """A plan with its tables solved, ready for any length. keep: see Fit. stage: hears what is being done.
 
-    without: the keys of turns that are left out. Raises Problem when the plan can't be a class at any length.
+    without: the keys of uses that are left out. Raises Problem when the plan can't be a class at any length.
     """
     # NumPy, which the tables are made with, takes longer to import than all the rest: not before it is used.
     from yewhour.core.timing.fit import Fit
 
-    setting = prepare_plan(plan, words)
-    unfolded = unfold(setting.plan, words.library, setting.school, words.blocks)
+    prepared = prepare_plan(plan, teaching_data)
+    unfolded = unfold(prepared.plan, teaching_data.library, prepared.school, teaching_data.blocks)
     if without:
-        left = tuple(turn for turn in unfolded.turns if turn.key not in without)
-        unfolded = msgspec.structs.replace(unfolded, turns=left)
-    if not unfolded.turns:
+        left = tuple(use for use in unfolded.uses if use.key not in without)
+        unfolded = msgspec.structs.replace(unfolded, uses=left)
+    if not unfolded.uses:
         raise Problem("Nothing in this class is ever done.", do="Add a movement that every round has.")
-    entries = EntryLines(_manner(setting), unfolded.turns, setting.plan.edits)
-    level = setting.plan.brief.level
-    turns = with_transitions(
-        unfolded, words.positions, entries, setting.school, level, setting.plan.brief.own
+    entries = EntryLines(_manner(prepared), unfolded.uses, prepared.plan.edits)
+    level = prepared.plan.brief.level
+    uses = with_transitions(
+        unfolded, teaching_data.positions, entries, prepared.school, level, prepared.plan.brief.own
     )
-    model = build_model(turns, len(unfolded.nodes), unfolded.groups, entries.needs)
+    model = build_model(uses, len(unfolded.nodes), unfolded.groups, entries.needs)
     stage("fitting")
-    return SolvedPlan(setting, unfolded, turns, entries, model, Fit(model.parts, keep), stage)
+    return SolvedPlan(prepared, unfolded, uses, entries, model, Fit(model.parts, keep), stage)
 
 
 class SolvedPlan(msgspec.Struct, frozen=True, eq=False):
-    """A plan solved: its turns with their ways, the lines of those, its fit model and the model's tables."""
+    """A plan solved: its uses with their ways, the lines of those, its fit model and the model's tables."""
 
-    setting: PreparedPlan
+    prepared: PreparedPlan
     unfolded: UnfoldedClass
-    turns: tuple[StepUse, ...]
+    uses: tuple[StepUse, ...]
     entries: EntryLines
     model: FitModel
     fit: Fit
@@ -94,29 +94,29 @@ class SolvedPlan(msgspec.Struct, frozen=True, eq=False):
 
         Raises CannotFit when it can't be that.
         """
-        plan, duration = self.setting.plan, self.entries.manner.duration
+        plan, duration = self.prepared.plan, self.entries.phrasing.duration
         choice = self.fit.at(ticks(self.promised_s if length_s is None else length_s))
         self.stage("laying out")
         segments = self.laid_out(choice)
         _check_sum(segments, choice)
         self.stage("writing")
         candidates, lost = with_own_lines(candidate_lines(segments, self.entries), segments, plan.edits)
-        cues, dropped = place_cues(candidates, segments, duration, self.setting.school.talk)
-        made = TimedClass(
+        cues, dropped = place_cues(candidates, segments, duration, self.prepared.school.talk)
+        timed = TimedClass(
             plan, ticks(self.promised_s), choice.length, choice, segments, cues, dropped, lost_edits=lost
         )
         self.stage("checking")
-        return msgspec.structs.replace(made, findings=tuple(findings(made, self.setting)))
+        return msgspec.structs.replace(timed, findings=tuple(findings(timed, self.prepared)))
 
     def laid_out(self, choice: FittedNumbers) -> tuple[Segment, ...]:
         """The segments of the class with the numbers chosen."""
         titles = [section.title for section in self.plan.sections]
-        turns = uses_with_rounds(self.turns, choice.rounds, self.unfolded.groups)
-        return lay_out(turns, choice, self.model.slack_key, titles, self.setting.school)
+        uses = uses_with_rounds(self.uses, choice.rounds, self.unfolded.groups)
+        return lay_out(uses, choice, self.model.slack_key, titles, self.prepared.school)
 
     def turns_of(self, index: int) -> list[StepUse]:
-        """The turns of one top-level node, ways included, with its preferred rounds."""
-        mine = tuple(turn for turn in self.turns if turn.node == index)
+        """The uses of one top-level node, ways included, with its preferred rounds."""
+        mine = tuple(use for use in self.uses if use.node == index)
         return uses_with_rounds(mine, {}, self.unfolded.groups)
 
     # --- how long it can be -------------------------------------------------------------------------------
@@ -124,16 +124,16 @@ class SolvedPlan(msgspec.Struct, frozen=True, eq=False):
     @property
     def plan(self) -> Plan:
         """The plan, with the closing of its school."""
-        return self.setting.plan
+        return self.prepared.plan
 
     @property
-    def words(self) -> TeachingData:
+    def teaching_data(self) -> TeachingData:
         """What it is made with."""
-        return self.setting.words
+        return self.prepared.teaching_data
 
     def duration(self, text: str, purpose: str) -> int:
         """Ticks a line takes in this class's voice."""
-        return self.entries.manner.duration(text, purpose)
+        return self.entries.phrasing.duration(text, purpose)
 
     @property
     def promised_s(self) -> float:
@@ -144,8 +144,8 @@ class SolvedPlan(msgspec.Struct, frozen=True, eq=False):
         brief = self.plan.brief
         if brief.target_counts == "recording":
             return brief.target_s
-        there = uses_with_rounds(self.turns, {}, self.unfolded.groups)
-        framing = (turn.fixed for turn in there if {"welcome", "farewell"} & set(turn.movement.marks))
+        there = uses_with_rounds(self.uses, {}, self.unfolded.groups)
+        framing = (use.fixed for use in there if {"welcome", "farewell"} & set(use.movement.marks))
         return round(brief.target_s + seconds(sum(framing)), 1)
 
     @property
@@ -175,12 +175,12 @@ class SolvedPlan(msgspec.Struct, frozen=True, eq=False):
         return seconds(self.fit.nearest(ticks(length_s)))
 
 
-def _manner(setting: PreparedPlan) -> Phrasing:
-    words, brief = setting.words, setting.plan.brief
+def _manner(prepared: PreparedPlan) -> Phrasing:
+    words, brief = prepared.teaching_data, prepared.plan.brief
     duration = _duration(words, brief)
     return Phrasing(
         brief,
-        setting.school,
+        prepared.school,
         words.wording,
         words.cautions,
         words.number_word,
@@ -191,7 +191,7 @@ def _manner(setting: PreparedPlan) -> Phrasing:
     )
 
 
-def _duration(words: TeachingData, brief: Brief) -> Duration:
+def _duration(teaching_data: TeachingData, brief: Brief) -> Duration:
     """Ticks a line takes in her voice, rounded up; what was measured is remembered."""
     known: dict[tuple[str, str], int] = {}
 
@@ -200,7 +200,7 @@ def _duration(words: TeachingData, brief: Brief) -> Duration:
         if key not in known:
             delivery = PURPOSES[purpose].delivery
             rate = brief.voice_rate / own_share(brief.own, "voice", delivery)
-            said = words.seconds(evened(text), delivery, rate)
+            said = teaching_data.seconds(evened(text), delivery, rate)
             known[key] = max(1, math.ceil(said * 10))
         return known[key]
 

@@ -16,18 +16,18 @@ class PreparedPlan(msgspec.Struct, frozen=True):
 
     plan: Plan
     school: School
-    words: TeachingData
+    teaching_data: TeachingData
 
 
-def prepare_plan(plan: Plan, words: TeachingData) -> PreparedPlan:
+def prepare_plan(plan: Plan, teaching_data: TeachingData) -> PreparedPlan:
     """The setting of a plan. Raises Problem for one that can't be a class at any length."""
     if not any(section.body for section in plan.sections):
         raise Problem("This class has no steps yet.", do="Add a first one.")
-    validate_plan(plan, words.blocks)
-    check_vocabulary(plan.brief, words.known)
-    school = school_of(plan.brief, words.schools)
+    validate_plan(plan, teaching_data.blocks)
+    check_vocabulary(plan.brief, teaching_data.known)
+    school = school_of(plan.brief, teaching_data.schools)
     validate_school(school)
-    return PreparedPlan(_closed(plan, school), school, words)
+    return PreparedPlan(_closed(plan, school), school, teaching_data)
 
 
 def _closed(plan: Plan, school: School) -> Plan:

@@ -1,4 +1,4 @@
-"""A made class: what the pipeline gives, as a value. `pipeline` makes it."""
+"""A timed class: what the pipeline gives, as a value. `pipeline` makes it."""
 
 import msgspec
 
@@ -42,7 +42,7 @@ class TimedClass(msgspec.Struct, frozen=True):
     @property
     def props(self) -> list[str]:
         """The props the class uses, in the order they come."""
-        return list(dict.fromkeys(prop for segment in self.segments for prop in segment.turn.movement.props))
+        return list(dict.fromkeys(prop for segment in self.segments for prop in segment.use.movement.props))
 
     @property
     def promised_s(self) -> float:

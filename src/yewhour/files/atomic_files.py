@@ -50,17 +50,17 @@ def _replace(target: Path, there: os.stat_result | None, content: bytes) -> None
             "This file is marked as not to be changed.", str(target), "Save under another name, or allow it."
         )
     _sweep_parts(target)
-    handle, made = tempfile.mkstemp(prefix=f".{target.name[:80]}.", suffix=PART, dir=target.parent)
+    handle, part = tempfile.mkstemp(prefix=f".{target.name[:80]}.", suffix=PART, dir=target.parent)
     try:
         with os.fdopen(handle, "wb") as file:
             file.write(content)
             file.flush()
             _made_alike(file.fileno(), target, there)
             os.fsync(file.fileno())
-        os.replace(made, target)
+        os.replace(part, target)
     except BaseException:
         with contextlib.suppress(OSError):
-            os.unlink(made)
+            os.unlink(part)
         raise
     flush_folder(target.parent)
 

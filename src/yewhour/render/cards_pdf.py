@@ -54,14 +54,14 @@ class CardCanvas(Protocol):
     def figure(self, card: Card, side: str, box: tuple[float, float, float, float]) -> None: ...
 
 
-def layout(made: TimedClass, bottom: float = BOTTOM) -> list[CardCell]:
+def layout(timed: TimedClass, bottom: float = BOTTOM) -> list[CardCell]:
     """Where everything stands: a part begins on a line of its own, and its title never stands alone.
 
     bottom: how far down a page goes, in millimetres.
     """
     found: list[CardCell] = []
     page, y = 0, TOP + 14.0
-    for title, own in in_parts(cards(made)):
+    for title, own in in_parts(cards(timed)):
         if y + PART + ROW > bottom:
             page, y = page + 1, TOP
         found.append(CardCell(page, LEFT, y, part=title))
@@ -77,33 +77,33 @@ def layout(made: TimedClass, bottom: float = BOTTOM) -> list[CardCell]:
     return found
 
 
-def cards_pdf(made: TimedClass) -> bytes:
+def cards_pdf(timed: TimedClass) -> bytes:
     """The sheet as a PDF, A4."""
     pdf = new_pdf()
-    pdf.set_title(made.plan.brief.title)
+    pdf.set_title(timed.plan.brief.title)
     pdf.set_creator("Yew Hour")
-    cells = layout(made)
+    cells = layout(timed)
     for page in range(1 + max((cell.page for cell in cells), default=0)):
         pdf.add_page()
         canvas = _Page(pdf)
         if not page:
-            _head(canvas, made)
+            _head(canvas, timed)
         for cell in cells:
             if cell.page == page:
                 _cell(canvas, cell)
     return bytes(pdf.output())
 
 
-def cards_picture(made: TimedClass) -> bytes:
+def cards_picture(timed: TimedClass) -> bytes:
     """The sheet as a PNG: one long page."""
     # 60 ms to import; only a picture needs it.
     from PIL import Image, ImageDraw
 
-    cells = layout(made, math.inf)
+    cells = layout(timed, math.inf)
     foot = max((cell.y for cell in cells), default=TOP) + ROW + 4
     picture = Image.new("RGB", (round(WIDE * DPM), round(foot * DPM)), "white")
     canvas = _Picture(ImageDraw.Draw(picture))
-    _head(canvas, made)
+    _head(canvas, timed)
     for cell in cells:
         _cell(canvas, cell)
     small = picture.resize((picture.width // 2, picture.height // 2), Image.Resampling.LANCZOS)
@@ -112,11 +112,11 @@ def cards_picture(made: TimedClass) -> bytes:
     return out.getvalue()
 
 
-def _head(canvas: CardCanvas, made: TimedClass) -> None:
-    brief = made.plan.brief
-    about = f"{show_length(made.length_s)}{', for ' + brief.audience if brief.audience else ''}"
+def _head(canvas: CardCanvas, timed: TimedClass) -> None:
+    brief = timed.plan.brief
+    about = f"{show_length(timed.length_s)}{', for ' + brief.audience if brief.audience else ''}"
     canvas.text(LEFT, TOP, _cut(canvas, brief.title, TITLE, True, WIDE - 2 * LEFT), TITLE, True, INK)
-    things = f"{about}. At hand: {', '.join(made.props)}." if made.props else f"{about}."
+    things = f"{about}. At hand: {', '.join(timed.props)}." if timed.props else f"{about}."
     canvas.text(LEFT, TOP + 7, _cut(canvas, things, SMALL, False, WIDE - 2 * LEFT), SMALL, False, INK)
 
 

@@ -27,7 +27,7 @@ class Format(msgspec.Struct, frozen=True):
 
 
 def _text(write: Callable[[TimedClass], str]) -> Callable[[TimedClass], bytes]:
-    return lambda made: write(made).encode()
+    return lambda timed: write(timed).encode()
 
 
 FORMATS: dict[str, Format] = {

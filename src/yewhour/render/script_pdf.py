@@ -47,15 +47,15 @@ class ScriptRow:
         self.height = LEADING * (len(lines) + (HEAD if heading else 0) + (PART if part else 0))
 
 
-def script_pdf(made: TimedClass) -> bytes:
+def script_pdf(timed: TimedClass) -> bytes:
     """The PDF, A4."""
     pdf, measure = new_pdf(), new_pdf()
     measure.add_page()  # lines can only be measured on a page
-    pdf.set_title(made.plan.brief.title)
+    pdf.set_title(timed.plan.brief.title)
     pdf.set_creator("Yew Hour")
-    rows = _rows(made, measure)
+    rows = _rows(timed, measure)
     measure.set_font("Title", "", TITLE_SIZE)
-    title = _lines(measure, f"{made.plan.brief.title}, {show_length(made.length_s)}")[:MOST_TITLE]
+    title = _lines(measure, f"{timed.plan.brief.title}, {show_length(timed.length_s)}")[:MOST_TITLE]
     made_up = pages(rows, LEADING * (1 + 1.2 * len(title)))
     for number, page in enumerate(made_up, 1):
         pdf.add_page()
@@ -63,10 +63,10 @@ def script_pdf(made: TimedClass) -> bytes:
     return bytes(pdf.output())
 
 
-def unprintable_signs(made: TimedClass) -> list[str]:
+def unprintable_signs(timed: TimedClass) -> list[str]:
     """The names of the signs in a class that the PDF's type does not have, each once."""
-    texts = [made.plan.brief.title, *(section.title for section in made.plan.sections)]
-    texts += [segment.name for segment in made.segments] + [cue.text for cue in made.cues]
+    texts = [timed.plan.brief.title, *(section.title for section in timed.plan.sections)]
+    texts += [segment.name for segment in timed.segments] + [cue.text for cue in timed.cues]
     signs = {sign for sign in set("".join(texts)) if ord(sign) > PLAIN and not sign.isspace()}
     if not signs:
         return []
@@ -80,9 +80,9 @@ def unprintable_signs(made: TimedClass) -> list[str]:
     return sorted(unicodedata.name(sign, f"sign {ord(sign):X}").lower() for sign in missing)
 
 
-def unprintable_message(made: TimedClass) -> str:
+def unprintable_message(timed: TimedClass) -> str:
     """What to say of them; "" when there are none."""
-    names = unprintable_signs(made)
+    names = unprintable_signs(timed)
     more = f" and {len(names) - MOST_NAMED} more" if len(names) > MOST_NAMED else ""
     return f"The PDF has no sign for: {', '.join(names[:MOST_NAMED])}{more}." if names else ""
 
@@ -103,17 +103,17 @@ def _cut(pdf: Pdf, text: str) -> str:
     return f"{text}…"
 
 
-def _rows(made: TimedClass, pdf: Pdf) -> list[ScriptRow]:
+def _rows(timed: TimedClass, pdf: Pdf) -> list[ScriptRow]:
     rows: list[ScriptRow] = []
     shown = part = ""
-    starts = [cue.start for cue in made.cues] + [made.length]
-    after = {cue.start: following for cue, following in zip(made.cues, starts[1:], strict=True)}
-    for segment, cues in blocks(made):
-        key = segment.turn.flow or segment.id
+    starts = [cue.start for cue in timed.cues] + [timed.length]
+    after = {cue.start: following for cue, following in zip(timed.cues, starts[1:], strict=True)}
+    for segment, cues in blocks(timed):
+        key = segment.use.flow or segment.id
         for cue in cues:
             dose = (
-                f"{segment.turn.rounds} round{'' if segment.turn.rounds == 1 else 's'}"
-                if segment.turn.flow
+                f"{segment.use.rounds} round{'' if segment.use.rounds == 1 else 's'}"
+                if segment.use.flow
                 else segment.dose
             )
             heading = _cut(pdf, printable(pdf, f"{segment.name}, {dose}")) if key != shown else ""
@@ -131,11 +131,11 @@ def pages(rows: Sequence[ScriptRow], head: float = LEADING * 2.2) -> list[list[S
     A page is turned in a silence near its end, or else in one further up; where there is none, in the
     longest there is.
     """
-    made: list[list[ScriptRow]] = []
+    found: list[list[ScriptRow]] = []
     start = 0
     while start < len(rows):
         height, end = 0.0, start
-        room = BOTTOM - TOP - (head if not made else 0)
+        room = BOTTOM - TOP - (head if not found else 0)
         while end < len(rows) and height + rows[end].height <= room:
             height += rows[end].height
             end += 1
@@ -149,20 +149,20 @@ def pages(rows: Sequence[ScriptRow], head: float = LEADING * 2.2) -> list[list[S
                     break
             else:
                 end = max(range(least, full + 1), key=lambda n: rows[n - 1].quiet_s)
-        made.append(list(rows[start:end]))
+        found.append(list(rows[start:end]))
         start = end
-    return made
+    return found
 
 
 def _figure(pdf: Pdf, segment: Segment, y: float) -> None:
     """The figure of a movement in the margin: beside its heading, or in a flow beside its line."""
     left, wide, high = FIGURE
-    turn = segment.turn
+    use = segment.use
     if segment.kind == "talk":
         return
-    one = portrait(turn.movement, segment.side, turn.end if turn.flow else turn.start)
+    one = portrait(use.movement, segment.side, use.end if use.flow else use.start)
     top = y - LEADING * 0.3
-    if turn.flow:
+    if use.flow:
         top, high = y - LEADING * 0.78, LEADING * 0.96
     if one is not None:
         print_figure(pdf, one, (left, top, wide, high), segment.side)
@@ -188,7 +188,7 @@ def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[ScriptRow], number: int
             pdf.set_font("Body", "B", SIZE * 0.72)
             pdf.set_text_color(*colour)
             pdf.text(LEFT, y + LEADING * 0.6, row.heading)
-            if not row.segment.turn.flow:
+            if not row.segment.use.flow:
                 _figure(pdf, row.segment, y)
             y += LEADING * HEAD
         pdf.set_font("Body", "", SIZE * 0.72)
@@ -198,7 +198,7 @@ def _page(pdf: Pdf, title: Sequence[str], rows: Sequence[ScriptRow], number: int
             pdf.set_font("Body", "B", SIZE * 1.2)
             pdf.set_text_color(*SIDE_INK[row.cue.side])
             pdf.text(29, y, row.cue.side[0].upper())
-        if row.segment.turn.flow and row.segment.id != shown:
+        if row.segment.use.flow and row.segment.id != shown:
             _figure(pdf, row.segment, y)
         shown = row.segment.id
         pdf.set_font("Body", "", SIZE)

@@ -11,7 +11,7 @@ from yewhour.state.classes.class_file import read_plan
 Listing = dict[str, list[dict[str, Any]]]
 
 
-def listing(words: TeachingData) -> Listing:
+def listing(teaching_data: TeachingData) -> Listing:
     """Everything by its kind, as plain values."""
     return {
         "movements": [
@@ -20,14 +20,14 @@ def listing(words: TeachingData) -> Listing:
                 "family": movement.family, "kind": movement.kind, "sides": movement.sides,
                 "dose": list(movement.dose), "effort": movement.effort,
             }
-            for movement in sorted(words.library.values(), key=lambda m: (m.family, m.id))
+            for movement in sorted(teaching_data.library.values(), key=lambda m: (m.family, m.id))
         ],
-        "schools": [{"id": s.id, "name": s.name, "about": s.about} for s in words.schools.values()],
+        "schools": [{"id": s.id, "name": s.name, "about": s.about} for s in teaching_data.schools.values()],
         "cautions": [
             {"id": name, "name": caution.name, "about": caution.about, "watch": caution.watch}
-            for name, caution in load_terms(words.positions).cautions.items()
+            for name, caution in load_terms(teaching_data.positions).cautions.items()
         ],
-        "blocks": [{"id": name, "steps": len(body)} for name, body in sorted(words.blocks.items())],
+        "blocks": [{"id": name, "steps": len(body)} for name, body in sorted(teaching_data.blocks.items())],
         "demo": [_demo(path) for path in demo_classes()],
     }  # fmt: skip
 

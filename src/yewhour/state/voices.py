@@ -20,10 +20,12 @@ def voice_named(name: str = "") -> SpeakingVoice:
     return voice_in(name, VoicePlaces(installed_voice(), spoken_lines()))
 
 
-def install_voice(told: Callable[[str], object], lock: Path = LOCK) -> None:
+def install_voice(on_message: Callable[[str], object], lock: Path = LOCK) -> None:
     """Fetches the neural voice into the teacher's folder, from a lock. Raises Problem where that fails."""
     folder = installed_voice()
-    told(f"The neural voice: {SIZE}, into {folder}. Ctrl+C stops it; delete that folder to be rid of it.")
+    on_message(
+        f"The neural voice: {SIZE}, into {folder}. Ctrl+C stops it; delete that folder to be rid of it."
+    )
     command = [
         sys.executable, "-m", "pip", "install", "--disable-pip-version-check", "-q", "--no-deps", "--upgrade",
         "--target", str(folder), "-r", str(lock),
@@ -36,4 +38,4 @@ def install_voice(told: Callable[[str], object], lock: Path = LOCK) -> None:
         raise Problem(
             f"The neural voice could not be installed: {lines[-1]}", str(folder), "Check the network."
         )
-    told("It is there: ./yew voice FILE --voice joe, and in your ear in Take.")
+    on_message("It is there: ./yew voice FILE --voice joe, and in your ear in Take.")

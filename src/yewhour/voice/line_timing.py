@@ -4,7 +4,7 @@ import re
 from functools import lru_cache
 
 from yewhour.core.purpose import Delivery
-from yewhour.core.wording.speech import LineParts, SpeakingVoice, line_seconds
+from yewhour.core.wording.speech import LineParts, SpeechRates, line_seconds
 from yewhour.voice.numbers import number_word
 from yewhour.voice.syllables import syllables
 
@@ -35,7 +35,7 @@ def line_parts(text: str) -> LineParts:
 class LineTimer:
     """Seconds for lines, in one voice; the rate is the teacher's against that voice."""
 
-    def __init__(self, voice: SpeakingVoice) -> None:
+    def __init__(self, voice: SpeechRates) -> None:
         self.voice = voice
 
     def __call__(self, text: str, delivery: Delivery, rate: float = 1.0) -> float:

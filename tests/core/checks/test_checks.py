@@ -32,8 +32,8 @@ def found(*nodes, edits=(), length_s=None, **brief):
     solved = solve(plan, shipped())
     promised = msgspec.structs.replace(plan.brief, target_s=solved.preferred_s)
     solved = solve(msgspec.structs.replace(plan, brief=promised), shipped())
-    made = solved.make(length_s)
-    return {finding.code: finding for finding in made.findings}, solved
+    timed = solved.make(length_s)
+    return {finding.code: finding for finding in timed.findings}, solved
 
 
 def own(text, step="lunge", side="right", purpose="stay", **more):

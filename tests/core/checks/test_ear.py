@@ -17,8 +17,8 @@ BY_EAR = {"lost", "wrong-side-heard", "unsaid"}
 MOVEMENTS = sorted(m.id for m in WORDS.library.values() if m.kind not in ("talk", "setup"))
 
 
-def by_ear(made):
-    return [finding for finding in made.findings if finding.code in BY_EAR]
+def by_ear(timed):
+    return [finding for finding in timed.findings if finding.code in BY_EAR]
 
 
 def ways():
@@ -59,8 +59,8 @@ def test_any_movement_may_come_after_any_other_in_any_style(names, style):
 def test_a_way_that_is_not_said_is_noticed_and_mended():
     steps = (Step(movement="mountain", id="up"), Step(movement="bridge", id="down"))
     mute = LineEdit(step="down", purpose="way", do="mute")
-    made = _with(steps, (mute,))
-    lost = next(finding for finding in made.findings if finding.code == "lost")
+    timed = _with(steps, (mute,))
+    lost = next(finding for finding in timed.findings if finding.code == "lost")
     assert "standing when Bridge begins, and it is done supine" in lost.message
     assert lost.edit is not None
 

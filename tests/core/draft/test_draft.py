@@ -51,9 +51,9 @@ def steps(plan):
 def test_whatever_is_promised_is_kept_or_refused_with_the_reason(seed):
     dice = Random(seed)
     brief = random_brief(dice, shipped(), MODEL)
-    made, problem = tried(brief, seed)
-    if made is not None:
-        assert faults(made, brief, shipped()) == []
+    timed, problem = tried(brief, seed)
+    if timed is not None:
+        assert faults(timed, brief, shipped()) == []
     else:
         assert problem.what
         assert problem.do
@@ -74,17 +74,17 @@ def test_the_same_seed_is_the_same_class_and_another_is_another():
     assert len(one & two) < 0.5 * min(len(one), len(two))
 
 
-def worked(made):
+def worked(timed):
     """The movements that are work."""
     library = shipped().library
-    names = movements_of(made.plan, made.plan.sections) & library.keys()
+    names = movements_of(timed.plan, timed.plan.sections) & library.keys()
     return frozenset(name for name in names if library[name].kind not in ("talk", "stillness"))
 
 
 def test_it_uses_the_prop_it_has_and_says_so():
-    made = drafted()
-    assert made.made.props == ["block"]
-    assert any(("prop", "block") in choice.reasons for choice in made.choices)
+    timed = drafted()
+    assert timed.timed.props == ["block"]
+    assert any(("prop", "block") in choice.reasons for choice in timed.choices)
 
 
 def test_a_peak_is_prepared_and_a_deep_backbend_let_go_of():
@@ -113,16 +113,16 @@ def test_what_is_not_wanted_and_what_was_taught_lately_stays_away():
 
 def test_the_search_says_how_good_it_is():
     for seed in range(5):
-        made = drafted(seed=seed)
-        assert 0.4 * made.bound < made.worth <= made.bound
+        timed = drafted(seed=seed)
+        assert 0.4 * timed.bound < timed.worth <= timed.bound
 
 
 def test_classical_work_stands_in_its_old_order():
     brief = Brief(title="The order", target_s=1500.0, style="mat-classical", level="experienced")
     order = [node.movement for node in walk(shipped().blocks["classical mat"]) if isinstance(node, Step)]
     for seed in range(6):
-        made = drafted(brief, seed=seed)
-        section = next(one for one in made.plan.sections if one.title == "The order")
+        timed = drafted(brief, seed=seed)
+        section = next(one for one in timed.plan.sections if one.title == "The order")
         names = [step.movement for step in walk(section.body) if isinstance(step, Step)]
         places = [order.index(name) for name in names if name in order]
         assert places == sorted(places)
@@ -133,7 +133,7 @@ def test_classical_work_stands_in_its_old_order():
 
 
 @pytest.mark.parametrize(
-    ("fields", "told"),
+    ("fields", "messages"),
     [
         ({"style": "chair-balance"}, "needs a chair"),
         ({"target_s": 60.0}, "less than three minutes"),
@@ -143,8 +143,8 @@ def test_classical_work_stands_in_its_old_order():
         ({"style": "restorative", "props": (), "focus": ()}, "is left for it|at most"),
     ],
 )
-def test_what_nothing_can_keep_is_refused_with_what_to_change(fields, told):
-    with pytest.raises(Problem, match=told) as raised:
+def test_what_nothing_can_keep_is_refused_with_what_to_change(fields, messages):
+    with pytest.raises(Problem, match=messages) as raised:
         drafted(msgspec.structs.replace(HIPS, **fields))
     assert raised.value.do
 
@@ -153,26 +153,26 @@ def test_what_nothing_can_keep_is_refused_with_what_to_change(fields, told):
 
 
 def test_the_middle_is_kept_and_the_rest_is_other():
-    made = drafted()
-    middle = [n for n, one in enumerate(made.plan.sections) if one.role in ("build", "peak")]
-    after = keep_sections(made.plan, middle, DraftRequest(HIPS, 7), shipped(), MODEL)
-    old = [made.plan.sections[n].body for n in middle]
+    timed = drafted()
+    middle = [n for n, one in enumerate(timed.plan.sections) if one.role in ("build", "peak")]
+    after = keep_sections(timed.plan, middle, DraftRequest(HIPS, 7), shipped(), MODEL)
+    old = [timed.plan.sections[n].body for n in middle]
     new = [one.body for one in after.plan.sections if one.role in ("build", "peak")]
     assert [[s.movement for s in walk(b) if isinstance(s, Step)] for b in new] == [
         [s.movement for s in walk(b) if isinstance(s, Step)] for b in old
     ]
     assert faults(after, HIPS, shipped()) == []
-    before = movements_of(made.plan, [one for one in made.plan.sections if one.role in ("warm", "settle")])
+    before = movements_of(timed.plan, [one for one in timed.plan.sections if one.role in ("warm", "settle")])
     now = movements_of(after.plan, [one for one in after.plan.sections if one.role in ("warm", "settle")])
     assert before != now
 
 
 def test_a_section_anew_is_as_long_and_nothing_else_is_other():
-    made = drafted()
-    index = next(n for n, one in enumerate(made.plan.sections) if one.role == "settle")
-    after = redraft_section(made.plan, made.made, index, DraftRequest(HIPS, 2), shipped(), MODEL)
-    for n, (one, other) in enumerate(zip(made.plan.sections, after.sections, strict=True)):
-        assert (movements_of(made.plan, [one]) == movements_of(after, [other])) == (n != index)
+    timed = drafted()
+    index = next(n for n, one in enumerate(timed.plan.sections) if one.role == "settle")
+    after = redraft_section(timed.plan, timed.timed, index, DraftRequest(HIPS, 2), shipped(), MODEL)
+    for n, (one, other) in enumerate(zip(timed.plan.sections, after.sections, strict=True)):
+        assert (movements_of(timed.plan, [one]) == movements_of(after, [other])) == (n != index)
     assert solve(after, shipped()).make().length_s == 1500.0
 
 
@@ -188,49 +188,49 @@ def test_an_unfinished_class_is_filled_and_what_stands_there_stays():
     after = fill_empty(plan, 1500 - lengths.preferred_s, DraftRequest(HIPS), shipped(), MODEL)
     assert all(section.body for section in after.sections)
     assert [one.movement for one in steps(after) if one.movement == "half-lord-twist"] == ["half-lord-twist"]
-    made = solve(after, shipped()).make()
-    assert made.length_s == 1500.0
-    assert not [one for one in made.findings if one.severity != "note"]
+    timed = solve(after, shipped()).make()
+    assert timed.length_s == 1500.0
+    assert not [one for one in timed.findings if one.severity != "note"]
 
 
 def test_three_things_could_be_done_in_its_place():
-    made = drafted()
-    step = next(one for one in steps(made.plan) if shipped().library[one.movement].effort >= 2)
-    found = alternatives_for(made.plan, step.id, DraftRequest(HIPS), shipped(), MODEL)
+    timed = drafted()
+    step = next(one for one in steps(timed.plan) if shipped().library[one.movement].effort >= 2)
+    found = alternatives_for(timed.plan, step.id, DraftRequest(HIPS), shipped(), MODEL)
     assert len(found) == 3
     assert len({one.movement for one in found}) == 3
     for one in found:
         names = [s.movement for s in steps(one.plan)]
         assert step.movement not in names
         assert one.movement in names
-        assert len(names) == len(steps(made.plan))
+        assert len(names) == len(steps(timed.plan))
         assert solve(one.plan, shipped()).make().length_s == 1500.0
     with pytest.raises(Problem, match="no movement of its own"):
-        alternatives_for(made.plan, "nothing", DraftRequest(HIPS), shipped(), MODEL)
+        alternatives_for(timed.plan, "nothing", DraftRequest(HIPS), shipped(), MODEL)
 
 
 def test_one_more_like_it_a_gentler_one_and_one_on_a_chair():
     brief = Brief(title="Legs", target_s=1200.0, style="hatha", level="mixed", focus=("thighs",))
-    made = drafted(brief)
+    timed = drafted(brief)
     ask = DraftRequest(brief, 1)
-    other = one_like(made.plan, ask, shipped(), MODEL)
+    other = one_like(timed.plan, ask, shipped(), MODEL)
     assert faults(other, brief, shipped()) == []
-    easy = gentler_class(made.plan, ask, shipped(), MODEL)
+    easy = gentler_class(timed.plan, ask, shipped(), MODEL)
     assert easy.plan.brief.level == "gentle"
-    assert max(one.turn.movement.effort for one in easy.made.segments) <= 3
-    chair = seated_class(made.plan, ask, shipped(), MODEL)
+    assert max(one.use.movement.effort for one in easy.timed.segments) <= 3
+    chair = seated_class(timed.plan, ask, shipped(), MODEL)
     assert chair.plan.brief.style == "chair-balance"
-    assert focus_share(chair.made, brief) >= 0.5
+    assert focus_share(chair.timed, brief) >= 0.5
 
 
 def test_every_movement_says_why_and_what_was_turned_down_too():
-    made, words = drafted(), shipped()
+    timed, words = drafted(), shipped()
     areas = load_terms(words.positions).areas
-    assert made.choices
-    for choice in made.choices:
+    assert timed.choices
+    for choice in timed.choices:
         said = sentence(choice, words.library, areas, MODEL)
         assert said.endswith(".")
         assert "{" not in said
-    down = list(turned_down(made, words.library, MODEL))
+    down = list(turned_down(timed, words.library, MODEL))
     assert any(line.startswith("Not for knees:") for line in down)
-    assert list(reasons_told(made, words.library, areas, MODEL))[-1] == down[-1]
+    assert list(reasons_told(timed, words.library, areas, MODEL))[-1] == down[-1]

@@ -81,7 +81,7 @@ def test_what_is_not_wanted_and_what_means_nothing():
 
 
 @pytest.mark.parametrize(
-    ("text", "told"),
+    ("text", "messages"),
     [
         ("", "Nothing is promised"),
         ("purple moonlight", "Nothing in 'purple moonlight' is a promise"),
@@ -91,6 +91,6 @@ def test_what_is_not_wanted_and_what_means_nothing():
         ("hatha without xyzzy", "no movement 'xyzzy'"),
     ],
 )
-def test_what_there_is_not_is_named(text, told):
-    with pytest.raises(Problem, match=told):
+def test_what_there_is_not_is_named(text, messages):
+    with pytest.raises(Problem, match=messages):
         read(text)

@@ -56,15 +56,15 @@ def sides_of(plan):
     """The sides each movement is done on, however often."""
     unfolded = unfold(plan, LIBRARY, shipped().schools["hatha"], {})
     found = {}
-    for turn in unfolded.turns:
-        found.setdefault(turn.movement.id, set()).add(turn.side)
+    for use in unfolded.uses:
+        found.setdefault(use.movement.id, set()).add(use.side)
     return found
 
 
 def times_of(plan):
     """How often each movement is done on each side."""
     return Counter(
-        (t.movement.id, t.side) for t in unfold(plan, LIBRARY, shipped().schools["hatha"], {}).turns
+        (t.movement.id, t.side) for t in unfold(plan, LIBRARY, shipped().schools["hatha"], {}).uses
     )
 
 
@@ -122,26 +122,26 @@ def test_several_are_moved_together_in_their_order(plan):
 
 def test_steps_become_a_pair_and_a_pair_steps_again():
     plan = plan_of(DOG, LUNGE, TWIST)
-    changed, made = paired(plan, ids(plan, "low-lunge", "lying-twist"), shipped().library)
-    assert isinstance(nodes_of(changed)[made[0]], Pair)
-    assert movements(undone(changed, made[0], {})) == movements(plan)
+    changed, timed = paired(plan, ids(plan, "low-lunge", "lying-twist"), shipped().library)
+    assert isinstance(nodes_of(changed)[timed[0]], Pair)
+    assert movements(undone(changed, timed[0], {})) == movements(plan)
     with pytest.raises(Problem, match="both sides already"):
-        paired(changed, made, shipped().library)
+        paired(changed, timed, shipped().library)
     with pytest.raises(Problem, match="one side"):
         paired(plan, ids(plan, "downward-dog"), shipped().library)
 
 
 def test_a_step_of_one_side_leads_the_pair_it_becomes():
     plan = plan_of(Step(movement="low-lunge", side="left"))
-    changed, made = paired(plan, ids(plan, "low-lunge"), shipped().library)
-    pair = nodes_of(changed)[made[0]]
+    changed, timed = paired(plan, ids(plan, "low-lunge"), shipped().library)
+    pair = nodes_of(changed)[timed[0]]
     assert (pair.lead, pair.body[0].side) == ("left", None)
 
 
 def test_a_flow_takes_a_movement_a_breath_inhale_and_exhale_by_turns():
     plan = plan_of(Step(movement="arms-up"), Step(movement="fold"), Step(movement="half-lift"))
-    changed, made = flowing(plan, list(nodes_of(plan)), shipped().library)
-    assert [step.phase for step in nodes_of(changed)[made[0]].body] == ["inhale", "exhale", "inhale"]
+    changed, timed = flowing(plan, list(nodes_of(plan)), shipped().library)
+    assert [step.phase for step in nodes_of(changed)[timed[0]].body] == ["inhale", "exhale", "inhale"]
 
 
 def test_a_block_taken_apart_becomes_steps_of_the_class():
@@ -213,9 +213,9 @@ def test_whatever_is_moved_or_gathered_every_step_stays_once(nodes, data):
         after_move = moved(plan, chosen, NodePlace(key, data.draw(st.integers(0, len(body)))), LIBRARY)
     except Problem:
         after_move = plan
-    gathered, made = in_rounds(plan, chosen, 3)
+    gathered, timed = in_rounds(plan, chosen, 3)
     stepped = shifted(plan, chosen, data.draw(st.sampled_from([-1, 1])), LIBRARY)
-    for changed in (after_move, gathered, stepped, undone(gathered, made[0], {})):
+    for changed in (after_move, gathered, stepped, undone(gathered, timed[0], {})):
         assert Counter(movements(changed)) == Counter(movements(plan))
         every = [node.id for body in bodies(changed).values() for node in body]
         assert len(every) == len(set(every))
@@ -236,8 +236,8 @@ def pair_of(*names):
 
 def test_movements_paired_by_themselves_become_one_chain():
     plan = plan_of(pair_of("low-lunge"), pair_of("half-splits"), DOG)
-    changed, made = paired(plan, ids(plan, "low-lunge", "half-splits"), LIBRARY)
-    assert [step.movement for step in nodes_of(changed)[made[0]].body] == ["low-lunge", "half-splits"]
+    changed, timed = paired(plan, ids(plan, "low-lunge", "half-splits"), LIBRARY)
+    assert [step.movement for step in nodes_of(changed)[timed[0]].body] == ["low-lunge", "half-splits"]
     assert times_of(changed) == times_of(plan)
     with pytest.raises(Problem, match="both sides already"):
         paired(changed, ids(changed, "low-lunge"), LIBRARY)
@@ -285,10 +285,10 @@ def test_let_go_of_where_it_was_a_pair_is_as_it_was():
 
 def test_a_flow_of_what_has_sides_leads_with_each_as_often():
     plan = plan_of(Step(movement="arms-up"), pair_of("low-lunge"), Step(movement="fold"))
-    changed, made = flowing(plan, list(nodes_of(plan)), LIBRARY)
+    changed, timed = flowing(plan, list(nodes_of(plan)), LIBRARY)
     times = times_of(changed)
     assert times["low-lunge", "right"] == times["low-lunge", "left"] > 0
-    assert nodes_of(changed)[made[0]].alternate
+    assert nodes_of(changed)[timed[0]].alternate
 
 
 SIDED = ("low-lunge", "lying-twist", "half-splits", "lizard")

@@ -14,18 +14,18 @@ from yewhour.core.plan.plan import LineEdit
 NAMES = ("bell-ringers", "back-on-deck", "boat-builders-half-hour")
 
 
-def made(plan):
+def timed(plan):
     return nearest_class(solve(plan, shipped()))
 
 
-def told(before, after):
+def messages(before, after):
     """The differences as (kind, words)."""
     return [(one.kind, one.words) for one in compare_classes(before, after)]
 
 
-def order_of(made):
+def order_of(timed):
     """The steps of a class in the order they are first done."""
-    return list(dict.fromkeys(s.turn.step.id for s in made.segments if not s.turn.setup_for))
+    return list(dict.fromkeys(s.use.step.id for s in timed.segments if not s.use.setup_for))
 
 
 def steps(plan):
@@ -42,7 +42,7 @@ def test_a_class_beside_itself_has_nothing_other(name):
 def test_what_came_one_way_went_the_other_way_round(name):
     before = demo_maker(name).make()
     plan = before.plan
-    after = made(with_brief(removed(plan, steps(plan)[3:5]), target_s=plan.brief.target_s - 60))
+    after = timed(with_brief(removed(plan, steps(plan)[3:5]), target_s=plan.brief.target_s - 60))
     there, back = compare_classes(before, after), compare_classes(after, before)
     turned = {"new": "gone", "gone": "new", "longer": "shorter", "shorter": "longer"}
     assert sorted(turned.get(one.kind, one.kind) for one in there) == sorted(one.kind for one in back)
@@ -50,7 +50,7 @@ def test_what_came_one_way_went_the_other_way_round(name):
         one.words for one in back if one.kind == "new"
     ]
     assert {one.step for one in there if one.kind == "gone"} >= set(steps(plan)[3:5]) & {
-        segment.turn.step.id for segment in before.segments
+        segment.use.step.id for segment in before.segments
     }
 
 
@@ -63,8 +63,8 @@ def test_what_is_told_longer_and_shorter_is_all_that_is(name):
     lengths = [{}, {}]
     for total, one in zip(lengths, (before, after), strict=True):
         for segment in one.segments:
-            if not segment.turn.setup_for:
-                step = segment.turn.step.id
+            if not segment.use.setup_for:
+                step = segment.use.step.id
                 total[step] = total.get(step, 0) + segment.length
     other = {step for step in lengths[0] if abs(lengths[0][step] - lengths[1].get(step, 0)) >= 10}
     assert listed == other
@@ -73,11 +73,11 @@ def test_what_is_told_longer_and_shorter_is_all_that_is(name):
 
 def test_a_number_is_told_with_its_lengths():
     before = demo_maker("bell-ringers").make()
-    step = next(s.turn.step.id for s in before.segments if s.kind == "hold" and s.side == "right")
+    step = next(s.use.step.id for s in before.segments if s.kind == "hold" and s.side == "right")
     plan = with_brief(
         with_node(before.plan, step, amount=9, locked=True), target_s=before.plan.brief.target_s + 60
     )
-    mine = [one for one in compare_classes(before, made(plan)) if one.step == step]
+    mine = [one for one in compare_classes(before, timed(plan)) if one.step == step]
     assert [one.kind for one in mine] == ["longer"]
     assert "→ 9 breaths (" in mine[0].words
 
@@ -85,7 +85,7 @@ def test_a_number_is_told_with_its_lengths():
 def test_a_promise_is_told_in_the_words_of_its_page():
     before = demo_maker("bell-ringers").make()
     plan = with_brief(before.plan, title="Other ropes", props=("block",), pace_gives=5.0)
-    assert told(before, made(plan)) == [
+    assert messages(before, timed(plan)) == [
         ("promise", f"Title: {before.plan.brief.title} → Other ropes"),
         ("promise", "At hand: nothing → block"),
         ("promise", "What the style sets, or how the length counts"),
@@ -97,7 +97,7 @@ def test_what_was_carried_elsewhere_is_told_once():
     words = shipped()
     orders = set()
     for step in steps(before.plan)[3:12]:
-        after = made(shifted(before.plan, [step], 1, words.library))
+        after = timed(shifted(before.plan, [step], 1, words.library))
         moved = [one.words for one in compare_classes(before, after) if one.kind == "moved"]
         was, now = order_of(before), order_of(after)
         assert (was != now) == bool(moved)
@@ -110,15 +110,15 @@ def test_lines_said_otherwise_are_counted_by_movement():
     before = demo_maker("bell-ringers").make()
     segment = next(s for s in before.segments if s.kind == "hold")
     edits = tuple(
-        LineEdit(segment.turn.step.id, "call", "rewrite", number=number, text="Go on.") for number in (0, 1)
+        LineEdit(segment.use.step.id, "call", "rewrite", number=number, text="Go on.") for number in (0, 1)
     )
-    after = made(msgspec.structs.replace(before.plan, edits=edits))
-    assert ("said", f"{segment.turn.name}: 2 lines") in told(before, after)
+    after = timed(msgspec.structs.replace(before.plan, edits=edits))
+    assert ("said", f"{segment.use.name}: 2 lines") in messages(before, after)
 
 
 def test_a_class_that_can_t_be_its_promise_is_compared_as_near_as_it_comes():
     solved = demo_maker("bell-ringers")
-    short = made(with_brief(solved.plan, target_s=120.0))
+    short = timed(with_brief(solved.plan, target_s=120.0))
     assert short.length_s == solved.shortest_s
-    long = made(with_brief(solved.plan, target_s=3 * 3600.0))
+    long = timed(with_brief(solved.plan, target_s=3 * 3600.0))
     assert long.length_s == solved.preferred_s

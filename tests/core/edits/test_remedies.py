@@ -15,9 +15,9 @@ RINGERS = demo_maker("bell-ringers")
 
 def test_what_changed_is_told_with_what_binds():
     choice = RINGERS.fit.at(12600)
-    told = {change.name: change for change in changes(RINGERS, choice)}
-    assert told["Low lunge"].chosen < told["Low lunge"].preferred
-    assert told["Low lunge"].binds
+    messages = {change.name: change for change in changes(RINGERS, choice)}
+    assert messages["Low lunge"].chosen < messages["Low lunge"].preferred
+    assert messages["Low lunge"].binds
     assert "Low lunge: 4 -> 3 breaths" in explain(RINGERS, choice)
 
 
@@ -53,13 +53,13 @@ def test_every_cut_is_a_good_class_in_itself(minutes):
     except CannotFit:
         assert minutes in (10, 45)
         return
-    made = solve(shorter.plan, shipped()).make(minutes * 60.0)
-    assert made.segments[-1].end == minutes * 600
-    ids = [segment.turn.movement.id for segment in made.segments]
+    timed = solve(shorter.plan, shipped()).make(minutes * 60.0)
+    assert timed.segments[-1].end == minutes * 600
+    ids = [segment.use.movement.id for segment in timed.segments]
     assert "welcome-short" in ids
     assert "final-rest" in ids
     assert "return" in ids
-    assert not {"uneven", "not-neutralised", "no-rest"} & {finding.code for finding in made.findings}
+    assert not {"uneven", "not-neutralised", "no-rest"} & {finding.code for finding in timed.findings}
 
 
 def test_the_pace_gives_only_where_asked_and_only_where_it_helps():
@@ -68,7 +68,7 @@ def test_the_pace_gives_only_where_asked_and_only_where_it_helps():
     giving = solve(msgspec.structs.replace(RINGERS.plan, brief=brief), shipped())
     given = with_given_pace(giving, 1300.0)
     assert given.fit.cost(13000) < giving.fit.cost(13000)
-    share = given.setting.school.pace.breaths_per_min / giving.setting.school.pace.breaths_per_min
+    share = given.prepared.school.pace.breaths_per_min / giving.prepared.school.pace.breaths_per_min
     assert abs(share - 1) <= 0.1 + 1e-9
     assert with_given_pace(giving, giving.preferred_s) is giving
 

@@ -11,9 +11,9 @@ from yewhour.core.export.captions import srt
 TIMES = re.compile(r"(\d+):(\d+):(\d+),(\d+) --> (\d+):(\d+):(\d+),(\d+)\n(.*?)\n\n", re.DOTALL)
 
 
-def captions(made):
+def captions(timed):
     """(start ms, end ms, text) of each."""
-    for found in TIMES.finditer(srt(made) + "\n\n"):
+    for found in TIMES.finditer(srt(timed) + "\n\n"):
         hours, minutes, secs, ms, *end, text = found.groups()
         start = ((int(hours) * 60 + int(minutes)) * 60 + int(secs)) * 1000 + int(ms)
         yield start, ((int(end[0]) * 60 + int(end[1])) * 60 + int(end[2])) * 1000 + int(end[3]), text

@@ -21,14 +21,14 @@ def demo(name="bell-ringers"):
 
 
 def test_every_movement_is_there_in_its_order_and_on_its_sides():
-    made = demo()
-    found = cards(made)
-    starts = [segment for segment in made.segments if not segment.turn.setup_for and segment.kind != "talk"]
-    assert {card.movement.id for card in found} <= {one.turn.movement.id for one in starts}
+    timed = demo()
+    found = cards(timed)
+    starts = [segment for segment in timed.segments if not segment.use.setup_for and segment.kind != "talk"]
+    assert {card.movement.id for card in found} <= {one.use.movement.id for one in starts}
     for one in starts:
-        if not one.turn.flow:
+        if not one.use.flow:
             assert any(
-                show_length(one.start / 10) in card.times and card.movement.id == one.turn.movement.id
+                show_length(one.start / 10) in card.times and card.movement.id == one.use.movement.id
                 for card in found
             ), one.name
     stretch = next(card for card in found if card.movement.id == "wrist-stretch")
@@ -49,11 +49,11 @@ def test_a_chain_is_side_after_side_and_a_flow_is_its_first_round():
 
 
 def test_parts_keep_their_cards_and_no_title_stands_alone():
-    made = demo()
-    parts = in_parts(cards(made))
-    assert [title for title, _ in parts] == [s.title for s in made.plan.sections if s.title in dict(parts)]
-    cells = layout(made)
-    assert sum(cell.card is not None for cell in cells) == len(cards(made))
+    timed = demo()
+    parts = in_parts(cards(timed))
+    assert [title for title, _ in parts] == [s.title for s in timed.plan.sections if s.title in dict(parts)]
+    cells = layout(timed)
+    assert sum(cell.card is not None for cell in cells) == len(cards(timed))
     for title, after in pairwise(cells):
         if title.part:
             assert after.card is not None
@@ -61,12 +61,12 @@ def test_parts_keep_their_cards_and_no_title_stands_alone():
 
 
 def test_the_pdf_and_the_picture_are_drawn():
-    made = demo()
-    document = pypdfium2.PdfDocument(cards_pdf(made))
+    timed = demo()
+    document = pypdfium2.PdfDocument(cards_pdf(timed))
     text = "".join(document[n].get_textpage().get_text_range() for n in range(len(document)))
     assert "Wrist stretch" in text
     assert "R 2:16" in " ".join(text.split())
-    picture = Image.open(io.BytesIO(cards_picture(made)))
+    picture = Image.open(io.BytesIO(cards_picture(timed)))
     assert picture.width == 840
     dark = sum(count for count, colour in picture.getcolors(1 << 24) if sum(colour) < 200)
     assert dark > 20_000  # figures, not only words

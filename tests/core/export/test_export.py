@@ -27,9 +27,9 @@ def test_the_json_script_has_the_fields_of_the_contract(ringers):
 
 
 def test_the_text_has_every_line_with_its_time_and_its_side(ringers):
-    made = ringers.make(1260)
-    shown = text(made)
-    for cue in made.cues:
+    timed = ringers.make(1260)
+    shown = text(timed)
+    for cue in timed.cues:
         assert cue.text in shown
     assert re.search(r"^\s+\d+:\d\d R .*right", shown, re.M)
     assert re.search(r"^\s+\d+:\d\d L .*left", shown, re.M)
@@ -37,10 +37,10 @@ def test_the_text_has_every_line_with_its_time_and_its_side(ringers):
 
 @pytest.mark.parametrize(("form", "kind"), [("srt", "srt"), ("vtt", "vtt")])
 def test_captions_are_read_back_whole_and_narrow(ringers, form, kind):
-    made = ringers.make(1440)
-    captions = pysubs2.SSAFile.from_string(FORMATS[form].write(made).decode(), kind)
+    timed = ringers.make(1440)
+    captions = pysubs2.SSAFile.from_string(FORMATS[form].write(timed).decode(), kind)
     shown = " ".join(event.plaintext.replace("\n", " ") for event in captions)
-    assert shown == " ".join(cue.text for cue in made.cues)
+    assert shown == " ".join(cue.text for cue in timed.cues)
     for event, after in zip(captions, [*captions[1:], None], strict=True):
         lines = event.plaintext.split("\n")
         assert len(lines) <= LINES
@@ -52,22 +52,22 @@ def test_captions_are_read_back_whole_and_narrow(ringers, form, kind):
 @pytest.mark.parametrize("voice_rate", [1.0, 1.25, 1.5])
 def test_captions_can_be_read_however_quick_the_voice(ringers, voice_rate):
     brief = msgspec.structs.replace(ringers.plan.brief, voice_rate=voice_rate)
-    solved = solve(msgspec.structs.replace(ringers.plan, brief=brief), ringers.words)
-    made = solved.make(solved.nearest_s(1440))
-    captions = pysubs2.SSAFile.from_string(FORMATS["srt"].write(made).decode(), "srt")
+    solved = solve(msgspec.structs.replace(ringers.plan, brief=brief), ringers.teaching_data)
+    timed = solved.make(solved.nearest_s(1440))
+    captions = pysubs2.SSAFile.from_string(FORMATS["srt"].write(timed).decode(), "srt")
     for event, after in zip(captions, [*captions[1:], None], strict=True):
         assert len(event.plaintext) <= READ_PER_S * (event.end - event.start + 1) / 1000
         assert after is None or event.end <= after.start
 
 
 def test_markdown_marks_in_a_title_are_harmless(ringers):
-    made = ringers.make(1440)
-    brief = msgspec.structs.replace(made.plan.brief, title="*Ropes* <b>[x](y)")
-    renamed = msgspec.structs.replace(made, plan=msgspec.structs.replace(made.plan, brief=brief))
+    timed = ringers.make(1440)
+    brief = msgspec.structs.replace(timed.plan.brief, title="*Ropes* <b>[x](y)")
+    renamed = msgspec.structs.replace(timed, plan=msgspec.structs.replace(timed.plan, brief=brief))
     assert "# \\*Ropes\\* \\<b\\>\\[x\\](y)" in FORMATS["markdown"].write(renamed).decode()
 
 
 def test_a_class_of_ways_alone_can_be_written_in_every_way():
-    made = made_of(Step(movement="floor-down"))
-    assert chapters(made)
-    assert made.cues[0].text in text(made)
+    timed = made_of(Step(movement="floor-down"))
+    assert chapters(timed)
+    assert timed.cues[0].text in text(timed)

@@ -30,7 +30,7 @@ def test_a_line_says_near_and_far_and_goes_on_from_what_it_is_given():
 
 
 @pytest.mark.parametrize(
-    ("line", "told"),
+    ("line", "messages"),
     [
         ("knee 190", "No knee bends to 190"),
         ("knee -5", "No knee bends to -5"),
@@ -45,8 +45,8 @@ def test_a_line_says_near_and_far_and_goes_on_from_what_it_is_given():
         ("hip nan", "No hip bends"),
     ],
 )
-def test_what_is_wrong_is_told_with_where(line, told):
-    with pytest.raises(Problem, match=told) as raised:
+def test_what_is_wrong_is_told_with_where(line, messages):
+    with pytest.raises(Problem, match=messages) as raised:
         read_figure(line, where="mine.toml, line 7")
     assert raised.value.where == "mine.toml, line 7"
     assert raised.value.do
@@ -101,7 +101,7 @@ def test_a_pulled_hand_goes_there_and_the_feet_stay():
 
 
 @pytest.mark.parametrize(
-    ("line", "told"),
+    ("line", "messages"),
     [
         ("trunk 90", "rests on nothing"),
         ("trunk 90, hip 40/0, on feet", "floats|below"),
@@ -109,8 +109,8 @@ def test_a_pulled_hand_goes_there_and_the_feet_stay():
         ("trunk 90, arm 0, on seat", "below the floor"),
     ],
 )
-def test_what_floats_sinks_or_falls_is_told(line, told):
-    assert re.search(told, " ".join(figure_faults(read_figure(line))))
+def test_what_floats_sinks_or_falls_is_told(line, messages):
+    assert re.search(messages, " ".join(figure_faults(read_figure(line))))
 
 
 @pytest.mark.parametrize(

@@ -114,10 +114,10 @@ def test_a_teacher_s_own_ways_come_over_ours_and_what_is_wrong_is_told_all_at_on
     (tmp_path / "positions.toml").write_text(OWN, encoding="utf-8")
     positions, problems = load_positions(tmp_path)
     assert positions.way("supine long", "prone").usual_s <= 40
-    told = "\n".join(str(problem) for problem in problems)
+    messages = "\n".join(str(problem) for problem in problems)
     for words in ("'rug' is not a position", "no arrow", "not in order", "says nothing"):
-        assert words in told
-    assert told.count("positions.toml") >= 4
+        assert words in messages
+    assert messages.count("positions.toml") >= 4
 
 
 def test_a_positions_file_of_the_wrong_shape_is_told_and_ours_still_holds(tmp_path):

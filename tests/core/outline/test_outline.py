@@ -231,7 +231,7 @@ insert nonsense
 """
     with pytest.raises(Problem) as refused:
         read_outline(text, LIBRARY, "class.txt", shipped().known)
-    told = str(refused.value).splitlines()
+    messages = str(refused.value).splitlines()
     words = (
         "jazz",
         "hard",
@@ -243,8 +243,8 @@ insert nonsense
         "nonsense",
         "3 spaces",
     )
-    assert len(told) == len(words)
-    for number, (line, word) in enumerate(zip(told, words, strict=True), 2):
+    assert len(messages) == len(words)
+    for number, (line, word) in enumerate(zip(messages, words, strict=True), 2):
         assert f"line {number}" in line
         assert word in line
 

@@ -31,16 +31,16 @@ def test_they_stand_in_an_outline_and_come_back():
 
 
 @pytest.mark.parametrize(
-    ("own", "told"),
+    ("own", "messages"),
     [
         ({"ways": 40.0}, "Her own ways"),
         ({"naps": 1.0}, "called 'naps'"),
         ({"breath": float("nan")}, "breath"),
     ],
 )
-def test_what_nobody_could_mean_is_told(own, told):
+def test_what_nobody_could_mean_is_told(own, messages):
     plan = demo_maker("bell-ringers").plan
-    with pytest.raises(Problem, match=told):
+    with pytest.raises(Problem, match=messages):
         solve(msgspec.structs.replace(plan, brief=msgspec.structs.replace(plan.brief, own=own)), shipped())
 
 
@@ -53,10 +53,10 @@ def test_each_makes_a_class_longer_by_itself(what):
 
 def test_a_count_of_one_movement_is_hers_alone():
     solved = demo_maker("sail-loft-mat")
-    counted = next(turn for turn in solved.turns if turn.kind == "reps" and turn.unit)
+    counted = next(use for use in solved.uses if use.kind == "reps" and use.unit)
     slower = solve(with_own(solved.plan, **{f"count {counted.movement.id}": 1.5}), shipped())
-    before, after = ({t.key: t.unit for t in one.turns} for one in (solved, slower))
+    before, after = ({t.key: t.unit for t in one.uses} for one in (solved, slower))
     other = {key for key in before if before[key] != after[key]}
     assert other
-    movements = {turn.key: turn.movement.id for turn in solved.turns}
+    movements = {use.key: use.movement.id for use in solved.uses}
     assert {movements[key] for key in other} == {counted.movement.id}

@@ -62,7 +62,7 @@ def test_a_slip_that_was_put_right_is_a_note():
 
 
 @pytest.mark.parametrize(
-    ("rows", "told"),
+    ("rows", "messages"),
     [
         ([(400, "Take your block and place it under the hand.")], ["prop"]),
         ([(20, "Have a block beside you."), (400, "Take your block.")], []),
@@ -70,8 +70,8 @@ def test_a_slip_that_was_put_right_is_a_note():
         ([(400, "Press the shoulder blades into the floor.")], []),
     ],
 )
-def test_props_that_turn_up_unannounced_are_told(rows, told):
-    assert [one.code for one in said(rows)] == told
+def test_props_that_turn_up_unannounced_are_told(rows, messages):
+    assert [one.code for one in said(rows)] == messages
 
 
 def test_a_title_that_promises_another_length_is_told():
@@ -85,7 +85,7 @@ def test_a_title_that_promises_another_length_is_told():
     "name", ["bell-ringers", "sail-loft-mat", "lamps-out", "two-chairs-and-a-kettle", "sunrise-on-the-quay"]
 )
 def test_a_good_class_raises_less_than_one_false_alarm_in_ten_minutes(name):
-    made = demo_maker(name).make()
-    hearing = read_captions(captions(taught(made, Random(2), skipped=0.05, remarks=0.08, misheard=0.05)))
+    timed = demo_maker(name).make()
+    hearing = read_captions(captions(taught(timed, Random(2), skipped=0.05, remarks=0.08, misheard=0.05)))
     found = findings_alone(hearing, RULES)
-    assert len(found) <= made.length_s / 600, [one.message for one in found]
+    assert len(found) <= timed.length_s / 600, [one.message for one in found]

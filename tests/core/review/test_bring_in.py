@@ -112,16 +112,16 @@ def test_everyday_words_are_no_movements():
 @pytest.mark.parametrize("name", ["bell-ringers", "hips-after-the-helm", "sail-loft-mat", "low-water"])
 @pytest.mark.parametrize("kind", ["vtt", "bare"])
 def test_what_it_makes_can_be_read_made_and_has_what_was_named(name, kind):
-    made = demo_maker(name).make()
-    hearing = read_captions(captions(taught(made, Random(1), misheard=0.03), kind))
+    timed = demo_maker(name).make()
+    hearing = read_captions(captions(taught(timed, Random(1), misheard=0.03), kind))
     brought = movements(hearing)
     plan = read_outline(brought.outline, shipped().library)
     solved = solve(plan, shipped())
     assert solved.make(solved.preferred_s).segments
     named = []
-    for one in made.segments:
-        shown = one.turn.movement.id
-        if not one.turn.setup_for and one.kind not in ("talk", "phase", "setup") and named[-1:] != [shown]:
+    for one in timed.segments:
+        shown = one.use.movement.id
+        if not one.use.setup_for and one.kind not in ("talk", "phase", "setup") and named[-1:] != [shown]:
             named.append(shown)
     found = [one.movement for one in brought.items]
     same = sum(

@@ -19,9 +19,9 @@ WANTED = {"ways": 1.3, "teaching": 1.2, "breath": 1.1, "count": 1.15, "voice": 1
 
 
 def recording(name, seed, own):
-    made = demo_maker(name).make()
-    said = taught(made, Random(seed), skipped=0.06, remarks=0.05, misheard=0.04, own=own)
-    return said, observe(look_back(made, None, read_captions(captions(said))))
+    timed = demo_maker(name).make()
+    said = taught(timed, Random(seed), skipped=0.06, remarks=0.05, misheard=0.04, own=own)
+    return said, observe(look_back(timed, None, read_captions(captions(said))))
 
 
 @cache
@@ -68,15 +68,16 @@ def test_what_is_learnt_is_told_by_kinds_with_how_often():
     assert all(one.hers_s > one.usual_s for one in kinds if one.count >= 6)
 
 
-def turning(made, longer):
+def turning(timed, longer):
     """A recording's captions of somebody who takes longer over one kind of way, and is as planned else."""
     moved, starts = 0.0, {}
-    for one in made.segments:
+    for one in timed.segments:
         starts[one.id] = one.start / 10 + moved
-        if one.turn.setup_for and not one.amount and way_kind(one.turn.start, one.turn.end) == KIND:
+        if one.use.setup_for and not one.amount and way_kind(one.use.start, one.use.end) == KIND:
             moved += longer * one.length / 10
     rows = [
-        (starts[cue.segment] - by_id(made)[cue.segment].start / 10 + cue.start / 10, cue) for cue in made.cues
+        (starts[cue.segment] - by_id(timed)[cue.segment].start / 10 + cue.start / 10, cue)
+        for cue in timed.cues
     ]
     said = [
         f"[{int(at_s // 60):02d}:{at_s % 60:05.2f}] {cue.text}"
@@ -88,14 +89,14 @@ def turning(made, longer):
 KIND = "seated to seated"
 
 
-def by_id(made):
-    return {one.id: one for one in made.segments}
+def by_id(timed):
+    return {one.id: one for one in timed.segments}
 
 
 def test_one_kind_of_way_is_learnt_taken_and_then_not_seen_again():
     solved = demo_maker("bell-ringers")
-    made = solved.make()
-    notes = observe(look_back(made, None, read_captions(turning(made, 0.5))))
+    timed = solved.make()
+    notes = observe(look_back(timed, None, read_captions(turning(timed, 0.5))))
     whole = next(one for one in learnt_shares([notes]) if one.what == "ways")
     kind = next(one for one in whole.kinds if one.which == KIND)
     assert kind.ratio == pytest.approx(1.5, rel=0.1)
@@ -105,10 +106,10 @@ def test_one_kind_of_way_is_learnt_taken_and_then_not_seen_again():
     def lengths(of):
         return [
             one.length for one in of.segments
-            if one.turn.setup_for and not one.amount and way_kind(one.turn.start, one.turn.end) == KIND
+            if one.use.setup_for and not one.amount and way_kind(one.use.start, one.use.end) == KIND
         ]  # fmt: skip
 
-    assert sum(lengths(anew)) > 1.2 * sum(lengths(made))
+    assert sum(lengths(anew)) > 1.2 * sum(lengths(timed))
     again = observe(look_back(anew, None, read_captions(turning(anew, 0.0))))
     seen = next(one for one in learnt_shares([again]) if one.what == "ways")
     there = next(one for one in seen.kinds if one.which == KIND)

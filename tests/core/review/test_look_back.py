@@ -25,9 +25,9 @@ DEMOS = ("bell-ringers", "hips-after-the-helm", "sail-loft-mat")
 
 @cache
 def taken(name, seed=1, **slips):
-    made = demo_maker(name).make()
-    said = taught(made, Random(seed), **slips)
-    return said, look_back(made, None, read_captions(captions(said)))
+    timed = demo_maker(name).make()
+    said = taught(timed, Random(seed), **slips)
+    return said, look_back(timed, None, read_captions(captions(said)))
 
 
 def codes(back):
@@ -43,11 +43,11 @@ def test_a_class_taught_as_planned_gives_no_finding(name):
 
 @pytest.mark.parametrize("name", DEMOS)
 def test_real_lengths_of_segments_are_found(name):
-    made = demo_maker(name).make()
-    held = [one.id for one in made.segments if one.kind == "hold" and one.length > 200]
+    timed = demo_maker(name).make()
+    held = [one.id for one in timed.segments if one.kind == "hold" and one.length > 200]
     longer = {held[0]: 11.0, held[len(held) // 2]: 7.0, held[-1]: 14.0}
-    said = taught(made, Random(2), longer=longer, drift=0.02, skipped=0.06)
-    back = look_back(made, None, read_captions(captions(said)))
+    said = taught(timed, Random(2), longer=longer, drift=0.02, skipped=0.06)
+    back = look_back(timed, None, read_captions(captions(said)))
     off = []
     for one in back.segments:
         if one.sure >= 0.8:
@@ -60,64 +60,64 @@ def test_real_lengths_of_segments_are_found(name):
 
 
 def first_side(name):
-    made = demo_maker(name).make()
-    return next(one for one in made.segments if one.turn.pair and one.kind == "hold" and not one.turn.second)
+    timed = demo_maker(name).make()
+    return next(one for one in timed.segments if one.use.pair and one.kind == "hold" and not one.use.second)
 
 
 def test_a_longer_side_is_told_with_both_and_where_it_went():
     one = first_side("bell-ringers")
-    made = demo_maker("bell-ringers").make()
-    said = taught(made, Random(3), longer={one.id: 17.0})
-    back = look_back(made, None, read_captions(captions(said)))
+    timed = demo_maker("bell-ringers").make()
+    said = taught(timed, Random(3), longer={one.id: 17.0})
+    back = look_back(timed, None, read_captions(captions(said)))
     found = {finding.code: finding for finding in review_findings(back, RULES)}
     took, named = re.match(
         r"(.*): (\d+) s on the right, (\d+) s on the left", found["uneven"].message
     ).groups()[:2]
-    assert took == one.turn.name
+    assert took == one.use.name
     assert abs(int(named) - seconds(one.length) - 17) <= 1.5
     assert re.match(r"It ran 1[67] s over: holds 1[678] s", found["late"].message)
     assert "breaths" in found["more"].message
 
 
 def test_an_unsaid_change_of_side_is_told():
-    made = demo_maker("bell-ringers").make()
-    side = next(number for number, cue in enumerate(made.cues) if cue.purpose == "side")
-    said = taught(made, Random(1))
+    timed = demo_maker("bell-ringers").make()
+    side = next(number for number, cue in enumerate(timed.cues) if cue.purpose == "side")
+    said = taught(timed, Random(1))
     kept = tuple(one for one in said.said if one.line != side)
-    back = look_back(made, None, read_captions(captions(type(said)(kept, said.segments, said.length_s))))
-    (told,) = [one for one in review_findings(back, RULES) if one.code == "unsaid-side"]
-    assert made.cues[side].text in told.message
-    assert abs(told.at_s - seconds(made.cues[side].start)) < 5
+    back = look_back(timed, None, read_captions(captions(type(said)(kept, said.segments, said.length_s))))
+    (messages,) = [one for one in review_findings(back, RULES) if one.code == "unsaid-side"]
+    assert timed.cues[side].text in messages.message
+    assert abs(messages.at_s - seconds(timed.cues[side].start)) < 5
 
 
 def test_another_class_is_told_and_nothing_else_is_claimed():
     said, _ = taken("bell-ringers")
-    made = demo_maker("hips-after-the-helm").make()
-    back = look_back(made, None, read_captions(captions(said)))
+    timed = demo_maker("hips-after-the-helm").make()
+    back = look_back(timed, None, read_captions(captions(said)))
     assert codes(back) == ["stranger"]
     assert all(line.said_s is None for line in back.lines)
 
 
 def test_a_recording_that_was_cut_off_is_told_and_what_came_after_is_not_missed():
     said, _ = taken("bell-ringers")
-    made = demo_maker("bell-ringers").make()
+    timed = demo_maker("bell-ringers").make()
     kept = tuple(one for one in said.said if one.start_s < 600)
-    back = look_back(made, None, read_captions(captions(type(said)(kept, said.segments, 600.0))))
+    back = look_back(timed, None, read_captions(captions(type(said)(kept, said.segments, 600.0))))
     assert codes(back) == ["cut-off"]
     assert back.length_s < 610
 
 
 def test_the_marks_of_a_take_tell_what_was_done():
     solved = demo_maker("bell-ringers")
-    made = solved.make()
+    timed = solved.make()
     hold = first_side("bell-ringers")
     at_s = seconds(hold.start) + 5
     marks = [Mark(0.0, "start"), Mark(at_s, "again"), Mark(at_s + 3, "back"), Mark(1440.0, "end")]
-    back = look_back(made, replay(solved, made, marks), None)
+    back = look_back(timed, replay(solved, timed, marks), None)
     assert "tried" in codes(back)
     assert back.segments[-1].end_s == pytest.approx(1440, abs=1)
     value = review_values(back, review_findings(back, RULES))
-    assert {one["id"] for one in value["segments"]} == {one.id for one in made.segments}
+    assert {one["id"] for one in value["segments"]} == {one.id for one in timed.segments}
     assert {one["sure"] for one in value["segments"]} == {1.0}
     assert value["lines"] == []
     assert len(value["tried"]) >= 1
@@ -156,9 +156,9 @@ def test_what_was_put_otherwise_is_marked_where_it_is_not_sure():
 
 
 def test_a_line_that_was_heard_after_the_end_stays_in_what_is_written():
-    made = demo_maker("four-at-the-slip").make()
-    said = f"[0:01] {made.cues[0].text}\n[0:03] {made.cues[-1].text}"
-    back = look_back(made, None, read_captions(said.encode()))
+    timed = demo_maker("four-at-the-slip").make()
+    said = f"[0:01] {timed.cues[0].text}\n[0:03] {timed.cues[-1].text}"
+    back = look_back(timed, None, read_captions(said.encode()))
     real = actual_class(back, True)
     ids = {one.id for one in real.segments}
     assert {cue.segment for cue in real.cues} <= ids

@@ -11,15 +11,15 @@ REST = Step(movement="final-rest")
 
 def test_a_line_of_ones_own_is_mirrored_on_the_second_side():
     lines = {"align": ["Press your left knee down, right away."]}
-    made = made_of(Pair(body=(Step(movement="low-lunge", amount=6, lines=lines),), lead="right"), REST)
-    heard = [(cue.side, cue.text) for cue in made.cues if "right away" in cue.text]
+    timed = made_of(Pair(body=(Step(movement="low-lunge", amount=6, lines=lines),), lead="right"), REST)
+    heard = [(cue.side, cue.text) for cue in timed.cues if "right away" in cue.text]
     assert ("right", "Press your left knee down, right away.") in heard
     assert ("left", "Press your right knee down, right away.") in heard
 
 
 def test_a_prop_line_of_ones_own_is_said_also_where_the_movement_has_no_prop():
-    made = made_of(Step(movement="low-lunge", lines={"prop": ["Fold your blanket under the knee."]}), REST)
-    assert said(made, "prop") == ["Fold your blanket under the knee."]
+    timed = made_of(Step(movement="low-lunge", lines={"prop": ["Fold your blanket under the knee."]}), REST)
+    assert said(timed, "prop") == ["Fold your blanket under the knee."]
 
 
 @pytest.mark.parametrize("purpose", ["on_effort", "half", "exit", "align", "remind", "call"])
@@ -40,8 +40,8 @@ def test_a_line_of_ones_own_takes_the_place_in_a_flow_too():
 
 def test_a_pause_in_a_talk_is_kept_and_never_spoken():
     step = Step(movement="water", lines={"say": ["Drink. [6s] And put it down. [2s]"]})
-    made = made_of(step, Step(movement="child"), REST)
-    first, second = (cue for cue in made.cues if cue.purpose == "say")
+    timed = made_of(step, Step(movement="child"), REST)
+    first, second = (cue for cue in timed.cues if cue.purpose == "say")
     assert (first.text, second.text) == ("Drink.", "And put it down.")
     assert second.start - first.end >= 60
     held = made_of(Step(movement="child", amount=8, lines={"stay": ["Wait. [20s]"]}), REST)
@@ -50,22 +50,22 @@ def test_a_pause_in_a_talk_is_kept_and_never_spoken():
 
 def test_rounds_within_a_pair_stay_on_its_side():
     body = (Rounds(body=(Step(movement="low-lunge", amount=2),), times=2),)
-    made = made_of(Pair(body=body, lead="right"), REST)
+    timed = made_of(Pair(body=body, lead="right"), REST)
     sides = [
         segment.side
-        for segment in made.segments
-        if segment.turn.movement.id == "low-lunge" and segment.kind == "hold"
+        for segment in timed.segments
+        if segment.use.movement.id == "low-lunge" and segment.kind == "hold"
     ]
     assert sides == ["right", "right", "left", "left"]
 
 
 def test_breaths_are_breaths_where_holds_are_by_the_clock():
     step = Step(movement="child", amount=5, least=5, most=5)
-    made = made_of(step, REST, style="slow")
+    timed = made_of(step, REST, style="slow")
     child = next(
         segment
-        for segment in made.segments
-        if segment.turn.movement.id == "child" and not segment.turn.setup_for
+        for segment in timed.segments
+        if segment.use.movement.id == "child" and not segment.use.setup_for
     )
     assert child.kind == "clock"
     assert child.length == 5 * 100  # ten seconds a breath at six a minute
@@ -73,29 +73,31 @@ def test_breaths_are_breaths_where_holds_are_by_the_clock():
 
 @pytest.mark.parametrize("amount", [7, 9])
 def test_work_from_side_to_side_is_always_even(amount):
-    made = made_of(Step(movement="toe-taps", amount=amount, locked=True), REST)
-    taps = next(segment for segment in made.segments if segment.kind == "reps")
+    timed = made_of(Step(movement="toe-taps", amount=amount, locked=True), REST)
+    taps = next(segment for segment in timed.segments if segment.kind == "reps")
     assert taps.amount == amount + 1
 
 
 def test_a_class_for_somebody_pregnant_rolls_to_the_left_and_speaks_of_the_rest():
-    made = made_of(Step(movement="child"), REST, Step(movement="return"), cautions=("pregnancy",))
-    assert any("left side" in text for text in said(made, "say"))
-    assert any("on your side" in text for text in said(made, "caution"))
+    timed = made_of(Step(movement="child"), REST, Step(movement="return"), cautions=("pregnancy",))
+    assert any("left side" in text for text in said(timed, "say"))
+    assert any("on your side" in text for text in said(timed, "caution"))
 
 
 def test_the_plan_s_own_set_ups_are_spoken_once_and_run_once():
-    made = made_of(Step(movement="chair-sit-tall"), Step(movement="floor-down"), Step(movement="staff"), REST)
-    down = [cue.text for cue in made.cues if "one knee down" in cue.text]
+    timed = made_of(
+        Step(movement="chair-sit-tall"), Step(movement="floor-down"), Step(movement="staff"), REST
+    )
+    down = [cue.text for cue in timed.cues if "one knee down" in cue.text]
     assert len(down) == 1
-    assert sum("own way" in cue.text for cue in made.cues) == 0
+    assert sum("own way" in cue.text for cue in timed.cues) == 0
 
 
 @pytest.mark.parametrize("side", ["right", "left"])
 def test_a_change_of_side_names_the_side_of_the_step_not_of_the_pair(side):
     other = "left" if side == "right" else "right"
-    made = made_of(Pair(body=(Step(movement="clam", side=side),), lead="right"), REST)
-    across = next(cue for cue in made.cues if cue.purpose == "side")
+    timed = made_of(Pair(body=(Step(movement="clam", side=side),), lead="right"), REST)
+    across = next(cue for cue in timed.cues if cue.purpose == "side")
     assert directions(across.text) == {other}
 
 

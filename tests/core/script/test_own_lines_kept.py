@@ -19,14 +19,14 @@ NODES = (
 )
 
 
-def made(*edits, length_s=None):
+def timed(*edits, length_s=None):
     solved = solve(msgspec.structs.replace(plan_of(*NODES), edits=edits), shipped())
     return solved.make(length_s or solved.preferred_s)
 
 
-def lines(made, step):
-    by_id = {segment.id: segment for segment in made.segments}
-    return [(c.side, c.text) for c in made.cues if by_id[c.segment].turn.step.id == step]
+def lines(timed, step):
+    by_id = {segment.id: segment for segment in timed.segments}
+    return [(c.side, c.text) for c in timed.cues if by_id[c.segment].use.step.id == step]
 
 
 @pytest.mark.parametrize("length_s", [210, 260, 330])
@@ -34,38 +34,40 @@ def test_a_rewritten_line_stays_at_every_length(length_s):
     edit = LineEdit(
         step="lunge", purpose="align", do="rewrite", number=0, side="right", text="Press your right heel."
     )
-    assert ("right", "Press your right heel.") in lines(made(edit, length_s=length_s), "lunge")
+    assert ("right", "Press your right heel.") in lines(timed(edit, length_s=length_s), "lunge")
     assert not any(
-        "Press your" in text for side, text in lines(made(edit, length_s=length_s), "lunge") if side == "left"
+        "Press your" in text
+        for side, text in lines(timed(edit, length_s=length_s), "lunge")
+        if side == "left"
     )
 
 
 def test_a_first_side_edit_is_mirrored_when_asked():
     text = "Right foot out, all right, and look past your left hand."
     edit = LineEdit(step="lunge", purpose="align", do="rewrite", number=0, side="right", both=True, text=text)
-    said = lines(made(edit), "lunge")
+    said = lines(timed(edit), "lunge")
     assert ("right", text) in said
     assert ("left", "Left foot out, all right, and look past your right hand.") in said
 
 
 def test_a_muted_line_is_not_said():
-    before = {text for _, text in lines(made(), "dog")}
-    after = {text for _, text in lines(made(LineEdit(step="dog", purpose="align", do="mute")), "dog")}
+    before = {text for _, text in lines(timed(), "dog")}
+    after = {text for _, text in lines(timed(LineEdit(step="dog", purpose="align", do="mute")), "dog")}
     assert "Bend the knees as much as you like and let the back be long." in before - after
 
 
 def test_an_added_line_is_said_and_a_pinned_one_is_said_when_pinned():
     added = LineEdit(step="dog", purpose="stay", do="add", text="Wag a little.", at_s=9.0)
-    assert ("both", "Wag a little.") in lines(made(added), "dog")
-    pinned = made(LineEdit(step="dog", purpose="align", do="pin", number=0, at_s=12.0))
+    assert ("both", "Wag a little.") in lines(timed(added), "dog")
+    pinned = timed(LineEdit(step="dog", purpose="align", do="pin", number=0, at_s=12.0))
     dog = next(s for s in pinned.segments if s.id == "dog")
     assert any(cue.start == dog.start + 120 for cue in pinned.cues)
 
 
 def test_an_edit_whose_place_is_gone_is_marked():
     lost = LineEdit(step="gone", purpose="stay", do="rewrite", text="Nowhere.")
-    assert made(lost).lost_edits == (lost,)
-    assert any(finding.code == "lost-edit" for finding in made(lost).findings)
+    assert timed(lost).lost_edits == (lost,)
+    assert any(finding.code == "lost-edit" for finding in timed(lost).findings)
 
 
 @pytest.mark.parametrize(
@@ -97,7 +99,7 @@ def test_a_line_mirrored_twice_is_what_it_was(line):
 @settings(max_examples=25, deadline=None)
 @given(st.text(max_size=400), st.sampled_from(["rewrite", "add", "pin"]))
 def test_any_words_at_all_leave_the_class_whole(text, do):
-    result = made(LineEdit(step="dog", purpose="align", do=do, text=text, at_s=3.0))
+    result = timed(LineEdit(step="dog", purpose="align", do=do, text=text, at_s=3.0))
     assert result.segments[-1].end == result.length
     for before, after in zip(result.cues, result.cues[1:], strict=False):
         assert before.end < after.start
@@ -111,9 +113,9 @@ def test_a_longer_line_of_a_talk_or_a_way_in_gets_the_time_it_takes():
         edit = LineEdit(step=step, purpose=purpose, do="rewrite", text=long)
         solved = solve(msgspec.structs.replace(plain.plan, edits=(edit,)), shipped())
         assert solved.shortest_s > plain.shortest_s
-        made = solved.make(solved.preferred_s)
-        assert long in [cue.text for cue in made.cues]
-        assert "unsaid" not in {finding.code for finding in made.findings}
+        timed = solved.make(solved.preferred_s)
+        assert long in [cue.text for cue in timed.cues]
+        assert "unsaid" not in {finding.code for finding in timed.findings}
 
 
 def test_a_muted_line_of_a_talk_gives_its_time_back():

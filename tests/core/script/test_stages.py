@@ -20,8 +20,8 @@ knee bends 45s
 """
 
 
-def work(made):
-    return [segment for segment in made.segments if segment.kind not in ("setup", "talk", "stillness")]
+def work(timed):
+    return [segment for segment in timed.segments if segment.kind not in ("setup", "talk", "stillness")]
 
 
 def test_stages_are_written_in_an_outline_as_they_are_read():
@@ -31,42 +31,42 @@ def test_stages_are_written_in_an_outline_as_they_are_read():
 
 
 def test_a_stage_lasts_in_its_own_unit_and_is_called_as_it_comes():
-    made = made_of(*read_nodes(OUTLINE, shipped().library), REST)
-    right = [segment for segment in work(made) if segment.side == "right"]
+    timed = made_of(*read_nodes(OUTLINE, shipped().library), REST)
+    right = [segment for segment in work(timed) if segment.side == "right"]
     assert [segment.kind for segment in right] == ["reps", "hold", "pulses"]
     for segment in right[1:]:
-        call = next(c for c in made.cues if c.segment == segment.id and c.purpose == "call")
+        call = next(c for c in timed.cues if c.segment == segment.id and c.purpose == "call")
         assert abs(call.start - segment.start) <= 30
-    assert "Keep your right knee up." in said(made, "call")
-    assert "Keep your left knee up." in said(made, "call")
+    assert "Keep your right knee up." in said(timed, "call")
+    assert "Keep your left knee up." in said(timed, "call")
 
 
 def test_the_stages_of_the_two_sides_are_equal():
-    made = made_of(*read_nodes(OUTLINE, shipped().library), REST, length_s=420.0)
-    by_side = {side: [s.length for s in work(made) if s.side == side] for side in ("right", "left")}
+    timed = made_of(*read_nodes(OUTLINE, shipped().library), REST, length_s=420.0)
+    by_side = {side: [s.length for s in work(timed) if s.side == side] for side in ("right", "left")}
     assert by_side["right"] == by_side["left"]
 
 
 def test_between_two_stages_nobody_comes_out():
-    made = made_of(Step(movement="bridge-roll"), Step(movement="bridge-roll", done="held", amount=3), REST)
-    one, two = work(made)
+    timed = made_of(Step(movement="bridge-roll"), Step(movement="bridge-roll", done="held", amount=3), REST)
+    one, two = work(timed)
     assert one.end == two.start
     assert two.side == one.side
 
 
 def test_a_pattern_is_said_in_its_own_counts():
-    made = made_of(Step(movement="equal-breath", amount=4, pattern=(3, 2, 5, 0)), REST)
-    spoken = " ".join(cue.text for cue in made.cues)
+    timed = made_of(Step(movement="equal-breath", amount=4, pattern=(3, 2, 5, 0)), REST)
+    spoken = " ".join(cue.text for cue in timed.cues)
     assert "in for three, hold for two, out for five" in spoken
     assert "for four" not in spoken
-    assert work(made)[0].length == 4 * 100
+    assert work(timed)[0].length == 4 * 100
 
 
 def test_what_is_repeated_for_a_time_tells_the_time_that_is_left():
-    made = made_of(Step(movement="knee-bends", amount=60, clock=True, locked=True), REST)
-    assert work(made)[0].length == 600
-    assert any("hirty seconds" in line or "alf a minute" in line for line in said(made, "time"))
-    assert said(made, "count") == []
+    timed = made_of(Step(movement="knee-bends", amount=60, clock=True, locked=True), REST)
+    assert work(timed)[0].length == 600
+    assert any("hirty seconds" in line or "alf a minute" in line for line in said(timed, "time"))
+    assert said(timed, "count") == []
 
 
 @pytest.mark.parametrize(

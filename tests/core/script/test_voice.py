@@ -21,19 +21,19 @@ OUTLINE = (
 )
 
 
-def full_lines(made, *purposes):
+def full_lines(timed, *purposes):
     """The body lines of held postures, outside flow and count."""
-    held = {s.id for s in made.segments if s.kind in ("hold", "clock") and not s.turn.flow}
-    return [cue for cue in made.cues if cue.segment in held and cue.purpose in purposes]
+    held = {s.id for s in timed.segments if s.kind in ("hold", "clock") and not s.use.flow}
+    return [cue for cue in timed.cues if cue.segment in held and cue.purpose in purposes]
 
 
 @pytest.mark.parametrize("name", NAMES)
 def test_a_demo_class_talks_as_much_as_teachers_do(name):
-    made = demo_maker(name).make()
-    resting = {s.id for s in made.segments if s.kind == "stillness" or "returning" in s.turn.movement.marks}
-    busy_s = made.length_s - sum(s.length for s in made.segments if s.id in resting) / 10
-    words = sum(len(cue.text.split()) for cue in made.cues if cue.segment not in resting)
-    if made.plan.brief.style in QUIET or busy_s < 60:
+    timed = demo_maker(name).make()
+    resting = {s.id for s in timed.segments if s.kind == "stillness" or "returning" in s.use.movement.marks}
+    busy_s = timed.length_s - sum(s.length for s in timed.segments if s.id in resting) / 10
+    words = sum(len(cue.text.split()) for cue in timed.cues if cue.segment not in resting)
+    if timed.plan.brief.style in QUIET or busy_s < 60:
         assert words * 60 / busy_s < 140
     else:
         assert 65 <= words * 60 / busy_s < 140
@@ -41,9 +41,9 @@ def test_a_demo_class_talks_as_much_as_teachers_do(name):
 
 @pytest.mark.parametrize("name", NAMES)
 def test_body_lines_leave_each_other_room(name):
-    made = demo_maker(name).make()
+    timed = demo_maker(name).make()
     by_segment: dict[str, list[int]] = {}
-    for cue in made.cues:
+    for cue in timed.cues:
         if cue.purpose in ("align", "stay") and not cue.own:
             by_segment.setdefault(cue.segment, []).append(cue.start)
     assert all(later - one >= 30 for starts in by_segment.values() for one, later in pairwise(sorted(starts)))
@@ -51,17 +51,17 @@ def test_body_lines_leave_each_other_room(name):
 
 @pytest.mark.parametrize("name", NAMES)
 def test_no_body_line_is_said_twice_within_three_minutes(name):
-    made = demo_maker(name).make()
+    timed = demo_maker(name).make()
     last: dict[str, int] = {}
-    for cue in full_lines(made, "align", "stay"):
+    for cue in full_lines(timed, "align", "stay"):
         assert cue.start - last.get(cue.text, -10_000) > 1800, cue.text
         last[cue.text] = cue.start
 
 
 @pytest.mark.parametrize("name", NAMES)
 def test_not_every_third_line_begins_with_let(name):
-    made = demo_maker(name).make()
-    lines = full_lines(made, "align", "stay", "option")
+    timed = demo_maker(name).make()
+    lines = full_lines(timed, "align", "stay", "option")
     assert sum(cue.text.startswith("Let ") for cue in lines) <= max(3, 0.36 * len(lines))
 
 
@@ -99,8 +99,8 @@ def test_the_same_outline_reads_as_two_teachers_in_two_styles(styles):
 
 
 def test_the_second_side_says_in_whole_sentences_what_was_said_or_what_was_not():
-    made = made_of(*OUTLINE, style="hatha", ways={"names": "both"})
-    lines = [cue.text for cue in full_lines(made, "align", "stay") if cue.side == "left"]
+    timed = made_of(*OUTLINE, style="hatha", ways={"names": "both"})
+    lines = [cue.text for cue in full_lines(timed, "align", "stay") if cue.side == "left"]
     assert lines
     assert all(len(line.split()) >= 3 for line in lines)
 
@@ -117,30 +117,30 @@ def test_after_a_while_the_second_side_hears_the_essentials_again():
     soon = Pair(body=(Step(movement="low-lunge", amount=3),))
     calls = {}
     for key, pair in (("late", long_pair), ("soon", soon)):
-        made = made_of(pair, REST, style="hatha", ways={"names": "both"})
-        calls[key] = next(c.text for c in made.cues if c.purpose == "call" and c.side == "left")
+        timed = made_of(pair, REST, style="hatha", ways={"names": "both"})
+        calls[key] = next(c.text for c in timed.cues if c.purpose == "call" and c.side == "left")
     assert len(calls["late"]) > len(calls["soon"])
 
 
 def test_a_caution_is_said_in_full_once_and_then_briefly():
-    made = made_of(*OUTLINE, style="hatha", cautions=("knees",))
-    lines = said(made, "caution")
+    timed = made_of(*OUTLINE, style="hatha", cautions=("knees",))
+    lines = said(timed, "caution")
     assert lines[0].startswith("For tender knees")
     assert len(lines) > 1
     assert all(not line.startswith("For tender knees") for line in lines[1:])
 
 
 def test_leave_to_rest_is_given_once_in_long_strong_work():
-    made = made_of(Step(movement="plank", amount=12, locked=True, offer=False), REST)
-    leave = {line[0] for line in shipped().wording.voices[made_voice(made)].rest}
-    found = [cue for cue in made.cues if cue.text in leave]
+    timed = made_of(Step(movement="plank", amount=12, locked=True, offer=False), REST)
+    leave = {line[0] for line in shipped().wording.voices[made_voice(timed)].rest}
+    found = [cue for cue in timed.cues if cue.text in leave]
     assert len(found) == 1
-    segment = next(s for s in made.segments if s.id == found[0].segment)
+    segment = next(s for s in timed.segments if s.id == found[0].segment)
     assert found[0].start < segment.start + segment.length / 3 + 10
 
 
-def made_voice(made):
-    return shipped().schools[made.plan.brief.style].voice
+def made_voice(timed):
+    return shipped().schools[timed.plan.brief.style].voice
 
 
 def test_the_breath_is_told_as_often_as_the_school_has_it():
@@ -152,19 +152,19 @@ def test_the_breath_is_told_as_often_as_the_school_has_it():
 
 
 def test_a_countdown_is_announced_before_it_begins():
-    made = made_of(Step(movement="chest-lift", amount=12, countdown=5, locked=True), REST)
-    counts = [cue.text for cue in made.cues if cue.purpose == "count"]
+    timed = made_of(Step(movement="chest-lift", amount=12, countdown=5, locked=True), REST)
+    counts = [cue.text for cue in timed.cues if cue.purpose == "count"]
     five = counts.index("Five.")
     assert "five" in counts[five - 1].lower()
     assert len(counts[five - 1].split()) > 1
 
 
 def test_who_does_not_go_on_waits_and_all_come_back_together():
-    made = made_of(
+    timed = made_of(
         Step(movement="downward-dog", amount=3), Step(movement="crow", amount=3, or_stay=True),
         Step(movement="child", amount=4), REST,
     )  # fmt: skip
-    texts = [cue.text for cue in made.cues]
+    texts = [cue.text for cue in timed.cues]
     wording = shipped().wording
     offered = next(n for n, text in enumerate(texts) if text in {line[0] for line in wording.go_or_stay})
     together = next(n for n, text in enumerate(texts) if text in {line[0] for line in wording.together})
@@ -173,30 +173,32 @@ def test_who_does_not_go_on_waits_and_all_come_back_together():
 
 
 def test_props_are_moved_to_the_other_side_and_put_away():
-    made = made_of(
+    timed = made_of(
         Pair(body=(Step(movement="side-bolster", amount=60),)), Step(movement="child", amount=4), REST,
         style="restorative", props=("bolster",),
     )  # fmt: skip
-    props = [(cue.side, cue.text) for cue in made.cues if cue.purpose == "prop"]
+    props = [(cue.side, cue.text) for cue in timed.cues if cue.purpose == "prop"]
     assert any(side == "left" and "left" in text for side, text in props)
     assert "bolster" in props[-1][1]
     assert props[-1][0] == "both"
 
 
 def test_a_prop_put_away_for_what_came_between_is_taken_up_again_on_the_other_side():
-    made = made_of(
+    timed = made_of(
         Pair(body=(Step(movement="half-splits", amount=4), Step(movement="splits", amount=5))), REST,
         props=("two blocks",),
     )  # fmt: skip
-    blocks = [(cue.side, "side of your front foot" in cue.text) for cue in made.cues if cue.purpose == "prop"]
+    blocks = [
+        (cue.side, "side of your front foot" in cue.text) for cue in timed.cues if cue.purpose == "prop"
+    ]
     assert blocks == [("right", True), ("left", False), ("left", True), ("both", False)]
 
 
 def test_where_there_is_time_each_direction_is_done_before_the_next_is_said():
     steps = (Step(movement="control-balance", amount=4), Step(movement="mat-push-up", amount=5), REST)
-    made = made_of(*steps, style="mat-classical", level="experienced")
-    way = next(one for one in made.segments if one.turn.setup_for and one.turn.movement.id == "mat-push-up")
-    there = [cue for cue in made.cues if cue.segment == way.id]
+    timed = made_of(*steps, style="mat-classical", level="experienced")
+    way = next(one for one in timed.segments if one.use.setup_for and one.use.movement.id == "mat-push-up")
+    there = [cue for cue in timed.cues if cue.segment == way.id]
     assert len(there) >= 5
     spare = way.length - sum(cue.end - cue.start for cue in there)
     gaps = [after.start - cue.end for cue, after in pairwise(there)]
@@ -207,29 +209,29 @@ def test_where_there_is_time_each_direction_is_done_before_the_next_is_said():
 
 @pytest.mark.parametrize("name", NAMES)
 def test_no_part_of_the_body_is_softened_twice_in_one_movement(name):
-    made = demo_maker(name).make()
+    timed = demo_maker(name).make()
     own = {}
-    for cue in made.cues:
+    for cue in timed.cues:
         own.setdefault((cue.segment, "jaw" in cue.text.lower()), []).append(cue.text)
     assert [texts for (_, jaw), texts in own.items() if jaw and len(texts) > 1] == []
 
 
 def test_a_chair_is_come_to_when_it_is_not_what_one_sits_on_already():
-    made = made_of(
+    timed = made_of(
         Step(movement="chair-sit-tall", amount=3), Step(movement="chair-cat-cow", amount=4),
         Step(movement="ankle-pumps", amount=4), Step(movement="sit-to-stand", amount=4),
         Step(movement="calf-raise", amount=8),
         Pair(body=(Step(movement="chair-hip-abduction", amount=6),)), Step(movement="chair-silence"),
         style="chair-balance", props=("chair",),
     )  # fmt: skip
-    props = [cue.text for cue in made.cues if cue.purpose == "prop"]
+    props = [cue.text for cue in timed.cues if cue.purpose == "prop"]
     assert props == ["Set a steady chair on the mat, with nothing on wheels.", "Come close to your chair."]
 
 
 def test_who_lies_on_the_right_side_for_it_already_is_not_sent_over():
     body = (Step(movement="clam", amount=8), Step(movement="inner-thigh-lift", amount=8))
-    made = made_of(Pair(body=body), REST, style="mat-modern")
-    side = next(cue.text for cue in made.cues if cue.purpose == "side" and cue.side == "left")
+    timed = made_of(Pair(body=body), REST, style="mat-modern")
+    side = next(cue.text for cue in timed.cues if cue.purpose == "side" and cue.side == "left")
     already = {text for line in shipped().wording.side_on_top_already for text in line}
     assert side in {text.replace("{side}", "left") for text in already}
     alone = made_of(Pair(body=body[:1]), REST, style="mat-modern")
@@ -238,25 +240,25 @@ def test_who_lies_on_the_right_side_for_it_already_is_not_sent_over():
 
 
 def test_a_name_that_is_the_traditional_one_is_said_once():
-    made = made_of(Step(movement="child", amount=4), REST, style="hatha", ways={"names": "both"})
-    assert not any("Savasana, Savasana" in cue.text for cue in made.cues)
-    assert any("Balasana" in cue.text for cue in made.cues)
+    timed = made_of(Step(movement="child", amount=4), REST, style="hatha", ways={"names": "both"})
+    assert not any("Savasana, Savasana" in cue.text for cue in timed.cues)
+    assert any("Balasana" in cue.text for cue in timed.cues)
 
 
 def test_a_prop_that_its_own_line_names_is_not_named_again():
-    made = made_of(Step(movement="wall-bolster", amount=120), REST, style="restorative")
-    props = [cue.text for cue in made.cues if cue.purpose == "prop" and "aside" not in cue.text.lower()]
+    timed = made_of(Step(movement="wall-bolster", amount=120), REST, style="restorative")
+    props = [cue.text for cue in timed.cues if cue.purpose == "prop" and "aside" not in cue.text.lower()]
     assert [text for text in props if "wall" in text] == []
     assert len([text for text in props if "Have your bolster" in text]) == 1
 
 
 def test_promised_quiet_is_kept_and_told_by_its_length():
-    made = made_of(
+    timed = made_of(
         Step(movement="silence-ahead"), Step(movement="final-rest", amount=240, locked=True), style="slow"
     )
-    assert any("about four minutes" in cue.text for cue in made.cues)
-    rest = next(s for s in made.segments if s.kind == "stillness")
-    assert not [cue for cue in made.cues if cue.segment == rest.id]
+    assert any("about four minutes" in cue.text for cue in timed.cues)
+    rest = next(s for s in timed.segments if s.kind == "stillness")
+    assert not [cue for cue in timed.cues if cue.segment == rest.id]
 
 
 def test_turning_to_the_other_end_of_the_mat_is_said_once_each_way():
@@ -270,8 +272,8 @@ def test_turning_to_the_other_end_of_the_mat_is_said_once_each_way():
 
 def test_counted_work_is_never_left_alone_for_long():
     for name in ("roll-up", "chest-lift", "bridge-roll", "knee-bends"):
-        made = made_of(Step(movement=name, amount=8), REST)
-        assert "quiet-count" not in {finding.code for finding in made.findings}
+        timed = made_of(Step(movement=name, amount=8), REST)
+        assert "quiet-count" not in {finding.code for finding in timed.findings}
 
 
 def test_numbers_are_said_in_many_ways():
@@ -284,9 +286,9 @@ def test_numbers_are_said_in_many_ways():
 
 def test_quick_breath_is_told_at_its_tempo_and_given_in_strokes():
     (step,) = read_nodes("skull shining 40x\n", shipped().library)
-    made = made_of(step, REST, style="breathing")
-    assert next(s for s in made.segments if s.kind == "rapid").length == 400
-    assert any("ten strokes in ten seconds" in cue.text for cue in made.cues)
+    timed = made_of(step, REST, style="breathing")
+    assert next(s for s in timed.segments if s.kind == "rapid").length == 400
+    assert any("ten strokes in ten seconds" in cue.text for cue in timed.cues)
 
 
 def test_each_round_is_begun_and_the_last_one_is_said_to_be():

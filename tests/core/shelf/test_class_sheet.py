@@ -9,13 +9,13 @@ from yewhour.core.shelf.class_sheet import ClassSheet, sheet_of
 
 @pytest.mark.parametrize("name", ["bell-ringers", "sail-loft-mat", "lamps-out"])
 def test_a_sheet_adds_up_to_what_is_done(name):
-    made = demo_maker(name).make()
-    sheet = sheet_of(made)
-    done_s = sum(one.length for one in made.segments if one.kind not in ("talk", "setup", "stillness")) / 10
+    timed = demo_maker(name).make()
+    sheet = sheet_of(timed)
+    done_s = sum(one.length for one in timed.segments if one.kind not in ("talk", "setup", "stillness")) / 10
     assert sum(sheet.movements.values()) == pytest.approx(done_s, abs=0.5)
     assert sum(sheet.effort) == pytest.approx(done_s, abs=0.5)
     assert sum(sheet.bases.values()) == pytest.approx(done_s, abs=0.5)
-    assert sheet.length_s == made.length_s
+    assert sheet.length_s == timed.length_s
     assert all(0 < each_s <= done_s for each_s in (*sheet.works.values(), *sheet.opens.values()))
     assert 0 < sheet.strong < 5
 

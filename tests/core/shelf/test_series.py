@@ -38,8 +38,8 @@ def test_each_class_says_what_it_repeats_and_what_is_new():
 
 def test_a_class_prepares_what_comes_later_and_asks_for_it():
     asked = next(one for one in LIBRARY.values() if one.prepared_by)
-    made = classes((asked.prepared_by[0],), (asked.id,))
-    first, second = places_of(Series("s", "A course", 1, 2, ("c0", "c1")), made, LIBRARY)
+    timed = classes((asked.prepared_by[0],), (asked.id,))
+    first, second = places_of(Series("s", "A course", 1, 2, ("c0", "c1")), timed, LIBRARY)
     assert first.prepares == (asked.id,)
     assert second.prepares == ()
 
@@ -79,8 +79,8 @@ def test_what_is_said_of_another_class_is_in_the_script_once_before_the_last_wor
     plan = spoken_of(demo_maker(name).plan, line, words.library, words.blocks)
     other = line.replace("fifteen", "ten")
     again = spoken_of(plan, other, words.library, words.blocks)
-    made = solve(again, words).make()
-    said = [cue.text for cue in made.cues]
+    timed = solve(again, words).make()
+    said = [cue.text for cue in timed.cues]
     assert other in said
     assert line not in said
     assert said.index(other) >= len(said) - 4

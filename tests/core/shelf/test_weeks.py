@@ -86,9 +86,9 @@ def test_what_runs_week_after_week_is_said():
 def test_what_has_not_come_for_long_is_said(away, words):
     wrists, hips = {"wrists": 200.0, "hips": 100.0}, {"hips": 100.0}
     said = [one.words for one in seen(week_after_week(wrists, *[hips] * away), away + 1)]
-    told = [one for one in said if one.startswith("Wrists")]
-    assert bool(told) == bool(words)
-    assert all(words in one for one in told)
+    messages = [one for one in said if one.startswith("Wrists")]
+    assert bool(messages) == bool(words)
+    assert all(words in one for one in messages)
 
 
 def test_what_never_came_is_said_only_after_weeks_enough():

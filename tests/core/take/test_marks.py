@@ -31,7 +31,7 @@ MARKS = st.lists(
 def test_marks_come_back_as_they_were_written(marks):
     read = read_marks(map(mark_line, marks))
     assert read.marks == tuple(marks)
-    assert read.told == ()
+    assert read.messages == ()
 
 
 @given(MARKS.filter(bool), st.integers(1, 30))
@@ -63,22 +63,22 @@ def test_no_bytes_bring_the_reader_down(lines):
     ],
 )
 def test_a_line_that_is_no_mark_is_told_with_its_place(line, said):
-    with pytest.raises(Problem) as told:
+    with pytest.raises(Problem) as messages:
         read_marks([b'{"at_s": 1, "do": "next"}', line.encode(), b'{"at_s": 9, "do": "end"}'], "marks.jsonl")
-    assert said in str(told.value)
-    assert "marks.jsonl, line 2" in str(told.value)
+    assert said in str(messages.value)
+    assert "marks.jsonl, line 2" in str(messages.value)
 
 
 def test_marks_out_of_order_are_put_in_order_and_told():
     read = read_marks([b'{"at_s": 9, "do": "next"}', b'{"at_s": 3, "do": "again"}'])
     assert [mark.at_s for mark in read.marks] == [3, 9]
-    assert "order" in read.told[0]
+    assert "order" in read.messages[0]
 
 
 def test_what_comes_before_the_start_is_left_out_and_told():
     read = read_marks([b'{"at_s": 1, "do": "next"}', b'{"at_s": 3, "do": "start"}'])
     assert [mark.do for mark in read.marks] == ["start"]
-    assert "before the start" in read.told[0]
+    assert "before the start" in read.messages[0]
 
 
 def test_two_takes_in_one_file_are_refused():

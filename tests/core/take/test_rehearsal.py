@@ -38,7 +38,7 @@ def test_stretches_are_in_order_and_within_the_class(name, only):
 def test_every_change_of_side_is_gone_through():
     take = begun("bell-ringers")
     found = stretches(take, "sides")
-    switches = [one for one in take.segments if one.turn.switch and one.turn.setup_for]
+    switches = [one for one in take.segments if one.use.switch and one.use.setup_for]
     assert switches
     assert all(any(start <= one.start and one.end <= end for start, end in found) for one in switches)
 
@@ -47,7 +47,7 @@ def test_a_rehearsal_can_begin_with_every_movement_and_a_flow_with_its_first_rou
     take = begun("sunrise-on-the-quay")
     found = beginnings(take)
     assert found[0] == take.segments[0]
-    assert not any(one.kind == "phase" and one.turn.round > 1 for one in found)
+    assert not any(one.kind == "phase" and one.use.round > 1 for one in found)
     assert [one.start for one in found] == sorted({one.start for one in found})
 
 

@@ -44,7 +44,7 @@ def segment(take, id_):
 
 
 def first_of_a_pair(take, kind="hold"):
-    return next(one for one in take.segments if one.turn.key in take.course.partners and one.kind == kind)
+    return next(one for one in take.segments if one.use.key in take.course.partners and one.kind == kind)
 
 
 def middle(one):
@@ -53,9 +53,9 @@ def middle(one):
 
 @pytest.mark.parametrize("name", DEMOS)
 def test_a_take_without_marks_is_the_class_as_it_was_made(name):
-    take, made = taken(name), made_demo(name)
-    assert take.segments == made.segments
-    assert take.cues == made.cues
+    take, timed = taken(name), made_demo(name)
+    assert take.segments == timed.segments
+    assert take.cues == timed.cues
     assert take_values(take)["unmet"] == []
     assert take_values(take)["retimed"] == []
 
@@ -120,7 +120,7 @@ def test_a_little_is_given_by_the_last_stillness_alone():
     take = taken("bell-ringers", Mark(middle(one), "again"))
     changed = {change.name for retimed in take.retimed for change in retimed.changes}
     assert changed == {one.name, "Savasana"}
-    assert take.retimed[0].late == 2 * one.turn.unit  # both sides
+    assert take.retimed[0].late == 2 * one.use.unit  # both sides
 
 
 def test_a_side_ended_early_makes_the_other_as_long():
@@ -155,11 +155,11 @@ def test_a_long_stop_makes_the_other_side_no_longer():
 
 def test_a_breath_of_a_flow_that_was_slow_is_as_slow_on_the_other_side():
     solved = demo_maker("sunrise-on-the-quay")
-    made = made_demo("sunrise-on-the-quay")
+    timed = made_demo("sunrise-on-the-quay")
     partners = taken("sunrise-on-the-quay").course.partners
-    one = next(s for s in made.segments if s.kind == "phase" and s.turn.key in partners)
+    one = next(s for s in timed.segments if s.kind == "phase" and s.use.key in partners)
     at = middle(one)
-    take = replay(solved, made, [Mark(0, "start"), Mark(at, "pause"), Mark(at + 5, "resume")])
+    take = replay(solved, timed, [Mark(0, "start"), Mark(at, "pause"), Mark(at + 5, "resume")])
     first, second = segment(take, one.id), segment(take, partners[one.id])
     assert first.length == second.length == one.length + 50
     assert take.end == take.target
@@ -180,13 +180,11 @@ def test_while_it_stands_still_it_gets_later_and_later():
 
 @pytest.mark.parametrize("name", DEMOS)
 def test_no_lock_is_broken_and_no_rest_goes_under_its_least(name):
-    locked = {
-        one.id: one.amount for one in made_demo(name).segments if one.turn.step.locked and one.turn.unit
-    }
+    locked = {one.id: one.amount for one in made_demo(name).segments if one.use.step.locked and one.use.unit}
     take = taken(name, Mark(31, "pause"), Mark(71, "resume"))
     assert {one.id: one.amount for one in take.segments if one.id in locked} == locked
     for one in take.segments:
-        least = one.turn.step.least
+        least = one.use.step.least
         if one.kind == "stillness" and least is not None:
             assert one.length >= ticks(least)
 
@@ -214,10 +212,10 @@ def test_back_does_a_movement_again_and_keeps_what_was_tried():
 
 
 def test_back_at_once_goes_to_the_movement_before():
-    made = made_demo("bell-ringers")
-    index = made.segments.index(first_of_a_pair(taken("bell-ringers")))
-    before = next(one for one in reversed(made.segments[: index - 1]) if not one.turn.setup_for)
-    take = taken("bell-ringers", Mark(seconds(made.segments[index - 1].start) + 0.5, "back"))
+    timed = made_demo("bell-ringers")
+    index = timed.segments.index(first_of_a_pair(taken("bell-ringers")))
+    before = next(one for one in reversed(timed.segments[: index - 1]) if not one.use.setup_for)
+    take = taken("bell-ringers", Mark(seconds(timed.segments[index - 1].start) + 0.5, "back"))
     assert segment(take, f"{before.id}~1").length > 0
     assert segment(take, before.id).start > segment(take, f"{before.id}~1").end
 
@@ -252,31 +250,31 @@ def flow(times=2, least=None, most=None):
 
 
 def test_one_more_in_a_flow_is_one_more_round():
-    solved, made = flow()
-    phases = [one for one in made.segments if one.kind == "phase"]
-    take = replay(solved, made, [Mark(0, "start"), Mark(middle(phases[0]), "again")])
+    solved, timed = flow()
+    phases = [one for one in timed.segments if one.kind == "phase"]
+    take = replay(solved, timed, [Mark(0, "start"), Mark(middle(phases[0]), "again")])
     assert len([one for one in take.segments if one.kind == "phase"]) == 6
     assert [c.unit for c in take.retimed[0].changes if c.name == "Rounds"] == ["rounds"]
     assert take.end == take.target
 
 
 def test_one_fewer_in_a_flow_is_one_fewer_round_and_never_less_than_the_present():
-    solved, made = flow()
-    phases = [one for one in made.segments if one.kind == "phase"]
-    take = replay(solved, made, [Mark(0, "start"), Mark(middle(phases[0]), "fewer")])
+    solved, timed = flow()
+    phases = [one for one in timed.segments if one.kind == "phase"]
+    take = replay(solved, timed, [Mark(0, "start"), Mark(middle(phases[0]), "fewer")])
     assert len([one for one in take.segments if one.kind == "phase"]) == 2
-    take = replay(solved, made, [Mark(0, "start"), Mark(middle(phases[-1]), "fewer")])
-    assert take.segments == made.segments
-    assert "last round" in take.told[0]
+    take = replay(solved, timed, [Mark(0, "start"), Mark(middle(phases[-1]), "fewer")])
+    assert take.segments == timed.segments
+    assert "last round" in take.messages[0]
 
 
 def test_counts_are_true_of_the_new_number():
     solved = demo_maker("sail-loft-mat")
-    made = made_demo("sail-loft-mat")
-    one = next(s for s in made.segments if s.kind == "reps" and s.amount >= 6)
-    take = replay(solved, made, [Mark(0, "start"), Mark(seconds(one.start) + 3, "again")])
+    timed = made_demo("sail-loft-mat")
+    one = next(s for s in timed.segments if s.kind == "reps" and s.amount >= 6)
+    take = replay(solved, timed, [Mark(0, "start"), Mark(seconds(one.start) + 3, "again")])
     counts = [cue for cue in take.cues if cue.segment == one.id and cue.purpose == "count"]
-    old = [cue for cue in made.cues if cue.segment == one.id and cue.purpose == "count"]
+    old = [cue for cue in timed.cues if cue.segment == one.id and cue.purpose == "count"]
     assert counts
     assert old
     end = segment(take, one.id).end
@@ -287,9 +285,9 @@ def test_a_pair_with_a_declared_difference_keeps_it():
     step = Step(movement="warrior-two", amount=4, second=SideDifference(more=2, why="stiffer"))
     rest = Step(movement="final-rest", amount=120, least=30, most=300)
     solved = solve(plan_of(Pair((step,)), rest), shipped())
-    made = solved.make(solved.preferred_s)
-    one = next(s for s in made.segments if s.kind == "hold")
-    take = replay(solved, made, [Mark(0, "start"), Mark(middle(one), "again")])
+    timed = solved.make(solved.preferred_s)
+    one = next(s for s in timed.segments if s.kind == "hold")
+    take = replay(solved, timed, [Mark(0, "start"), Mark(middle(one), "again")])
     first, second = [s for s in take.segments if s.kind == "hold"]
     assert (first.amount, second.amount) == (5, 7)
 
@@ -297,7 +295,7 @@ def test_a_pair_with_a_declared_difference_keeps_it():
 def test_after_the_end_nothing_changes_but_is_told():
     take = taken("the-way-back", Mark(100, "end"), Mark(120, "next"))
     assert take.end == 1000
-    assert "the take is over" in take.told[0]
+    assert "the take is over" in take.messages[0]
 
 
 @pytest.mark.parametrize("name", DEMOS)
@@ -311,27 +309,27 @@ def test_a_teacher_who_drifts_ends_on_time_whenever_the_class_can(name):
 @pytest.mark.parametrize("do", ["fewer", "next", "back", "again", "pause", "skip"])
 def test_a_class_that_ends_without_a_stillness_closes_with_a_pause(do):
     solved = solve(plan_of(Step(movement="child", amount=5), Step(movement="cobra", amount=5)), shipped())
-    made = solved.make(solved.preferred_s)
+    timed = solved.make(solved.preferred_s)
     assert solved.model.slack_key == PAUSE
-    last = made.segments[-1]
-    take = replay(solved, made, [Mark(0, "start"), Mark(seconds(last.end) - 6.4, do)])
+    last = timed.segments[-1]
+    take = replay(solved, timed, [Mark(0, "start"), Mark(seconds(last.end) - 6.4, do)])
     assert all(one.end == two.start for one, two in pairwise(take.segments))
     if do == "next":
-        assert take.segments[-1].turn.key == PAUSE
+        assert take.segments[-1].use.key == PAUSE
         assert take.end == take.target
         for again in ("skip", "next"):
             over = apply_mark(take, Mark(seconds(take.end) - 2, again))
-            assert [one.turn.key for one in over.segments].count(PAUSE) == 1
+            assert [one.use.key for one in over.segments].count(PAUSE) == 1
             assert over.end == take.end - 20
 
 
 def test_a_rest_that_is_under_way_is_never_cut_before_now():
     rest = Step(movement="final-rest", amount=60, least=30, most=90)
     solved = solve(plan_of(Step(movement="child", amount=5), rest), shipped())
-    made = solved.make(solved.preferred_s)
-    under_way = made.segments[-1]
+    timed = solved.make(solved.preferred_s)
+    under_way = timed.segments[-1]
     at = seconds(under_way.end) - 10
-    take = replay(solved, made, [Mark(0, "start"), Mark(at, "pause"), Mark(at + 30, "resume")])
+    take = replay(solved, timed, [Mark(0, "start"), Mark(at, "pause"), Mark(at + 30, "resume")])
     assert take.segments[-1].end >= take.now == ticks(at + 30)
     assert take.segments[-1].id == under_way.id
 
@@ -358,8 +356,8 @@ def test_a_shorter_rest_than_its_least_can_be_chosen():
 
 def test_a_shorter_rest_where_there_is_none_is_told():
     take = taken("bell-ringers", Mark(300, "fewer", segment="nowhere"))
-    assert "no stillness ahead" in take.told[0]
+    assert "no stillness ahead" in take.messages[0]
     rest = take.segments[-1] if take.segments[-1].kind == "stillness" else take.segments[-2]
     on_time = taken("bell-ringers", Mark(300, "fewer", segment=rest.id))
-    assert len(on_time.told) == 1
+    assert len(on_time.messages) == 1
     assert on_time.segments == taken("bell-ringers").segments

@@ -22,19 +22,19 @@ REST = Step(movement="final-rest")
 LIBRARY = shipped().library
 
 
-def work(made):
-    return [s for s in made.segments if s.kind not in ("setup", "talk", "stillness")]
+def work(timed):
+    return [s for s in timed.segments if s.kind not in ("setup", "talk", "stillness")]
 
 
 @pytest.mark.parametrize("movement", LIBRARY.values(), ids=lambda movement: movement.id)
 def test_every_movement_makes_a_class_on_both_sides(movement):
     step = Step(movement=movement.id)
-    made = made_of(Pair(body=(step,)) if movement.sides == "one" else step, REST)
-    for cue in made.cues:
+    timed = made_of(Pair(body=(step,)) if movement.sides == "one" else step, REST)
+    for cue in timed.cues:
         assert not tokens(cue.text) & SIDE_TOKENS, cue.text
         assert "{" not in cue.text
     if movement.sides == "one" and movement.kind not in ("setup", "talk") and not movement.side_by:
-        first, second = (s for s in made.segments if s.turn.movement.id == movement.id and s.kind != "setup")
+        first, second = (s for s in timed.segments if s.use.movement.id == movement.id and s.kind != "setup")
         assert (first.side, second.side) == ("right", "left")
         assert first.length == second.length
 
@@ -52,39 +52,39 @@ def test_mirrored_twice_a_pair_is_what_it_was(movement):
 
 
 def test_a_hold_by_the_clock_goes_in_steps_of_five_seconds():
-    made = made_of(Step(movement="long-sphinx", amount=90), REST)
-    assert work(made)[0].length == 900
-    assert any("minute" in line or "hirty" in line for line in said(made, "time"))
+    timed = made_of(Step(movement="long-sphinx", amount=90), REST)
+    assert work(timed)[0].length == 900
+    assert any("minute" in line or "hirty" in line for line in said(timed, "time"))
 
 
 def test_pulses_and_counts_are_counted_down():
-    made = made_of(Pair(body=(Step(movement="side-pulses", amount=20, countdown=10),)), REST)
-    counts = said(made, "count")
+    timed = made_of(Pair(body=(Step(movement="side-pulses", amount=20, countdown=10),)), REST)
+    counts = said(timed, "count")
     words = ["Ten.", "Nine.", "Eight.", "Seven.", "Six.", "Five.", "Four.", "Three.", "Two.", "One."]
     assert [line for line in counts if line.split()[0] in ("Twenty.", *words)] == ["Twenty.", *words] * 2
     assert sum("ten" in line and line != "Ten." for line in counts) == 2  # announced before it begins
-    made = made_of(Step(movement="table-hold", amount=30, locked=True), REST)
-    assert said(made, "count") == ["Thirty.", "Twenty.", *words]
+    timed = made_of(Step(movement="table-hold", amount=30, locked=True), REST)
+    assert said(timed, "count") == ["Thirty.", "Twenty.", *words]
 
 
 def test_a_climbing_breath_takes_all_its_stages():
-    made = made_of(Step(movement="climb-breath", amount=2, locked=True), REST)
-    assert work(made)[0].length == 2 * (12 + 15 + 17 + 19) * 10
-    assert "Hold for seven." in said(made, "breath")
+    timed = made_of(Step(movement="climb-breath", amount=2, locked=True), REST)
+    assert work(timed)[0].length == 2 * (12 + 15 + 17 + 19) * 10
+    assert "Hold for seven." in said(timed, "breath")
 
 
 def test_reminders_are_said_before_counted_work_starts():
-    made = made_of(Step(movement="hundred", amount=10, locked=True), REST)
-    hundred = work(made)[0]
-    reminders = [cue for cue in made.cues if cue.purpose == "remind"]
+    timed = made_of(Step(movement="hundred", amount=10, locked=True), REST)
+    hundred = work(timed)[0]
+    reminders = [cue for cue in timed.cues if cue.purpose == "remind"]
     assert len(reminders) == 3
     assert all(cue.end <= hundred.start for cue in reminders)
 
 
 def test_a_change_halfway_is_called_halfway():
-    made = made_of(Pair(body=(Step(movement="leg-circles", amount=10, halves=True),)), REST)
-    for segment in work(made):
-        half = next(c for c in made.cues if c.purpose == "half" and c.segment == segment.id)
+    timed = made_of(Pair(body=(Step(movement="leg-circles", amount=10, halves=True),)), REST)
+    for segment in work(timed):
+        half = next(c for c in timed.cues if c.purpose == "half" and c.segment == segment.id)
         assert abs(half.start - (segment.start + segment.end) / 2) <= 10
 
 
@@ -95,8 +95,8 @@ def test_rounds_grow_and_the_first_is_taught_slowly():
         Step(movement="half-lift", phase="inhale", from_round=2),
         Step(movement="fold", phase="exhale", from_round=2),
     )
-    made = made_of(Rounds(body=flow, times=3, teach=2), REST)
-    per_round = {n: [s for s in work(made) if s.turn.round == n] for n in (1, 2, 3)}
+    timed = made_of(Rounds(body=flow, times=3, teach=2), REST)
+    per_round = {n: [s for s in work(timed) if s.use.round == n] for n in (1, 2, 3)}
     assert [len(per_round[n]) for n in (1, 2, 3)] == [2, 4, 4]
     assert all(s.length == 2 * 75 * 1.1428 or s.length >= 150 for s in per_round[1])
     assert all(s.length < 60 for s in per_round[3])
@@ -104,25 +104,25 @@ def test_rounds_grow_and_the_first_is_taught_slowly():
 
 def test_where_two_phases_do_not_meet_the_missing_one_is_put_between():
     flow = (Step(movement="arms-up", phase="inhale"), Step(movement="half-lift", phase="inhale"))
-    made = made_of(Rounds(body=flow, times=2), REST)
-    between = [s for s in made.segments if s.kind == "setup" and s.spans]
+    timed = made_of(Rounds(body=flow, times=2), REST)
+    between = [s for s in timed.segments if s.kind == "setup" and s.spans]
     assert between
     assert all(span.phase in ("exhale", "empty") for s in between for span in s.spans)
 
 
 def test_a_pair_inside_rounds_is_a_pair_in_every_round():
-    made = made_of(Rounds(body=(Pair(body=(Step(movement="low-lunge", amount=2),)),), times=2), REST)
-    pairs = [s.turn.pair for s in work(made)]
+    timed = made_of(Rounds(body=(Pair(body=(Step(movement="low-lunge", amount=2),)),), times=2), REST)
+    pairs = [s.use.pair for s in work(timed)]
     assert pairs[0] == pairs[1] != pairs[2] == pairs[3]
-    assert [s.side for s in work(made)] == ["right", "left"] * 2
+    assert [s.side for s in work(timed)] == ["right", "left"] * 2
 
 
 def test_a_school_that_breathes_in_on_the_effort_turns_the_words_round():
-    made = made_of(
+    timed = made_of(
         Step(movement="dart", amount=6), REST, style="mat-modern", ways={"effort_breath": "inhale"}
     )
-    assert said(made, "breath")[0].startswith("Inhale, lift")
-    assert work(made)[0].spans[0].phase == "inhale"
+    assert said(timed, "breath")[0].startswith("Inhale, lift")
+    assert work(timed)[0].spans[0].phase == "inhale"
 
 
 @pytest.mark.parametrize(
@@ -130,10 +130,10 @@ def test_a_school_that_breathes_in_on_the_effort_turns_the_words_round():
     [("up", "Five.", "Four more"), ("down", "Four.", "Seven."), ("silent", "last", "Two more")],
 )
 def test_a_school_counts_as_it_counts(counting, has, lacks):
-    made = made_of(
+    timed = made_of(
         Step(movement="dart", amount=8, locked=True), REST, style="mat-modern", ways={"counting": counting}
     )
-    counts = said(made, "count")
+    counts = said(timed, "count")
     assert any(has.lower() in text.lower() for text in counts) or "Once more" in counts[-1]
     assert not any(lacks in text for text in counts)
 
@@ -154,15 +154,15 @@ def test_names_are_said_as_the_school_says_them():
 
 @pytest.mark.parametrize(("time", "side"), [("morning", "right"), ("evening", "left")])
 def test_the_class_rolls_to_the_side_of_the_time_of_day(time, side):
-    made = made_of(REST, Step(movement="return"), time_of_day=time, ways={"roll": "by time of day"})
-    assert any(f"roll slowly onto your {side} side" in text for text in said(made, "say"))
+    timed = made_of(REST, Step(movement="return"), time_of_day=time, ways={"roll": "by time of day"})
+    assert any(f"roll slowly onto your {side} side" in text for text in said(timed, "say"))
 
 
 def test_the_pace_glides_from_the_first_step_to_the_last():
     steps = tuple(Step(movement="seated-breath", amount=2, locked=True) for _ in range(5))
     plan = with_ids(Plan(sections=(Section(title="A", body=(*steps, REST), pace=Pace(8), glide_to=4.0),)))
     solved = solve(plan, shipped())
-    units = [s.turn.unit for s in work(solved.make(solved.preferred_s))]
+    units = [s.use.unit for s in work(solved.make(solved.preferred_s))]
     assert units[0] == 75
     assert all(before < after for before, after in pairwise(units))
 
@@ -171,15 +171,15 @@ def test_a_lineage_chooses_its_way():
     variant = Variant(
         ways={"sea": (Step(movement="cobra"),), "hill": (Step(movement="locust"),)}, chosen="sea"
     )
-    assert work(made_of(variant, REST))[0].turn.movement.id == "cobra"
-    assert work(made_of(variant, REST, lineage="hill"))[0].turn.movement.id == "locust"
+    assert work(made_of(variant, REST))[0].use.movement.id == "cobra"
+    assert work(made_of(variant, REST, lineage="hill"))[0].use.movement.id == "locust"
 
 
 def test_blocks_are_inserted_and_a_closing_of_the_school_is_added():
-    made = made_of(Step(movement="downward-dog"), REST, Block(name="quiet close"))
-    assert made.segments[-1].turn.movement.id == "farewell"
+    timed = made_of(Step(movement="downward-dog"), REST, Block(name="quiet close"))
+    assert timed.segments[-1].use.movement.id == "farewell"
     closed = made_of(Step(movement="downward-dog"), REST, ways={"closing": "quiet close"})
-    assert closed.segments[-1].turn.movement.id == "farewell"
+    assert closed.segments[-1].use.movement.id == "farewell"
     with pytest.raises(Problem, match="'nowhere' is not there"):
         made_of(Block(name="nowhere"), REST)
 
@@ -192,8 +192,8 @@ def test_blocks_that_hold_each_other_are_refused():
 
 
 def test_the_gentler_movement_is_the_one_taught_where_it_is_chosen():
-    made = made_of(Step(movement="wheel", take="gentler"), REST)
-    assert work(made)[0].turn.movement.id == "bridge"
+    timed = made_of(Step(movement="wheel", take="gentler"), REST)
+    assert work(timed)[0].use.movement.id == "bridge"
 
 
 def test_a_school_has_no_way_that_does_not_exist():

@@ -73,15 +73,15 @@ def test_no_solver_finds_a_better_class(nodes, share):
     assert choice.cost <= best + 1e-5
     # milp stops short of its optimum now and then; ours is then the better of the two, and no mistake:
     assert choice.cost == pytest.approx(sum(cost_of(part, choice) for part in solved.fit.parts), abs=1e-5)
-    made = solved.laid_out(choice)
-    assert made[-1].end == length
+    timed = solved.laid_out(choice)
+    assert timed[-1].end == length
     lengths = {}
-    for segment in made:
-        if segment.turn.pair and segment.kind != "setup":
-            lengths.setdefault((segment.turn.pair, segment.turn.step.id, segment.turn.round), []).append(
+    for segment in timed:
+        if segment.use.pair and segment.kind != "setup":
+            lengths.setdefault((segment.use.pair, segment.use.step.id, segment.use.round), []).append(
                 segment.length
             )
-        step = segment.turn.step
+        step = segment.use.step
         if step.locked and step.amount is not None and segment.kind not in ("setup", "stillness"):
             assert segment.amount == step.amount
     for both in lengths.values():

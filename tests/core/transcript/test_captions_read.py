@@ -74,7 +74,7 @@ def test_numbers_are_words_and_hours_count():
 def test_times_that_run_backwards_are_put_in_order_and_told():
     hearing = read_captions(b"[0:30] Second. [0:10] First.", "talk.txt")
     assert [talk.text for talk in hearing.talks] == ["First.", "Second."]
-    assert "talk.txt: their times run backwards" in hearing.told[0]
+    assert "talk.txt: their times run backwards" in hearing.messages[0]
 
 
 @pytest.mark.parametrize(
@@ -87,7 +87,7 @@ def test_times_that_run_backwards_are_put_in_order_and_told():
     ],
 )
 def test_what_are_no_captions_is_told_with_its_file(content, message):
-    with pytest.raises(Problem, match=message) as told:
+    with pytest.raises(Problem, match=message) as messages:
         read_captions(content, "talk.vtt")
-    assert told.value.where == "talk.vtt"
-    assert told.value.do
+    assert messages.value.where == "talk.vtt"
+    assert messages.value.do

@@ -12,9 +12,9 @@ from yewhour.core.transcript.line_matches import match_lines
 
 
 def found(name, kind="vtt", seed=1, **slips):
-    made = demo_maker(name).make()
-    said = taught(made, Random(seed), **slips)
-    return said, *match_lines(made.cues, read_captions(captions(said, kind)))
+    timed = demo_maker(name).make()
+    said = taught(timed, Random(seed), **slips)
+    return said, *match_lines(timed.cues, read_captions(captions(said, kind)))
 
 
 def test_words_are_aligned_in_their_order_and_wrong_ones_are_left_out():
@@ -58,53 +58,53 @@ def line_of(lines, text):
     return next(line for line in lines if line.cue.text == text)
 
 
-def with_said(made, change):
+def with_said(timed, change):
     """Captions of a class with one line said otherwise."""
-    rows = [f"[{cue.start // 600}:{cue.start % 600 / 10:04.1f}] {change(cue)}" for cue in made.cues]
+    rows = [f"[{cue.start // 600}:{cue.start % 600 / 10:04.1f}] {change(cue)}" for cue in timed.cues]
     return read_captions("\n".join(row for row in rows if not row.endswith("] ")).encode())
 
 
 def test_another_side_said_is_told():
-    made = demo_maker("bell-ringers").make()
-    cue = next(one for one in made.cues if "right knee" in one.text or "right foot" in one.text)
-    said = with_said(made, lambda one: one.text.replace("right", "left") if one is cue else one.text)
-    lines, _ = match_lines(made.cues, said)
-    line = lines[made.cues.index(cue)]
+    timed = demo_maker("bell-ringers").make()
+    cue = next(one for one in timed.cues if "right knee" in one.text or "right foot" in one.text)
+    said = with_said(timed, lambda one: one.text.replace("right", "left") if one is cue else one.text)
+    lines, _ = match_lines(timed.cues, said)
+    line = lines[timed.cues.index(cue)]
     assert line.wrong_side == "left"
     assert [one for one in lines if one.wrong_side] == [line]
 
 
 def test_a_line_that_was_put_otherwise_is_told_apart_from_one_that_was_not_said():
-    made = demo_maker("bell-ringers").make()
-    cue = next(one for one in made.cues if len(one.text.split()) > 12)
+    timed = demo_maker("bell-ringers").make()
+    cue = next(one for one in timed.cues if len(one.text.split()) > 12)
     words = cue.text.split()
     otherwise = " ".join([*words[:3], "and maybe", *words[8:]])
-    lines, _ = match_lines(made.cues, with_said(made, lambda one: otherwise if one is cue else one.text))
-    assert lines[made.cues.index(cue)].how in ("reworded", "said")
-    assert lines[made.cues.index(cue)].sure < 0.95
-    lines, _ = match_lines(made.cues, with_said(made, lambda one: "" if one is cue else one.text))
-    assert lines[made.cues.index(cue)].how == "unsaid"
+    lines, _ = match_lines(timed.cues, with_said(timed, lambda one: otherwise if one is cue else one.text))
+    assert lines[timed.cues.index(cue)].how in ("reworded", "said")
+    assert lines[timed.cues.index(cue)].sure < 0.95
+    lines, _ = match_lines(timed.cues, with_said(timed, lambda one: "" if one is cue else one.text))
+    assert lines[timed.cues.index(cue)].how == "unsaid"
 
 
 def test_a_line_that_was_said_twice_is_told():
-    made = demo_maker("bell-ringers").make()
-    cue = next(one for one in made.cues if len(one.text.split()) > 9 and one.purpose == "align")
-    said = with_said(made, lambda one: f"{one.text} {one.text}" if one is cue else one.text)
-    _, extra = match_lines(made.cues, said)
+    timed = demo_maker("bell-ringers").make()
+    cue = next(one for one in timed.cues if len(one.text.split()) > 9 and one.purpose == "align")
+    said = with_said(timed, lambda one: f"{one.text} {one.text}" if one is cue else one.text)
+    _, extra = match_lines(timed.cues, said)
     assert [one.again for one in extra] == [cue.text]
 
 
 def test_what_was_said_instead_of_a_line_stands_with_it():
-    made = demo_maker("bell-ringers").make()
-    cue = next(one for one in made.cues if len(one.text.split()) > 9 and one.purpose == "align")
+    timed = demo_maker("bell-ringers").make()
+    cue = next(one for one in timed.cues if len(one.text.split()) > 9 and one.purpose == "align")
     other = "Oh listen to that gull up on the roof again"
-    lines, extra = match_lines(made.cues, with_said(made, lambda one: other if one is cue else one.text))
-    assert lines[made.cues.index(cue)].how == "unsaid"
-    assert [(one.text, one.instead) for one in extra] == [(other.lower(), made.cues.index(cue))]
+    lines, extra = match_lines(timed.cues, with_said(timed, lambda one: other if one is cue else one.text))
+    assert lines[timed.cues.index(cue)].how == "unsaid"
+    assert [(one.text, one.instead) for one in extra] == [(other.lower(), timed.cues.index(cue))]
 
 
 def test_nothing_heard_is_nothing_said():
-    made = demo_maker("four-at-the-slip").make()
-    lines, extra = match_lines(made.cues, read_captions(b"[0:10] Wonderful weather for the ducks."))
+    timed = demo_maker("four-at-the-slip").make()
+    lines, extra = match_lines(timed.cues, read_captions(b"[0:10] Wonderful weather for the ducks."))
     assert all(line.said_s is None for line in lines)
     assert len(extra) == 1

@@ -18,7 +18,7 @@ from yewhour.state.paths import own_data
 @pytest.fixture(autouse=True)
 def own_folder(tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
-    monkeypatch.setattr("yewhour.state.classes.preview_files.prepared", lambda: tmp_path / "prepared")
+    monkeypatch.setattr("yewhour.state.classes.preview_files.prepared_folder", lambda: tmp_path / "prepared")
 
 
 def test_every_part_of_a_made_class_comes_back_as_it_was():

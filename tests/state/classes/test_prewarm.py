@@ -14,7 +14,7 @@ from yewhour.state.classes.prewarm import Prewarm, prewarm_for
 @pytest.fixture(autouse=True)
 def own_folder(tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
-    monkeypatch.setattr("yewhour.state.classes.preview_files.prepared", lambda: tmp_path / "prepared")
+    monkeypatch.setattr("yewhour.state.classes.preview_files.prepared_folder", lambda: tmp_path / "prepared")
 
 
 def test_a_class_never_opened_is_made_ahead_in_another_process(tmp_path):

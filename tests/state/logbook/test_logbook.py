@@ -25,29 +25,29 @@ def folder(tmp_path):
 
 
 @pytest.fixture
-def told():
+def messages():
     return []
 
 
-def book_in(folder, told, machine="here"):
-    return Logbook(folder, machine, told.append)
+def book_in(folder, messages, machine="here"):
+    return Logbook(folder, machine, messages.append)
 
 
-def test_what_is_put_is_there_next_time(folder, told):
-    book = book_in(folder, told)
+def test_what_is_put_is_there_next_time(folder, messages):
+    book = book_in(folder, messages)
     book.put(one(), Outing("o", "a", MONDAY), TakeRecord("t", "a", MONDAY), Series("s", "A course"))
     book.change("a", note="went well")
     book.close()
-    again = book_in(folder, told)
+    again = book_in(folder, messages)
     assert again.shelf.classes["a"].note == "went well"
     assert (len(again.shelf.outings), len(again.shelf.takes), len(again.shelf.series)) == (1, 1, 1)
     again.drop("o")
-    assert book_in(folder, told).shelf.outings == {}
-    assert told == []
+    assert book_in(folder, messages).shelf.outings == {}
+    assert messages == []
 
 
-def test_two_windows_see_each_other_and_change_different_things_of_one_record(folder, told):
-    first, second = book_in(folder, told), book_in(folder, told)
+def test_two_windows_see_each_other_and_change_different_things_of_one_record(folder, messages):
+    first, second = book_in(folder, messages), book_in(folder, messages)
     first.put(one())
     assert second.refresh()
     second.change("a", note="from the second")
@@ -61,90 +61,90 @@ def test_two_windows_see_each_other_and_change_different_things_of_one_record(fo
     assert not second.refresh()
 
 
-def test_two_machines_share_a_folder_and_the_later_change_counts_whatever_the_clocks(folder, told):
-    here, there = book_in(folder, told), book_in(folder, told, "there")
+def test_two_machines_share_a_folder_and_the_later_change_counts_whatever_the_clocks(folder, messages):
+    here, there = book_in(folder, messages), book_in(folder, messages, "there")
     here.put(one())
     here.close()
     assert there.refresh()
     there.change("a", note="there")
     there.close()
-    again = book_in(folder, told)
+    again = book_in(folder, messages)
     assert again.shelf.classes["a"].note == "there"
     again.change("a", note="here again")
     again.close()
-    there = book_in(folder, told, "there")
+    there = book_in(folder, messages, "there")
     assert there.shelf.classes["a"].note == "here again"
     there.close()
-    assert told == []
+    assert messages == []
     assert sorted(file.name for file in folder.iterdir()) == ["here.1.sqlite", "there.1.sqlite"]
 
 
-def test_what_one_machine_lets_go_of_is_gone_on_the_other(folder, told):
-    here = book_in(folder, told)
+def test_what_one_machine_lets_go_of_is_gone_on_the_other(folder, messages):
+    here = book_in(folder, messages)
     here.put(one())
     here.close()
-    there = book_in(folder, told, "there")
+    there = book_in(folder, messages, "there")
     there.drop("a")
     there.close()
-    assert book_in(folder, told).shelf.classes == {}
+    assert book_in(folder, messages).shelf.classes == {}
 
 
-def test_damage_is_told_set_aside_whole_and_the_rest_goes_on(folder, told):
+def test_damage_is_told_set_aside_whole_and_the_rest_goes_on(folder, messages):
     folder.mkdir()
     (folder / "here.1.sqlite").write_bytes(b"no logbook at all" * 100)
     other = book_in(folder, [], "there")
     other.put(one())
     other.close()
-    book = book_in(folder, told)
-    assert "damaged" in str(told[0])
+    book = book_in(folder, messages)
+    assert "damaged" in str(messages[0])
     assert (folder / "here.1.sqlite.damaged-1").read_bytes() == b"no logbook at all" * 100
     assert list(book.shelf.classes) == ["a"]
     book.put(one("b", "Lamps out"))
-    assert len(book_in(folder, told).shelf.classes) == 2
+    assert len(book_in(folder, messages).shelf.classes) == 2
 
 
-def test_damage_in_the_middle_is_noticed(folder, told):
-    book = book_in(folder, told)
+def test_damage_in_the_middle_is_noticed(folder, messages):
+    book = book_in(folder, messages)
     book.put(*(one(f"c{n}", f"Class {n}") for n in range(300)))
     book.close()
     path = folder / "here.1.sqlite"
     content = bytearray(path.read_bytes())
     content[4096 * 3 : 4096 * 5] = b"\xff" * 8192
     path.write_bytes(content)
-    again = book_in(folder, told)
-    assert told
+    again = book_in(folder, messages)
+    assert messages
     assert list(folder.glob("*.damaged-*"))
     again.put(one())
     assert list(again.shelf.classes) == ["a"]
 
 
-def test_another_machines_file_that_is_half_there_is_told_and_left(folder, told):
-    book_in(folder, told).put(one())
+def test_another_machines_file_that_is_half_there_is_told_and_left(folder, messages):
+    book_in(folder, messages).put(one())
     (folder / "there.1.sqlite").write_bytes(b"SQLite format 3\0" + b"half" * 50)
-    book = book_in(folder, told)
-    assert "another machine" in str(told[0])
+    book = book_in(folder, messages)
+    assert "another machine" in str(messages[0])
     assert list(book.shelf.classes) == ["a"]
     assert (folder / "there.1.sqlite").exists()
 
 
-def test_what_a_newer_program_wrote_is_left_as_it_is(folder, told):
+def test_what_a_newer_program_wrote_is_left_as_it_is(folder, messages):
     folder.mkdir()
     (folder / "here.7.sqlite").write_bytes(b"from the future")
-    book = book_in(folder, told)
-    assert "newer" in str(told[0])
+    book = book_in(folder, messages)
+    assert "newer" in str(messages[0])
     book.put(one())
     assert (folder / "here.7.sqlite").read_bytes() == b"from the future"
     assert list(book_in(folder, []).shelf.classes) == ["a"]
 
 
-def test_an_older_schema_is_copied_and_the_copy_brought_to_the_new_one(folder, told, monkeypatch):
-    before = book_in(folder, told)
+def test_an_older_schema_is_copied_and_the_copy_brought_to_the_new_one(folder, messages, monkeypatch):
+    before = book_in(folder, messages)
     before.put(one())
     before.close()
     old = (folder / "here.1.sqlite").read_bytes()
     monkeypatch.setattr(logbook, "SCHEMA", 2)
     monkeypatch.setattr(logbook, "STEPS", {1: "ALTER TABLE entries ADD COLUMN hand TEXT DEFAULT ''"})
-    book = book_in(folder, told)
+    book = book_in(folder, messages)
     assert list(book.shelf.classes) == ["a"]
     assert (folder / "here.2.sqlite").exists()
     assert (folder / "here.1.sqlite").read_bytes() == old
@@ -152,43 +152,43 @@ def test_an_older_schema_is_copied_and_the_copy_brought_to_the_new_one(folder, t
         assert file.execute("SELECT hand FROM entries").fetchall() == [("",)]
 
 
-def test_where_nothing_can_be_written_it_is_told_once_read_and_kept_in_memory(folder, told, monkeypatch):
+def test_where_nothing_can_be_written_it_is_told_once_read_and_kept_in_memory(folder, messages, monkeypatch):
     before = book_in(folder, [])
     before.put(one())
     before.close()
-    made, full = logbook._made, [True]
+    timed, full = logbook._made, [True]
 
     def refused(path):
         if full[0] and path != ":memory:":
             raise sqlite3.OperationalError("attempt to write a readonly database")
-        return made(path)
+        return timed(path)
 
     monkeypatch.setattr(logbook, "_made", refused)
-    book = book_in(folder, told)
+    book = book_in(folder, messages)
     assert list(book.shelf.classes) == ["a"]
     book.put(one("b", "Lamps out"))
     book.put(one("c", "Low water"))
-    assert len(told) == 1
-    assert "readonly" in str(told[0])
+    assert len(messages) == 1
+    assert "readonly" in str(messages[0])
     full[0] = False
     book.put(one("d", "Moorings"))
     assert set(book_in(folder, []).shelf.classes) == {"a", "b", "c", "d"}
 
 
-def test_a_full_disk_is_told_and_nothing_is_lost(folder, told):
-    book = book_in(folder, told)
+def test_a_full_disk_is_told_and_nothing_is_lost(folder, messages):
+    book = book_in(folder, messages)
     book.put(one())
     book._file.execute("PRAGMA max_page_count = 4")
     book.put(*(one(f"c{n}", f"Class {n}") for n in range(40)))
-    assert "full" in str(told[0])
+    assert "full" in str(messages[0])
     assert len(book.shelf.classes) == 41
     book._file.execute("PRAGMA max_page_count = 100000")
     book.flush()
     assert len(book_in(folder, []).shelf.classes) == 41
 
 
-def test_a_logbook_that_is_kept_nowhere_works_too(told):
-    book = Logbook(None, told=told.append)
+def test_a_logbook_that_is_kept_nowhere_works_too(messages):
+    book = Logbook(None, on_problem=messages.append)
     book.put(one())
     book.place("a", FilePlace("/nowhere"))
     assert book.places() == {"a": FilePlace("/nowhere")}

@@ -16,9 +16,9 @@ from yewhour.state.logbook.shelving import path_of, shelve, shelve_takes
 
 @pytest.fixture
 def book(tmp_path):
-    made = Logbook(tmp_path / "shelf", "here")
-    yield made
-    made.close()
+    timed = Logbook(tmp_path / "shelf", "here")
+    yield timed
+    timed.close()
 
 
 def put(tmp_path, book, name="bell-ringers", folder="classes"):

@@ -29,8 +29,8 @@ def own_folder(tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
 
 
-def begun(told=print):
-    file = TakeFolder(told)
+def begun(messages=print):
+    file = TakeFolder(messages)
     file.begin(PLAN, WHEN)
     file.mark(Mark(0.0, "start", title="Ebb", key=key_of(PLAN), length_s=600.0))
     return file
@@ -88,7 +88,7 @@ def test_a_mark_cut_off_is_left_out_and_those_after_it_are_read():
     again.close()
     (broken,) = interrupted_takes()
     assert [mark.do for mark in broken.read.marks] == ["start", "next"]
-    assert "cut off" in broken.read.told[0]
+    assert "cut off" in broken.read.messages[0]
 
 
 def test_two_takes_at_once_are_refused():
@@ -111,8 +111,8 @@ def test_on_a_full_disk_it_is_told_once_and_nothing_is_lost(tmp_path, monkeypatc
         pytest.skip("nothing can be mounted here")
     try:
         monkeypatch.setenv("XDG_DATA_HOME", str(disk))
-        told = []
-        file = begun(told.append)
+        messages = []
+        file = begun(messages.append)
         while file._disk._work_queue.qsize():
             time.sleep(0.01)
         with (disk / "full").open("wb", buffering=0) as full, suppress(OSError):
@@ -122,13 +122,13 @@ def test_on_a_full_disk_it_is_told_once_and_nothing_is_lost(tmp_path, monkeypatc
             file.mark(Mark(float(number), "note", text="x" * 40))
         while file._disk._work_queue.qsize():
             time.sleep(0.01)
-        assert len(told) == 1
-        assert "no space left" in str(told[0])
+        assert len(messages) == 1
+        assert "no space left" in str(messages[0])
         (disk / "full").unlink()
         file.mark(Mark(500.0, "again"))
         file.close()
         (broken,) = interrupted_takes()
         assert len(broken.read.marks) == 401
-        assert broken.read.told == ()
+        assert broken.read.messages == ()
     finally:
         subprocess.run(["umount", str(disk)], check=True)

@@ -156,9 +156,9 @@ def test_saving_makes_versions_and_any_of_them_comes_back_as_an_act(desk, mine):
     assert [version.plan().brief.title for version in revisions_of(mine)] == ["Two", "One"]
     desk.press("show_versions")
     dialog = desk.window._dialogs[-1]
-    assert "The same" in dialog.told.text()
+    assert "The same" in dialog.message.text()
     dialog.list.setCurrentRow(1)
-    assert "1 thing is other; as long as before." in dialog.told.text()
+    assert "1 thing is other; as long as before." in dialog.message.text()
     desk.settle()
     said = [one.text() for one in dialog.findChildren(QLabel) if not one.isHidden()]
     assert "Title: One → Two" in said
@@ -290,7 +290,7 @@ def test_what_is_wrong_with_her_own_movements_is_told_when_the_window_opens(qtbo
     (folder / "mine.toml").write_text('[oar]\nname = "Oar"\nkind = "hold"\n')
     desk = Desk(qtbot)
     assert "mine.toml, line 1: oar: it has no dose" in desk.window.foot.message.text()
-    assert desk.made is not None
+    assert desk.timed is not None
     desk.leave()
 
 
@@ -300,7 +300,7 @@ def test_a_name_typed_without_its_ending_never_writes_over_a_class_unasked(desk,
     rename(desk, "Another")
     desk.press("save_class_as")
     asking = where(desk, tmp_path / "ebb")
-    assert "ebb.yewhour is there already" in asking.told.text()
+    assert "ebb.yewhour is there already" in asking.message.text()
     assert there.read_bytes() == before
     desk.key(Qt.Key.Key_Return)  # once more, and it is meant
     assert not asking.isVisible()
@@ -314,7 +314,7 @@ def test_where_nothing_of_hers_can_be_kept_the_program_works_and_says_so(qtbot, 
     path = tmp_path / "mine.yewhour"
     path.write_bytes((DEMO / "four-at-the-slip.yewhour").read_bytes())
     desk = Desk(qtbot, path)
-    assert desk.made is not None
+    assert desk.timed is not None
     assert "Nothing can be kept safe here" in desk.window.foot.message.text()
     assert str(tmp_path / "file" / "data") in desk.window.foot.message.text()
     rename(desk, "Saved all the same")
@@ -332,7 +332,7 @@ def test_a_format_that_fails_does_not_leave_the_export_waiting(desk, monkeypatch
     desk.press("export_script")
     dialog = desk.window._dialogs[-1]
     dialog.folder.setText(str(tmp_path))
-    broken = msgspec.structs.replace(dialog.formats["text"], write=lambda made: [][0])
+    broken = msgspec.structs.replace(dialog.formats["text"], write=lambda timed: [][0])
     monkeypatch.setitem(dialog.formats, "text", broken)
     dialog.write()
     desk.qtbot.waitUntil(lambda: dialog._thread is None, timeout=10_000)

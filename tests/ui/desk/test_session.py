@@ -17,9 +17,9 @@ from yewhour.ui.desk.undo_history import MOST_UNDO
 
 @pytest.fixture
 def session(qtbot):
-    made = Session()
-    yield made
-    made.workshop.close()
+    timed = Session()
+    yield timed
+    timed.workshop.close()
 
 
 def settle(qtbot, session):
@@ -33,21 +33,21 @@ def ladder(amount=5, **brief):
 
 def test_the_newest_wish_wins(qtbot):
     workshop = ClassMaker(shipped)
-    told = []
-    workshop.done.connect(lambda outcome: told.append(outcome.wish.serial))
+    message = []
+    workshop.done.connect(lambda outcome: message.append(outcome.wish.serial))
     for number in range(1, 40):
         workshop.ask(MakeRequest("class", number, ladder(target_s=300.0 + number)))
     qtbot.waitUntil(lambda: not workshop.busy, timeout=20_000)
-    assert told[-1] == 39
-    assert len(told) < 39
+    assert message[-1] == 39
+    assert len(message) < 39
     workshop.close()
 
 
 def test_work_that_takes_long_gives_way_to_a_newer_wish_and_can_be_stopped(qtbot, monkeypatch):
     workshop = ClassMaker(shipped)
-    stages, told = [], []
+    stages, message = [], []
     workshop.stage.connect(stages.append)
-    workshop.done.connect(lambda outcome: told.append(outcome.wish.serial))
+    workshop.done.connect(lambda outcome: message.append(outcome.wish.serial))
 
     def slow(wish):
         for _ in range(200):
@@ -62,29 +62,29 @@ def test_work_that_takes_long_gives_way_to_a_newer_wish_and_can_be_stopped(qtbot
     assert stages[0] == "fitting"
     monkeypatch.setattr(workshop, "_make", quick)
     workshop.ask(MakeRequest("class", 2, ladder()))
-    qtbot.waitUntil(lambda: told == [2], timeout=5000)
+    qtbot.waitUntil(lambda: message == [2], timeout=5000)
     monkeypatch.setattr(workshop, "_make", slow)
     workshop.ask(MakeRequest("class", 3, ladder()))
     qtbot.waitUntil(lambda: workshop._doing is not None, timeout=5000)
     workshop.stop()
     qtbot.waitUntil(lambda: not workshop.busy, timeout=2000)
-    assert told == [2]
+    assert message == [2]
     workshop.close()
 
 
 def test_a_fault_of_the_program_is_told_and_the_workshop_goes_on(qtbot, monkeypatch):
     workshop = ClassMaker(shipped)
-    told = []
-    workshop.done.connect(told.append)
+    message = []
+    workshop.done.connect(message.append)
     quick = workshop._make
     monkeypatch.setattr(workshop, "_make", lambda wish: 1 / 0)
     workshop.ask(MakeRequest("class", 1, ladder()))
-    qtbot.waitUntil(lambda: len(told) == 1, timeout=5000)
-    assert "ZeroDivisionError" in str(told[0].problem)
+    qtbot.waitUntil(lambda: len(message) == 1, timeout=5000)
+    assert "ZeroDivisionError" in str(message[0].problem)
     monkeypatch.setattr(workshop, "_make", quick)
     workshop.ask(MakeRequest("class", 2, ladder(target_s=300.0)))
-    qtbot.waitUntil(lambda: len(told) == 2, timeout=5000)
-    assert told[1].made is not None
+    qtbot.waitUntil(lambda: len(message) == 2, timeout=5000)
+    assert message[1].timed is not None
     workshop.close()
 
 
@@ -102,7 +102,7 @@ def test_the_interface_is_not_held_up_while_a_large_class_is_made(qtbot, session
         assert time.perf_counter() - began < 60
         time.sleep(0.001)
     assert longest < 1.5  # its remedies alone take several seconds
-    assert session.made is not None or session.trouble is not None
+    assert session.timed is not None or session.trouble is not None
 
 
 def test_acts_of_one_kind_in_a_row_are_undone_together(qtbot, session):
@@ -138,13 +138,13 @@ def test_the_oldest_acts_are_forgotten(qtbot, session):
 def test_a_trial_is_shown_and_dropped_without_an_act(qtbot, session):
     session.begin(ladder(target_s=300.0))
     settle(qtbot, session)
-    made = session.made
+    timed = session.timed
     session.try_length(360.0)
     settle(qtbot, session)
     assert session.shown.length_s == 360
-    assert session.made is made
+    assert session.timed is timed
     session.drop_trial()
-    assert session.shown is made
+    assert session.shown is timed
     assert session.past.undo_titles == []
 
 
@@ -157,7 +157,7 @@ def test_contradictory_locks_are_told_and_the_class_is_as_near_as_it_can_be(qtbo
     settle(qtbot, session)
     assert "at most" in session.refusal
     assert session.unfinished
-    assert session.made.length_s == session.solved.preferred_s
+    assert session.timed.length_s == session.solved.preferred_s
     assert session.offers[-1].title.startswith("Promise the nearest")
 
 
@@ -168,7 +168,7 @@ def test_a_class_that_opens_with_a_movement_that_is_not_there_stays_open_and_say
     session.begin(plan)
     settle(qtbot, session)
     assert session.plan is plan
-    assert session.made is None
+    assert session.timed is None
     assert "no-such-thing" in str(refused[0])
     assert session.trouble is refused[0]
 
@@ -178,7 +178,7 @@ def test_a_choice_stays_through_changes_and_goes_with_its_step(qtbot, session):
     settle(qtbot, session)
     first, second = list(nodes_of(session.plan))[:2]
     session.pick(second)
-    assert session.segment(session.selected).turn.step.id == second
+    assert session.segment(session.selected).use.step.id == second
     session.do("Another", with_node(session.plan, second, amount=7))
     settle(qtbot, session)
     assert session.picked == (second,)
@@ -195,18 +195,18 @@ def test_a_class_opened_before_is_seen_at_once_and_made_anew_behind_it(qtbot, se
 
     write_plan(ladder(target_s=300.0), path)
     session.open(path)
-    assert session.made is None
+    assert session.timed is None
     settle(qtbot, session)
-    made = session.made
+    timed = session.timed
     again = Session()
     again.open(path)
-    assert again.made == made  # before anything was made
+    assert again.timed == timed  # before anything was made
     assert again.solved is None
     assert again.busy
     again.set_length(330.0)  # and it can be worked on
     settle(qtbot, again)
     assert again.solved is not None
-    assert again.made.length_s == 330
+    assert again.timed.length_s == 330
     again.workshop.close()
 
 
@@ -223,7 +223,7 @@ def test_a_class_left_before_its_glimpse_was_made_anew_keeps_nobody_waiting(qtbo
     assert not again.busy
     qtbot.wait(80)
     assert not again.busy
-    assert again.made is None
+    assert again.timed is None
     again.workshop.close()
 
 
@@ -249,7 +249,7 @@ def test_stopping_takes_back_the_change_that_was_waited_for_and_no_other(qtbot, 
     session.stop()
     settle(qtbot, session)
     assert session.plan.brief.title == "Called"
-    assert session.made.plan.brief.title == "Called"
+    assert session.timed.plan.brief.title == "Called"
     assert session.past.redo_titles == ["Too much"]
 
 

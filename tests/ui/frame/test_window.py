@@ -18,33 +18,33 @@ def test_the_demo_opens_at_its_promised_length(desk):
 
 
 def test_dragging_the_tip_promises_another_length_and_undo_takes_it_back(desk):
-    before = desk.made.cues
+    before = desk.timed.cues
     desk.drag_tip(21 * 60)
-    assert desk.made.length_s == pytest.approx(1260, abs=10)
-    assert desk.made.segments[-1].end == desk.made.length
-    assert desk.made.cues != before
+    assert desk.timed.length_s == pytest.approx(1260, abs=10)
+    assert desk.timed.segments[-1].end == desk.timed.length
+    assert desk.timed.cues != before
     assert desk.window.actions_by_name["undo"].text().startswith("Undo: Make it 2")
     desk.press("undo")
-    assert desk.made.length_s == 1440
+    assert desk.timed.length_s == 1440
 
 
 def test_the_tip_stops_where_the_class_cannot_follow_and_says_why(desk):
     desk.drag_tip(60)
-    assert desk.made.length_s == desk.session.solved.shortest_s
+    assert desk.timed.length_s == desk.session.solved.shortest_s
     assert "shortest" in desk.window.foot.message.text()
 
 
 def test_keys_change_the_length_and_a_row_of_them_is_one_act(desk):
     desk.window.sprig.setFocus()
     desk.key(Qt.Key.Key_Plus)
-    assert desk.made.length_s == 1500
+    assert desk.timed.length_s == 1500
     desk.key(Qt.Key.Key_Minus)
     desk.key(Qt.Key.Key_Minus)
-    assert desk.made.length_s == 1380
+    assert desk.timed.length_s == 1380
     desk.key(Qt.Key.Key_Z, CTRL)
-    assert desk.made.length_s == 1440
+    assert desk.timed.length_s == 1440
     desk.key(Qt.Key.Key_0, CTRL)
-    assert desk.made.length_s == pytest.approx(desk.session.solved.preferred_s, abs=15)
+    assert desk.timed.length_s == pytest.approx(desk.session.solved.preferred_s, abs=15)
 
 
 def test_what_was_refused_is_offered_a_remedy_that_is_one_key_away_and_can_be_undone(desk):
@@ -52,17 +52,17 @@ def test_what_was_refused_is_offered_a_remedy_that_is_one_key_away_and_can_be_un
     desk.settle()
     plan = desk.session.plan
     assert "shortest" in desk.window.foot.message.text()
-    nearest_s = desk.made.length_s
+    nearest_s = desk.timed.length_s
     assert "Promise the nearest, 19:03" in desk.window.foot.mend_button.text()
     assert any("Leave out" in offer.title for offer in desk.session.offers)
     desk.key(Qt.Key.Key_M, CTRL)
-    assert desk.made.length_s == pytest.approx(nearest_s, abs=1)
+    assert desk.timed.length_s == pytest.approx(nearest_s, abs=1)
     assert not desk.session.refusal
     assert desk.window.actions_by_name["undo"].text().startswith("Undo: Promise")
     desk.key(Qt.Key.Key_Z, CTRL)
     assert desk.session.plan == plan
     desk.key(Qt.Key.Key_Y, CTRL)
-    assert desk.made.length_s == pytest.approx(nearest_s, abs=1)
+    assert desk.timed.length_s == pytest.approx(nearest_s, abs=1)
 
 
 def test_a_fix_is_seen_before_it_is_done_and_leaving_it_leaves_the_class(cold_desk):
@@ -72,20 +72,20 @@ def test_a_fix_is_seen_before_it_is_done_and_leaving_it_leaves_the_class(cold_de
     plan = desk.session.plan
     button.setFocus()
     desk.settle()
-    assert desk.session.shown.segments[1].turn.movement.id == "pelvic-tilt"
+    assert desk.session.shown.segments[1].use.movement.id == "pelvic-tilt"
     assert "As it would be" in desk.window.foot.message.text()
     assert desk.session.plan is plan
     desk.window.sprig.setFocus()
     desk.settle()
-    assert desk.session.shown is desk.made
+    assert desk.session.shown is desk.timed
     desk.click(button)
-    assert desk.made.segments[1].turn.movement.id == "pelvic-tilt"
+    assert desk.timed.segments[1].use.movement.id == "pelvic-tilt"
 
 
 def test_a_change_that_leaves_no_class_is_taken_back_and_told(desk):
     from yewhour.core.edits.arrange import with_node
 
-    step = desk.segment("dart").turn.step
+    step = desk.segment("dart").use.step
     plan = desk.session.plan
     desk.session.do("Nothing of it", with_node(plan, step.id, amount=0))
     desk.settle()
@@ -200,7 +200,7 @@ def test_escape_while_the_tip_is_drawn_leaves_the_length_as_it_was(desk):
     )
     desk.settle()
     assert desk.session.plan is plan
-    assert desk.made.length_s == 1440
+    assert desk.timed.length_s == 1440
 
 
 def test_escape_goes_out_of_a_field_to_the_class_and_then_to_the_whole_of_it(desk):
@@ -235,7 +235,7 @@ def test_where_the_right_button_is_pressed_what_can_be_done_is_offered(desk):
     next(action for action in menu.actions() if action.text() == "Do it again").trigger()
     menu.close()
     desk.settle()
-    assert sum(s.turn.movement.id == "dart" and not s.turn.setup_for for s in desk.made.segments) == 2
+    assert sum(s.use.movement.id == "dart" and not s.use.setup_for for s in desk.timed.segments) == 2
 
 
 def test_keys_of_the_window_work_from_a_field_that_does_not_need_them(desk):

@@ -4,10 +4,10 @@ from yewhour.ui.kit.controls.controls import OneLine, button, plain_tip
 
 
 def test_no_title_is_taken_for_rich_text(qtbot):
-    made = button("Salt & <b>sea</b>", lambda: None, "<b>Low</b> & high")
-    qtbot.addWidget(made)
-    assert made.text() == "Salt && <b>sea</b>"  # no letter of it is a shortcut
-    assert made.toolTip() == "<qt>&lt;b&gt;Low&lt;/b&gt; &amp; high</qt>"
+    timed = button("Salt & <b>sea</b>", lambda: None, "<b>Low</b> & high")
+    qtbot.addWidget(timed)
+    assert timed.text() == "Salt && <b>sea</b>"  # no letter of it is a shortcut
+    assert timed.toolTip() == "<qt>&lt;b&gt;Low&lt;/b&gt; &amp; high</qt>"
     assert plain_tip("Low & high") == "Low & high"
     line = OneLine()
     qtbot.addWidget(line)

@@ -55,7 +55,7 @@ def test_it_is_kept_as_hers_drawn_everywhere_and_given_back(desk, view):
     assert "figure" in own_file().read_text()
     board = view.plate.figure.board
     assert board.figures[0].angle("arm") == pytest.approx(changed[0].angle("arm"), abs=2)
-    assert desk.session.words.library["tree"].figure
+    assert desk.session.teaching_data.library["tree"].figure
     view.plate.figure.usual_button.click()
     view.keep()
     assert "figure" not in own_file().read_text()

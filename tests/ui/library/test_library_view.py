@@ -30,7 +30,7 @@ def write(line, text):
 
 
 def test_a_movement_is_read_on_its_plate(desk, view):
-    assert view.list.count() == len(desk.session.words.library)
+    assert view.list.count() == len(desk.session.teaching_data.library)
     view.search.setText("low lunge")
     plate = view.plate
     assert plate.name.text() == "Low lunge"
@@ -38,7 +38,7 @@ def test_a_movement_is_read_on_its_plate(desk, view):
     right, left = (words.text() for words in plate.lines.of("call")[0].said)
     assert "right thigh" in right
     assert "left thigh" in left
-    said = plate.told.sentence.accessibleDescription()
+    said = plate.editor.sentence.accessibleDescription()
     assert "3 to 10 breaths, 5 by itself" in said
     assert "this foot in front, knee down" in said
     assert "tender knees" in said
@@ -65,15 +65,15 @@ def test_it_opens_on_what_is_chosen_and_goes_to_what_is_named_beside_it(desk):
 def test_a_word_of_the_sentence_opens_its_choices_by_keyboard(desk, view):
     view.choose("low-lunge")
     plate = view.plate
-    plate.told.sentence.words["end"].setFocus()
-    QTest.keyClick(plate.told.sentence.words["end"], Qt.Key.Key_Return)
-    assert plate.told.panels["end"].isVisible()
+    plate.editor.sentence.words["end"].setFocus()
+    QTest.keyClick(plate.editor.sentence.words["end"], Qt.Key.Key_Return)
+    assert plate.editor.panels["end"].isVisible()
     QTest.keyClicks(QApplication.focusWidget(), "squat")
     QTest.keyClick(QApplication.focusWidget(), Qt.Key.Key_Space)
     assert plate.table["end"] == "squat"
-    assert plate.told.sentence.words["end"].text() == "a squat"
+    assert plate.editor.sentence.words["end"].text() == "a squat"
     QTest.keyClick(QApplication.focusWidget(), Qt.Key.Key_Escape)
-    assert QApplication.focusWidget() is plate.told.sentence.words["end"]
+    assert QApplication.focusWidget() is plate.editor.sentence.words["end"]
 
 
 def test_only_sides_that_a_movement_has_are_offered(view):
@@ -100,13 +100,13 @@ def test_a_movement_of_her_own_is_kept_found_and_put_in(desk, view):
     view.keep()
     desk.settle()
     assert own_file().exists()
-    assert desk.session.words.library["oar-pull"].sides == "one"
+    assert desk.session.teaching_data.library["oar-pull"].sides == "one"
     view.close()
     desk.press("find_movement")
     desk.window.finder.field.setText("oar")
     desk.window.finder.add()
     desk.settle()
-    assert {s.side for s in desk.made.segments if s.turn.movement.id == "oar-pull"} >= {"left", "right"}
+    assert {s.side for s in desk.timed.segments if s.use.movement.id == "oar-pull"} >= {"left", "right"}
 
 
 def test_what_is_wrong_is_told_beside_its_field_and_waits_there(view):
@@ -141,7 +141,7 @@ def test_a_kind_that_needs_a_rhythm_gets_one_that_can_be_changed(view):
     plate.kind.chips["reps"].click()
     assert plate.table["kind"] == "reps"
     assert plate.rhythm.text() == "exhale 4 inhale 4"
-    plate.told.open("kind")
+    plate.editor.open("kind")
     plate.rhythm.setFocus()
     plate.rhythm.selectAll()
     QTest.keyClicks(plate.rhythm, "exhale 2 in")
@@ -191,11 +191,11 @@ def test_what_was_changed_is_kept_when_one_goes_elsewhere_or_closes(desk, view):
     view.choose("low-lunge")
     view.plate.effort.chips["5"].click()
     view.choose("child")
-    assert desk.session.words.library["low-lunge"].effort == 5
+    assert desk.session.teaching_data.library["low-lunge"].effort == 5
     view.plate.effort.chips["4"].click()
     view.reject()
     assert not view.isVisible()
-    assert desk.session.words.library["child"].effort == 4
+    assert desk.session.teaching_data.library["child"].effort == 4
 
 
 def test_what_can_not_be_kept_is_told_before_it_is_let_go_of(view):
@@ -211,7 +211,7 @@ def test_what_can_not_be_kept_is_told_before_it_is_let_go_of(view):
 
 
 def test_leaving_a_movement_as_it_was_keeps_nothing(desk, view):
-    for name in desk.session.words.library:
+    for name in desk.session.teaching_data.library:
         view.choose(name)
         assert view.plate.sound
         assert not view.keep_button.isEnabled()

@@ -14,7 +14,7 @@ def page_of(desk, word=""):
     desk.press("to_promise")
     page = desk.window.promise_page
     if word:
-        desk.click(page.told.sentence.words[word])
+        desk.click(page.editor.sentence.words[word])
     return page
 
 
@@ -23,7 +23,7 @@ def test_what_is_typed_is_promised_at_once_and_what_is_no_length_changes_nothing
     page.length.selectAll()
     QTest.keyClicks(page.length, "26:00")
     desk.settle()
-    assert desk.made.length_s == 1560
+    assert desk.timed.length_s == 1560
     plan = desk.session.plan
     page.length.setText("")
     QTest.keyClicks(page.length, "soon")
@@ -36,9 +36,9 @@ def test_what_is_typed_is_promised_at_once_and_what_is_no_length_changes_nothing
     page.length.selectAll()
     QTest.keyClicks(page.length, "27")
     desk.settle()
-    assert desk.made.length_s == 1620
+    assert desk.timed.length_s == 1620
     assert not page.no_length.isVisible()
-    desk.click(page.told.sentence.words["title"])
+    desk.click(page.editor.sentence.words["title"])
     page.title.end(False)
     QTest.keyClicks(page.title, "!")
     desk.settle()
@@ -51,7 +51,7 @@ def test_three_hours_are_refused_with_what_can_be_done(desk):
     QTest.keyClicks(page.length, "3:00:00")
     desk.settle()
     assert "still to fill" in desk.window.foot.message.text()
-    assert desk.made.length_s == desk.session.solved.preferred_s  # not stretched to its most
+    assert desk.timed.length_s == desk.session.solved.preferred_s  # not stretched to its most
     assert "still to fill of 3:00:00" in desk.window.head.promise.text()
     assert "longest" in page.length_picture.accessibleDescription()
     desk.window.grab()
@@ -63,7 +63,7 @@ def test_who_is_there_and_what_is_at_hand_is_pressed_in_and_out(desk):
     assert "knees" in desk.session.plan.brief.cautions
     desk.click(page.cautions.chips["knees"])
     assert "knees" not in desk.session.plan.brief.cautions
-    desk.click(page.told.sentence.words["camera"])
+    desk.click(page.editor.sentence.words["camera"])
     desk.click(page.facing.chips["side"])
     assert desk.session.plan.brief.facing == "side"
     desk.click(page.mirror.chips["yes"])
@@ -93,7 +93,7 @@ def test_the_voice_is_taken_from_a_paragraph_read_aloud(desk):
     page = page_of(desk, "voice")
     from yewhour.ui.promise.breath import PARAGRAPH
 
-    usual_s = desk.session.words.seconds(PARAGRAPH, "instruct", 1.0)
+    usual_s = desk.session.teaching_data.seconds(PARAGRAPH, "instruct", 1.0)
     clock = iter([100.0, 100.0 + usual_s / 1.2, 200.0, 201.0])
     page.read.now = lambda: next(clock)
     desk.click(page.read.press_button)
@@ -115,10 +115,10 @@ def test_what_the_style_sets_is_named_changed_and_given_back(desk):
     ways._fields["lead"].activated.emit(1)
     desk.settle()
     assert desk.session.plan.brief.ways["lead"] == "left"
-    assert desk.session.solved.setting.school.lead == "left"
+    assert desk.session.solved.prepared.school.lead == "left"
     desk.click(ways._whose["lead"])
     assert "lead" not in desk.session.plan.brief.ways
-    desk.click(page.told.sentence.words["style"])
+    desk.click(page.editor.sentence.words["style"])
     desk.click(page.style_chips.chips["hatha"])
     assert desk.session.plan.brief.style == "hatha"
     assert ways._whose["lead"].text() == "from Hatha"
@@ -136,18 +136,18 @@ def test_a_breath_nobody_could_breathe_is_refused_and_the_picture_stays(desk):
 
 def test_the_promise_reads_as_a_sentence(desk):
     page = page_of(desk)
-    said = page.told.sentence.accessibleDescription()
+    said = page.editor.sentence.accessibleDescription()
     assert said.startswith(
         "Ropes and shoulders: a 24-minute flow for the bell-ringers of Saltmarsh Row, in the evening"
     )
     assert "Mind tender shoulders. At hand: nothing." in said
-    assert page.told.sentence.words["length"].accessibleName() == "Length: 24-minute"
+    assert page.editor.sentence.words["length"].accessibleName() == "Length: 24-minute"
 
 
 def test_a_word_opens_its_choices_and_typing_narrows_them(desk):
     page = page_of(desk)
     assert not page.cautions.isVisible()
-    page.told.sentence.words["cautions"].setFocus()
+    page.editor.sentence.words["cautions"].setFocus()
     desk.key(Qt.Key.Key_Return)
     assert page.cautions.isVisible()
     QTest.keyClicks(QApplication.focusWidget(), "kn")
@@ -157,13 +157,13 @@ def test_a_word_opens_its_choices_and_typing_narrows_them(desk):
     assert "knees" in desk.session.plan.brief.cautions
     desk.key(Qt.Key.Key_Escape)
     assert not page.cautions.isVisible()
-    assert QApplication.focusWidget() is page.told.sentence.words["cautions"]
-    assert "knees" in page.told.sentence.words["cautions"].text()
+    assert QApplication.focusWidget() is page.editor.sentence.words["cautions"]
+    assert "knees" in page.editor.sentence.words["cautions"].text()
 
 
 def test_from_the_title_to_the_camera_is_a_dozen_stops_and_arrows_go_inside(desk):
     page = page_of(desk)
-    words = page.told.sentence.words
+    words = page.editor.sentence.words
     words["title"].setFocus()
     stops = 1
     while QApplication.focusWidget() is not words["camera"]:
@@ -187,10 +187,10 @@ def test_a_class_too_short_for_its_promise_says_what_is_left_to_fill(desk):
 
 def test_the_breath_is_told_as_promised_and_as_she_breathes(desk):
     page = page_of(desk)
-    assert page.told.sentence.words["pace"].text() == "8 a minute"
+    assert page.editor.sentence.words["pace"].text() == "8 a minute"
     desk.session.do("Hers", with_brief(desk.session.plan, own={"breath": 1.25}))
     desk.settle()
-    assert page.told.sentence.words["pace"].text() == "8 a minute, 6.4 as you breathe"
+    assert page.editor.sentence.words["pace"].text() == "8 a minute, 6.4 as you breathe"
     assert "a breath 1.25" in page.ways.own.text()
     page.ways.usual.click()
     desk.settle()

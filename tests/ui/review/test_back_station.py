@@ -27,11 +27,11 @@ def page(desk, tmp_path, monkeypatch):
 @pytest.fixture
 def late(desk, tmp_path):
     """Captions of the class, with one side held longer."""
-    made = desk.made
-    hold = next(one for one in made.segments if one.turn.pair and one.kind == "hold" and not one.turn.second)
+    timed = desk.timed
+    hold = next(one for one in timed.segments if one.use.pair and one.kind == "hold" and not one.use.second)
     path = tmp_path / "recording.vtt"
     own = {"ways": 1.2, "holds": 1.1}
-    path.write_bytes(captions(taught(made, Random(1), {hold.id: 20.0}, skipped=0.05, remarks=0.06, own=own)))
+    path.write_bytes(captions(taught(timed, Random(1), {hold.id: 20.0}, skipped=0.05, remarks=0.06, own=own)))
     return hold, path
 
 
@@ -55,7 +55,7 @@ def test_what_matters_stands_first(desk, page, late):
     hold, path = late
     looked(desk, page, path)
     assert "s over" in page.length.text()
-    assert page.sides.text().startswith(f"{hold.turn.name}: ")
+    assert page.sides.text().startswith(f"{hold.use.name}: ")
     assert "lines were said" in page.words.text()
     rows = page.rows.rows
     assert rows[0].how == "heading"
@@ -78,7 +78,7 @@ def test_rows_and_sprigs_show_the_same(desk, page, late):
     QTest.mouseClick(page.sprigs, Qt.MouseButton.LeftButton, pos=at)
     assert page.sprigs.segment == hold.id
     assert page.rows.rows[page.rows.row].segment == hold.id
-    assert hold.turn.name in page.here.text()
+    assert hold.use.name in page.here.text()
     QTest.keyClick(page.rows, Qt.Key.Key_End)
     assert page.rows.row == len(page.rows.rows) - 1
 

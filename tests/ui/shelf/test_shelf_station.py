@@ -192,14 +192,14 @@ def test_series_are_begun_filled_and_let_go(desk, page):
     page.show_view(2)
     page.making.begin_series("Hips in spring, 2 weeks of 2")
     desk.settle()
-    made = next(one for one in page.shelving.shelf.series.values() if one.title == "Hips in spring")
-    assert (made.weeks, made.each) == (2, 2)
-    page.courses.put_in.emit(made.id)
-    assert page.shelving.shelf.series[made.id].classes[0] == "low-water"
-    page.courses.dropped.emit(made.id)
-    assert made.id not in page.shelving.shelf.series
+    timed = next(one for one in page.shelving.shelf.series.values() if one.title == "Hips in spring")
+    assert (timed.weeks, timed.each) == (2, 2)
+    page.courses.put_in.emit(timed.id)
+    assert page.shelving.shelf.series[timed.id].classes[0] == "low-water"
+    page.courses.dropped.emit(timed.id)
+    assert timed.id not in page.shelving.shelf.series
     desk.press("undo")
-    assert made.id in page.shelving.shelf.series
+    assert timed.id in page.shelving.shelf.series
     page.making.begin_series("nonsense")
     assert "can't be read as a series" in desk.window.foot.message.text()
     assert read_series("A course 4 weeks x 3") == ("A course", 4, 3)
@@ -209,11 +209,11 @@ def test_series_are_begun_filled_and_let_go(desk, page):
 def test_a_class_names_another_at_its_end(desk, page):
     page.making.name_other("ten-on-the-lockside", "lamps")
     desk.settle()
-    said = [cue.text for cue in desk.session.made.cues]
+    said = [cue.text for cue in desk.session.timed.cues]
     assert "If you have twenty-eight minutes more, go on with Lamps out on the river." in said
     desk.press("to_sprig")
     desk.press("undo")
-    assert not any("Lamps out" in cue.text for cue in desk.session.made.cues)
+    assert not any("Lamps out" in cue.text for cue in desk.session.timed.cues)
 
 
 # --- her own shelf ---------------------------------------------------------------------------------------
@@ -255,7 +255,7 @@ def test_a_cut_is_a_class_of_its_own_that_knows_where_it_came_from(hers, tmp_pat
     page.beside.cut.emit(origin, 10)
     desk.qtbot.waitUntil(lambda: desk.session.path is None, timeout=20_000)
     desk.settle()
-    assert desk.session.made.length_s == 600
+    assert desk.session.timed.length_s == 600
     assert desk.window.clerk.save_to(tmp_path / "classes" / "hips-10.yewhour")
     desk.window.shelve()
     cut = next(one for one in page.shelving.shelf.classes.values() if one.cut_of)

@@ -47,30 +47,30 @@ def test_needles_stand_on_the_side_they_are_for_with_an_aril_at_each_change(desk
     by_side = {needle.segment.side: needle.sides for needle in needles if needle.sides}
     assert by_side.pop("alternating") == ("left", "right")
     assert by_side == {"left": ("left",), "right": ("right",), "both": ("left", "right")}
-    pairs = {n.segment.turn.pair for n in needles if n.segment.turn.pair}
+    pairs = {n.segment.use.pair for n in needles if n.segment.use.pair}
     assert sum(1 for needle in needles if needle.aril) == len(pairs)
 
 
 def test_rounds_knots_and_meant_differences_are_marked(desk):
     needles = desk.window.sprig.needles
-    assert [n.whorl for n in needles if n.segment.turn.flow and n.whorl][:3] == [1, 2, 3]
+    assert [n.whorl for n in needles if n.segment.use.flow and n.whorl][:3] == [1, 2, 3]
     desk.choose("dart")
     desk.press("lock")
     desk.choose("low-lunge")
     desk.window.hand.differ(2, "the left is tighter")
     desk.settle()
     needles = desk.window.sprig.needles
-    assert [n.segment.turn.movement.id for n in needles if n.knot] == ["dart"]
+    assert [n.segment.use.movement.id for n in needles if n.knot] == ["dart"]
     assert {n.segment.side for n in needles if n.meant} == {"left"}
     right, left = desk.segment("low-lunge", "right"), desk.segment("low-lunge", "left")
-    assert left.length == right.length + 2 * right.turn.unit
+    assert left.length == right.length + 2 * right.use.unit
     desk.window.sprig.setFocus()
     desk.key(KEY.Key_F, SHIFT)
-    assert nodes_of(desk.session.plan)[desk.segment("low-lunge").turn.step.id].second.more == 1
+    assert nodes_of(desk.session.plan)[desk.segment("low-lunge").use.step.id].second.more == 1
     desk.key(KEY.Key_M, SHIFT)
     right, left = desk.segment("low-lunge", "right"), desk.segment("low-lunge", "left")
-    assert "uneven" not in {finding.code for finding in desk.made.findings}
-    assert nodes_of(desk.session.plan)[right.turn.step.id].second == SideDifference(
+    assert "uneven" not in {finding.code for finding in desk.timed.findings}
+    assert nodes_of(desk.session.plan)[right.use.step.id].second == SideDifference(
         2, why="the left is tighter"
     )
 
@@ -132,23 +132,23 @@ def test_shift_takes_a_run_and_control_one_more(desk):
     assert len(desk.session.picked) == 3
     desk.press("leave_out")
     gone = {"finger-fans", "rope-shoulders", "neck-lean"}
-    assert not gone & {s.turn.movement.id for s in desk.made.segments}
+    assert not gone & {s.use.movement.id for s in desk.timed.segments}
     desk.press("undo")
-    assert gone <= {s.turn.movement.id for s in desk.made.segments}
+    assert gone <= {s.use.movement.id for s in desk.timed.segments}
 
 
 def test_a_needle_carried_out_of_its_pair_keeps_both_its_sides(desk):
     sprig = desk.window.sprig
-    pair = group_of(desk.session.plan, desk.segment("lunge-reach").turn.step.id)
+    pair = group_of(desk.session.plan, desk.segment("lunge-reach").use.step.id)
     end = sprig.y_at(desk.segment("dart").end / 10)
     start = desk.at(desk.segment("lunge-reach"), x=round(sprig.stem_x + 40))
     desk.drag(sprig, start, QPoint(round(sprig.stem_x + 200), round(end)))
     assert desk.session.past.undo_titles[0].startswith("Put it")
-    step = desk.segment("lunge-reach").turn.step.id
+    step = desk.segment("lunge-reach").use.step.id
     own = nodes_of(desk.session.plan)[group_of(desk.session.plan, step)]
     assert (own.id != pair, [one.id for one in own.body]) == (True, [step])
     assert len(nodes_of(desk.session.plan)[pair].body) == 1
-    assert {s.side for s in desk.made.segments if s.turn.step.id == step} == {"right", "left"}
+    assert {s.side for s in desk.timed.segments if s.use.step.id == step} == {"right", "left"}
 
 
 def test_a_needle_let_go_of_over_its_own_place_stays_there(desk):
@@ -176,9 +176,9 @@ def test_escape_lets_go_of_what_is_carried_or_pulled(desk):
 
 
 def test_every_place_of_the_class_can_be_dropped_on(desk):
-    found = drop_places(desk.session.plan, desk.made, desk.session.words.library)
+    found = drop_places(desk.session.plan, desk.timed, desk.session.teaching_data.library)
     assert {slot.depth for slot in found} >= {0, 1}
-    assert all(0 <= slot.at <= desk.made.length for slot in found)
+    assert all(0 <= slot.at <= desk.timed.length for slot in found)
     lunge = desk.segment("low-lunge")
     inner, outer = (nearest(found, lunge.start, 5, deep) for deep in (True, False))
     assert (inner.depth, outer.depth) == (1, 0)
@@ -208,7 +208,7 @@ def test_steps_are_cut_and_pasted_into_another_window_and_as_an_outline(desk, qt
     other = Desk(qtbot, DEMO / "four-at-the-slip.yewhour")
     other.window.sprig.setFocus()
     other.press("paste")
-    assert [s for s in other.made.segments if s.turn.movement.id == "low-lunge"]
+    assert [s for s in other.timed.segments if s.use.movement.id == "low-lunge"]
     QGuiApplication.clipboard().setText("cobra 3b\nno such movement 4b\n")
     plan = other.session.plan
     other.press("paste")
@@ -216,7 +216,7 @@ def test_steps_are_cut_and_pasted_into_another_window_and_as_an_outline(desk, qt
     assert "line 2" in other.window.foot.message.text()
     QGuiApplication.clipboard().setText("cobra 3b\n")
     other.press("paste")
-    assert [s for s in other.made.segments if s.turn.movement.id == "cobra"]
+    assert [s for s in other.timed.segments if s.use.movement.id == "cobra"]
     other.leave()
 
 
@@ -226,7 +226,7 @@ def test_earlier_and_later_by_keys_and_the_undo_list_names_them(desk):
     desk.key(KEY.Key_Up, ALT)
     desk.key(KEY.Key_D)
     assert desk.session.past.undo_titles[:2] == ["Again: Dart", "Move Dart"]
-    assert len([s for s in desk.made.segments if s.name == "Dart"]) == 2
+    assert len([s for s in desk.timed.segments if s.name == "Dart"]) == 2
 
 
 def test_a_block_is_taken_apart_to_be_changed(qtbot):
@@ -290,9 +290,9 @@ def test_the_way_and_the_hold_are_a_key_each_and_the_same_key_takes_them_back(de
         assert getattr(nodes_of(desk.session.plan)[step], field) == value
         desk.key(key)
         assert getattr(nodes_of(desk.session.plan)[step], field) == before
-    library = desk.session.words.library
-    plain = next(s.turn.movement.id for s in desk.made.segments
-                 if s.kind == "hold" and library[s.turn.movement.id].stronger is None)  # fmt: skip
+    library = desk.session.teaching_data.library
+    plain = next(s.use.movement.id for s in desk.timed.segments
+                 if s.kind == "hold" and library[s.use.movement.id].stronger is None)  # fmt: skip
     desk.choose(plain)
     desk.key(KEY.Key_S)
     assert "no stronger way" in desk.window.foot.message.text()
@@ -314,9 +314,9 @@ def test_a_result_is_carried_onto_the_sprig_and_put_in_where_it_is_let_go_of(des
     assert sprig.slot is not None
     sprig.dropEvent(QDropEvent(at, action, carried, buttons, keys))
     desk.settle()
-    order = [s.turn.movement.id for s in desk.made.segments if not s.turn.setup_for]
+    order = [s.use.movement.id for s in desk.timed.segments if not s.use.setup_for]
     assert order[order.index("dart") + 1] == "cobra"
-    assert desk.segment("cobra").turn.step.amount == 4
+    assert desk.segment("cobra").use.step.amount == 4
     assert sprig.slot is None
 
 

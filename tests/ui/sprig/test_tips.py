@@ -21,7 +21,7 @@ def tip_for(widget, at):
 @pytest.mark.parametrize("name", ["low-lunge", "seated-breath"])
 def test_the_tip_of_a_needle_lies_below_it(desk, name):
     sprig = desk.window.sprig
-    segment = next(s for s in desk.made.segments if s.turn.movement.id == name and not s.turn.setup_for)
+    segment = next(s for s in desk.timed.segments if s.use.movement.id == name and not s.use.setup_for)
     at = desk.at(segment)
     sprig._hover(at.toPointF())
     tip = tip_for(sprig, at)

@@ -76,7 +76,7 @@ class Stage:
     def segment(self, movement, side="both"):
         return next(
             one for one in self.take.segments
-            if one.turn.movement.id == movement and not one.turn.setup_for and one.side == side
+            if one.use.movement.id == movement and not one.use.setup_for and one.side == side
         )  # fmt: skip
 
 
@@ -86,9 +86,9 @@ def stage(desk):
         leave(one)
     change_settings(take_keys={})
     (own_data() / "rehearsed.json").unlink(missing_ok=True)
-    made = Stage(desk)
-    yield made
-    made.conductor.close()
+    timed = Stage(desk)
+    yield timed
+    timed.conductor.close()
 
 
 def test_the_station_has_the_whole_window_and_gives_it_back(stage, desk):
@@ -216,7 +216,7 @@ def test_leaving_something_out(stage):
     stage.until(lunge.start + 30)
     stage.key(Qt.Key.Key_Delete)
     assert not [
-        one for one in stage.take.segments if one.turn.movement.id == "low-lunge" and one.side == "left"
+        one for one in stage.take.segments if one.use.movement.id == "low-lunge" and one.side == "left"
     ]
     assert stage.take.end == stage.take.target
 
@@ -347,7 +347,7 @@ def test_what_broke_off_can_be_left_as_it_is(stage, desk):
 def test_two_takes_at_once_are_told(stage, desk):
     stage.start()
     other = type(stage.conductor)()
-    other.prepare(desk.session.solved, desk.session.made)
+    other.prepare(desk.session.solved, desk.session.timed)
     with pytest.raises(Exception, match="Another take is going on"):
         other.count_in()
 
@@ -458,7 +458,7 @@ def test_a_rehearsal_from_any_movement_at_half_speed_is_not_kept(stage):
     stage.key(Qt.Key.Key_Up)
     stage.key(Qt.Key.Key_S)
     first = beginnings(stage.take)[3]
-    assert stage.page.name.text == first.turn.name
+    assert stage.page.name.text == first.use.name
     assert "at half speed" in stage.page.following.text
     stage.start()
     assert stage.conductor.here().at == pytest.approx(first.start, abs=5)

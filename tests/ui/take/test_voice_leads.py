@@ -11,9 +11,9 @@ from tests.ui.take.test_station import Stage
 from yewhour.core.plan.nodes import Pair, Step
 from yewhour.state.classes.class_file import write_plan
 from yewhour.state.takes.interrupted_takes import interrupted_takes, leave
-from yewhour.voice.sound.recogniser import RATE, resampled
+from yewhour.voice.recognition.recogniser import RATE, resampled
+from yewhour.voice.recognition.simulated_teacher import simulated_speech
 from yewhour.voice.sound.shipped_voice import shipped_voice
-from yewhour.voice.sound.simulated_teacher import simulated_speech
 
 PLAN = plan_of(
     Step(movement="child", amount=4),
@@ -39,10 +39,10 @@ def ebb(desk, tmp_path):
 
 def taught(stage, until_s, **teacher):
     """The class up to a second, with the teacher's sound fed as the time goes by."""
-    made = stage.conductor._made
+    timed = stage.conductor._made
     shipped_voice().use("en-us")
     sound = resampled(
-        simulated_speech(made, shipped_voice(), teacher.pop("longer"), Random(4), **teacher),
+        simulated_speech(timed, shipped_voice(), teacher.pop("longer"), Random(4), **teacher),
         shipped_voice().rate,
     )
     shipped_voice().use("en")
@@ -60,9 +60,9 @@ def taught(stage, until_s, **teacher):
 
 
 def test_she_stays_two_breaths_longer_and_says_nothing_and_the_other_side_follows(ebb):
-    made = ebb.conductor._made
-    first = next(one for one in made.segments if one.kind == "hold" and one.side == "right")
-    after = made.segments[made.segments.index(first) + 1]
+    timed = ebb.conductor._made
+    first = next(one for one in timed.segments if one.kind == "hold" and one.side == "right")
+    after = timed.segments[timed.segments.index(first) + 1]
     taught(ebb, (after.end + 150) / 10 + 6, longer={first.id: 150})
     done = next(one for one in ebb.take.segments if one.id == first.id)
     second = next(one for one in ebb.take.segments if one.kind == "hold" and one.side == "left")
@@ -75,8 +75,8 @@ def test_she_stays_two_breaths_longer_and_says_nothing_and_the_other_side_follow
 
 
 def test_when_she_is_on_time_or_not_heard_it_does_nothing(ebb):
-    made = ebb.conductor._made
-    first = next(one for one in made.segments if one.kind == "hold" and one.side == "right")
+    timed = ebb.conductor._made
+    first = next(one for one in timed.segments if one.kind == "hold" and one.side == "right")
     taught(ebb, (first.end + 20) / 10, longer={}, skipped=1.0)
     assert [mark.do for mark in ebb.conductor.marks] == ["start"]
 

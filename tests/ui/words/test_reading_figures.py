@@ -13,13 +13,13 @@ def test_each_movement_has_its_figure_beside_its_first_line(desk):
     stand = desk.window.view.stand
     named = re.findall(r'src="figure:([^"]+)"', stand.text.toHtml())
     assert len(named) == len(set(named)) > 30
-    document, made = stand.text.document(), desk.session.made
-    segments = {one.id: one for one in made.segments}
+    document, timed = stand.text.document(), desk.session.timed
+    segments = {one.id: one for one in timed.segments}
     for name in named:
-        turn = segments[name].turn
+        use = segments[name].use
         picture = document.resource(QTextDocument.ResourceType.ImageResource, QUrl(f"figure:{name}"))
-        drawn = portrait_of(turn.movement, segments[name].side, turn.end if turn.flow else turn.start)
+        drawn = portrait_of(use.movement, segments[name].side, use.end if use.flow else use.start)
         assert (drawn is not None) is isinstance(picture, QImage), name
-    lunge = segments[next(name for name in named if segments[name].turn.movement.id == "low-lunge")]
+    lunge = segments[next(name for name in named if segments[name].use.movement.id == "low-lunge")]
     assert lunge.side == "right"
     stand.close()

@@ -23,10 +23,10 @@ def go(desk, choose):
 
 
 def test_every_line_said_and_left_out_and_what_was_noticed_has_a_row_in_order(desk):
-    rows = rows_of(desk.made)
-    assert [row.cue for row in rows if row.cue] == list(desk.made.cues)
-    assert {row.left.text for row in rows if row.left} == {line.text for line in desk.made.dropped}
-    assert len([row for row in rows if row.finding]) == len(desk.made.findings)
+    rows = rows_of(desk.timed)
+    assert [row.cue for row in rows if row.cue] == list(desk.timed.cues)
+    assert {row.left.text for row in rows if row.left} == {line.text for line in desk.timed.dropped}
+    assert len([row for row in rows if row.finding]) == len(desk.timed.findings)
     assert [row.at for row in rows] == sorted(row.at for row in rows)
     for row in rows:
         if row.cue:
@@ -59,7 +59,7 @@ def test_markup_and_any_script_stay_as_typed_and_a_novel_is_refused(desk):
     text = "<b>Bend</b> & تنفس — 呼吸 {not a token}"
     desk.window.words.pen.reword(row, text)
     desk.settle()
-    assert any(cue.text == text for cue in desk.made.cues)
+    assert any(cue.text == text for cue in desk.timed.cues)
     plan = desk.session.plan
     desk.window.words.pen.reword(script.row, "word " * 500)
     desk.settle()
@@ -85,7 +85,7 @@ def test_a_dropped_line_is_taken_in_with_one_key_or_room_is_made_for_it(desk):
     desk.key(KEY.Key_T)
     assert any(edit.text == left.text for edit in desk.session.plan.edits)
     desk.press("undo")
-    script = go(desk, lambda row: row.left is not None and row.segment.turn.unit)
+    script = go(desk, lambda row: row.left is not None and row.segment.use.unit)
     desk.key(KEY.Key_G)
     assert desk.session.past.undo_titles[0].startswith(("Longer in", "A slower breath"))
 
@@ -117,7 +117,7 @@ def test_a_finding_stands_beside_its_lines_and_is_mended_from_there(cold_desk):
     script.setCurrentIndex(script.lines.index(number))
     before = script.row.finding
     desk.key(KEY.Key_X)
-    assert before not in desk.made.findings
+    assert before not in desk.timed.findings
 
 
 def test_words_are_found_and_replaced_as_one_act(desk):
@@ -132,9 +132,9 @@ def test_words_are_found_and_replaced_as_one_act(desk):
     words.replace_all()
     desk.settle()
     assert f"Replaced in {count} lines" in desk.window.foot.message.text()
-    assert not any("shoulders" in cue.text.lower() for cue in desk.made.cues)
+    assert not any("shoulders" in cue.text.lower() for cue in desk.timed.cues)
     desk.press("undo")
-    assert any("shoulders" in cue.text.lower() for cue in desk.made.cues)
+    assert any("shoulders" in cue.text.lower() for cue in desk.timed.cues)
     words.find_field.setText("zebra")
     words.replace_all()
     assert "No line has these words" in desk.window.foot.message.text()
@@ -150,15 +150,13 @@ def test_choosing_a_line_chooses_its_segment_and_the_other_way_round(desk):
 
 
 def test_an_edit_stays_on_its_line_when_the_class_is_made_longer(desk):
-    script = go(
-        desk, lambda row: row.cue and row.purpose == "call" and row.segment.turn.movement.id == "dart"
-    )
+    script = go(desk, lambda row: row.cue and row.purpose == "call" and row.segment.use.movement.id == "dart")
     desk.window.words.pen.reword(script.row, "Lift off, as a gull from the quay.")
     desk.settle()
     desk.press("longer_minute")
     desk.press("longer_minute")
-    where = {s.id: s.turn.movement.id for s in desk.made.segments}
-    assert [where[cue.segment].split("/")[0] for cue in desk.made.cues if cue.own] == ["dart"]
+    where = {s.id: s.use.movement.id for s in desk.timed.segments}
+    assert [where[cue.segment].split("/")[0] for cue in desk.timed.cues if cue.own] == ["dart"]
 
 
 def test_a_line_of_her_own_is_added_with_its_seconds_as_it_is_typed(desk):
@@ -166,11 +164,11 @@ def test_a_line_of_her_own_is_added_with_its_seconds_as_it_is_typed(desk):
     desk.key(KEY.Key_A)
     asking = desk.window.words.pen.asking
     asking.field.setText("The tide does the work.")
-    assert "of quiet after this line" in asking.told.text()
-    assert " 0.0 s" not in asking.told.text()
+    assert "of quiet after this line" in asking.message.text()
+    assert " 0.0 s" not in asking.message.text()
     asking.accept()
     desk.settle()
-    assert any(cue.own and cue.text == "The tide does the work." for cue in desk.made.cues)
+    assert any(cue.own and cue.text == "The tide does the work." for cue in desk.timed.cues)
     plan = desk.session.plan
     desk.key(KEY.Key_A)
     desk.window.words.pen.asking.reject()
@@ -181,7 +179,7 @@ def test_the_reading_view_turns_pages_and_says_the_side(desk):
     desk.press("show_stand")
     stand = desk.window.view.stand
     text = stand.text.toPlainText()
-    assert all(cue.text in text for cue in desk.made.cues)
+    assert all(cue.text in text for cue in desk.timed.cues)
     bar = stand.text.verticalScrollBar()
     QTest.keyClick(stand.text, KEY.Key_Space)
     assert bar.value() > 0
@@ -193,8 +191,8 @@ def test_the_reading_view_turns_pages_and_says_the_side(desk):
 
 
 def test_a_class_with_every_line_unsaid_can_still_be_looked_at(desk):
-    made = msgspec.structs.replace(desk.made, cues=())
-    assert rows_of(made)
+    timed = msgspec.structs.replace(desk.timed, cues=())
+    assert rows_of(timed)
 
 
 def test_words_that_are_refused_stay_where_they_were_typed(desk):
@@ -223,4 +221,4 @@ def test_enter_on_a_line_left_unsaid_says_it_again(desk):
     assert script.row.muted is not None
     desk.key(KEY.Key_Return)
     assert script.row.muted is None
-    assert any(cue.text == text for cue in desk.made.cues)
+    assert any(cue.text == text for cue in desk.timed.cues)

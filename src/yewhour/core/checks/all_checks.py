@@ -33,11 +33,11 @@ def verified_rules(rules: CheckRules) -> CheckRules:
     return rules
 
 
-def findings(made: TimedClass, setting: PreparedPlan) -> Iterator[Finding]:
-    """Every finding of a made class, the worst first."""
-    rules = setting.words.rules
+def findings(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Finding]:
+    """Every finding of a timed class, the worst first."""
+    rules = prepared.teaching_data.rules
     for code, rule in sorted(rules.items(), key=lambda item: ORDER[item[1].severity]):
-        for notice in CHECKS[code](made, setting):
+        for notice in CHECKS[code](timed, prepared):
             message = rule.message.format_map(notice.words)
             fix = rule.fix.format_map(notice.words)
             yield Finding(code, rule.severity, notice.segment, message, fix, notice.edit)

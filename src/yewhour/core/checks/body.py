@@ -24,54 +24,54 @@ PACE_JUMP = 1.5
 GENTLE_LEVELS = ("gentle", "beginners")
 
 
-def work(made: TimedClass) -> list[Segment]:
+def work(timed: TimedClass) -> list[Segment]:
     """The segments that are movements, set-ups and talk left out."""
-    return [s for s in made.segments if s.kind not in ("setup", "talk") and s.id != "closing pause"]
+    return [s for s in timed.segments if s.kind not in ("setup", "talk") and s.id != "closing pause"]
 
 
 @check("uneven")
-def uneven(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def uneven(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A movement done longer on one side than on the other, undeclared."""
     sums: dict[str, dict[str, int]] = {}
     first: dict[str, Segment] = {}
     meant = set()
-    for segment in work(made):
-        name = segment.turn.movement.id
-        if segment.side in ("left", "right") and not segment.turn.movement.side_by:
+    for segment in work(timed):
+        name = segment.use.movement.id
+        if segment.side in ("left", "right") and not segment.use.movement.side_by:
             sums.setdefault(name, {"left": 0, "right": 0})[segment.side] += segment.length
             first.setdefault(name, segment)
-            if segment.turn.step.second is not None:
+            if segment.use.step.second is not None:
                 meant.add(name)
     for name, sides in sums.items():
         if abs(sides["left"] - sides["right"]) > 10 and name not in meant:
             words = {side: show_length(seconds(sides[side])) for side in sides}
             yield Notice(
-                first[name].id, {"name": first[name].name, **words}, _evened(made, first[name], sides)
+                first[name].id, {"name": first[name].name, **words}, _evened(timed, first[name], sides)
             )
 
 
-def _evened(made: TimedClass, first: Segment, sides: dict[str, int]) -> Edit | None:
+def _evened(timed: TimedClass, first: Segment, sides: dict[str, int]) -> Edit | None:
     """Both sides of what had one; or else the most that either side has, on both."""
     if not min(sides.values()):
-        if first.turn.pair:
+        if first.use.pair:
             return None
-        return Edit("pair", first.turn.step.id, f"Do {first.name} on both sides")
-    alike = [s for s in work(made) if s.turn.movement.id == first.turn.movement.id and s.amount]
+        return Edit("pair", first.use.step.id, f"Do {first.name} on both sides")
+    alike = [s for s in work(timed) if s.use.movement.id == first.use.movement.id and s.amount]
     most = max((segment.amount for segment in alike), default=0)
-    steps = list(dict.fromkeys(segment.turn.step.id for segment in alike))
-    title, timed = f"Do {first.name} alike on both sides", first.turn.timed
+    steps = list(dict.fromkeys(segment.use.step.id for segment in alike))
+    title, by_clock = f"Do {first.name} alike on both sides", first.use.by_clock
     edits = [
-        Edit(deed, step, title, amount=most, clock=timed) for step in steps for deed in ("amount", "most")
+        Edit(deed, step, title, amount=most, clock=by_clock) for step in steps for deed in ("amount", "most")
     ]  # fmt: skip
     return msgspec.structs.replace(edits[0], also=tuple(edits[1:])) if edits else None
 
 
 @check("unprepared")
-def unprepared(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def unprepared(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A peak without any of what prepares it before it."""
     seen: set[str] = set()
-    for segment in work(made):
-        movement = segment.turn.movement
+    for segment in work(timed):
+        movement = segment.use.movement
         prepared_by = movement.prepared_by
         if (
             "peak" in movement.marks
@@ -80,70 +80,70 @@ def unprepared(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
             and not seen & set(prepared_by)
         ):
             before = prepared_by[0]
-            edit = Edit("insert before", segment.turn.step.id, f"Prepare {segment.name}", before)
-            yield Notice(segment.id, {"name": segment.name, "movement": _name(setting, before)}, edit)
+            edit = Edit("insert before", segment.use.step.id, f"Prepare {segment.name}", before)
+            yield Notice(segment.id, {"name": segment.name, "movement": _name(prepared, before)}, edit)
         seen.add(movement.id)
 
 
 @check("not-neutralised")
-def not_neutralised(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def not_neutralised(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A deep backbend that nothing neutral follows."""
-    segments = work(made)
+    segments = work(timed)
     for index, segment in enumerate(segments):
-        movement = segment.turn.movement
+        movement = segment.use.movement
         if "deep backbend" not in movement.marks:
             continue
         after = segments[index + 1 : index + 1 + NEUTRALISES_WITHIN]
         wanted = set(movement.neutralised_by)
-        if not any(s.turn.movement.id in wanted or _neutral(s) for s in after):
+        if not any(s.use.movement.id in wanted or _neutral(s) for s in after):
             what = next(iter(movement.neutralised_by), "knees-to-chest")
-            edit = Edit("insert after", segment.turn.step.id, f"Neutralise {segment.name}", what)
-            yield Notice(segment.id, {"name": segment.name, "movement": _name(setting, what)}, edit)
+            edit = Edit("insert after", segment.use.step.id, f"Neutralise {segment.name}", what)
+            yield Notice(segment.id, {"name": segment.name, "movement": _name(prepared, what)}, edit)
 
 
 def _neutral(segment: Segment) -> bool:
     """Whether a back is let go of: said to be so, a rest, or easy on the back or over the heels."""
-    movement = segment.turn.movement
-    eased = movement.effort <= 1 and segment.turn.end.startswith(("supine", "kneeling child"))
+    movement = segment.use.movement
+    eased = movement.effort <= 1 and segment.use.end.startswith(("supine", "kneeling child"))
     return "neutralising" in movement.marks or segment.kind == "stillness" or eased
 
 
 @check("cold")
-def cold(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def cold(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Strong work before anything warmed the body."""
     moved = 0
-    for segment in work(made):
-        marks = segment.turn.movement.marks
-        if "warming" in marks or (segment.turn.movement.effort >= 2 and "strong work" not in marks):
+    for segment in work(timed):
+        marks = segment.use.movement.marks
+        if "warming" in marks or (segment.use.movement.effort >= 2 and "strong work" not in marks):
             moved += segment.length
-        if "strong work" in marks and "warming" not in marks and segment.turn.movement.effort >= 3:
+        if "strong work" in marks and "warming" not in marks and segment.use.movement.effort >= 3:
             if not moved and seconds(segment.start) < WARM_AFTER_S:
                 edit = Edit(
-                    "insert before", segment.turn.step.id, f"Warm up before {segment.name}", "pelvic-tilt"
+                    "insert before", segment.use.step.id, f"Warm up before {segment.name}", "pelvic-tilt"
                 )
                 words = {"name": segment.name, "minutes": f"{seconds(segment.start) / 60:.0f}"}
-                yield Notice(segment.id, {**words, "movement": _name(setting, "pelvic-tilt")}, edit)
+                yield Notice(segment.id, {**words, "movement": _name(prepared, "pelvic-tilt")}, edit)
             return
 
 
 @check("level")
-def level(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def level(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """An inversion in a gentle class."""
-    if made.plan.brief.level not in GENTLE_LEVELS:
+    if timed.plan.brief.level not in GENTLE_LEVELS:
         return
-    for segment in work(made):
-        if "inversion" in segment.turn.movement.marks and segment.turn.step.take != "gentler":
+    for segment in work(timed):
+        if "inversion" in segment.use.movement.marks and segment.use.step.take != "gentler":
             edit = _gentler(segment)
-            yield Notice(segment.id, {"name": segment.name, "level": made.plan.brief.level}, edit)
+            yield Notice(segment.id, {"name": segment.name, "level": timed.plan.brief.level}, edit)
 
 
 @check("wrists")
-def wrists(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def wrists(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Weight on the wrists for minutes without a pause; a breath or two off them is none."""
     run: list[Segment] = []
     rest = 0
-    for segment in [*work(made), None]:
-        if segment is not None and "wrist" in segment.turn.movement.loads:
+    for segment in [*work(timed), None]:
+        if segment is not None and "wrist" in segment.use.movement.loads:
             run.append(segment)
             rest = 0
             continue
@@ -151,36 +151,36 @@ def wrists(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
         if rest > 150:
             loaded = seconds(sum(s.length for s in run))
             if loaded > WRIST_S:
-                middle = run[len(run) // 2 - 1].turn.step.id
+                middle = run[len(run) // 2 - 1].use.step.id
                 edit = (
                     Edit("insert after", middle, "A rest for the wrists", "child")
-                    if len({s.turn.step.id for s in run}) > 1
+                    if len({s.use.step.id for s in run}) > 1
                     else Edit(
                         "most",
                         middle,
                         f"A shorter {run[0].name}",
                         amount=_within(run[0], WRIST_S),
-                        clock=run[0].turn.timed,
+                        clock=run[0].use.by_clock,
                     )
                 )
                 words = {
                     "minutes": f"{loaded / 60:.1f}",
                     "name": run[0].name,
-                    "movement": _name(setting, "child"),
+                    "movement": _name(prepared, "child"),
                 }
                 yield Notice(run[0].id, words, edit)
             run = []
 
 
 @check("up-and-down")
-def up_and_down(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def up_and_down(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Sent to the floor and up again too often; what a flow does breath by breath does not count."""
-    floor = setting.words.positions.floor - {"four-point", "plank", "inverted"}
+    floor = prepared.teaching_data.positions.floor - {"four-point", "plank", "inverted"}
     stays: list[list[Segment]] = []  # runs of segments up, and of segments down
     down = None
-    for segment in made.segments:
-        place = base_of(segment.turn.end)
-        if segment.turn.flow or not place or place in ("wall", "split", "four-point", "plank", "inverted"):
+    for segment in timed.segments:
+        place = base_of(segment.use.end)
+        if segment.use.flow or not place or place in ("wall", "split", "four-point", "plank", "inverted"):
             continue
         here = place in floor or place.startswith("on-")
         if down is None or here != down:
@@ -190,48 +190,48 @@ def up_and_down(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
     changes = len(stays) - 1
     if changes > FLOOR_CHANGES:
         least = min(stays[1:-1], key=lambda stay: stay[-1].end - stay[0].start)
-        steps = dict.fromkeys((s.turn.step.id, s.turn.movement.name) for s in least)
+        steps = dict.fromkeys((s.use.step.id, s.use.movement.name) for s in least)
         drops = [Edit("drop", step, f"Leave out {name}") for step, name in steps]
         yield Notice("", {"times": changes}, msgspec.structs.replace(drops[0], also=tuple(drops[1:])))
 
 
 @check("pace-jump")
-def pace_jump(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def pace_jump(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Neighbours led by breath whose breath differs by half and more."""
-    led = [s for s in work(made) if s.kind in ("hold", "phase")]
+    led = [s for s in work(timed) if s.kind in ("hold", "phase")]
     for before, segment in pairwise(led):
-        one, other = breath_ticks(before.turn.pace), breath_ticks(segment.turn.pace)
-        if max(one, other) / min(one, other) >= PACE_JUMP and not segment.turn.step.pace:
+        one, other = breath_ticks(before.use.pace), breath_ticks(segment.use.pace)
+        if max(one, other) / min(one, other) >= PACE_JUMP and not segment.use.step.pace:
             words = {"before": f"{600 / one:.1f}", "after": f"{600 / other:.1f}", "name": segment.name}
             between = msgspec.structs.replace(
-                segment.turn.pace, breaths_per_min=round(600 / math.sqrt(one * other), 1)
+                segment.use.pace, breaths_per_min=round(600 / math.sqrt(one * other), 1)
             )
-            edit = Edit("pace", segment.turn.step.id, f"A breath between, in {segment.name}", pace=between)
+            edit = Edit("pace", segment.use.step.id, f"A breath between, in {segment.name}", pace=between)
             yield Notice(segment.id, words, edit)
 
 
 @check("breath")
-def breath(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def breath(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Held or rapid breath while somebody cautioned against it may be there and no line is said for them."""
-    cautions = set(made.plan.brief.cautions)
-    said = {cue.segment for cue in made.cues if cue.purpose == "caution"}
-    told = set()
-    for segment in work(made):
-        movement = segment.turn.movement
+    cautions = set(timed.plan.brief.cautions)
+    said = {cue.segment for cue in timed.cues if cue.purpose == "caution"}
+    noticed = set()
+    for segment in work(timed):
+        movement = segment.use.movement
         marks = {"breath held": "the breath is held", "rapid breath": "the breath is quick"}
         met = [what for mark, what in marks.items() if mark in movement.marks]
         against = sorted(cautions & set(movement.cautions))
-        gentle = segment.turn.step.take == "gentler"
-        if met and against and not gentle and movement.id not in told and f"{segment.id}/into" not in said:
-            if any(s.turn.movement.id == movement.id and f"{s.id}/into" in said for s in made.segments):
+        gentle = segment.use.step.take == "gentler"
+        if met and against and not gentle and movement.id not in noticed and f"{segment.id}/into" not in said:
+            if any(s.use.movement.id == movement.id and f"{s.id}/into" in said for s in timed.segments):
                 continue
-            told.add(movement.id)
+            noticed.add(movement.id)
             words = {"name": segment.name, "what": met[0], "caution": against[0]}
             yield Notice(segment.id, words, _gentler(segment))
 
 
 def _gentler(segment: Segment) -> Edit:
-    step, gentler = segment.turn.step, segment.turn.movement.gentler
+    step, gentler = segment.use.step, segment.use.movement.gentler
     if gentler is not None and step.take != "gentler":
         return Edit("take", step.id, f"Teach the gentler way of {segment.name}")
     return Edit("drop", step.id, f"Leave out {segment.name}")
@@ -239,9 +239,9 @@ def _gentler(segment: Segment) -> Edit:
 
 def _within(segment: Segment, most_s: float) -> int:
     """The most of a segment's own unit that lasts no longer than so many seconds."""
-    return max(1, int(most_s * 10 // max(1, segment.turn.unit)))
+    return max(1, int(most_s * 10 // max(1, segment.use.unit)))
 
 
-def _name(setting: PreparedPlan, movement: str) -> str:
-    found = setting.words.library.get(movement)
+def _name(prepared: PreparedPlan, movement: str) -> str:
+    found = prepared.teaching_data.library.get(movement)
     return found.name if found else movement

@@ -15,32 +15,32 @@ QUIET = ticks(15)  # in counted work something is said at least this often (meas
 
 
 @check("quiet-count")
-def quiet_count(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def quiet_count(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """More than 15 s without a word in a counted set, where the school counts at all."""
-    if setting.school.counting == "silent":
+    if prepared.school.counting == "silent":
         return
     starts: dict[str, list[int]] = {}
-    for cue in made.cues:
+    for cue in timed.cues:
         starts.setdefault(cue.segment, []).append(cue.start)
-    lines = setting.words.wording.voices[setting.school.voice].counted
-    for segment in made.segments:
+    lines = prepared.teaching_data.wording.voices[prepared.school.voice].counted
+    for segment in timed.segments:
         if segment.kind not in ("reps", "pulses", "counted"):
             continue
         last = segment.end - (
-            segment.turn.unit if segment.amount > 1 else 0
+            segment.use.unit if segment.amount > 1 else 0
         )  # the last one is done by oneself
         heard = [segment.start, *starts.get(segment.id, ()), last]
         gaps = [(now, later - now) for now, later in pairwise(heard) if later - now > QUIET]
         if not gaps:
             continue
-        step = segment.turn.step.id
+        step = segment.use.step.id
         at = [
             now + gap * n // parts
             for now, gap in gaps
             for parts in (gap // QUIET + 1,)
             for n in range(1, parts)
         ]
-        said = [lines[(segment.turn.place + n) % len(lines)][0] for n in range(len(at))]
+        said = [lines[(segment.use.place + n) % len(lines)][0] for n in range(len(at))]
         more = tuple(
             LineEdit(step=step, purpose="stay", do="add", text=text, at_s=seconds(moment - segment.start))
             for moment, text in zip(at, said, strict=True)

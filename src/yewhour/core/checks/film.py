@@ -18,42 +18,40 @@ SIDEWAYS = ("side", "left", "right", "near")
 
 
 @check("turned-away")
-def turned_away(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def turned_away(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A facing of the plan's own that the movement is not shown best from, or a face turned away."""
-    told = set()
-    for segment in made.segments:
-        step, best = segment.turn.step, segment.turn.movement.facing
-        facing = step.facing or (made.plan.brief.facing if made.plan.brief.facing == "back" else "")
+    noticed = set()
+    for segment in timed.segments:
+        step, best = segment.use.step, segment.use.movement.facing
+        facing = step.facing or (timed.plan.brief.facing if timed.plan.brief.facing == "back" else "")
         seen = facing == best or (best == "side" and facing in SIDEWAYS)
-        if segment.kind == "setup" or not facing or not best or seen or step.id in told:
+        if segment.kind == "setup" or not facing or not best or seen or step.id in noticed:
             continue
-        told.add(step.id)
+        noticed.add(step.id)
         edit = Edit("face", step.id, f"Turn to the {best} for {segment.name}", text=best)
         yield Notice(segment.id, {"name": segment.name, "best": best, "facing": facing}, edit)
 
 
 @check("hidden-side")
-def hidden_side(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def hidden_side(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Work on the side that is away from the camera, the near side in front of it."""
-    told = set()
-    for segment in made.segments:
-        turn = segment.turn
-        facing = turn.step.facing or made.plan.brief.facing
-        if segment.kind == "setup" or turn.movement.facing != "side" or turn.step.id in told:
+    noticed = set()
+    for segment in timed.segments:
+        use = segment.use
+        facing = use.step.facing or timed.plan.brief.facing
+        if segment.kind == "setup" or use.movement.facing != "side" or use.step.id in noticed:
             continue
         near = near_side(segment, facing)
         if near and segment.side in ("left", "right") and segment.side != near:
-            told.add(turn.step.id)
-            edit = Edit(
-                "face", turn.step.id, f"Turn round for {turn.name} on the {segment.side}", text="near"
-            )
+            noticed.add(use.step.id)
+            edit = Edit("face", use.step.id, f"Turn round for {use.name} on the {segment.side}", text="near")
             yield Notice(segment.id, {"name": segment.name, "side": segment.side, "near": near}, edit)
 
 
 def near_side(segment: Segment, facing: str) -> str:
     """The side of her body that is towards the camera; "" when neither is, or when she turns."""
-    if facing not in ("left", "right") or segment.turn.end.startswith("on-"):
+    if facing not in ("left", "right") or segment.use.end.startswith("on-"):
         return ""
-    if segment.turn.end == "supine":  # lying on the back the other side comes to the front
+    if segment.use.end == "supine":  # lying on the back the other side comes to the front
         return "right" if facing == "left" else "left"
     return facing

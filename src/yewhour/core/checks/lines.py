@@ -33,45 +33,45 @@ _MORE = re.compile(rf"\b({'|'.join(NUMBERS)}|\d+) more\b(?! (?:second|minute|rou
 
 
 @check("side-word")
-def side_word(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def side_word(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A line of the teacher's own that names only the other side than its segment's."""
-    by_id = _by_id(made)
-    for cue in made.cues:
+    by_id = _by_id(timed)
+    for cue in timed.cues:
         segment = by_id[cue.segment]
         if not cue.own or segment.side not in ("left", "right"):
             continue
         named = directions(cue.text)
         if len(named) == 1 and segment.side not in named:
             word = named.pop()
-            words = {"word": word, "name": segment.turn.name, "side": segment.side, "line": cue.text}
+            words = {"word": word, "name": segment.use.name, "side": segment.side, "line": cue.text}
             text = fill(tokenised(cue.text, word), segment.side)
             yield Notice(
-                segment.id, words, _reworded(made, cue, segment, text, f"Say {segment.side} instead")
+                segment.id, words, _reworded(timed, cue, segment, text, f"Say {segment.side} instead")
             )
 
 
 @check("count-word")
-def count_word(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def count_word(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A line of the teacher's own whose "two more" is not two more."""
-    by_id = _by_id(made)
-    for cue in made.cues:
+    by_id = _by_id(timed)
+    for cue in timed.cues:
         segment = by_id[cue.segment]
         found = _MORE.search(cue.text) if cue.own else None
-        if found and segment.amount and segment.turn.unit:
+        if found and segment.amount and segment.use.unit:
             word = found[1].lower()
-            told = int(word) if word.isdigit() else NUMBERS.index(word)
-            left = (segment.end - cue.start) / segment.turn.unit
-            if not told - 0.5 <= left <= told + 0.6:
-                words = {"name": segment.name, "said": told, "left": round(left), "line": cue.text}
+            noticed = int(word) if word.isdigit() else NUMBERS.index(word)
+            left = (segment.end - cue.start) / segment.use.unit
+            if not noticed - 0.5 <= left <= noticed + 0.6:
+                words = {"name": segment.name, "said": noticed, "left": round(left), "line": cue.text}
                 text = " ".join(part for part in _SENTENCE.split(cue.text) if not _MORE.search(part))
-                yield Notice(segment.id, words, _reworded(made, cue, segment, text, "Take the count out"))
+                yield Notice(segment.id, words, _reworded(timed, cue, segment, text, "Take the count out"))
 
 
 @check("unsaid")
-def unsaid(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def unsaid(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A line that must be said and found no room."""
-    by_id = _by_id(made)
-    for line in made.dropped:
+    by_id = _by_id(timed)
+    for line in timed.dropped:
         if line.must:
             remedy = line.reason.rsplit("; ", 1)[-1]
             words = {"line": line.text, "remedy": remedy[:1].upper() + remedy[1:]}
@@ -79,13 +79,13 @@ def unsaid(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
 
 
 @check("dense")
-def dense(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def dense(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A movement with hardly a breath free of words."""
     spoken: dict[str, int] = {}
-    for cue in made.cues:
+    for cue in timed.cues:
         spoken[cue.segment] = spoken.get(cue.segment, 0) + cue.end - cue.start
-    for segment in made.segments:
-        if segment.kind in ("hold", "clock", "stillness") and not segment.turn.flow:
+    for segment in timed.segments:
+        if segment.kind in ("hold", "clock", "stillness") and not segment.use.flow:
             share = spoken.get(segment.id, 0) / segment.length
             if share > DENSE:
                 words = {"name": segment.name, "share": round(100 * share)}
@@ -94,49 +94,49 @@ def dense(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
 
 
 @check("short-phase")
-def short_phase(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def short_phase(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A phase of a flow too short to call."""
-    told = set()
-    for segment in made.segments:
-        if segment.kind == "phase" and segment.length < SHORTEST_CALL and segment.turn.step.id not in told:
-            told.add(segment.turn.step.id)
+    noticed = set()
+    for segment in timed.segments:
+        if segment.kind == "phase" and segment.length < SHORTEST_CALL and segment.use.step.id not in noticed:
+            noticed.add(segment.use.step.id)
             words = {"name": segment.name, "length": f"{seconds(segment.length):.1f}"}
             yield Notice(segment.id, words, roomier(segment, SHORTEST_CALL - segment.length + 1))
 
 
 @check("long-silence")
-def long_silence(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def long_silence(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Silence in a movement, rests apart, with nobody told how long it will be."""
-    by_id, promised = _by_id(made), _promised(made)
+    by_id, promised = _by_id(timed), _promised(timed)
     orientation = False
-    for cue, after in zip_longest(made.cues, made.cues[1:]):
+    for cue, after in zip_longest(timed.cues, timed.cues[1:]):
         segment = by_id[cue.segment]
-        gap = seconds((after.start if after else made.length) - cue.end)
+        gap = seconds((after.start if after else timed.length) - cue.end)
         orientation = cue.purpose in ("time", "count") or "minute" in cue.text.lower()
-        resting = segment.kind == "stillness" or "rest" in segment.turn.movement.works
+        resting = segment.kind == "stillness" or "rest" in segment.use.movement.works
         resting = resting or segment.id in promised
         if gap > SILENCE_S and not resting and not orientation:
             while segment.kind == "setup" or segment.end <= cue.end:  # the silence is in what comes after
-                following = made.segments.index(segment) + 1
-                if following == len(made.segments):
+                following = timed.segments.index(segment) + 1
+                if following == len(timed.segments):
                     break
-                segment = made.segments[following]
-            step = segment.turn.step.id
-            quiet = about_as_long(ticks(gap), setting.words.number_word)
-            text = fill(setting.words.wording.silence[0][0], "both", quiet=quiet)
+                segment = timed.segments[following]
+            step = segment.use.step.id
+            quiet = about_as_long(ticks(gap), prepared.teaching_data.number_word)
+            text = fill(prepared.teaching_data.wording.silence[0][0], "both", quiet=quiet)
             at_s = max(0.0, seconds(cue.end - segment.start)) + 1.0
             line = LineEdit(step=step, purpose="time", do="add", text=text, at_s=at_s)
             edit = Edit("lines", step, "Say how long the silence will be", say=(line,))
             yield Notice(segment.id, {"length": round(gap), "name": segment.name}, edit)
 
 
-def _promised(made: TimedClass) -> set[str]:
+def _promised(timed: TimedClass) -> set[str]:
     """The segments before which it was said how long it will be quiet, the ways into them too."""
     found: set[str] = set()
     quiet = False
-    for segment in made.segments:
+    for segment in timed.segments:
         if segment.kind == "talk":
-            quiet = "quiet ahead" in segment.turn.movement.marks
+            quiet = "quiet ahead" in segment.use.movement.marks
         elif quiet:
             found.add(segment.id)
             quiet = segment.kind == "setup"
@@ -144,26 +144,26 @@ def _promised(made: TimedClass) -> set[str]:
 
 
 @check("hard-to-speak")
-def hard_to_speak(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def hard_to_speak(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Much to say at a stretch upside down, face down or in strong effort."""
-    for segment in made.segments:
-        if segment.turn.movement.speaks or segment.kind == "setup":
+    for segment in timed.segments:
+        if segment.use.movement.speaks or segment.kind == "setup":
             continue
-        most = 0.5 if segment.turn.movement.effort >= 4 else 0.75
+        most = 0.5 if segment.use.movement.effort >= 4 else 0.75
         spoken = [
-            c for c in made.cues if c.segment == segment.id and c.purpose not in ("count", "time", "flow")
+            c for c in timed.cues if c.segment == segment.id and c.purpose not in ("count", "time", "flow")
         ]
         total = seconds(sum(cue.end - cue.start for cue in spoken))
         if total > HARD_S and total > most * seconds(segment.length):
             yield Notice(
-                segment.id, {"seconds": round(total), "name": segment.name}, _quieter(made, segment, spoken)
+                segment.id, {"seconds": round(total), "name": segment.name}, _quieter(timed, segment, spoken)
             )
 
 
 @check("lost-edit")
-def lost_edit(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def lost_edit(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A line of the teacher's own whose place is gone."""
-    for edit in made.lost_edits:
+    for edit in timed.lost_edits:
         let_go = Edit("lines", "", "Let that line go", unsay=(edit,))
         yield Notice("", {"line": edit.text or edit.was}, let_go)
 
@@ -171,9 +171,9 @@ def lost_edit(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
 # --- what mends a line -------------------------------------------------------------------------------------
 
 
-def _reworded(made: TimedClass, cue: Cue, segment: Segment, text: str, title: str) -> Edit | None:
+def _reworded(timed: TimedClass, cue: Cue, segment: Segment, text: str, title: str) -> Edit | None:
     """The teacher's line in other words, or taken out where none are left."""
-    old = edit_behind(made.plan, segment, cue)
+    old = edit_behind(timed.plan, segment, cue)
     if old is None:
         return None
     new = (msgspec.structs.replace(old, text=text, side=str(segment.side)),) if text else ()
@@ -182,31 +182,31 @@ def _reworded(made: TimedClass, cue: Cue, segment: Segment, text: str, title: st
 
 def roomier(segment: Segment, short: int) -> Edit | None:
     """So many ticks more for a segment: a greater amount, or a slower breath for its section."""
-    turn = segment.turn
-    if segment.kind != "phase" and turn.unit:
-        more = max(1, -(-short // turn.unit))
+    use = segment.use
+    if segment.kind != "phase" and use.unit:
+        more = max(1, -(-short // use.unit))
         amount = segment.amount + more
-        return Edit("amount", turn.step.id, f"Longer in {turn.name}", amount=amount, clock=turn.timed)
+        return Edit("amount", use.step.id, f"Longer in {use.name}", amount=amount, clock=use.by_clock)
     if segment.kind == "phase":
-        rate = turn.pace.breaths_per_min * segment.length / (segment.length + short)
-        slower = msgspec.structs.replace(turn.pace, breaths_per_min=max(SLOWEST, math.floor(rate * 10) / 10))
-        return Edit("slow", turn.step.id, f"A slower breath in {segment.section}", pace=slower)
+        rate = use.pace.breaths_per_min * segment.length / (segment.length + short)
+        slower = msgspec.structs.replace(use.pace, breaths_per_min=max(SLOWEST, math.floor(rate * 10) / 10))
+        return Edit("slow", use.step.id, f"A slower breath in {segment.section}", pace=slower)
     return None
 
 
-def _quieter(made: TimedClass, segment: Segment, spoken: Sequence[Cue]) -> Edit:
+def _quieter(timed: TimedClass, segment: Segment, spoken: Sequence[Cue]) -> Edit:
     """What is not necessary goes unsaid here, and the teacher's own lines go to the movement before."""
-    step = segment.turn.step.id
-    index = made.segments.index(segment)
-    places = [s for s in [*made.segments[:index][::-1], *made.segments[index:]]
-              if s.turn.step.id != step and s.kind not in ("setup", "talk", "phase")]  # fmt: skip
+    step = segment.use.step.id
+    index = timed.segments.index(segment)
+    places = [s for s in [*timed.segments[:index][::-1], *timed.segments[index:]]
+              if s.use.step.id != step and s.kind not in ("setup", "talk", "phase")]  # fmt: skip
     unsay, say = [], []
     for cue in spoken:
-        own = edit_behind(made.plan, segment, cue) if cue.own else None
+        own = edit_behind(timed.plan, segment, cue) if cue.own else None
         if own is not None:
             unsay.append(own)
-            say += [msgspec.structs.replace(own, step=place.turn.step.id, at_s=0.0) for place in places[:1]]
-    left: list[Cue | Dropped] = [*spoken, *(line for line in made.dropped if line.segment == segment.id)]
+            say += [msgspec.structs.replace(own, step=place.use.step.id, at_s=0.0) for place in places[:1]]
+    left: list[Cue | Dropped] = [*spoken, *(line for line in timed.dropped if line.segment == segment.id)]
     soft = {(line.purpose, line.number) for line in left if not line.own and not PURPOSES[line.purpose].must}
     say += [
         LineEdit(step=step, purpose=purpose, do="mute", number=number) for purpose, number in sorted(soft)
@@ -214,5 +214,5 @@ def _quieter(made: TimedClass, segment: Segment, spoken: Sequence[Cue]) -> Edit:
     return Edit("lines", step, f"Say less in {segment.name}", unsay=tuple(unsay), say=tuple(say))
 
 
-def _by_id(made: TimedClass) -> dict[str, Segment]:
-    return {segment.id: segment for segment in made.segments}
+def _by_id(timed: TimedClass) -> dict[str, Segment]:
+    return {segment.id: segment for segment in timed.segments}

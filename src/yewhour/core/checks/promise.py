@@ -17,86 +17,86 @@ LEAVING_S = 16.0
 
 
 @check("length")
-def length(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def length(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Made to another length than the title promises."""
-    brief = made.plan.brief
-    if abs(made.length_s - made.promised_s) > brief.tolerance_s + 0.11:
-        target = show_length(made.promised_s)
-        edit = Edit("target", "", f"Promise {show_length(made.length_s)}", amount=round(made.length_s))
-        yield Notice("", {"length": show_length(made.length_s), "target": target}, edit)
+    brief = timed.plan.brief
+    if abs(timed.length_s - timed.promised_s) > brief.tolerance_s + 0.11:
+        target = show_length(timed.promised_s)
+        edit = Edit("target", "", f"Promise {show_length(timed.length_s)}", amount=round(timed.length_s))
+        yield Notice("", {"length": show_length(timed.length_s), "target": target}, edit)
 
 
 @check("prop")
-def prop(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def prop(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A prop in use that the brief, when it names any, does not have at hand."""
-    at_hand, told = set(made.plan.brief.props), set()
-    for segment in made.segments:
-        for prop in segment.turn.movement.props:
-            if at_hand and prop not in at_hand and prop not in told:
-                told.add(prop)
+    at_hand, noticed = set(timed.plan.brief.props), set()
+    for segment in timed.segments:
+        for prop in segment.use.movement.props:
+            if at_hand and prop not in at_hand and prop not in noticed:
+                noticed.add(prop)
                 edit = Edit("bring", "", f"Have {prop} at hand", text=prop)
-                yield Notice(segment.id, {"name": segment.turn.name, "prop": prop}, edit)
+                yield Notice(segment.id, {"name": segment.use.name, "prop": prop}, edit)
 
 
 @check("prop-unsaid")
-def prop_unsaid(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def prop_unsaid(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A prop that no line up to its movement names, its prop line muted or dropped."""
-    told = set()
-    for segment in made.segments:
-        for prop in segment.turn.movement.props if segment.kind != "setup" else ():
+    noticed = set()
+    for segment in timed.segments:
+        for prop in segment.use.movement.props if segment.kind != "setup" else ():
             word = prop.split()[-1].rstrip("s")
-            before = (cue for cue in made.cues if cue.start <= segment.start)
-            if prop not in told and not any(word in c.text.lower() or c.purpose == "prop" for c in before):
-                step = segment.turn.step.id
-                muted = tuple(e for e in made.plan.edits if e.step == step and e.purpose == "prop")
+            before = (cue for cue in timed.cues if cue.start <= segment.start)
+            if prop not in noticed and not any(word in c.text.lower() or c.purpose == "prop" for c in before):
+                step = segment.use.step.id
+                muted = tuple(e for e in timed.plan.edits if e.step == step and e.purpose == "prop")
                 edit = Edit("lines", step, f"Say {prop} again", unsay=muted) if muted else None
-                yield Notice(segment.id, {"name": segment.turn.name, "prop": prop}, edit)
-            told.add(prop)
+                yield Notice(segment.id, {"name": segment.use.name, "prop": prop}, edit)
+            noticed.add(prop)
 
 
 @check("no-rest")
-def no_rest(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def no_rest(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """No final rest where the style asks for one; short classes often have none, and are good ones."""
-    if setting.school.least_rest and made.length_s >= REST_FROM_S and not _rest_ticks(made):
+    if prepared.school.least_rest and timed.length_s >= REST_FROM_S and not _rest_ticks(timed):
         yield Notice("", {}, Edit("append", "Rest", "Add a final rest", "final-rest"))
 
 
 @check("short-rest")
-def short_rest(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def short_rest(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A rest too short for the length of the class."""
-    rest, least = _rest_ticks(made), setting.school.least_rest
-    if rest and made.length_s >= REST_FROM_S and rest < least * made.length * 0.9:
-        last = next(s for s in reversed(made.segments) if "final rest" in s.turn.movement.marks)
-        asked = round(seconds(int(least * made.length)) / 5) * 5
+    rest, least = _rest_ticks(timed), prepared.school.least_rest
+    if rest and timed.length_s >= REST_FROM_S and rest < least * timed.length * 0.9:
+        last = next(s for s in reversed(timed.segments) if "final rest" in s.use.movement.marks)
+        asked = round(seconds(int(least * timed.length)) / 5) * 5
         words = {
-            "length": show_length(seconds(rest)), "share": round(100 * rest / made.length),
+            "length": show_length(seconds(rest)), "share": round(100 * rest / timed.length),
             "least": round(100 * least), "asked": show_length(asked),
         }  # fmt: skip
-        yield Notice(last.id, words, Edit("amount", last.turn.step.id, "Lengthen the rest", amount=asked))
+        yield Notice(last.id, words, Edit("amount", last.use.step.id, "Lengthen the rest", amount=asked))
 
 
-def _rest_ticks(made: TimedClass) -> int:
+def _rest_ticks(timed: TimedClass) -> int:
     return sum(
         segment.length
-        for segment in made.segments
-        if segment.kind != "setup" and "final rest" in segment.turn.movement.marks
+        for segment in timed.segments
+        if segment.kind != "setup" and "final rest" in segment.use.movement.marks
     )
 
 
 @check("quick-close")
-def quick_close(made: TimedClass, setting: PreparedPlan) -> Iterator[Notice]:
+def quick_close(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """After a lying rest, less than 16 s to the end or to the next movement."""
     rests = [
         s
-        for s in made.segments
-        if s.kind == "stillness" and base_of(s.turn.end) == "supine" and s.id != "closing pause"
+        for s in timed.segments
+        if s.kind == "stillness" and base_of(s.use.end) == "supine" and s.id != "closing pause"
     ]
-    if not rests or not rests[-1].turn.movement.marks:
+    if not rests or not rests[-1].use.movement.marks:
         return
     rest = rests[-1]
-    after = [s for s in made.segments if s.start >= rest.end]
+    after = [s for s in timed.segments if s.start >= rest.end]
     leaving = list(takewhile(lambda segment: segment.kind in ("setup", "talk"), after))
     left = seconds(sum(segment.length for segment in leaving))
     if left < LEAVING_S:
-        edit = Edit("insert after", rest.turn.step.id, "Add the slow return", "return")
+        edit = Edit("insert after", rest.use.step.id, "Add the slow return", "return")
         yield Notice(rest.id, {"length": round(left)}, edit)

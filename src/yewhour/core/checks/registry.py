@@ -1,4 +1,4 @@
-"""A check looks at a made class and yields what it notices; `check` registers it under its rule's code."""
+"""A check looks at a timed class and yields what it notices; `check` registers it under its rule's code."""
 
 from collections.abc import Callable, Iterable
 

@@ -60,16 +60,16 @@ class CandidatePool(msgspec.Struct, frozen=True):
     turned_down: dict[str, tuple[str, str]]
 
 
-def pool_of(ask: DraftRequest, words: TeachingData, model: DraftModel) -> CandidatePool:
+def pool_of(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> CandidatePool:
     """The pool of a promise. Every movement that is neither in it nor turned down is of another style."""
     brief = ask.brief
-    style, school = model.styles[brief.style], school_of(brief, words.schools)
+    style, school = model.styles[brief.style], school_of(brief, teaching_data.schools)
     more = {family for route in style.routes for part in route.parts for family in part.more}
     families = {*style.families, *more}
-    order = order_of(style, words)
+    order = order_of(style, teaching_data)
     items: dict[str, PoolItem] = {}
     down: dict[str, tuple[str, str]] = {}
-    for movement in words.library.values():
+    for movement in teaching_data.library.values():
         if movement.kind in ("talk", "setup") or movement.id in model.never or not movement.start:
             continue
         if movement.family not in families or (movement.side_by and movement.sides == "one"):
@@ -80,13 +80,15 @@ def pool_of(ask: DraftRequest, words: TeachingData, model: DraftModel) -> Candid
         if why is not None and why[0] != "gentler":
             down[movement.id] = why
             continue
-        items[movement.id] = _item(movement, "gentler" if why else "base", school, ask, words, style.stretch)
+        items[movement.id] = _item(
+            movement, "gentler" if why else "base", school, ask, teaching_data, style.stretch
+        )
     for name, flow in model.blocks.items():
-        steps = steps_in(words.blocks.get(name, ()))
-        minded = {one for step in steps for one in words.library[step.movement].cautions}
+        steps = steps_in(teaching_data.blocks.get(name, ()))
+        minded = {one for step in steps for one in teaching_data.library[step.movement].cautions}
         met = minded & set(brief.cautions)
-        loads = tuple({one for step in steps for one in words.library[step.movement].loads})
-        if name in words.blocks and not met and flow.effort <= model.levels[brief.level].most + 1:
+        loads = tuple({one for step in steps for one in teaching_data.library[step.movement].loads})
+        if name in teaching_data.blocks and not met and flow.effort <= model.levels[brief.level].most + 1:
             ends = "four-point" if "four-point" in flow.bases else "standing"
             items[name] = PoolItem(
                 name, name, None, flow.seconds, 20.0, frozenset(flow.areas), flow.effort, flow.bases,
@@ -95,9 +97,9 @@ def pool_of(ask: DraftRequest, words: TeachingData, model: DraftModel) -> Candid
     return CandidatePool(items, order, down)
 
 
-def order_of(style: DraftStyle, words: TeachingData) -> dict[str, int]:
+def order_of(style: DraftStyle, teaching_data: TeachingData) -> dict[str, int]:
     """The place of each movement in the order of the style's tradition, and of what may stand beside it."""
-    from_block = words.blocks.get(style.order, ())
+    from_block = teaching_data.blocks.get(style.order, ())
     names = [one.movement for one in steps_in(from_block)]
     placed = [
         row for name in names for row in (style.before.get(name, ()), (name,), style.after.get(name, ()))
@@ -160,7 +162,12 @@ def at_hand(prop: str, props: tuple[str, ...]) -> bool:
 
 
 def _item(
-    movement: Movement, take: Take, school: School, ask: DraftRequest, words: TeachingData, stretch: float
+    movement: Movement,
+    take: Take,
+    school: School,
+    ask: DraftRequest,
+    teaching_data: TeachingData,
+    stretch: float,
 ) -> PoolItem:
     step = Step(movement=movement.id)
     kind = kind_of(step, movement, school)
@@ -172,7 +179,7 @@ def _item(
     teach = usual * school.teaching * (1.3 if level in ("gentle", "beginners") else 1.0)
     start, end = fill(movement.start, "right"), fill(movement.end or movement.start, "left")
     first = start.split(" or ")
-    ends = words.positions.usual(end) if end else ""
+    ends = teaching_data.positions.usual(end) if end else ""
     return PoolItem(
         movement.id,
         movement.name,

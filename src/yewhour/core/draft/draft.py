@@ -75,40 +75,40 @@ class Draft(msgspec.Struct, frozen=True):
     """
 
     plan: Plan
-    made: TimedClass
+    timed: TimedClass
     choices: tuple[DraftChoice, ...]
     turned_down: dict[str, tuple[str, str]]
     worth: float
     bound: float
 
 
-def draft_class(ask: DraftRequest, words: TeachingData, model: DraftModel) -> Draft:
+def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> Draft:
     """A class that keeps a promise. Raises Problem, with what to change, where none can."""
-    _check(ask, words, model)
-    pool = pool_of(ask, words, model)
+    _check(ask, teaching_data, model)
+    pool = pool_of(ask, teaching_data, model)
     _check_focus(ask, pool, model)
     best: tuple[int, Draft] | None = None
     trouble: Problem | None = None
     for number in range(TRIES):
         tried = msgspec.structs.replace(ask, seed=ask.seed * 31 + number) if number else ask
         try:
-            made = _one(tried, pool, words, model, number)
+            found = _one(tried, pool, teaching_data, model, number)
         except Problem as problem:
             trouble = trouble or problem
             continue
-        wrong = len(above(made.made.findings))
+        wrong = len(above(found.timed.findings))
         if best is None or wrong < best[0]:
-            best = (wrong, made)
+            best = (wrong, found)
         if not wrong:
             break
     if best is None or best[0]:
-        raise _refused(ask, pool, trouble, best[1].made.findings if best else ())
+        raise _refused(ask, pool, trouble, best[1].timed.findings if best else ())
     return best[1]
 
 
-def _check(ask: DraftRequest, words: TeachingData, model: DraftModel) -> None:
+def _check(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> None:
     brief = ask.brief
-    school_of(brief, words.schools)  # raises for a style that is not there
+    school_of(brief, teaching_data.schools)  # raises for a style that is not there
     if brief.style not in model.styles:
         raise Problem(f"No class of style {brief.style!r} can be drafted.", "draft", "Choose another style.")
     style = model.styles[brief.style]
@@ -152,10 +152,10 @@ def _refused(
         if code in ("caution", "prop"):
             down[f"{code} {word}"] = down.get(f"{code} {word}", 0) + 1
     most = sorted(down.items(), key=lambda row: -row[1])[:3]
-    told = [f"{count} for want of a {name[5:]}" if name.startswith("prop") else
+    messages = [f"{count} for want of a {name[5:]}" if name.startswith("prop") else
             f"{count} for the caution {name[8:]}" for name, count in most]  # fmt: skip
     left = f"{len(pool.items)} movements are left"
-    reason = f"{left}; {', '.join(told)} were left out" if told else left
+    reason = f"{left}; {', '.join(messages)} were left out" if messages else left
     what = "No class keeps this promise"
     detail = findings[0].message if findings else trouble.what if trouble is not None else ""
     if trouble is not None and trouble.where in ("draft, focus", "draft, length"):
@@ -168,30 +168,30 @@ def _refused(
 
 
 def _one(
-    ask: DraftRequest, pool: CandidatePool, words: TeachingData, model: DraftModel, number: int
+    ask: DraftRequest, pool: CandidatePool, teaching_data: TeachingData, model: DraftModel, number: int
 ) -> Draft:
     style = model.styles[ask.brief.style]
     route = _picked(style.routes, ask.seed + number, "route")
     scale, built, keen = FIRST, None, 1.0
     for _ in range(SCALED + len(KEENER)):
-        built = _built(ask, pool, words, style, route, scale, keen)
+        built = _built(ask, pool, teaching_data, style, route, scale, keen)
         if built.focus < FOCUSED and keen < KEENER[-1]:
             keen = next(one for one in KEENER if one > keen)
             continue
-        solved = solve(built.plan, words)
+        solved = solve(built.plan, teaching_data)
         share = solved.preferred_s / solved.promised_s
         if NEAR[0] / math.sqrt(style.stretch) <= share <= NEAR[1]:
             break
         scale *= min(1.6, max(0.6, 1.0 / share))
     assert built is not None
-    plan, made = repair(built.plan, words, pool)
-    about = about_focus(made, ask.brief)
+    plan, timed = repair(built.plan, teaching_data, pool)
+    about = about_focus(timed, ask.brief)
     if about < 0.5:
         areas = " and ".join(ask.brief.focus)
         what = f"Only {about:.0%} of the work could be about {areas}."
         raise Problem(what, "draft, focus", "Choose another focus, or another style.")
     return Draft(
-        plan, made, _choices(plan, built), pool.turned_down, round(built.worth, 2), round(built.bound, 2)
+        plan, timed, _choices(plan, built), pool.turned_down, round(built.worth, 2), round(built.bound, 2)
     )
 
 
@@ -213,13 +213,13 @@ class BuiltPlan(msgspec.Struct, frozen=True):
 def _built(
     ask: DraftRequest,
     pool: CandidatePool,
-    words: TeachingData,
+    teaching_data: TeachingData,
     style: DraftStyle,
     route: DraftRoute,
     scale: float,
     keen: float,
 ) -> BuiltPlan:
-    brief, school = ask.brief, school_of(ask.brief, words.schools)
+    brief, school = ask.brief, school_of(ask.brief, teaching_data.schools)
     short = brief.target_s < SHORT_S
     rest_s = 0.0 if short or not style.rest else max(60.0, 1.25 * school.least_rest * brief.target_s)
     if not short and style.rest and not school.least_rest:
@@ -228,18 +228,18 @@ def _built(
     parts = _parts(route, brief.target_s, room_s, style)
     judge = MovementJudge(
         ask,
-        words.positions,
+        teaching_data.positions,
         frozenset(brief.focus),
-        order=order_of(style, words),
+        order=order_of(style, teaching_data),
         beside=beside(style),
         keen=keen,
         few=style.few,
         blocks=frozenset(one.id for one in pool.items.values() if one.movement is None),
     )
     peak = _peak(parts, pool, judge)
-    name = "" if short else _opening(route, ask, words)
+    name = "" if short else _opening(route, ask, teaching_data)
     opening: Node = Block(name=name) if name else Step(movement="welcome-short")
-    came = SearchState(here=_after(opening, words), used=_named(opening, words))
+    came = SearchState(here=_after(opening, teaching_data), used=_named(opening, teaching_data))
     if peak is not None:
         wanted = frozenset(peak.prepared_by) & pool.items.keys()
         first = sorted(wanted, key=lambda one: -judge.luck(pool.items[one]))[:1]
@@ -264,7 +264,7 @@ def _built(
         came, worth, most = path.came, worth + path.worth, most + worth_bound(items, part, asked, part_s)
     if not any(items for _, items in found):
         raise Problem("Not one movement is left for it.", "draft")
-    plan = draft_plan(ask, style, opening, found, rest_s, words)
+    plan = draft_plan(ask, style, opening, found, rest_s, teaching_data)
     focus = came.focused_s / came.worked_s if brief.focus and came.worked_s else 1.0
     return BuiltPlan(plan, tuple(found), judge, worth, most, focus)
 
@@ -339,35 +339,36 @@ def items_for(part: DraftPart, pool: CandidatePool, judge: MovementJudge) -> lis
     return found
 
 
-def _opening(route: DraftRoute, ask: DraftRequest, words: TeachingData) -> str:
+def _opening(route: DraftRoute, ask: DraftRequest, teaching_data: TeachingData) -> str:
     """An opening in which nobody who is minded is asked what is not for them; "" where there is none."""
     minded = set(ask.brief.cautions)
     known = [
         name
         for name in route.opening
-        if name in words.blocks
+        if name in teaching_data.blocks
         and not any(
-            minded & set(words.library[step.movement].cautions) for step in steps_in(words.blocks[name])
+            minded & set(teaching_data.library[step.movement].cautions)
+            for step in steps_in(teaching_data.blocks[name])
         )
     ]
     return _picked(known, ask.seed, "opening") if known else ""
 
 
-def _named(opening: Node, words: TeachingData) -> frozenset[str]:
+def _named(opening: Node, teaching_data: TeachingData) -> frozenset[str]:
     """The movements of an opening: they are not new when they come again."""
-    return frozenset(step.movement for step in steps_in(_nodes(opening, words)))
+    return frozenset(step.movement for step in steps_in(_nodes(opening, teaching_data)))
 
 
-def _nodes(opening: Node, words: TeachingData) -> tuple[Node, ...]:
-    return words.blocks.get(opening.name, ()) if isinstance(opening, Block) else (opening,)
+def _nodes(opening: Node, teaching_data: TeachingData) -> tuple[Node, ...]:
+    return teaching_data.blocks.get(opening.name, ()) if isinstance(opening, Block) else (opening,)
 
 
-def _after(opening: Node, words: TeachingData) -> str:
+def _after(opening: Node, teaching_data: TeachingData) -> str:
     """Where an opening leaves the body."""
     here = "start"
-    for node in walk(_nodes(opening, words)):
-        if isinstance(node, Step) and (need := words.library[node.movement].start):
-            here = words.positions.way(here, need).end
+    for node in walk(_nodes(opening, teaching_data)):
+        if isinstance(node, Step) and (need := teaching_data.library[node.movement].start):
+            here = teaching_data.positions.way(here, need).end
     return here
 
 

@@ -55,33 +55,33 @@ class _Desk(msgspec.Struct, frozen=True):
     """What every partial draft needs."""
 
     ask: DraftRequest
-    words: TeachingData
+    teaching_data: TeachingData
     model: DraftModel
     style: DraftStyle
     pool: CandidatePool
     judge: MovementJudge
 
 
-def _desk(ask: DraftRequest, words: TeachingData, model: DraftModel) -> _Desk:
+def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> _Desk:
     style = model.styles.get(ask.brief.style)
     if style is None:
         raise Problem(
             f"No class of style {ask.brief.style!r} can be drafted.", "draft", "Choose another style."
         )
-    pool = pool_of(ask, words, model)
+    pool = pool_of(ask, teaching_data, model)
     blocks = frozenset(one.id for one in pool.items.values() if one.movement is None)
-    focus, order = frozenset(ask.brief.focus), order_of(style, words)
+    focus, order = frozenset(ask.brief.focus), order_of(style, teaching_data)
     judge = MovementJudge(
-        ask, words.positions, focus, order=order, beside=beside(style), few=style.few, blocks=blocks
+        ask, teaching_data.positions, focus, order=order, beside=beside(style), few=style.few, blocks=blocks
     )
-    return _Desk(ask, words, model, style, pool, judge)
+    return _Desk(ask, teaching_data, model, style, pool, judge)
 
 
 # --- some kept, the rest changed ------------------------------------------------------------------------
 
 
 def keep_sections(
-    plan: Plan, sections: Iterable[int], ask: DraftRequest, words: TeachingData, model: DraftModel
+    plan: Plan, sections: Iterable[int], ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
 ) -> Draft:
     """Another class, in which these sections stay as they are. Raises Problem where there is none."""
     stay = [plan.sections[index] for index in sorted(set(sections)) if index < len(plan.sections)]
@@ -90,14 +90,14 @@ def keep_sections(
     for number in range(TRIES):
         tried = msgspec.structs.replace(ask, seed=ask.seed * 31 + number, without=ask.without | there)
         try:
-            made = draft_class(tried, words, model)
-            after = _merged(plan, stay, made.plan)
-            done, class_ = repair(after, words, pool_of(tried, words, model))
+            found = draft_class(tried, teaching_data, model)
+            after = _merged(plan, stay, found.plan)
+            done, class_ = repair(after, teaching_data, pool_of(tried, teaching_data, model))
         except Problem as problem:
             last = problem
             continue
         if not above(class_.findings):
-            return msgspec.structs.replace(made, plan=done, made=class_)
+            return msgspec.structs.replace(found, plan=done, timed=class_)
     raise last or Problem("Nothing else goes with what stays.", "draft", "Keep less of it.")
 
 
@@ -124,22 +124,27 @@ def _merged(plan: Plan, stay: Sequence[Section], other: Plan) -> Plan:
 
 
 def redraft_section(
-    plan: Plan, made: TimedClass, index: int, ask: DraftRequest, words: TeachingData, model: DraftModel
+    plan: Plan,
+    timed: TimedClass,
+    index: int,
+    ask: DraftRequest,
+    teaching_data: TeachingData,
+    model: DraftModel,
 ) -> Plan:
     """The class with other movements in one section, which lasts as long. What is locked there stays.
 
     Raises Problem where there is nothing else for it.
     """
     section = plan.sections[index]
-    room_s = sum(seconds(one.length) for one in made.segments if one.turn.section == index)
+    room_s = sum(seconds(one.length) for one in timed.segments if one.use.section == index)
     there = movements_of(plan, [section])
     return _written(
-        plan, {index: room_s}, msgspec.structs.replace(ask, without=ask.without | there), words, model
+        plan, {index: room_s}, msgspec.structs.replace(ask, without=ask.without | there), teaching_data, model
     )
 
 
 def fill_empty(
-    plan: Plan, missing_s: float, ask: DraftRequest, words: TeachingData, model: DraftModel
+    plan: Plan, missing_s: float, ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
 ) -> Plan:
     """The class with its empty sections filled, or with more at the end of those that build, for so many
     seconds. What stands there stays. Raises Problem where there is nothing for it."""
@@ -148,30 +153,30 @@ def fill_empty(
         empty = [n for n, one in enumerate(plan.sections) if one.role not in KEEPS]
     if not empty:
         raise Problem("There is no part to fill.", "draft", "Start a part with N, and give it a role.")
-    desk = _desk(ask, words, model)
+    desk = _desk(ask, teaching_data, model)
     shares = [_part(plan.sections[n], desk).share for n in empty]
     rooms = {n: missing_s * share / sum(shares) for n, share in zip(empty, shares, strict=True)}
-    return _written(plan, rooms, ask, words, model)
+    return _written(plan, rooms, ask, teaching_data, model)
 
 
 def _written(
-    plan: Plan, rooms: dict[int, float], ask: DraftRequest, words: TeachingData, model: DraftModel
+    plan: Plan, rooms: dict[int, float], ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
 ) -> Plan:
     """The plan with sections filled for so many seconds each, what is locked in them kept; the first of some
     tries that fits and passes the checks."""
     last: Problem | None = None
     for number in range(TRIES):
         tried = msgspec.structs.replace(ask, seed=ask.seed * 31 + number)
-        desk = _desk(tried, words, model)
+        desk = _desk(tried, teaching_data, model)
         after = plan
         for index, room_s in rooms.items():
             after = _with_section(after, index, room_s, desk)
         try:
-            done, made = repair(with_ids(after), words, desk.pool)
+            done, timed = repair(with_ids(after), teaching_data, desk.pool)
         except Problem as problem:
             last = problem
             continue
-        if not above(made.findings):
+        if not above(timed.findings):
             return done
     raise last or Problem(
         "Nothing else passes the checks here.", "draft", "Change its neighbours, or its role."
@@ -216,11 +221,11 @@ def _came(plan: Plan, index: int, used: frozenset[str], desk: _Desk) -> SearchSt
     """Where the body is at the beginning of a section, and what is used elsewhere."""
     here, warmed = "start", 0
     for section in plan.sections[:index]:
-        for step in steps_in_order(plan, section, desk.words):
-            movement = desk.words.library.get(step.movement)
+        for step in steps_in_order(plan, section, desk.teaching_data):
+            movement = desk.teaching_data.library.get(step.movement)
             if movement is not None and movement.start:
                 need = fill(movement.end or movement.start, "left")
-                here = desk.words.positions.usual(need)
+                here = desk.teaching_data.positions.usual(need)
                 warmed += movement.effort >= 1
     return SearchState(here=here, used=used, warmed=warmed)
 
@@ -229,18 +234,18 @@ def _came(plan: Plan, index: int, used: frozenset[str], desk: _Desk) -> SearchSt
 
 
 def alternatives_for(
-    plan: Plan, node: str, ask: DraftRequest, words: TeachingData, model: DraftModel
+    plan: Plan, node: str, ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
 ) -> list[Alternative]:
     """Three things that could be done in place of a movement, the class with each; fewer where there are.
 
     Raises Problem where the node is no movement.
     """
     index, step, pair = _found(plan, node)
-    desk = _desk(ask, words, model)
+    desk = _desk(ask, teaching_data, model)
     section = plan.sections[index]
     part = _part(section, desk)
     used = movements_of(plan, plan.sections)
-    old = words.library[step.movement]
+    old = teaching_data.library[step.movement]
     bases = tuple(dict.fromkeys(one.partition(" ")[0] for one in fill(old.start, "right").split(" or ")))
     came = _came(plan, index, used, desk)
     chained = pair is not None and len(pair.body) > 1
@@ -257,10 +262,10 @@ def alternatives_for(
     for item in able[:LOOKED_AT]:
         after = _swapped(plan, index, step, pair, item)
         try:
-            made = fit_draft(solve(after, words))
+            timed = fit_draft(solve(after, teaching_data))
         except Problem:
             continue
-        if not above(made.findings):
+        if not above(timed.findings):
             found.append(Alternative(item.id, item.name, after))
             if len(found) == CHOICES:
                 break
@@ -317,40 +322,40 @@ def _swapped(plan: Plan, index: int, step: Step, pair: Pair | None, item: PoolIt
 # --- one more like this one -------------------------------------------------------------------------------
 
 
-def one_like(plan: Plan, ask: DraftRequest, words: TeachingData, model: DraftModel) -> Draft:
+def one_like(plan: Plan, ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> Draft:
     """One more class of the same promise, with as little of this one in it as can be."""
     lately = dict.fromkeys(movements_of(plan, plan.sections), 1.0)
-    return draft_class(msgspec.structs.replace(ask, lately={**ask.lately, **lately}), words, model)
+    return draft_class(msgspec.structs.replace(ask, lately={**ask.lately, **lately}), teaching_data, model)
 
 
-def gentler_class(plan: Plan, ask: DraftRequest, words: TeachingData, model: DraftModel) -> Draft:
+def gentler_class(plan: Plan, ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> Draft:
     """The same class for a gentler level: each movement, or what is gentler in its place."""
     liked: dict[str, float] = {}
     for name in movements_of(plan, plan.sections):
         liked[name] = 0.8
-        movement = words.library.get(name)
+        movement = teaching_data.library.get(name)
         if movement is not None and movement.gentler is not None and movement.gentler.movement:
             liked[movement.gentler.movement] = 1.0
     level = "gentle" if ask.brief.level != "gentle" else ask.brief.level
     brief = msgspec.structs.replace(ask.brief, level=level)
-    return draft_class(msgspec.structs.replace(ask, brief=brief, liked=liked), words, model)
+    return draft_class(msgspec.structs.replace(ask, brief=brief, liked=liked), teaching_data, model)
 
 
-def seated_class(plan: Plan, ask: DraftRequest, words: TeachingData, model: DraftModel) -> Draft:
+def seated_class(plan: Plan, ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> Draft:
     """The same class on a chair: for each movement what is most like it there."""
     props = tuple(dict.fromkeys((*ask.brief.props, "chair")))
     brief = msgspec.structs.replace(ask.brief, style="chair-balance", props=props)
     areas = [
-        frozenset((*words.library[name].works, *words.library[name].opens))
+        frozenset((*teaching_data.library[name].works, *teaching_data.library[name].opens))
         for name in movements_of(plan, plan.sections)
-        if name in words.library
+        if name in teaching_data.library
     ]
-    pool = pool_of(msgspec.structs.replace(ask, brief=brief), words, model)
+    pool = pool_of(msgspec.structs.replace(ask, brief=brief), teaching_data, model)
     liked = {
         item.id: max((len(item.areas & one) / max(1, len(item.areas | one)) for one in areas), default=0.0)
         for item in pool.items.values()
     }
-    return draft_class(msgspec.structs.replace(ask, brief=brief, liked=liked), words, model)
+    return draft_class(msgspec.structs.replace(ask, brief=brief, liked=liked), teaching_data, model)
 
 
 # --- what is in a plan ------------------------------------------------------------------------------------
@@ -368,11 +373,11 @@ def movements_of(plan: Plan, sections: Iterable[Section]) -> frozenset[str]:
     return frozenset(found)
 
 
-def steps_in_order(plan: Plan, section: Section, words: TeachingData) -> Iterator[Step]:
+def steps_in_order(plan: Plan, section: Section, teaching_data: TeachingData) -> Iterator[Step]:
     """The steps of a section as they come, those of its blocks too."""
     for node in walk(section.body):
         if isinstance(node, Step):
             yield node
         elif isinstance(node, Block):
-            inner = plan.blocks.get(node.name) or words.blocks.get(node.name, ())
+            inner = plan.blocks.get(node.name) or teaching_data.blocks.get(node.name, ())
             yield from (one for one in walk(inner) if isinstance(one, Step))

@@ -61,7 +61,7 @@ def read_promise(
     """
     if not text.strip():
         raise Problem("Nothing is promised yet.", "the promise", "Say: 25-minute gentle hatha about hips.")
-    reader = _Reader(known, areas, said, library)
+    reader = _PromiseReader(known, areas, said, library)
     fields: dict[str, object] = {}
     without: set[str] = set()
     left: list[str] = []
@@ -73,10 +73,10 @@ def read_promise(
     if not fields and not without:
         do = "Say: 25-minute gentle hatha about hips."
         raise Problem(f"Nothing in {text.strip()[:60]!r} is a promise.", "the promise", do)
-    made = msgspec.structs.replace(brief or Brief(), **fields)
+    read = msgspec.structs.replace(brief or Brief(), **fields)
     if "title" not in fields and (brief is None or brief.title == Brief().title):
-        made = msgspec.structs.replace(made, title=title_of(made, areas))
-    return ParsedPromise(made, frozenset(without), tuple(left))
+        read = msgspec.structs.replace(read, title=title_of(read, areas))
+    return ParsedPromise(read, frozenset(without), tuple(left))
 
 
 def _minutes(number: str, hours: str) -> int:
@@ -86,7 +86,7 @@ def _minutes(number: str, hours: str) -> int:
     return int(number) if number.isdigit() else _NUMBERS[number.lower().replace(" ", "-")]
 
 
-class _Reader:
+class _PromiseReader:
     def __init__(
         self, known: Vocabulary, areas: Mapping[str, str], said: PromiseWords, library: Library
     ) -> None:

@@ -24,23 +24,23 @@ def above(findings: Sequence[Finding]) -> list[Finding]:
     return [one for one in findings if one.severity != "note"]
 
 
-def repair(plan: Plan, words: TeachingData, pool: CandidatePool) -> tuple[Plan, TimedClass]:
+def repair(plan: Plan, teaching_data: TeachingData, pool: CandidatePool) -> tuple[Plan, TimedClass]:
     """The plan with what the checks found mended, and its class at the length promised."""
-    solved = solve(plan, words)
-    made = fit_draft(solved)
+    solved = solve(plan, teaching_data)
+    timed = fit_draft(solved)
     tried: set[tuple[str, str]] = set()
     for _ in range(MENDS):
-        wrong = above(made.findings)
+        wrong = above(timed.findings)
         if not wrong:
             break
         try:
-            after = _without_all(plan, wrong, made, pool, tried, words)
-            solved = solve(after, words)
-            made = fit_draft(solved)
+            after = _without_all(plan, wrong, timed, pool, tried, teaching_data)
+            solved = solve(after, teaching_data)
+            timed = fit_draft(solved)
         except Problem:
             break
         plan = after
-    return plan, made
+    return plan, timed
 
 
 def fit_draft(solved: SolvedPlan) -> TimedClass:
@@ -59,10 +59,10 @@ def fit_draft(solved: SolvedPlan) -> TimedClass:
 def _without_all(
     plan: Plan,
     wrong: Sequence[Finding],
-    made: TimedClass,
+    timed: TimedClass,
     pool: CandidatePool,
     tried: set[tuple[str, str]],
-    words: TeachingData,
+    teaching_data: TeachingData,
 ) -> Plan:
     """The plan with all that was found mended at once; what a fix did not help is left out.
 
@@ -76,7 +76,7 @@ def _without_all(
                 continue
             worded.add(one.edit.node)
         try:
-            after = _without(after, one, made, pool, (one.code, one.segment) in tried, words)
+            after = _without(after, one, timed, pool, (one.code, one.segment) in tried, teaching_data)
             tried.add((one.code, one.segment))
         except Problem as problem:
             trouble = problem
@@ -86,13 +86,18 @@ def _without_all(
 
 
 def _without(
-    plan: Plan, finding: Finding, made: TimedClass, pool: CandidatePool, again: bool, words: TeachingData
+    plan: Plan,
+    finding: Finding,
+    timed: TimedClass,
+    pool: CandidatePool,
+    again: bool,
+    teaching_data: TeachingData,
 ) -> Plan:
     """The plan with the finding's own edit; where that is none, without the movement it is about."""
     edit = finding.edit
     if edit is not None and finding.code == "long-silence":
         # How long it will be changes when the class is fitted anew: no number is said.
-        text = words.wording.silence[0][-1]
+        text = teaching_data.wording.silence[0][-1]
         say = tuple(msgspec.structs.replace(line, text=text) for line in edit.say)
         edit = msgspec.structs.replace(edit, say=say)
     asked = pool.items.get(edit.movement) if edit is not None else None
@@ -100,17 +105,17 @@ def _without(
     fits = fits and edit is not None and edit.movement not in pool.order  # it would stand in no order
     if edit is not None and fits and not again and edit.deed not in ("target", "bring"):
         return apply_all(plan, [edit])
-    quiet = {one.id for one in words.library.values() if "quiet ahead" in one.marks}
-    step = next((one.turn.step.id for one in made.segments if one.id == finding.segment), "")
+    quiet = {one.id for one in teaching_data.library.values() if "quiet ahead" in one.marks}
+    step = next((one.use.step.id for one in timed.segments if one.id == finding.segment), "")
     return _dropped(plan, step, quiet)
 
 
-def about_focus(made: TimedClass, brief: Brief) -> float:
+def about_focus(timed: TimedClass, brief: Brief) -> float:
     """The share of the working time that is about the focus; 1 where there is none."""
     if not brief.focus:
         return 1.0
-    work = [one for one in made.segments if one.kind not in ("talk", "setup", "stillness")]
-    areas = [{*one.turn.movement.works, *one.turn.movement.opens} for one in work]
+    work = [one for one in timed.segments if one.kind not in ("talk", "setup", "stillness")]
+    areas = [{*one.use.movement.works, *one.use.movement.opens} for one in work]
     about = sum(one.length for one, there in zip(work, areas, strict=True) if there & set(brief.focus))
     return about / max(1, sum(one.length for one in work))
 

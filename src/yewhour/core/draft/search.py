@@ -153,9 +153,9 @@ def fill_part(
             for item in ranked:
                 if tried >= TRIED:
                     break
-                made = _with(path, item, part, judge, worth[item.id], bases[item.id], room_s)
-                if made is not None:
-                    grown.append(made)
+                longer = _with(path, item, part, judge, worth[item.id], bases[item.id], room_s)
+                if longer is not None:
+                    grown.append(longer)
                     tried += 1
         grown.sort(key=lambda path: -_promise(path, room_s))
         beam = _apart(grown)

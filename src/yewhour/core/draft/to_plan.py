@@ -27,7 +27,7 @@ def draft_plan(
     opening: Node,
     found: Sequence[tuple[DraftPart, tuple[PoolItem, ...]]],
     rest_s: float,
-    words: TeachingData,
+    teaching_data: TeachingData,
 ) -> Plan:
     """The plan of what was found. rest_s: seconds of its rest, 0 for none."""
     brief = ask.brief
@@ -38,21 +38,21 @@ def draft_plan(
             sections.append(Section(title=part.title, role=part.role, body=body))
     lying = False
     if rest_s and style.rest:
-        rest = _rest(style, brief, words)
-        lying = "seated" not in words.library[rest].start
+        rest = _rest(style, brief, teaching_data)
+        lying = "seated" not in teaching_data.library[rest].start
         amount = round(rest_s / 5) * 5
         sections.append(Section(title="Rest", role="rest", body=(Step(movement=rest, amount=amount),)))
     name = style.closings.get(brief.time_of_day, style.closings[""])
-    close: Node = Block(name=name) if name in words.blocks else Step(movement=name)
+    close: Node = Block(name=name) if name in teaching_data.blocks else Step(movement=name)
     if not lying and style.rest and "seated" not in name:
         close = Step(movement="farewell-short")
     sections.append(Section(title="Close", role="close", body=(close,)))
     return with_ids(Plan(brief=brief, sections=tuple(sections)))
 
 
-def _rest(style: DraftStyle, brief: Brief, words: TeachingData) -> str:
+def _rest(style: DraftStyle, brief: Brief, teaching_data: TeachingData) -> str:
     def able(name: str) -> bool:
-        movement = words.library[name]
+        movement = teaching_data.library[name]
         met = set(movement.cautions) & set(brief.cautions)
         return not met and all(prop in brief.props for prop in movement.props)
 

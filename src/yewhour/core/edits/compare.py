@@ -78,13 +78,13 @@ def compare_classes(before: TimedClass, after: TimedClass) -> list[ClassDifferen
     return sorted(found, key=lambda one: rank[one.kind])
 
 
-def _done(made: TimedClass) -> dict[str, _Done]:
+def _done(timed: TimedClass) -> dict[str, _Done]:
     """What is done of each step, in the order of the class; ways and silent pauses belong to nothing."""
     found: dict[str, _Done] = {}
-    for segment in made.segments:
-        if segment.turn.setup_for:
+    for segment in timed.segments:
+        if segment.use.setup_for:
             continue
-        step = segment.turn.step.id
+        step = segment.use.step.id
         if step in found:
             found[step].length_s += seconds(segment.length)
         else:
@@ -93,7 +93,7 @@ def _done(made: TimedClass) -> dict[str, _Done]:
 
 
 def _of(step: str, segment: Segment) -> _Done:
-    return _Done(step, segment.turn.name, seconds(segment.length), segment.dose, segment.side)
+    return _Done(step, segment.use.name, seconds(segment.length), segment.dose, segment.side)
 
 
 def _matched(old: Sequence[_Done], new: Sequence[_Done]) -> list[tuple[_Done, _Done]]:

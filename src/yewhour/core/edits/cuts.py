@@ -19,13 +19,13 @@ from yewhour.core.timing.step_use import uses_with_rounds
 
 def span_of(solved: SolvedPlan, step: Step) -> AmountRange:
     """The numbers a step may have."""
-    movement = solved.words.library[step.movement]
-    return amount_range(step, movement, kind_of(step, movement, solved.setting.school))
+    movement = solved.teaching_data.library[step.movement]
+    return amount_range(step, movement, kind_of(step, movement, solved.prepared.school))
 
 
 def name_of(node: Node, solved: SolvedPlan) -> str:
     """What a node is called: its first movement, and how many others are in it."""
-    library = solved.words.library
+    library = solved.teaching_data.library
     steps = [n for n in walk((node,)) if isinstance(n, Step)]
     names = [library[n.movement].name if n.movement in library else n.movement for n in steps]
     if not names:
@@ -59,8 +59,8 @@ def cut(plan: Plan, solved: SolvedPlan, length_s: float) -> Cut:
         left = order[:number]
         try:
             smaller = apply_all(plan, left)
-            made = solve(smaller, solved.words, stage=solved.stage)
-            choice = made.fit.at(ticks(length_s))
+            timed = solve(smaller, solved.teaching_data, stage=solved.stage)
+            choice = timed.fit.at(ticks(length_s))
         except Problem:
             continue
         # A part left out costs a fixed amount, so that one is not dropped for a breath's sake.
@@ -86,7 +86,7 @@ def _first_short_enough(plan: Plan, solved: SolvedPlan, order: list[Edit], lengt
     while low < high:
         middle = (low + high) // 2
         try:
-            smaller = solve(apply_all(plan, order[:middle]), solved.words, stage=solved.stage)
+            smaller = solve(apply_all(plan, order[:middle]), solved.teaching_data, stage=solved.stage)
             enough = smaller.shortest_s <= length_s
         except Problem:
             enough = False
@@ -98,14 +98,14 @@ def leave_out_order(solved: SolvedPlan) -> list[Edit]:
     """The parts that may be left out, first to go first."""
     parts: list[tuple[tuple[int, float], Edit]] = []
     turns_by_node = [solved.turns_of(i) for i in range(len(solved.unfolded.nodes))]
-    backbend = any("deep backbend" in t.movement.marks for turns in turns_by_node for t in turns)
+    backbend = any("deep backbend" in t.movement.marks for uses in turns_by_node for t in uses)
     for index, (section_index, node) in enumerate(solved.unfolded.nodes):
-        section, turns = solved.plan.sections[section_index], turns_by_node[index]
-        marks = {mark for turn in turns for mark in turn.movement.marks}
+        section, uses = solved.plan.sections[section_index], turns_by_node[index]
+        marks = {mark for use in uses for mark in use.movement.marks}
         kept = section.role in KEPT_ROLES or marks & {"final rest", "returning", "welcome", "farewell"}
-        if kept or not turns or (backbend and marks & {"neutralising", "deep backbend"}):
+        if kept or not uses or (backbend and marks & {"neutralising", "deep backbend"}):
             continue
-        length = sum(t.fixed + t.unit * span_of(solved, t.step).preferred for t in turns)
+        length = sum(t.fixed + t.unit * span_of(solved, t.step).preferred for t in uses)
         late = {"warm": 1, "build": 2, "settle": 1, "peak": 0}.get(section.role, 2)
         edit = Edit("drop", node.id, f"Leave out {name_of(node, solved)}")
         parts.append(((-section.priority * 10 - late, length), edit))
@@ -124,14 +124,14 @@ def with_given_pace(solved: SolvedPlan, length_s: float, steps: int = 8) -> Solv
     if gives <= 0 or least <= 1e-9:
         return solved
     rounds = solved.fit.at(solved.fit.preferred).rounds
-    held = sum(turn.kind == "hold" for turn in uses_with_rounds(solved.turns, rounds, solved.unfolded.groups))
+    held = sum(use.kind == "hold" for use in uses_with_rounds(solved.uses, rounds, solved.unfolded.groups))
     for number in range(1, steps + 1):
         for sign in (1, -1):
             share = sign * gives / 100 * number / steps
-            pace = solved.setting.school.pace
+            pace = solved.prepared.school.pace
             pace = msgspec.structs.replace(pace, breaths_per_min=pace.breaths_per_min * (1 + share))
             brief = msgspec.structs.replace(solved.plan.brief, pace=pace)
-            tried = solve(msgspec.structs.replace(solved.plan, brief=brief), solved.words)
+            tried = solve(msgspec.structs.replace(solved.plan, brief=brief), solved.teaching_data)
             cost = tried.fit.cost(ticks(length_s)) + held * share * share
             if cost < least - 1e-9:
                 best, least = tried, cost

@@ -38,14 +38,14 @@ def _gathered(plan: Plan, ids: Iterable[str], group: Callable[[Body], Node]) -> 
     if not nodes:
         raise Problem("Nothing is chosen to be put together.", do="Choose one or more movements first.")
     place = place_of(plan, nodes[0].id)
-    made = group(nodes)
+    grouped = group(nodes)
     gone = {node.id for node in nodes}
 
     def change(key: str, body: Body) -> Body:
         result: list[Node] = []
         for node in body:
             if node.id == nodes[0].id:
-                result.append(made)
+                result.append(grouped)
             elif node.id not in gone:
                 result.append(node)
         return tuple(result)

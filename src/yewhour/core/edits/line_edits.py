@@ -17,9 +17,9 @@ from yewhour.core.timing.layout import Segment
 LONGEST_WORDS = 60  # of one line; a breath holds a dozen
 
 
-def segment_of(made: TimedClass, line: Cue | Dropped) -> Segment:
+def segment_of(timed: TimedClass, line: Cue | Dropped) -> Segment:
     """The segment a line belongs to. Raises Problem when the class has none like it any more."""
-    for segment in made.segments:
+    for segment in timed.segments:
         if segment.id == line.segment:
             return segment
     raise Problem("The place of this line is not in the class any more.", do="Choose another line.")
@@ -37,14 +37,14 @@ def clean(text: str) -> str:
     return " ".join(words)
 
 
-def _changed(made: TimedClass, line: Cue | Dropped, title: str, **fields: object) -> Edit:
+def _changed(timed: TimedClass, line: Cue | Dropped, title: str, **fields: object) -> Edit:
     """An edit of one line: the one behind it with fields changed, or a new one."""
-    segment = segment_of(made, line)
-    old = edit_behind(made.plan, segment, line)
+    segment = segment_of(timed, line)
+    old = edit_behind(timed.plan, segment, line)
     if old is None:
         side = segment.side if segment.side in ("left", "right") else ""
         start = LineEdit(
-            step=segment.turn.step.id, purpose=line.purpose, do="rewrite", number=line.number, side=side,
+            step=segment.use.step.id, purpose=line.purpose, do="rewrite", number=line.number, side=side,
             was=line.text,
         )  # fmt: skip
         return Edit("lines", start.step, title, say=(msgspec.structs.replace(start, **fields),))
@@ -53,58 +53,58 @@ def _changed(made: TimedClass, line: Cue | Dropped, title: str, **fields: object
     return Edit("lines", old.step, title, unsay=(old,), say=(msgspec.structs.replace(old, **fields),))
 
 
-def rewritten(made: TimedClass, line: Cue | Dropped, text: str) -> Edit:
+def rewritten(timed: TimedClass, line: Cue | Dropped, text: str) -> Edit:
     """Other words for a line; none at all mutes it."""
     text = clean(text)
-    return _changed(made, line, f"Reword “{_short(line.text)}”", text=text) if text else muted(made, line)
+    return _changed(timed, line, f"Reword “{_short(line.text)}”", text=text) if text else muted(timed, line)
 
 
-def muted(made: TimedClass, line: Cue | Dropped) -> Edit:
+def muted(timed: TimedClass, line: Cue | Dropped) -> Edit:
     """A line that is not said; one that the teacher added is gone."""
-    segment = segment_of(made, line)
-    old = edit_behind(made.plan, segment, line)
+    segment = segment_of(timed, line)
+    old = edit_behind(timed.plan, segment, line)
     title = f"Leave “{_short(line.text)}” unsaid"
     if old is not None and old.do == "add":
         return Edit("lines", old.step, title, unsay=(old,))
     was = old.was if old is not None else line.text
-    return _changed(made, line, title, do="mute", text="", was=was)
+    return _changed(timed, line, title, do="mute", text="", was=was)
 
 
-def pinned(made: TimedClass, cue: Cue, by_s: float = 0.0) -> Edit:
+def pinned(timed: TimedClass, cue: Cue, by_s: float = 0.0) -> Edit:
     """A line kept at the second it is said now, or so many seconds from it, whatever else moves."""
-    segment = segment_of(made, cue)
+    segment = segment_of(timed, cue)
     at_s = round(seconds(cue.start - segment.start) + by_s, 1)
-    old = edit_behind(made.plan, segment, cue)
+    old = edit_behind(timed.plan, segment, cue)
     if old is not None and old.do == "add":
-        return _changed(made, cue, "Move a line", at_s=at_s)
+        return _changed(timed, cue, "Move a line", at_s=at_s)
     title = f"Keep “{_short(cue.text)}” where it is" if not by_s else f"Move “{_short(cue.text)}”"
-    return _changed(made, cue, title, do="pin", at_s=at_s)
+    return _changed(timed, cue, title, do="pin", at_s=at_s)
 
 
-def is_pinned(made: TimedClass, cue: Cue) -> bool:
+def is_pinned(timed: TimedClass, cue: Cue) -> bool:
     """Whether a line is kept where it is."""
-    old = edit_behind(made.plan, segment_of(made, cue), cue)
+    old = edit_behind(timed.plan, segment_of(timed, cue), cue)
     return old is not None and old.do in ("pin", "move")
 
 
-def on_both_sides(made: TimedClass, cue: Cue) -> Edit:
+def on_both_sides(timed: TimedClass, cue: Cue) -> Edit:
     """A line of the teacher's said on the other side too, its sides mirrored; once more for this side only.
 
     Raises Problem for a line that has no other side, or that is not hers.
     """
-    segment = segment_of(made, cue)
-    old = edit_behind(made.plan, segment, cue)
+    segment = segment_of(timed, cue)
+    old = edit_behind(timed.plan, segment, cue)
     if segment.side not in ("left", "right"):
         raise Problem("This line has no other side.", do="Choose a line said on the left or on the right.")
     if old is None or not old.text:
         raise Problem("The program says this on both sides already.", do="Reword it first; then mirror it.")
     title = "This side only" if old.both else "Say it on the other side too"
-    return _changed(made, cue, title, both=not old.both, text=cue.text, side=str(segment.side))
+    return _changed(timed, cue, title, both=not old.both, text=cue.text, side=str(segment.side))
 
 
-def restored(made: TimedClass, line: Cue | Dropped) -> Edit:
+def restored(timed: TimedClass, line: Cue | Dropped) -> Edit:
     """A line as the program has it. Raises Problem when nothing was changed."""
-    old = edit_behind(made.plan, segment_of(made, line), line)
+    old = edit_behind(timed.plan, segment_of(timed, line), line)
     if old is None:
         raise Problem("This line is as the program has it.", do="There is nothing to put back.")
     return Edit("lines", old.step, f"Put back “{_short(old.was or line.text)}”", unsay=(old,))
@@ -115,9 +115,9 @@ def unmuted(edit: LineEdit) -> Edit:
     return Edit("lines", edit.step, f"Say “{_short(edit.was)}” again", unsay=(edit,))
 
 
-def taken_in(made: TimedClass, line: Dropped) -> Edit:
+def taken_in(timed: TimedClass, line: Dropped) -> Edit:
     """A line that was left out, said after all."""
-    return _changed(made, line, f"Take in “{_short(line.text)}”", text=line.text)
+    return _changed(timed, line, f"Take in “{_short(line.text)}”", text=line.text)
 
 
 def added(segment: Segment, text: str, at_s: float = 0.0) -> Edit:
@@ -127,11 +127,11 @@ def added(segment: Segment, text: str, at_s: float = 0.0) -> Edit:
         raise Problem("There is nothing to say in that line.", do="Type the words first.")
     purpose = "rest" if segment.kind == "stillness" else "say" if segment.kind == "talk" else "align"
     side = segment.side if segment.side in ("left", "right") else ""
-    line = LineEdit(step=segment.turn.step.id, purpose=purpose, do="add", side=side, text=text, at_s=at_s)
+    line = LineEdit(step=segment.use.step.id, purpose=purpose, do="add", side=side, text=text, at_s=at_s)
     return Edit("lines", line.step, f"Add “{_short(text)}”", say=(line,))
 
 
-def replaced(made: TimedClass, find: str, by: str) -> tuple[Edit, int]:
+def replaced(timed: TimedClass, find: str, by: str) -> tuple[Edit, int]:
     """Words replaced in every line that has them, as one edit, and in how many lines; capitals are kept."""
     pattern = re.compile(re.escape(find), re.IGNORECASE)
 
@@ -140,16 +140,16 @@ def replaced(made: TimedClass, find: str, by: str) -> tuple[Edit, int]:
 
     unsay: list[LineEdit] = []
     say: list[LineEdit] = []
-    for cue in lines_with(made, find):
-        edit = _changed(made, cue, "", text=clean(pattern.sub(word, cue.text)))
+    for cue in lines_with(timed, find):
+        edit = _changed(timed, cue, "", text=clean(pattern.sub(word, cue.text)))
         unsay += edit.unsay
         say += edit.say
     return Edit("lines", "", f"Say “{by}” for “{find}”", unsay=tuple(unsay), say=tuple(say)), len(say)
 
 
-def lines_with(made: TimedClass, find: str) -> Iterable[Cue]:
+def lines_with(timed: TimedClass, find: str) -> Iterable[Cue]:
     """The lines that have these words, in the order they are said."""
-    return [cue for cue in made.cues if find and find.lower() in cue.text.lower()]
+    return [cue for cue in timed.cues if find and find.lower() in cue.text.lower()]
 
 
 def _short(text: str) -> str:

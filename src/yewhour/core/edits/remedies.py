@@ -58,11 +58,11 @@ def _spans(solved: SolvedPlan) -> Iterator[tuple[Step, str, str, AmountRange]]:
     seen = set()
     for section in solved.plan.sections:
         for node in walk(section.body):
-            known = isinstance(node, Step) and node.movement in solved.words.library
+            known = isinstance(node, Step) and node.movement in solved.teaching_data.library
             if known and isinstance(node, Step) and node.id not in seen:
                 seen.add(node.id)
-                movement = solved.words.library[node.movement]
-                kind = kind_of(node, movement, solved.setting.school)
+                movement = solved.teaching_data.library[node.movement]
+                kind = kind_of(node, movement, solved.prepared.school)
                 if MEASURES[kind].unit:
                     yield node, movement.name, MEASURES[kind].unit, amount_range(node, movement, kind)
 
@@ -126,11 +126,11 @@ def differences(before: TimedClass, after: TimedClass, most: int = 3) -> str:
     return "; ".join(said[:most]) + more
 
 
-def _doses(made: TimedClass) -> dict[str, tuple[str, str]]:
+def _doses(timed: TimedClass) -> dict[str, tuple[str, str]]:
     return {
-        segment.turn.step.id: (segment.turn.name, segment.dose)
-        for segment in reversed(made.segments)
-        if not segment.turn.setup_for and segment.kind != "talk"
+        segment.use.step.id: (segment.use.name, segment.dose)
+        for segment in reversed(timed.segments)
+        if not segment.use.setup_for and segment.kind != "talk"
     }
 
 
@@ -159,7 +159,7 @@ def remedies(solved: SolvedPlan, length_s: float, most: int = 5) -> list[Remedy]
 
 def _tried(solved: SolvedPlan, edits: tuple[Edit, ...], length_s: float) -> Remedy | None:
     try:
-        changed = solve(apply_all(solved.plan, edits), solved.words, stage=solved.stage)
+        changed = solve(apply_all(solved.plan, edits), solved.teaching_data, stage=solved.stage)
     except Problem:
         return None
     gives_s = changed.nearest_s(length_s)
@@ -189,10 +189,10 @@ def _together(solved: SolvedPlan, length_s: float) -> list[Remedy]:
 def _candidates(solved: SolvedPlan, shorter: bool) -> Iterator[tuple[Edit, float]]:
     """(edit, rough seconds it gains) for every part that may go, or be done again."""
     for index, (section, node) in enumerate(solved.unfolded.nodes):
-        turns = solved.turns_of(index)
-        if not turns:
+        uses = solved.turns_of(index)
+        if not uses:
             continue
-        marks = {mark for turn in turns for mark in turn.movement.marks}
+        marks = {mark for use in uses for mark in use.movement.marks}
         name = name_of(node, solved)
         if shorter:
             if solved.plan.sections[section].role in ("rest", "close", "arrive") or marks & {
@@ -200,10 +200,10 @@ def _candidates(solved: SolvedPlan, shorter: bool) -> Iterator[tuple[Edit, float
                 "returning",
             }:
                 continue
-            least = sum(t.fixed + t.unit * span_of(solved, t.step).least for t in turns)
+            least = sum(t.fixed + t.unit * span_of(solved, t.step).least for t in uses)
             yield Edit("drop", node.id, f"Leave out {name}"), seconds(least)
         else:
-            long = seconds(sum(t.fixed + t.unit * span_of(solved, t.step).most for t in turns))
+            long = seconds(sum(t.fixed + t.unit * span_of(solved, t.step).most for t in uses))
             for inner in walk((node,)):
                 if isinstance(inner, Step | Rounds) and inner.locked:
                     yield Edit("unlock", inner.id, f"Unlock {name_of(inner, solved)}"), long / 2

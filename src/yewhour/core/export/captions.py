@@ -19,29 +19,29 @@ _PAUSE = re.compile(r"\[\d+(?:\.\d+)?s\]")
 _CLAUSE = re.compile(r"(?<=[,;:.!?])\s+")
 
 
-def srt(made: TimedClass) -> str:
+def srt(timed: TimedClass) -> str:
     """SubRip. It has no way to write its own signs, so that others stand for them."""
-    return str(_captions(made, lambda text: text.replace("<", "‹").replace(">", "›")).to_string("srt"))
+    return str(_captions(timed, lambda text: text.replace("<", "‹").replace(">", "›")).to_string("srt"))
 
 
-def vtt(made: TimedClass) -> str:
+def vtt(timed: TimedClass) -> str:
     """WebVTT, which writes its own signs as HTML does."""
-    return str(_captions(made, _escaped).to_string("vtt"))
+    return str(_captions(timed, _escaped).to_string("vtt"))
 
 
 def _escaped(text: str) -> str:
     return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
 
 
-def _captions(made: TimedClass, written: Callable[[str], str]) -> Any:
+def _captions(timed: TimedClass, written: Callable[[str], str]) -> Any:
     # 40 ms; only captions need it.
     import pysubs2
 
     events, free = [], 0
-    spoken = [cue for cue in made.cues if _spoken(cue.text)]
+    spoken = [cue for cue in timed.cues if _spoken(cue.text)]
     for cue, following in zip_longest(spoken, spoken[1:]):
         # A caption may stay a little after its line, to be read, but not into the next one.
-        limit = following.start if following else made.length
+        limit = following.start if following else timed.length
         for start, end, shown in _parts(cue, limit, free):
             events.append(pysubs2.SSAEvent(start=start, end=end, text=written(shown)))
             free = end

@@ -25,7 +25,7 @@ class Card(msgspec.Struct, frozen=True):
     position: str
 
 
-def cards(made: TimedClass) -> list[Card]:
+def cards(timed: TimedClass) -> list[Card]:
     """The cards of a class, in order.
 
     The two sides of a movement that follow each other are one; of a flow there is its first round, with the
@@ -33,25 +33,25 @@ def cards(made: TimedClass) -> list[Card]:
     """
     found: list[Card] = []
     last, flow = "", ""  # the step, and the flow, of the card before
-    for segment, _ in blocks(made):
-        turn = segment.turn
-        if segment.kind == "talk" or (turn.flow and turn.round > 1):
+    for segment, _ in blocks(timed):
+        use = segment.use
+        if segment.kind == "talk" or (use.flow and use.round > 1):
             continue
         sides: tuple[str, ...] = (segment.side,) if segment.side in ("right", "left") else ()
         time = show_length(seconds(segment.start))
         before = found[-1] if found else None
-        other = before is not None and turn.step.id == last and sides and before.sides
-        if before is not None and other and not turn.flow and sides[0] not in before.sides:
+        other = before is not None and use.step.id == last and sides and before.sides
+        if before is not None and other and not use.flow and sides[0] not in before.sides:
             both = {"times": (*before.times, time), "sides": (*before.sides, *sides)}
             found[-1] = msgspec.structs.replace(before, **both)
             continue
-        if before is not None and turn.flow and turn.flow == flow and before.movement.id == turn.movement.id:
+        if before is not None and use.flow and use.flow == flow and before.movement.id == use.movement.id:
             continue  # it stays there
-        begins = turn.flow != flow
-        rounds = f"{turn.rounds} round{'' if turn.rounds == 1 else 's'}" if begins else ""
-        dose = rounds if turn.flow else segment.dose
-        times = (time,) if begins or not turn.flow else ()
-        name = turn.movement.name if turn.flow else segment.name
+        begins = use.flow != flow
+        rounds = f"{use.rounds} round{'' if use.rounds == 1 else 's'}" if begins else ""
+        dose = rounds if use.flow else segment.dose
+        times = (time,) if begins or not use.flow else ()
+        name = use.movement.name if use.flow else segment.name
         found.append(
             Card(
                 segment.section,
@@ -59,11 +59,11 @@ def cards(made: TimedClass) -> list[Card]:
                 dose,
                 times,
                 sides,
-                turn.movement,
-                turn.end if turn.flow else turn.start,
+                use.movement,
+                use.end if use.flow else use.start,
             )
         )
-        last, flow = turn.step.id, turn.flow
+        last, flow = use.step.id, use.flow
     return found
 
 

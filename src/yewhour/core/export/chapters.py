@@ -19,15 +19,15 @@ class Chapter(msgspec.Struct, frozen=True):
     end: int
 
 
-def chapters(made: TimedClass) -> list[Chapter]:
+def chapters(timed: TimedClass) -> list[Chapter]:
     """The sections as chapters from 0 to the end, each of 10 s or more.
 
     A class of fewer than three sections is parted at its movements, so that there are three where that
     can be.
     """
-    found = _joined([(s.section, s.start) for s in made.segments], made.length)
+    found = _joined([(s.section, s.start) for s in timed.segments], timed.length)
     if len(found) < FEWEST:
-        parted = _joined([(s.turn.name, s.start) for s in made.segments if not s.turn.setup_for], made.length)
+        parted = _joined([(s.use.name, s.start) for s in timed.segments if not s.use.setup_for], timed.length)
         found = parted or found
     while len(found) < FEWEST and max(c.end - c.start for c in found) >= 2 * LEAST:
         found = _halved(found)
@@ -59,15 +59,15 @@ def _joined(marks: list[tuple[str, int]], end: int) -> list[Chapter]:
     ]
 
 
-def description_chapters(made: TimedClass) -> str:
+def description_chapters(timed: TimedClass) -> str:
     """`0:00 Title` a line, as video descriptions have them; hours only where there are any."""
-    return "".join(f"{show_length(seconds(c.start))} {_line(c.title)}\n" for c in chapters(made))
+    return "".join(f"{show_length(seconds(c.start))} {_line(c.title)}\n" for c in chapters(timed))
 
 
-def ffmetadata(made: TimedClass) -> str:
+def ffmetadata(timed: TimedClass) -> str:
     """FFmpeg's metadata file; read with `ffmpeg -i chapters.ffmeta ...`."""
-    lines = [";FFMETADATA1", f"title={_escaped(made.plan.brief.title)}"]
-    for chapter in chapters(made):
+    lines = [";FFMETADATA1", f"title={_escaped(timed.plan.brief.title)}"]
+    for chapter in chapters(timed):
         lines += [
             "[CHAPTER]",
             "TIMEBASE=1/1000",
@@ -78,27 +78,27 @@ def ffmetadata(made: TimedClass) -> str:
     return "\n".join(lines) + "\n"
 
 
-def podcast_chapters(made: TimedClass) -> bytes:
+def podcast_chapters(timed: TimedClass) -> bytes:
     """JSON chapters, version 1.2.0."""
     document: dict[str, Any] = {
         "version": "1.2.0",
-        "title": made.plan.brief.title,
+        "title": timed.plan.brief.title,
         "chapters": [
             {"startTime": seconds(c.start), "endTime": seconds(c.end), "title": c.title}
-            for c in chapters(made)
+            for c in chapters(timed)
         ],
     }
     return msgspec.json.format(msgspec.json.encode(document), indent=1) + b"\n"
 
 
-def labels(made: TimedClass) -> str:
+def labels(timed: TimedClass) -> str:
     """A label track: start, end and text, parted by tabs; one label a movement."""
     rows = []
-    for segment in made.segments:
-        if not segment.turn.setup_for:
+    for segment in timed.segments:
+        if not segment.use.setup_for:
             side = f" ({segment.side})" if segment.side in ("left", "right") else ""
             start, end = seconds(segment.start), seconds(segment.end)
-            rows.append(f"{start:.6f}\t{end:.6f}\t{_line(segment.turn.name)}{side}\n")
+            rows.append(f"{start:.6f}\t{end:.6f}\t{_line(segment.use.name)}{side}\n")
     return "".join(rows)
 
 

@@ -13,24 +13,24 @@ from yewhour.core.timing.layout import Segment
 from yewhour.core.transitions.ways import flows_on
 
 
-def script(made: TimedClass) -> dict[str, Any]:
+def script(timed: TimedClass) -> dict[str, Any]:
     """The script as plain values; seconds are numbers from the start of the class."""
-    brief = made.plan.brief
+    brief = timed.plan.brief
     return {
         "title": brief.title,
-        "target_s": seconds(made.length),
-        "length_s": seconds(made.segments[-1].end),
+        "target_s": seconds(timed.length),
+        "length_s": seconds(timed.segments[-1].end),
         "tolerance_s": brief.tolerance_s,
-        "props": made.props,
-        "segments": segment_values(made.segments),
-        "cues": [cue_value(cue) for cue in made.cues],
-        "dropped": [{"text": d.text, "segment": d.segment, "reason": d.reason} for d in made.dropped],
+        "props": timed.props,
+        "segments": segment_values(timed.segments),
+        "cues": [cue_value(cue) for cue in timed.cues],
+        "dropped": [{"text": d.text, "segment": d.segment, "reason": d.reason} for d in timed.dropped],
         "findings": [
             {
                 "code": finding.code, "severity": finding.severity, "segment": finding.segment,
                 "message": finding.message, "fix": finding.fix,
             }
-            for finding in made.findings
+            for finding in timed.findings
         ],
     }  # fmt: skip
 
@@ -50,23 +50,23 @@ def cue_value(cue: Cue) -> dict[str, Any]:
 
 def _segment(before: Segment | None, segment: Segment) -> dict[str, Any]:
     # In a flow the body moves within the phase, so that it begins where the one before ended.
-    moving = before is not None and flows_on(before.turn, segment.turn)
-    start = before.turn.end if before is not None and moving else segment.turn.start
+    moving = before is not None and flows_on(before.use, segment.use)
+    start = before.use.end if before is not None and moving else segment.use.start
     return {
         "id": segment.id,
         "name": segment.name,
-        "movement": segment.turn.movement.id,
+        "movement": segment.use.movement.id,
         "section": segment.section,
         "kind": segment.kind,
         "side": segment.side,
         # A movement whose second side is meant to differ has no partner to be equal to.
-        "pair": None if segment.turn.step.second else segment.turn.pair or None,
-        "round": segment.turn.round or None,
+        "pair": None if segment.use.step.second else segment.use.pair or None,
+        "round": segment.use.round or None,
         "from": base_of(start) if start != START else "",
-        "to": base_of(segment.turn.end) if segment.turn.end != START else "",
+        "to": base_of(segment.use.end) if segment.use.end != START else "",
         "start_s": seconds(segment.start),
         "end_s": seconds(segment.end),
-        "teach_s": seconds(segment.amount * segment.turn.unit) if segment.turn.setup_for else 0.0,
+        "teach_s": seconds(segment.amount * segment.use.unit) if segment.use.setup_for else 0.0,
         "breaths": segment.breaths,
         "reps": segment.reps,
         "phases": [
@@ -76,6 +76,6 @@ def _segment(before: Segment | None, segment: Segment) -> dict[str, Any]:
     }
 
 
-def script_json(made: TimedClass) -> bytes:
+def script_json(timed: TimedClass) -> bytes:
     """The script as JSON, indented."""
-    return msgspec.json.format(msgspec.json.encode(script(made)), indent=1) + b"\n"
+    return msgspec.json.format(msgspec.json.encode(script(timed)), indent=1) + b"\n"

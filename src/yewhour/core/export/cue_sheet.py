@@ -11,15 +11,15 @@ _FORMULA = tuple("=+-@\t\r＝＋－＠")
 _UNSEEN = " \u00a0\ufeff\u200b\u200c\u200d\u2060\u3000"  # a spreadsheet may look behind these
 
 
-def cue_sheet(made: TimedClass) -> str:
+def cue_sheet(timed: TimedClass) -> str:
     """A row a cue. A cell that a spreadsheet would take for a formula starts with an apostrophe."""
-    by_id = {segment.id: segment for segment in made.segments}
+    by_id = {segment.id: segment for segment in timed.segments}
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
-    for cue in made.cues:
+    for cue in timed.cues:
         segment = by_id[cue.segment]
-        start, end, name = seconds(cue.start), seconds(cue.end), segment.turn.name
+        start, end, name = seconds(cue.start), seconds(cue.end), segment.use.name
         writer.writerow(
             harmless(cell)
             for cell in (

@@ -10,18 +10,18 @@ CAUTION = (
 )
 
 
-def description(made: TimedClass) -> str:
+def description(timed: TimedClass) -> str:
     """Plain text to go under a recording."""
-    brief = made.plan.brief
-    parts = [f"{brief.title} ({show_length(made.length_s)})"]
+    brief = timed.plan.brief
+    parts = [f"{brief.title} ({show_length(timed.length_s)})"]
     if brief.audience:
         parts.append(f"For {brief.audience}.")
     if brief.reason:
         parts.append(brief.reason)
-    parts.append(f"You need: {', '.join(made.props) if made.props else 'nothing but a mat'}.")
+    parts.append(f"You need: {', '.join(timed.props) if timed.props else 'nothing but a mat'}.")
     if brief.focus:
         parts.append(f"Focus: {', '.join(brief.focus)}.")
     if brief.cautions:
         parts.append(f"Gentler ways are offered for: {', '.join(brief.cautions)}.")
-    parts += [CAUTION, description_chapters(made).rstrip()]
+    parts += [CAUTION, description_chapters(timed).rstrip()]
     return "\n\n".join(parts) + "\n"

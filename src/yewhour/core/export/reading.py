@@ -10,64 +10,64 @@ from yewhour.core.timing.layout import Segment
 MARGIN = {"right": "R", "left": "L", "both": " ", "alternating": "↔"}
 
 
-def blocks(made: TimedClass) -> Iterator[tuple[Segment, list[Cue]]]:
+def blocks(timed: TimedClass) -> Iterator[tuple[Segment, list[Cue]]]:
     """Every segment that is not a set-up, with the lines said for it, set-up lines included."""
     said: dict[str, list[Cue]] = {}
-    for cue in made.cues:
+    for cue in timed.cues:
         said.setdefault(cue.segment, []).append(cue)
     waiting: list[Cue] = []
-    for segment in made.segments:
+    for segment in timed.segments:
         waiting += said.get(segment.id, [])
-        if not segment.turn.setup_for:
+        if not segment.use.setup_for:
             yield segment, waiting
             waiting = []
     if waiting:  # a class may end on its way somewhere
-        yield made.segments[-1], waiting
+        yield timed.segments[-1], waiting
 
 
-def text(made: TimedClass) -> str:
+def text(timed: TimedClass) -> str:
     """Time, side in the margin, line; a blank line between movements."""
-    brief = made.plan.brief
-    lines = [brief.title, f"{show_length(made.length_s)}   {brief.audience}".rstrip(), ""]
-    if made.props:
-        lines += [f"Props: {', '.join(made.props)}", ""]
+    brief = timed.plan.brief
+    lines = [brief.title, f"{show_length(timed.length_s)}   {brief.audience}".rstrip(), ""]
+    if timed.props:
+        lines += [f"Props: {', '.join(timed.props)}", ""]
     section = flow = ""
-    for segment, cues in blocks(made):
+    for segment, cues in blocks(timed):
         if segment.section != section:
             section = segment.section
             lines += ["", section.upper(), ""]
         # The breaths of a flow stand together; everything else has its own heading.
-        if segment.kind != "phase" or segment.turn.flow != flow:
+        if segment.kind != "phase" or segment.use.flow != flow:
             side = f"  {segment.side}" if segment.side in ("right", "left") else ""
             dose = "" if segment.kind == "phase" else f", {segment.dose}"
             lines += ["", f"        {segment.name}{side}{dose}"]
-        flow = segment.turn.flow
+        flow = segment.use.flow
         for cue in cues:
             lines.append(f"{show_length(seconds(cue.start)):>7} {MARGIN[cue.side]} {cue.text}")
     return "\n".join(_single_blanks(lines)) + "\n"
 
 
-def markdown(made: TimedClass) -> str:
+def markdown(timed: TimedClass) -> str:
     """A heading for each section, a bold line for each movement, a list item for each line."""
-    brief = made.plan.brief
+    brief = timed.plan.brief
     lines = [f"# {_plain(brief.title)}", ""]
     lines += [
-        f"{show_length(made.length_s)}{' · for ' + _plain(brief.audience) if brief.audience else ''}",
+        f"{show_length(timed.length_s)}{' · for ' + _plain(brief.audience) if brief.audience else ''}",
         "",
     ]
-    if made.props:
-        lines += [f"Props: {', '.join(made.props)}", ""]
+    if timed.props:
+        lines += [f"Props: {', '.join(timed.props)}", ""]
     section = flow = ""
-    for segment, cues in blocks(made):
+    for segment, cues in blocks(timed):
         if segment.section != section:
             section = segment.section
             lines += ["", f"## {_plain(section)}", ""]
-        if segment.kind != "phase" or segment.turn.flow != flow:
+        if segment.kind != "phase" or segment.use.flow != flow:
             side = f", {segment.side}" if segment.side in ("right", "left") else ""
             dose = "" if segment.kind == "phase" else f", {segment.dose}"
             start = show_length(seconds(segment.start))
             lines += ["", f"**{start} {_plain(segment.name)}{side}**{dose}", ""]
-        flow = segment.turn.flow
+        flow = segment.use.flow
         for cue in cues:
             margin = f" **{MARGIN[cue.side]}**" if MARGIN[cue.side].strip() else ""
             lines.append(f"- `{show_length(seconds(cue.start))}`{margin} {_plain(cue.text)}")

@@ -119,14 +119,14 @@ def shape(figure: Figure) -> Points:
     neck = _on(back, upper, UPPER_BACK)
     points: Points = {"seat": seat, "back": back, "neck": neck, "head": _on(neck, head, NECK)}
     for far, sign in (("", 1), ("far", -1)):
-        turn = sign if flat else 1  # from the front, what opens to the right on one side does to the left
+        use = sign if flat else 1  # from the front, what opens to the right on one side does to the left
         hip = _on(seat, trunk - 90 * sign, HIPS) if flat else seat
         shoulder = _on(neck, upper - 90 * sign, SHOULDERS) if flat else neck
-        thigh = trunk + 180 + turn * figure.angle(f"{far}hip")
-        shin = thigh - turn * figure.angle(f"{far}knee")
-        foot = shin + turn * (90 - figure.angle(f"{far}foot"))
-        arm = upper + 180 + turn * figure.angle(f"{far}arm")
-        fore = arm + turn * figure.angle(f"{far}elbow")
+        thigh = trunk + 180 + use * figure.angle(f"{far}hip")
+        shin = thigh - use * figure.angle(f"{far}knee")
+        foot = shin + use * (90 - figure.angle(f"{far}foot"))
+        arm = upper + 180 + use * figure.angle(f"{far}arm")
+        fore = arm + use * figure.angle(f"{far}elbow")
         points[f"{far}hip"], points[f"{far}shoulder"] = hip, shoulder
         thigh_long, shin_long, upper_long, fore_long = (figure.seen(far + bone) for bone in SEEN)
         knee = points[f"{far}knee"] = _on(hip, thigh, THIGH * thigh_long)

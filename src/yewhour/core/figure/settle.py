@@ -69,8 +69,8 @@ def settle(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure:
 
     def off(angles: np.ndarray) -> np.ndarray:
         moved = {**figure.angles, **dict(zip(names, angles.tolist(), strict=True))}
-        made = msgspec.structs.replace(figure, angles=moved)
-        return np.array([one * HELD for one in _off(made, wanted)])
+        tried = msgspec.structs.replace(figure, angles=moved)
+        return np.array([one * HELD for one in _off(tried, wanted)])
 
     angles = np.clip(given, limits[:, 0], limits[:, 1])
     pull = np.diag(stiff**2 * DAMP)

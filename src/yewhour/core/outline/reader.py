@@ -75,7 +75,7 @@ def read_outline(
 
     known: the words a brief may use, and the blocks there are; None leaves them to be found out later.
     """
-    plan = _Reader(library, where, known=known).plan(text)
+    plan = _OutlineReader(library, where, known=known).plan(text)
     try:
         return with_ids(validate_types(plan))
     except Problem as problem:
@@ -85,13 +85,13 @@ def read_outline(
 
 def read_nodes(text: str, library: Library, where: str = "outline") -> tuple[Node, ...]:
     """The nodes that lines of an outline describe, without a brief or sections. Raises Problem."""
-    plan = _Reader(library, where, 1).plan(f"# Lines\n{text}")
+    plan = _OutlineReader(library, where, 1).plan(f"# Lines\n{text}")
     if len(plan.sections) != 1:
         raise Problem("These lines start a section.", where, "Leave the # headings out.")
     return plan.sections[0].body
 
 
-class _Reader:
+class _OutlineReader:
     def __init__(
         self, library: Library, where: str, before: int = 0, known: Vocabulary | None = None
     ) -> None:

@@ -95,10 +95,10 @@ def validate_plan(plan: Plan, blocks: Blocks) -> None:
     for edit in plan.edits:
         _check_edit(edit)
     every = {**blocks, **plan.blocks}
-    turns = sum(_turns(section.body, every, ()) for section in plan.sections)
-    if turns > MOST_TURNS:
+    uses = sum(_turns(section.body, every, ()) for section in plan.sections)
+    if uses > MOST_TURNS:
         raise Problem(
-            f"Its steps come {turns} times in this class, every round counted; {MOST_TURNS} is the most.",
+            f"Its steps come {uses} times in this class, every round counted; {MOST_TURNS} is the most.",
             "the rounds",
             "Use fewer rounds, or a lower most for them.",
         )

@@ -1,4 +1,4 @@
-"""A class as it really went, as a made class, so that everything that writes classes can write it."""
+"""A class as it really went, as a timed class, so that everything that writes classes can write it."""
 
 import msgspec
 
@@ -31,7 +31,7 @@ def actual_class(back: Review, written: bool) -> TimedClass:
     said = [cue if cue.segment in there else msgspec.structs.replace(cue, segment=last) for cue in said]
     said.sort(key=lambda cue: cue.start)
     return msgspec.structs.replace(
-        back.made, length=ticks(back.length_s), segments=segments, cues=tuple(said), dropped=(), findings=()
+        back.timed, length=ticks(back.length_s), segments=segments, cues=tuple(said), dropped=(), findings=()
     )
 
 

@@ -50,7 +50,7 @@ def review_findings(back: Review, rules: CheckRules) -> list[ReviewFinding]:
     if back.heard and not back.pace_words:
         return [review_finding(rules, "nothing", 0.0)]
     if back.stranger:
-        return [review_finding(rules, "stranger", 0.0, title=back.made.plan.brief.title)]
+        return [review_finding(rules, "stranger", 0.0, title=back.timed.plan.brief.title)]
     found = [
         *_length(back, rules), *_sides(back, rules), *_lines(back, rules), *_doses(back, rules),
         *_silence(back, rules), *_again(back, rules),
@@ -85,14 +85,14 @@ def _sides(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
     """Pairs whose sides did not get the same time."""
     firsts: dict[tuple[str, str, int], list[ActualSegment]] = {}
     for one in back.segments:
-        turn = one.segment.turn
+        use = one.segment.use
         if (
-            turn.pair
-            and not turn.setup_for
-            and turn.step.second is None
+            use.pair
+            and not use.setup_for
+            and use.step.second is None
             and one.segment.side in ("left", "right")
         ):
-            firsts.setdefault((turn.pair, turn.number, turn.round), []).append(one)
+            firsts.setdefault((use.pair, use.number, use.round), []).append(one)
     for sides in firsts.values():
         by_side = {one.segment.side: one for one in sides if "~" not in one.segment.id}
         if back.cut and any(one.end_s > back.length_s - 5 for one in by_side.values()):
@@ -105,7 +105,7 @@ def _sides(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
         if abs(one_s - two_s) > max(UNEVEN_S, UNEVEN * max(one_s, two_s)) + slack_s:
             yield review_finding(
                 rules, "uneven", second.start_s, second.segment.id, min(first.sure, second.sure),
-                name=first.segment.turn.name, first=f"{one_s:.0f}", second=f"{two_s:.0f}",
+                name=first.segment.use.name, first=f"{one_s:.0f}", second=f"{two_s:.0f}",
                 side=first.segment.side, other=second.segment.side,
             )  # fmt: skip
 
@@ -138,29 +138,29 @@ def _at(line: LineMatch, names: dict[str, ActualSegment]) -> float:
 
 
 def _name(one: ActualSegment) -> str:
-    return one.segment.turn.name
+    return one.segment.use.name
 
 
 def _doses(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
     """Holds and repetitions that had at least one more or fewer than planned, as far as can be told."""
     tries = Counter(one.segment.id.split("~")[0] for one in back.segments if "~" in one.segment.id)
     for one in back.segments:
-        segment, turn = one.segment, one.segment.turn
+        segment, use = one.segment, one.segment.use
         unit = MEASURES[segment.kind].unit
-        if not unit or unit == "seconds" or not turn.unit or turn.setup_for or one.sure < LINED or turn.flow:
+        if not unit or unit == "seconds" or not use.unit or use.setup_for or one.sure < LINED or use.flow:
             continue
-        each_s = turn.unit / TICKS_PER_S
-        planned = next((p.amount for p in back.made.segments if p.id == segment.id), 0)
-        done = round((one.end_s - one.start_s - turn.fixed / TICKS_PER_S) / each_s)
+        each_s = use.unit / TICKS_PER_S
+        planned = next((p.amount for p in back.timed.segments if p.id == segment.id), 0)
+        done = round((one.end_s - one.start_s - use.fixed / TICKS_PER_S) / each_s)
         other = abs(done - planned) >= max(1, 0.15 * planned) and abs(one.longer_s) >= 0.8 * each_s
         if planned and other:
             side = f", {segment.side}" if segment.side in ("left", "right") else ""
             yield review_finding(
-                rules, "more", one.start_s, segment.id, one.sure, name=turn.name, side=side,
+                rules, "more", one.start_s, segment.id, one.sure, name=use.name, side=side,
                 done=max(0, done), unit=unit, planned=planned,
             )  # fmt: skip
     for one in back.segments:
-        if one.segment.id in tries and not one.segment.turn.setup_for:
+        if one.segment.id in tries and not one.segment.use.setup_for:
             count = tries.pop(one.segment.id) + 1
             yield review_finding(rules, "tried", one.start_s, one.segment.id, name=_name(one), count=count)
 

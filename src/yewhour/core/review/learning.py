@@ -93,8 +93,8 @@ def observe(back: Review) -> RecordingNotes:
     """What a recording shows of her seconds, where it is sure."""
     found: list[ObservedSeconds] = []
     if back.stranger:
-        return RecordingNotes(back.made.plan.brief.style, ())
-    own = back.made.plan.brief.own
+        return RecordingNotes(back.timed.plan.brief.style, ())
+    own = back.timed.plan.brief.own
 
     def usual(what: What, which: str, planned_s: float) -> float:
         return planned_s / own_share(own, what, which)
@@ -109,7 +109,7 @@ def observe(back: Review) -> RecordingNotes:
             usual_s = usual("voice", delivery, seconds(line.cue.end - line.cue.start))
             found.append(ObservedSeconds("voice", delivery, usual_s, line.end_s - line.said_s))
     kept = [one for one in found if one.usual_s > 0 and _alike(one)]
-    return RecordingNotes(back.made.plan.brief.style, tuple(kept))
+    return RecordingNotes(back.timed.plan.brief.style, tuple(kept))
 
 
 def _alike(one: ObservedSeconds) -> bool:
@@ -120,20 +120,20 @@ def _of_segment(one: ActualSegment, usual: Callable[[What, str, float], float]) 
     assert one.planned_start_s is not None
     assert one.planned_end_s is not None
     planned_s, real_s = one.planned_end_s - one.planned_start_s, one.end_s - one.start_s
-    segment, turn = one.segment, one.segment.turn
-    spent, way = spent_on(one), way_kind(turn.start, turn.end)
+    segment, use = one.segment, one.segment.use
+    spent, way = spent_on(one), way_kind(use.start, use.end)
     if spent == "ways" and planned_s >= 2:
         yield ObservedSeconds("ways", way, usual("ways", way, planned_s), real_s)
     elif spent == "teaching" and segment.amount:
-        way_s = usual("ways", way, seconds(turn.fixed))
-        taught_s = usual("teaching", turn.movement.id, planned_s - seconds(turn.fixed))
-        yield ObservedSeconds("teaching", turn.movement.id, taught_s, real_s, way_s)
-    elif segment.kind in HOLDS and segment.amount and not turn.flow:
-        breath_s = usual("breath", "", seconds(breath_ticks(turn.pace)))
-        yield ObservedSeconds("breath", "", breath_s, seconds(breath_ticks(turn.pace)) * real_s / planned_s)
-    elif segment.kind in COUNTED and segment.amount and turn.unit:
-        each_s = usual("count", turn.movement.id, seconds(turn.unit))
-        yield ObservedSeconds("count", turn.movement.id, each_s, seconds(turn.unit) * real_s / planned_s)
+        way_s = usual("ways", way, seconds(use.fixed))
+        taught_s = usual("teaching", use.movement.id, planned_s - seconds(use.fixed))
+        yield ObservedSeconds("teaching", use.movement.id, taught_s, real_s, way_s)
+    elif segment.kind in HOLDS and segment.amount and not use.flow:
+        breath_s = usual("breath", "", seconds(breath_ticks(use.pace)))
+        yield ObservedSeconds("breath", "", breath_s, seconds(breath_ticks(use.pace)) * real_s / planned_s)
+    elif segment.kind in COUNTED and segment.amount and use.unit:
+        each_s = usual("count", use.movement.id, seconds(use.unit))
+        yield ObservedSeconds("count", use.movement.id, each_s, seconds(use.unit) * real_s / planned_s)
 
 
 def learnt_shares(notes: Sequence[RecordingNotes], style: str = "") -> list[LearntShare]:

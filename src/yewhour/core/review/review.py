@@ -63,7 +63,7 @@ class SpokenPace(msgspec.Struct, frozen=True):
 class Review(msgspec.Struct, frozen=True, dict=True):
     """A class and a recording of it. lines and extra are empty where nothing was heard."""
 
-    made: TimedClass
+    timed: TimedClass
     target_s: float
     length_s: float
     segments: tuple[ActualSegment, ...]
@@ -74,7 +74,7 @@ class Review(msgspec.Struct, frozen=True, dict=True):
     heard: bool
     stranger: bool = False  # hardly anything of this class was heard: nothing is known of its lines
     cut: bool = False  # the recording ends before the class does
-    told: tuple[str, ...] = ()
+    messages: tuple[str, ...] = ()
 
     def went(self, line: LineMatch) -> bool:
         """Whether the recording reaches to where a line should have been said."""
@@ -91,39 +91,42 @@ class Review(msgspec.Struct, frozen=True, dict=True):
         return {one.segment.id: one.start_s for one in self.segments}
 
 
-def look_back(made: TimedClass, take: Take | None, hearing: Transcript | None) -> Review:
+def look_back(timed: TimedClass, take: Take | None, hearing: Transcript | None) -> Review:
     """What happened: from the marks of a take, from what was heard, or from both."""
-    segments = take.segments if take is not None else made.segments
-    cues = [cue for cue in (take.cues if take is not None else made.cues) if "~" not in cue.segment]
+    segments = take.segments if take is not None else timed.segments
+    cues = [cue for cue in (take.cues if take is not None else timed.cues) if "~" not in cue.segment]
     zero_s = seconds(take.start) if take is not None else 0.0
     lines: list[LineMatch] = []
     extra: list[Remark] = []
     if hearing is not None:
         lines, extra = match_lines(cues, hearing)
-        lines = _as_planned(lines, made)
+        lines = _as_planned(lines, timed)
     due = [line for line in lines if hearing is not None and line.planned_s < hearing.length_s]
     sure = sum(line.said_s is not None and line.sure >= TRUSTED for line in due)
     stranger = hearing is not None and sure < STRANGER * max(1, len(due))
     if stranger:
         lines, extra = [LineMatch(line.cue, line.planned_s, None, 0.1, "unsaid") for line in lines], []
-    went = _went(made, segments, lines, take is not None)
+    went = _went(timed, segments, lines, take is not None)
     end_s = went[-1].end_s if went else 0.0
     ends_s = hearing.length_s if hearing is not None else end_s
     cut = hearing is not None and bool(went) and ends_s < min(end_s - CUT_S, went[-1].start_s)
     length_s = ends_s if cut or stranger else max(end_s, ends_s)
     drift = _drift(went, extra)
     pace = pace_of(hearing, length_s) if hearing is not None else None
-    told = (*(hearing.told if hearing is not None else ()), *(take.told if take is not None else ()))
-    target_s = seconds(take.target) - zero_s if take is not None else seconds(made.length)
+    messages = (
+        *(hearing.messages if hearing is not None else ()),
+        *(take.messages if take is not None else ()),
+    )
+    target_s = seconds(take.target) - zero_s if take is not None else seconds(timed.length)
     return Review(
-        made, target_s, round(length_s, 2), tuple(went), tuple(lines), tuple(extra), drift, pace,
-        hearing is not None, stranger, cut and not stranger, told,
+        timed, target_s, round(length_s, 2), tuple(went), tuple(lines), tuple(extra), drift, pace,
+        hearing is not None, stranger, cut and not stranger, messages,
     )  # fmt: skip
 
 
-def _as_planned(lines: Sequence[LineMatch], made: TimedClass) -> list[LineMatch]:
+def _as_planned(lines: Sequence[LineMatch], timed: TimedClass) -> list[LineMatch]:
     """Lines with the seconds the plan had for them, where the take has others."""
-    planned = {(cue.segment, cue.purpose, cue.number, cue.text): seconds(cue.start) for cue in made.cues}
+    planned = {(cue.segment, cue.purpose, cue.number, cue.text): seconds(cue.start) for cue in timed.cues}
     return [
         msgspec.structs.replace(
             line,
@@ -139,9 +142,9 @@ def _as_planned(lines: Sequence[LineMatch], made: TimedClass) -> list[LineMatch]
 
 
 def _went(
-    made: TimedClass, segments: Sequence[Segment], lines: Sequence[LineMatch], marked: bool
+    timed: TimedClass, segments: Sequence[Segment], lines: Sequence[LineMatch], marked: bool
 ) -> list[ActualSegment]:
-    planned = {one.id: one for one in made.segments}
+    planned = {one.id: one for one in timed.segments}
     lines = [line for line in lines if line.said_s is not None]
     starts = _starts(segments, lines, marked)
     end_s, end_sure = _end(segments, lines, starts, marked)
@@ -254,7 +257,7 @@ def spent_on(one: ActualSegment) -> str:
     segment = one.segment
     if one.planned_start_s is None:
         return "tried"
-    if segment.turn.setup_for:
+    if segment.use.setup_for:
         return "teaching" if segment.amount else "ways"
     return {
         "hold": "holds", "clock": "holds", "talk": "talk", "stillness": "rest", "setup": "talk",

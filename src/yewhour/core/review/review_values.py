@@ -12,7 +12,7 @@ from yewhour.core.review.review import Review
 def review_values(back: Review, found: Sequence[ReviewFinding]) -> dict[str, Any]:
     """Seconds are of the recording; `sure` is from 0 to 1."""
     return {
-        "title": back.made.plan.brief.title,
+        "title": back.timed.plan.brief.title,
         "length_s": back.length_s,
         "target_s": back.target_s,
         "segments": [
@@ -46,7 +46,7 @@ def review_values(back: Review, found: Sequence[ReviewFinding]) -> dict[str, Any
         "drift": back.drift,
         "pace": back.pace,
         "findings": [finding_value(one) for one in found],
-        "told": list(back.told),
+        "told": list(back.messages),
     }  # fmt: skip
 
 

@@ -28,24 +28,24 @@ PARTS = frozenset({"jaw", "face", "eyes", "shoulders", "ground"})  # said once o
 KEPT_COMPANY = ("hold", "clock", "reps", "cycles")
 
 
-def alignment_lines(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
+def alignment_lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """The lines of one segment that may be anywhere in it."""
-    turn = segment.turn
-    if segment.kind == "phase" and not turn.taught:
+    use = segment.use
+    if segment.kind == "phase" and not use.taught:
         return
     low, high = segment.start + GAP, segment.end - GAP
     if segment.kind == "hold" and segment.amount >= 3:
-        high = segment.end - turn.unit  # the last breath is for the last breath's own lines
+        high = segment.end - use.unit  # the last breath is for the last breath's own lines
     elif segment.kind in ("reps", "pulses") and segment.amount >= 3:
-        high = segment.end - turn.unit  # nothing is put right after the last count
+        high = segment.end - use.unit  # nothing is put right after the last count
     middle = (low + high) // 2
     early = min(high, segment.start + segment.length // 3)  # a choice comes in the first third
-    for ways in _choices(manner, index, segment):
+    for ways in _choices(phrasing, index, segment):
         yield Candidate("option", index, segment.side, ways, low, early, high, low, True, 1)
-    if turn.second and manner.school.second_side == "wordless":
+    if use.second and phrasing.school.second_side == "wordless":
         return
-    lines = list(_lines(manner, index, segment))
-    company = list(_company(manner, segment))
+    lines = list(_lines(phrasing, index, segment))
+    company = list(_company(phrasing, segment))
     for number, (purpose, words) in enumerate([*lines, *company]):
         yield Candidate(
             purpose, index, segment.side, words, low, high, high, middle, True, -number,
@@ -53,65 +53,68 @@ def alignment_lines(manner: Phrasing, index: int, segment: Segment) -> Iterator[
         )  # fmt: skip
 
 
-def _choices(manner: Phrasing, index: int, segment: Segment) -> Iterator[Wordings]:
+def _choices(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Wordings]:
     """What may be done instead, and leave to rest where the work is long and strong."""
-    turn = segment.turn
-    offers = turn.step.offer and turn.step.take == "base" and turn.step.pattern is None
-    offered = turn.round > 1 or (turn.seen and not turn.second)  # not each time round
-    if manner.tier(turn) == 0 and offers and not offered and (ways := offer_wordings(manner, index, segment)):
+    use = segment.use
+    offers = use.step.offer and use.step.take == "base" and use.step.pattern is None
+    offered = use.round > 1 or (use.seen and not use.second)  # not each time round
+    if (
+        phrasing.tier(use) == 0
+        and offers
+        and not offered
+        and (ways := offer_wordings(phrasing, index, segment))
+    ):
         yield ways
-    if turn.movement.effort >= STRONG and segment.length >= LONG_WORK and not turn.second:
-        rest = manner.voice.rest
-        yield rest[turn.place % len(rest)]
+    if use.movement.effort >= STRONG and segment.length >= LONG_WORK and not use.second:
+        rest = phrasing.voice.rest
+        yield rest[use.place % len(rest)]
 
 
-def _lines(manner: Phrasing, index: int, segment: Segment) -> Iterator[tuple[str, Wordings]]:
+def _lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[tuple[str, Wordings]]:
     """(purpose, wordings) of alignment and company, what comes first first."""
-    turn, tier = segment.turn, manner.tier(segment.turn)
+    use, tier = segment.use, phrasing.tier(segment.use)
     purposes = ("rest",) if segment.kind == "stillness" else ("align", "stay")
     lines = [
-        (purpose, filled_line(line, turn), purpose in turn.step.lines)
+        (purpose, filled_line(line, use), purpose in use.step.lines)
         for purpose in purposes
-        for line in lines_of(turn, purpose)
+        for line in lines_of(use, purpose)
     ]
     if tier and len(lines) > 1:  # start elsewhere in the list than the time before
-        first = max(1, turn.round - 1) % len(lines)
+        first = max(1, use.round - 1) % len(lines)
         lines = lines[first:] + lines[:first]
     for number, (purpose, line, own) in enumerate(lines):
-        if turn.flow:
+        if use.flow:
             line = from_tier(tier, line)
-        elif turn.second and not own:
-            again = manner.voiced(manner.voice.again, line, index + number, 1)
+        elif use.second and not own:
+            again = phrasing.voiced(phrasing.voice.again, line, index + number, 1)
             line = tuple(dict.fromkeys((line[0], again[0])))
         elif purpose != "rest" and not own and number:
-            line = manner.voiced(manner.voice.align, line, index + number, 2)
+            line = phrasing.voiced(phrasing.voice.align, line, index + number, 2)
         yield purpose, line
 
 
-def _company(manner: Phrasing, segment: Segment) -> Iterator[tuple[str, Wordings]]:
+def _company(phrasing: Phrasing, segment: Segment) -> Iterator[tuple[str, Wordings]]:
     """Lines that suit anything of its kind and effort; others each time, until all have been said."""
-    turn = segment.turn
-    voice, effort = manner.voice, turn.movement.effort
-    alone = "stay" in turn.step.lines or not turn.movement.speaks  # in her own words, or hardly any breath to
-    if segment.kind not in KEPT_COMPANY or turn.flow or alone:
+    use = segment.use
+    voice, effort = phrasing.voice, use.movement.effort
+    alone = "stay" in use.step.lines or not use.movement.speaks  # in her own words, or hardly any breath to
+    if segment.kind not in KEPT_COMPANY or use.flow or alone:
         return
-    if turn.kind == "reps" or turn.movement.kind == "reps":
+    if use.kind == "reps" or use.movement.kind == "reps":
         lines = voice.counted
-    elif turn.kind == "cycles":
+    elif use.kind == "cycles":
         lines = voice.easy
     else:
         lines = voice.easy if effort <= EASY else voice.strong if effort >= STRONG else voice.held
-    lines = _of_other_parts(lines, turn)
-    first = 5 * turn.place + COMPANY * (
-        turn.second + max(0, turn.round - 1)
-    )  # 5: so that all have their turn
-    longer = max(0, segment.length - LONG_HOLD) // MORE_EVERY if turn.kind in ("hold", "clock") else 0
+    lines = _of_other_parts(lines, use)
+    first = 5 * use.place + COMPANY * (use.second + max(0, use.round - 1))  # 5: so that all have their turn
+    longer = max(0, segment.length - LONG_HOLD) // MORE_EVERY if use.kind in ("hold", "clock") else 0
     for number in range(min(MOST_COMPANY, COMPANY + longer)):
         yield "stay", lines[(first + number) % len(lines)]
 
 
-def _of_other_parts(lines: tuple[Wordings, ...], turn: StepUse) -> tuple[Wordings, ...]:
+def _of_other_parts(lines: tuple[Wordings, ...], use: StepUse) -> tuple[Wordings, ...]:
     """The lines that speak of no part of the body that the movement's own lines speak of already."""
-    own = " ".join(line[0] for purpose in ("align", "stay") for line in lines_of(turn, purpose)).lower()
+    own = " ".join(line[0] for purpose in ("align", "stay") for line in lines_of(use, purpose)).lower()
     said = {part for part in PARTS if part in own}
     return tuple(line for line in lines if not any(part in line[0] for part in said)) or lines

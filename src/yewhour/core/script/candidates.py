@@ -1,6 +1,6 @@
 """Write: the lines that could be said for every segment, with the windows they belong in.
 
-What is said while moving into a turn makes the set-up (`entry`), so it always fits. Counts and times to go
+What is said while moving into a use makes the set-up (`entry`), so it always fits. Counts and times to go
 are made from the fitted numbers, so they are always true.
 """
 
@@ -26,65 +26,65 @@ from yewhour.core.wording.speech import GAP
 
 def candidate_lines(segments: Sequence[Segment], entries: EntryLines) -> list[Candidate]:
     """Every line that could be said, in the order of the segments."""
-    manner = entries.manner
+    phrasing = entries.phrasing
     found: list[Candidate] = []
     entered: set[str] = set()
-    waiting = dict(_school_lines(manner.school, manner.wording))
+    waiting = dict(_school_lines(phrasing.school, phrasing.wording))
     before: StepUse | None = None
     quiet = ""  # the segment that nothing is said in
     for index, segment in enumerate(segments):
-        turn = segment.turn
-        if turn.setup_for:
-            if turn.step.phase is None:
-                entered.add(turn.setup_for)
+        use = segment.use
+        if use.setup_for:
+            if use.step.phase is None:
+                entered.add(use.setup_for)
                 found += entry_cues(entries, index, segment, before)
             elif before is not None:
-                found.append(linking_line(manner, index, segment, before))
+                found.append(linking_line(phrasing, index, segment, before))
             continue
-        last, before = before, turn
+        last, before = before, use
         if segment.kind in ("talk", "setup"):
             promised = promised_quiet(segments, index)
             found += talk_cues(entries, index, segment, promised.length if promised else 0)
             quiet = promised.id if promised else quiet
             continue
         called = segment.id in entered
-        if turn.flow and (segment.kind == "phase" or not called):
-            found += flow_line(manner, index, segment, last, called)
-        elif not called and last is not None and same_posture(last, turn):
-            found += stage_lines(manner, index, segment, last)
+        if use.flow and (segment.kind == "phase" or not called):
+            found += flow_line(phrasing, index, segment, last, called)
+        elif not called and last is not None and same_posture(last, use):
+            found += stage_lines(phrasing, index, segment, last)
         if segment.id == quiet:  # it was promised
             continue
-        if last is not None and _begins_round(last, turn):
-            found.append(_round_line(manner, segments, index))
+        if last is not None and _begins_round(last, use):
+            found.append(_round_line(phrasing, segments, index))
         for name in [name for name in waiting if _suits(name, segment)]:
             found.append(_school_line(index, segment, waiting.pop(name)))
-        found += alignment_lines(manner, index, segment)
-        found += count_lines(manner, index, segment)
+        found += alignment_lines(phrasing, index, segment)
+        found += count_lines(phrasing, index, segment)
     return found
 
 
-def _begins_round(before: StepUse, turn: StepUse) -> bool:
-    """Whether a turn is the first of another round, on the side the last one was on."""
-    if not turn.within or not before.within or turn.switch:
+def _begins_round(before: StepUse, use: StepUse) -> bool:
+    """Whether a use is the first of another round, on the side the last one was on."""
+    if not use.within or not before.within or use.switch:
         return False
-    (here, number), (there, earlier) = turn.within[-1], before.within[-1]
-    return here == there and number == earlier + 1 and (not turn.flow or number == turn.rounds)
+    (here, number), (there, earlier) = use.within[-1], before.within[-1]
+    return here == there and number == earlier + 1 and (not use.flow or number == use.rounds)
 
 
-def _round_line(manner: Phrasing, segments: Sequence[Segment], index: int) -> Candidate:
+def _round_line(phrasing: Phrasing, segments: Sequence[Segment], index: int) -> Candidate:
     """That it goes round again, or for the last time, as the round before ends; in a flow only the last."""
-    turn = segments[index].turn
-    first = index - 1 if segments[index - 1].turn.setup_for == segments[index].id else index
+    use = segments[index].use
+    first = index - 1 if segments[index - 1].use.setup_for == segments[index].id else index
     before, start = segments[first - 1], segments[first].start
-    lines = manner.wording.last_round if turn.round == turn.rounds else manner.wording.next_round
-    words = filled_line(manner.variants(lines, turn.round), turn)
+    lines = phrasing.wording.last_round if use.round == use.rounds else phrasing.wording.next_round
+    words = filled_line(phrasing.variants(lines, use.round), use)
     earliest, aim = max(before.start, start - ticks(4)), start - ticks(2.5)
     return Candidate("count", first - 1, before.side, words, earliest, start, start + ticks(2), aim)
 
 
 def promised_quiet(segments: Sequence[Segment], index: int) -> Segment | None:
     """The segment that a talk promises to be quiet: the rest or the hold that comes next."""
-    if "quiet ahead" not in segments[index].turn.movement.marks:
+    if "quiet ahead" not in segments[index].use.movement.marks:
         return None
     coming = next(
         (segment for segment in segments[index + 1 :] if segment.kind not in ("setup", "talk")), None
@@ -111,7 +111,7 @@ def _suits(name: str, segment: Segment) -> bool:
     if segment.kind not in ("hold", "clock", "cycles", "reps"):
         return False
     if name == "pelvis":
-        return segment.kind == "reps" and segment.turn.movement.start == "supine"
+        return segment.kind == "reps" and segment.use.movement.start == "supine"
     return name != "mirror" or segment.side in ("left", "right")
 
 

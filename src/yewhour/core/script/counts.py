@@ -16,44 +16,44 @@ TOLD = ticks(12)  # in counted work one hears at least so often how far one is
 READY = ticks(2.5)  # before a countdown, to say that it comes
 
 
-def count_lines(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
+def count_lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """The lines of one segment that are tied to its numbers."""
-    turn = segment.turn
+    use = segment.use
     if segment.kind in ("hold", "reps", "cycles", "pulses"):
-        yield from _breath_words(manner, index, segment)
-    if turn.step.halves and segment.amount >= 2:
+        yield from _breath_words(phrasing, index, segment)
+    if use.step.halves and segment.amount >= 2:
         middle = (segment.start + segment.end) // 2
-        lines = lines_of(turn, "half") or manner.wording.change_half
-        wordings = filled_line(manner.variants(lines, index), turn)
+        lines = lines_of(use, "half") or phrasing.wording.change_half
+        wordings = filled_line(phrasing.variants(lines, index), use)
         yield Candidate(
             "half", index, segment.side, wordings, middle - LEAD, middle + LEAD, segment.end, middle - GAP
         )
     if segment.kind in ("clock", "rapid"):
-        yield from _times(manner, index, segment)
-    elif segment.amount and turn.unit and segment.kind != "stillness":
-        yield from _numbers(manner, index, segment)
+        yield from _times(phrasing, index, segment)
+    elif segment.amount and use.unit and segment.kind != "stillness":
+        yield from _numbers(phrasing, index, segment)
 
 
-def _breath_words(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
+def _breath_words(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """The words of each phase, for as many repetitions as the school says them in."""
-    turn, spans, says = segment.turn, segment.spans, manner.school.breath_words
+    use, spans, says = segment.use, segment.spans, phrasing.school.breath_words
     if not spans or says == "none":
         return
     per_one = max(1, len(spans) // max(1, segment.amount))
     shown = spans if says == "always" and segment.kind == "reps" else spans[: FEW * per_one]
-    if turn.movement.stages:  # each stage is new
-        lengths = [len(rhythm) for rhythm in turn.movement.stages]
+    if use.movement.stages:  # each stage is new
+        lengths = [len(rhythm) for rhythm in use.movement.stages]
         starts = [sum(lengths[:stage]) * segment.amount for stage in range(len(lengths))]
         shown = tuple(span for at, n in zip(starts, lengths, strict=True) for span in spans[at : at + n])
     # After the first few a number takes the place of the breath.
     later = range(FEW, len(shown) // per_one) if segment.kind == "reps" else ()
-    told = {n for n in later if _number(manner, index, segment, segment.amount - n) is not None}
-    said = [(number, span, line) for number, span in enumerate(shown) if number // per_one not in told
-            and (line := _phase_line(manner, turn, span, *divmod(number, per_one)))]  # fmt: skip
+    numbered = {n for n in later if _number(phrasing, index, segment, segment.amount - n) is not None}
+    said = [(number, span, line) for number, span in enumerate(shown) if number // per_one not in numbered
+            and (line := _phase_line(phrasing, use, span, *divmod(number, per_one)))]  # fmt: skip
     # All the words of one repetition in the same fullness, and never fuller than those before.
-    first = max((_fits(manner, line, span) for number, span, line in said if number < per_one), default=0)
+    first = max((_fits(phrasing, line, span) for number, span, line in said if number < per_one), default=0)
     for number, span, line in said:
-        tier = first if number < per_one or turn.movement.stages else max(first, 1)
+        tier = first if number < per_one or use.movement.stages else max(first, 1)
         wordings = line[min(tier, len(line) - 1) :]
         earliest, aim = max(segment.start, span.start - LEAD), max(segment.start, span.start - GAP)
         bonus = 0 if number < FEW * per_one else -50  # later, whatever else there is to say comes first
@@ -62,43 +62,45 @@ def _breath_words(manner: Phrasing, index: int, segment: Segment) -> Iterator[Ca
         )
 
 
-def _phase_line(manner: Phrasing, turn: StepUse, span: PhaseSpan, repetition: int, part: int) -> Wordings:
+def _phase_line(phrasing: Phrasing, use: StepUse, span: PhaseSpan, repetition: int, part: int) -> Wordings:
     """What is said on one phase, if anything: for its part of a repetition, or for the breath."""
-    lines = lines_of(turn, f"on_{span.beat}") or lines_of(turn, f"on_{span.phase}")
-    own = not {f"on_{span.beat}", f"on_{span.phase}"}.isdisjoint(turn.step.lines)
-    if not own and (parts := lines_of(turn, "on_part")):
+    lines = lines_of(use, f"on_{span.beat}") or lines_of(use, f"on_{span.phase}")
+    own = not {f"on_{span.beat}", f"on_{span.phase}"}.isdisjoint(use.step.lines)
+    if not own and (parts := lines_of(use, "on_part")):
         lines = (parts[part % len(parts)],)
-    if not own and turn.step.pattern is not None:  # the movement's own words may count otherwise
-        lines = manner.wording.on_phase[span.phase]
+    if not own and use.step.pattern is not None:  # the movement's own words may count otherwise
+        lines = phrasing.wording.on_phase[span.phase]
     if not lines:
         return ()
-    count_s = turn.step.count_s or turn.movement.count_s or manner.school.count_s
-    count_s *= own_share(manner.brief.own, "count", turn.movement.id)
-    n = manner.number_word(max(1, round(seconds(span.end - span.start) / count_s)))
-    line = filled_line(lines[repetition % len(lines)], turn, breath=span.phase, n=n)
+    count_s = use.step.count_s or use.movement.count_s or phrasing.school.count_s
+    count_s *= own_share(phrasing.brief.own, "count", use.movement.id)
+    n = phrasing.number_word(max(1, round(seconds(span.end - span.start) / count_s)))
+    line = filled_line(lines[repetition % len(lines)], use, breath=span.phase, n=n)
     named = line[0].split()[0].strip(",.").lower()
     if named in ("inhale", "exhale", "in", "out") and len(line) > 1 and not line[1].lower().startswith(named):
         return (line[0], f"{line[0].split()[0].rstrip(',.')}, {line[1][0].lower()}{line[1][1:]}", *line[1:])
     return line
 
 
-def _fits(manner: Phrasing, line: Wordings, span: PhaseSpan) -> int:
+def _fits(phrasing: Phrasing, line: Wordings, span: PhaseSpan) -> int:
     """The first wording that its phase has time for."""
     room = span.end - span.start - GAP
-    return next((n for n, text in enumerate(line) if manner.duration(text, "breath") <= room), len(line) - 1)
+    return next(
+        (n for n, text in enumerate(line) if phrasing.duration(text, "breath") <= room), len(line) - 1
+    )
 
 
-def _times(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
+def _times(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """Time to go: in a held posture only its second half; in a quiet style only in long ones, once."""
-    wording, length = manner.wording, segment.length
-    quiet = manner.school.counting == "silent" and segment.kind == "clock"
+    wording, length = phrasing.wording, segment.length
+    quiet = phrasing.school.counting == "silent" and segment.kind == "clock"
     for left_s, line in (
         (120, wording.minutes_left),
         (60, wording.one_minute_left),
         (30, wording.half_minute_left),
         (10, wording.ten_seconds_left),
     ):
-        held = segment.kind == "clock" and segment.turn.movement.kind not in ("reps", "pulses")
+        held = segment.kind == "clock" and segment.use.movement.kind not in ("reps", "pulses")
         if held and (left_s == 10 or length < ticks(2 * left_s)):
             continue
         if quiet and (left_s != 60 or length < ticks(150)):
@@ -106,73 +108,73 @@ def _times(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate
         if length >= ticks(left_s) * 3 // 2 and not (left_s == 10 and length >= ticks(90)):
             at = segment.end - ticks(left_s)
             wordings = filled_line(
-                manner.variants(line, index), segment.turn, n=manner.number_word(left_s // 60)
+                phrasing.variants(line, index), segment.use, n=phrasing.number_word(left_s // 60)
             )
             yield _count("time", index, segment, wordings, at, ticks(1.5))
 
 
-def _numbers(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
-    amount, unit = segment.amount, segment.turn.unit
-    announced = list(_announced(manner, index, segment))
+def _numbers(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
+    amount, unit = segment.amount, segment.use.unit
+    announced = list(_announced(phrasing, index, segment))
     yield from announced
     for left in range(amount, 0, -1):
-        words = _number(manner, index, segment, left)
-        if words is not None and not (announced and left == segment.turn.step.countdown + 1):
+        words = _number(phrasing, index, segment, left)
+        if words is not None and not (announced and left == segment.use.step.countdown + 1):
             at = segment.end - left * unit
             yield _count("count", index, segment, words, at, min(LEAD, unit // 4))
 
 
-def _announced(manner: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
+def _announced(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """That a countdown comes, shortly before it."""
-    down, unit = segment.turn.step.countdown, segment.turn.unit
+    down, unit = segment.use.step.countdown, segment.use.unit
     begins = segment.end - down * unit
     at = begins - max(READY, unit)
     if down >= 3 and at >= segment.start:
-        n = manner.number_word(down)
-        words = filled_line(manner.variants(manner.wording.count_down_from, index), segment.turn, n=n)
+        n = phrasing.number_word(down)
+        words = filled_line(phrasing.variants(phrasing.wording.count_down_from, index), segment.use, n=n)
         yield Candidate("count", index, segment.side, words, at - GAP, at + GAP, begins, at)
 
 
-def _number(manner: Phrasing, index: int, segment: Segment, left: int) -> Wordings | None:
+def _number(phrasing: Phrasing, index: int, segment: Segment, left: int) -> Wordings | None:
     """What is said when so many are left, if anything."""
-    amount, unit, kind, turn = segment.amount, segment.turn.unit, segment.kind, segment.turn
-    wording = manner.wording
+    amount, unit, kind, use = segment.amount, segment.use.unit, segment.kind, segment.use
+    wording = phrasing.wording
     more, last = {
         "hold": (wording.more_breaths, wording.last_breath),
         "cycles": (wording.more_cycles, wording.last_cycle),
     }.get(kind, (wording.more_reps, wording.last_rep))
-    counting = manner.school.counting if kind in ("reps", "pulses") else "last three"
+    counting = phrasing.school.counting if kind in ("reps", "pulses") else "last three"
     number = amount - left + 1
-    bare = (f"{manner.number_word(left).capitalize()}.",)
-    if left <= turn.step.countdown or (kind == "counted" and left <= 10):
+    bare = (f"{phrasing.number_word(left).capitalize()}.",)
+    if left <= use.step.countdown or (kind == "counted" and left <= 10):
         return bare
     if counting == "silent" and left > 1:
         return None
     if left == 1 and amount >= 3:
-        return filled_line(manner.variants(last, index), turn)
+        return filled_line(phrasing.variants(last, index), use)
     if unit < ticks(1.5):
         return bare if left % 10 == 0 else None
     if left == 2 and amount >= (5 if kind == "hold" else 4):
-        return filled_line(manner.variants(more, index + left), turn, n=manner.number_word(left))
+        return filled_line(phrasing.variants(more, index + left), use, n=phrasing.number_word(left))
     if kind == "reps" and number > 2 and counting in ("up", "down"):
-        return (f"{manner.number_word(number if counting == 'up' else left).capitalize()}.",)
+        return (f"{phrasing.number_word(number if counting == 'up' else left).capitalize()}.",)
     if left == 3 and kind == "reps" and counting == "last three" and (amount >= 6 or 2 * unit > TOLD):
-        return filled_line(manner.variants(more, index + left), turn, n=manner.number_word(left))
-    return _underway(manner, index, segment, number)
+        return filled_line(phrasing.variants(more, index + left), use, n=phrasing.number_word(left))
+    return _underway(phrasing, index, segment, number)
 
 
-def _underway(manner: Phrasing, index: int, segment: Segment, number: int) -> Wordings | None:
+def _underway(phrasing: Phrasing, index: int, segment: Segment, number: int) -> Wordings | None:
     """What is said in the middle of a set: that half is done, every fourth, slow ones more often."""
-    amount, wording = segment.amount, manner.wording
+    amount, wording = segment.amount, phrasing.wording
     done = number - 1  # as this one begins
-    often = max(1, min(4, TOLD // segment.turn.unit))
-    if segment.kind != "reps" or done < often or manner.school.counting == "silent":
+    often = max(1, min(4, TOLD // segment.use.unit))
+    if segment.kind != "reps" or done < often or phrasing.school.counting == "silent":
         return None
     if 2 * done == amount and amount >= 8:
-        return filled_line(manner.variants(wording.halfway, index), segment.turn)
+        return filled_line(phrasing.variants(wording.halfway, index), segment.use)
     if done % often == 0 and amount - done > 3:
         return filled_line(
-            manner.variants(wording.count_so_far, index + done), segment.turn, n=manner.number_word(done)
+            phrasing.variants(wording.count_so_far, index + done), segment.use, n=phrasing.number_word(done)
         )
     return None
 

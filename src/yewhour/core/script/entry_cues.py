@@ -18,14 +18,14 @@ def entry_cues(
     entries: EntryLines, index: int, segment: Segment, before: StepUse | None
 ) -> Iterator[Candidate]:
     """The lines of a way in, one after another; where there is time, each is done before the next."""
-    turn, at = segment.turn, segment.start
-    lines = entries.entry(before, turn)
-    rooms = entries.slots(turn, lines)
+    use, at = segment.use, segment.start
+    lines = entries.entry(before, use)
+    rooms = entries.slots(use, lines)
     moved = sum(purpose in DONE_FIRST for purpose, _ in lines)
     spare = segment.end - segment.start - sum(rooms) - BREATHER
     pause = min(LONGEST_PAUSE, max(0, spare) // (moved + SETTLING))
     for (purpose, wordings), room in zip(lines, rooms, strict=True):
-        yield Candidate(purpose, index, turn.side, wordings, at, segment.end, segment.end, at)
+        yield Candidate(purpose, index, use.side, wordings, at, segment.end, segment.end, at)
         at += room + (pause if purpose in DONE_FIRST else 0)
 
 
@@ -34,14 +34,14 @@ def talk_cues(entries: EntryLines, index: int, segment: Segment, quiet: int = 0)
 
     quiet: ticks of the quiet that it promises, if it does.
     """
-    turn, at = segment.turn, segment.start
-    lines, pauses = entries.own(turn), [pause for _, pause in entries.talk(turn)]
-    rooms = entries.slots(turn, lines, pauses)
+    use, at = segment.use, segment.start
+    lines, pauses = entries.own(use), [pause for _, pause in entries.talk(use)]
+    rooms = entries.slots(use, lines, pauses)
     if quiet:
-        words = about_as_long(quiet, entries.manner.number_word)
+        words = about_as_long(quiet, entries.phrasing.number_word)
         lines = [(purpose, (line[0].replace(LONGEST_QUIET, words),)) for purpose, line in lines]
     for (purpose, wordings), room in zip(lines, rooms, strict=True):
-        latest = at if turn.kind == "talk" else segment.end
+        latest = at if use.kind == "talk" else segment.end
         yield Candidate(purpose, index, segment.side, wordings, at, latest, segment.end, at)
         at += room
 

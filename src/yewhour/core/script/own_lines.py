@@ -13,9 +13,9 @@ from yewhour.core.wording.own_words import edit_applies, edited_text
 
 def edit_behind(plan: Plan, segment: Segment, line: Cue | Dropped) -> LineEdit | None:
     """The edit of the teacher's that a line comes from, or that has pinned or moved it."""
-    mine = [e for e in plan.edits if edit_applies(e, segment.turn) and e.purpose == line.purpose]
+    mine = [e for e in plan.edits if edit_applies(e, segment.use) and e.purpose == line.purpose]
     for edit in mine:
-        if edit.do != "mute" and edit.text and edited_text(edit, segment.turn) == line.text:
+        if edit.do != "mute" and edit.text and edited_text(edit, segment.use) == line.text:
             return edit
     return next(
         (e for e in mine if e.do not in ("add", "mute") and not e.text and e.number == line.number), None
@@ -43,8 +43,8 @@ def with_numbers(candidates: Sequence[Candidate], segments: Sequence[Segment]) -
     counts: dict[tuple[str, str], int] = {}
     result = []
     for line in candidates:
-        turn = segments[line.segment].turn
-        place = (turn.setup_for or turn.key, line.purpose)
+        use = segments[line.segment].use
+        place = (use.setup_for or use.key, line.purpose)
         counts[place] = number = counts.get(place, -1) + 1
         result.append(msgspec.structs.replace(line, number=number) if number else line)
     return result
@@ -57,13 +57,13 @@ def _done(
         added = [
             _added(edit, index, segment)
             for index, segment in enumerate(segments)
-            if edit_applies(edit, segment.turn) and segment.kind != "setup"
+            if edit_applies(edit, segment.use) and segment.kind != "setup"
         ]
         return bool(added), candidates + added
     done, result = False, []
     for line in candidates:
         segment = segments[line.segment]
-        if line.purpose != edit.purpose or line.number != edit.number or not edit_applies(edit, segment.turn):
+        if line.purpose != edit.purpose or line.number != edit.number or not edit_applies(edit, segment.use):
             result.append(line)
             continue
         done = True
@@ -74,7 +74,7 @@ def _done(
 
 def _changed(edit: LineEdit, line: Candidate, segment: Segment) -> Candidate:
     if edit.text:
-        line = msgspec.structs.replace(line, wordings=(edited_text(edit, segment.turn),), own=True)
+        line = msgspec.structs.replace(line, wordings=(edited_text(edit, segment.use),), own=True)
     if edit.do not in ("pin", "move"):
         return line
     at, end = segment.start + ticks(edit.at_s), segment.end
@@ -85,5 +85,5 @@ def _changed(edit: LineEdit, line: Candidate, segment: Segment) -> Candidate:
 
 def _added(edit: LineEdit, index: int, segment: Segment) -> Candidate:
     at, low, high = segment.start + ticks(edit.at_s), segment.start, segment.end
-    words = (edited_text(edit, segment.turn),)
+    words = (edited_text(edit, segment.use),)
     return Candidate(edit.purpose, index, segment.side, words, low, high, high, at, own=True)

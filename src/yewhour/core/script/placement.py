@@ -138,7 +138,7 @@ class _Placer:
         """The largest share of a segment that may be speech."""
         if segment.kind == "stillness":
             return REST_SHARE
-        talk = self.talk if segment.turn.movement.speaks else min(self.talk, HARD_SHARE)
+        talk = self.talk if segment.use.movement.speaks else min(self.talk, HARD_SHARE)
         return talk * CLOCK_SHARE if segment.kind == "clock" else talk
 
     # --- one line -----------------------------------------------------------------------------------------
@@ -229,7 +229,7 @@ class _Placer:
         budget = int(self.share(segment) * segment.length) - self._spoken[index]
         wordings = self._fresh(lines)
         wishes = [self._wish(line, texts) for line, texts in zip(lines, wordings, strict=True)]
-        apart = max(APART, segment.turn.unit // 2 if segment.kind == "hold" else 0)  # two lines a breath
+        apart = max(APART, segment.use.unit // 2 if segment.kind == "hold" else 0)  # two lines a breath
         said = best_lines(wishes, SpacingRule(budget, GAP, apart), self._first_free)
         chosen = [
             (line, texts[number])
@@ -302,13 +302,13 @@ def _still_to_say(
     candidates: Sequence[Candidate], segments: Sequence[Segment], said: Sequence[Cue], now: int
 ) -> Iterator[Candidate]:
     """The candidates that may still be said from a moment on, none of them before it."""
-    told: dict[tuple[str, str], list[Cue]] = {}
+    cues_of: dict[tuple[str, str], list[Cue]] = {}
     for cue in said:
-        told.setdefault((cue.segment, cue.purpose), []).append(cue)
+        cues_of.setdefault((cue.segment, cue.purpose), []).append(cue)
     for line in candidates:
         if segments[line.segment].end <= now or line.latest < now:
             continue
-        before = told.get((segments[line.segment].id, line.purpose), ())
+        before = cues_of.get((segments[line.segment].id, line.purpose), ())
         if line.purpose in TIMED:
             known = any(line.earliest <= cue.start <= line.latest for cue in before)
         else:
@@ -332,8 +332,8 @@ def _foremost(lines: list[Candidate]) -> tuple[list[Candidate], list[Candidate]]
 
 def _remedy(segment: Segment, short: int) -> str:
     """What would make room."""
-    if segment.kind == "hold" and segment.turn.unit:
-        more = max(1, -(-short // segment.turn.unit))
+    if segment.kind == "hold" and segment.use.unit:
+        more = max(1, -(-short // segment.use.unit))
         return (
             f"{'one more breath' if more == 1 else f'{more} more breaths'} in {segment.name} would make room"
         )

@@ -19,24 +19,24 @@ from yewhour.core.wording.speech import GAP
 EARLY = ticks(3)  # before the stage, while the last of what was there is still done
 
 
-def stage_lines(manner: Phrasing, index: int, segment: Segment, before: StepUse) -> Iterator[Candidate]:
+def stage_lines(phrasing: Phrasing, index: int, segment: Segment, before: StepUse) -> Iterator[Candidate]:
     """The lines of a stage, each at its moment."""
     at = segment.start
-    for words in _words(manner, index, segment.turn, before):
+    for words in _words(phrasing, index, segment.use, before):
         aim = max(0, at - LEAD)
         yield Candidate(
             "call", index, segment.side, words, max(0, at - EARLY), at + 2 * GAP, segment.end, aim
         )
 
 
-def _words(manner: Phrasing, index: int, turn: StepUse, before: StepUse) -> Iterator[Wordings]:
-    if "call" in turn.step.lines:
-        yield from (filled_line(line, turn) for line in lines_of(turn, "call"))
-    elif turn.step.pattern is not None:
-        yield (f"Now {pattern_words(manner, turn)}",)
-    elif turn.kind != before.kind and turn.step.done is not None:
+def _words(phrasing: Phrasing, index: int, use: StepUse, before: StepUse) -> Iterator[Wordings]:
+    if "call" in use.step.lines:
+        yield from (filled_line(line, use) for line in lines_of(use, "call"))
+    elif use.step.pattern is not None:
+        yield (f"Now {pattern_words(phrasing, use)}",)
+    elif use.kind != before.kind and use.step.done is not None:
         lines = {
-            "hold": manner.wording.stage_held, "clock": manner.wording.stage_held,
-            "counted": manner.wording.stage_held, "pulses": manner.wording.stage_pulsed,
-        }.get(turn.kind, manner.wording.stage_repeated)  # fmt: skip
-        yield filled_line(variants(lines, index), turn)
+            "hold": phrasing.wording.stage_held, "clock": phrasing.wording.stage_held,
+            "counted": phrasing.wording.stage_held, "pulses": phrasing.wording.stage_pulsed,
+        }.get(use.kind, phrasing.wording.stage_repeated)  # fmt: skip
+        yield filled_line(variants(lines, index), use)

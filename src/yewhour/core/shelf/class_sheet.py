@@ -1,4 +1,4 @@
-"""A sheet: what the shelf has to know of a made class, so that it need not be made again to be found."""
+"""A sheet: what the shelf has to know of a timed class, so that it need not be made again to be found."""
 
 from collections import defaultdict
 
@@ -55,26 +55,26 @@ class ClassSheet(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
         return sum(number * each_s for number, each_s in enumerate(self.effort)) / total_s if total_s else 0.0
 
 
-def sheet_of(made: TimedClass) -> ClassSheet:
-    """The sheet of a made class."""
-    brief = made.plan.brief
+def sheet_of(timed: TimedClass) -> ClassSheet:
+    """The sheet of a timed class."""
+    brief = timed.plan.brief
     works: dict[str, float] = defaultdict(float)
     opens: dict[str, float] = defaultdict(float)
     bases: dict[str, float] = defaultdict(float)
     movements: dict[str, float] = defaultdict(float)
     sides = {"right": 0.0, "left": 0.0}
     effort = [0.0] * EFFORTS
-    for one in made.segments:
+    for one in timed.segments:
         if one.kind in BARE:
             continue
-        movement, each_s = one.turn.movement, seconds(one.length)
+        movement, each_s = one.use.movement, seconds(one.length)
         for areas, found in ((movement.works, works), (movement.opens, opens)):
             for area in areas:
                 found[area] += each_s
         if one.side in sides:
             sides[one.side] += each_s
         effort[min(EFFORTS - 1, max(0, movement.effort))] += each_s
-        bases[base_of(one.turn.end)] += each_s
+        bases[base_of(one.use.end)] += each_s
         movements[movement.id] += each_s
     return ClassSheet(
         title=brief.title,
@@ -82,10 +82,10 @@ def sheet_of(made: TimedClass) -> ClassSheet:
         level=brief.level,
         audience=brief.audience,
         time_of_day=brief.time_of_day,
-        length_s=made.length_s,
+        length_s=timed.length_s,
         target_s=brief.target_s,
         focus=brief.focus,
-        props=tuple(made.props),
+        props=tuple(timed.props),
         cautions=brief.cautions,
         works=_rounded(works),
         opens=_rounded(opens),
@@ -93,7 +93,7 @@ def sheet_of(made: TimedClass) -> ClassSheet:
         effort=tuple(round(each_s, 1) for each_s in effort),
         bases=_rounded(bases),
         movements=_rounded(movements),
-        strokes=strokes_of(made.segments, 0, made.length),
+        strokes=strokes_of(timed.segments, 0, timed.length),
     )
 
 

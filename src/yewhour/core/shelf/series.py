@@ -104,7 +104,7 @@ def next_title(title: str, taken: Sequence[str]) -> str:
     words = title.split()
     bare = " ".join(words[:-1]) if len(words) > 1 and words[-1].isdigit() else title
     first = int(words[-1]) + 1 if len(words) > 1 and words[-1].isdigit() else 2
-    return next(made for number in count(first) if (made := f"{bare} {number}") not in taken)
+    return next(timed for number in count(first) if (timed := f"{bare} {number}") not in taken)
 
 
 def if_more(this: ClassSheet, other: ClassSheet, minutes_word: str) -> str:
@@ -144,8 +144,8 @@ def spoken_of(plan: Plan, line: str, library: Library, blocks: Blocks) -> Plan:
             there[-1], body=(*there[-1].body, Step(movement=FAREWELL, lines={"say": [line]}))
         )
         sections = (*there[:-1], last)
-    made = msgspec.structs.replace(plan, sections=sections, blocks={**plan.blocks, **changed})
-    return with_ids(made)
+    after = msgspec.structs.replace(plan, sections=sections, blocks={**plan.blocks, **changed})
+    return with_ids(after)
 
 
 def _with_line(node: Node, line: str, library: Library) -> Node:

@@ -25,9 +25,11 @@ def reach_of(effort: int) -> float:
     return min(1.0, 0.3 + 0.14 * effort)
 
 
-def thumbnail_of(made: TimedClass, about: str) -> Thumbnail:
-    """The twig of a made class."""
-    return Thumbnail(made.plan.brief.title, made.length_s, about, strokes_of(made.segments, 0, made.length))
+def thumbnail_of(timed: TimedClass, about: str) -> Thumbnail:
+    """The twig of a timed class."""
+    return Thumbnail(
+        timed.plan.brief.title, timed.length_s, about, strokes_of(timed.segments, 0, timed.length)
+    )
 
 
 def strokes_of(segments: Iterable[Segment], start: int, end: int) -> Strokes:
@@ -35,7 +37,7 @@ def strokes_of(segments: Iterable[Segment], start: int, end: int) -> Strokes:
     length = max(1, end - start)
     strokes = [
         (round((s.start - start) / length, 3), round((s.end - start) / length, 3),
-         s.side if s.side in ("left", "right") else "both", round(reach_of(s.turn.movement.effort), 2))
+         s.side if s.side in ("left", "right") else "both", round(reach_of(s.use.movement.effort), 2))
         for s in segments if s.kind not in BARE
     ]  # fmt: skip
     return tuple(_merged(strokes))

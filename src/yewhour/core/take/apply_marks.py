@@ -55,8 +55,8 @@ def apply_mark_numbers(take: Take, mark: Mark) -> Take:
 
 
 def _told(take: Take, mark: Mark, why: str) -> Take:
-    told = f"{mark.do} at {show_length(mark.at_s, True)} changed nothing: {why}."
-    return msgspec.structs.replace(take, told=(*take.told, told))
+    messages = f"{mark.do} at {show_length(mark.at_s, True)} changed nothing: {why}."
+    return msgspec.structs.replace(take, messages=(*take.messages, messages))
 
 
 def _refitted(take: Take, happened: list[Segment], first: int, at: int) -> Take:
@@ -127,11 +127,11 @@ def _cut(take: Take, index: int, at: int) -> list[Segment]:
     if at <= segment.start:
         return before
     length = max(0, at - segment.start - take.paused_in(segment))
-    turn = segment.turn
-    if turn.pair and turn.unit and length:
+    use = segment.use
+    if use.pair and use.unit and length:
         # Whole units, though it was cut: a little longer or shorter each.
-        each = max(1, length // max(1, round(length / turn.unit)))
-        segment = msgspec.structs.replace(segment, turn=msgspec.structs.replace(turn, unit=each))
+        each = max(1, length // max(1, round(length / use.unit)))
+        segment = msgspec.structs.replace(segment, use=msgspec.structs.replace(use, unit=each))
     done = lasting(take, segment, length, take.pauses.get(segment.id, ()))
     spans = tuple(
         msgspec.structs.replace(span, end=min(span.end, at)) for span in done.spans if span.start < at
@@ -158,7 +158,7 @@ def _shorter(take: Take, at: int, mark: Mark) -> Take:
         return _told(take, mark, "the class does not run over")
     least = max(1, (stillness.length - over) // TICKS_PER_S)
     try:
-        plan = with_node(take.solved.plan, stillness.turn.step.id, least=least, locked=False)
+        plan = with_node(take.solved.plan, stillness.use.step.id, least=least, locked=False)
         changed = _solved(take, plan)
     except Problem as problem:
         return _told(take, mark, problem.what.rstrip(".").lower())
@@ -170,7 +170,7 @@ def _numbered(take: Take, at: int, mark: Mark, by: int) -> Take:
     """One more or one fewer of what is on: a breath, a repetition, some seconds; in a flow a round."""
     index = _present(take, at)
     segment = take.segments[index]
-    if segment.kind == "phase" and segment.turn.within:
+    if segment.kind == "phase" and segment.use.within:
         return _round(take, index, at, mark, by)
     unit = _unit(segment)
     length = segment.length - take.paused_in(segment)
@@ -188,21 +188,21 @@ def _numbered(take: Take, at: int, mark: Mark, by: int) -> Take:
 
 def _unit(segment: Segment) -> int:
     """Ticks of one more of what a segment has; an even number of repetitions from side to side."""
-    turn = segment.turn
-    if not turn.unit or not MEASURES[segment.kind].unit or turn.key == PAUSE:
+    use = segment.use
+    if not use.unit or not MEASURES[segment.kind].unit or use.key == PAUSE:
         return MORE
     if MEASURES[segment.kind].unit == "seconds":
         return MORE
-    span = amount_range(turn.step, turn.movement, turn.kind, breath_ticks(turn.pace) / TICKS_PER_S)
-    return turn.unit * (2 if span.by % 2 == 0 else 1)
+    span = amount_range(use.step, use.movement, use.kind, breath_ticks(use.pace) / TICKS_PER_S)
+    return use.unit * (2 if span.by % 2 == 0 else 1)
 
 
 def _round(take: Take, index: int, at: int, mark: Mark, by: int) -> Take:
     """One more round of a flow, or one fewer; two where they change sides."""
     segment = take.segments[index]
-    key, present = segment.turn.within[-1]
+    key, present = segment.use.within[-1]
     group = take.solved.unfolded.groups[key]
-    times = segment.turn.rounds + by * group.by
+    times = segment.use.rounds + by * group.by
     if times < present or ((times - present) % group.by and by < 0):
         return _told(take, mark, f"this is the last round of {segment.section} already")
     changed = msgspec.structs.replace(take, forced={**take.forced, key: times})
@@ -225,18 +225,18 @@ def _longer(plan: Plan, group: str, times: int) -> Plan:
 def _solved(take: Take, plan: Plan, skipped: frozenset[str] = frozenset()) -> Take:
     """The take with its class solved anew: turns left out, or more rounds."""
     skipped = take.skipped | skipped
-    solved = solve(plan, take.solved.words, without=skipped)
+    solved = solve(plan, take.solved.teaching_data, without=skipped)
     return msgspec.structs.replace(take, course=course_of(solved), skipped=skipped)
 
 
 # --- back and over --------------------------------------------------------------------------------------
 
 
-def _piece(turn: StepUse) -> tuple[str, int]:
+def _piece(use: StepUse) -> tuple[str, int]:
     """What one goes back to, or over: a movement with the way into it, or a round of a flow."""
-    if turn.flow and (turn.kind == "phase" or turn.step.phase):
-        return turn.flow, turn.round
-    return turn.setup_for or turn.key, 0
+    if use.flow and (use.kind == "phase" or use.step.phase):
+        return use.flow, use.round
+    return use.setup_for or use.key, 0
 
 
 def _back(take: Take, at: int, mark: Mark) -> Take:
@@ -270,8 +270,8 @@ def _tried(take: Take, happened: list[Segment], first: int, at: int) -> tuple[Ta
 
 def _begin_of(take: Take, index: int) -> int:
     """The first segment of the piece that a segment is in."""
-    piece = _piece(take.segments[index].turn)
-    while index and _piece(take.segments[index - 1].turn) == piece and "~" not in take.segments[index - 1].id:
+    piece = _piece(take.segments[index].use)
+    while index and _piece(take.segments[index - 1].use) == piece and "~" not in take.segments[index - 1].id:
         index -= 1
     return index
 
@@ -281,33 +281,33 @@ def _skip(take: Take, at: int, mark: Mark) -> Take:
     segment = take.segments[index]
     place = take.place(segment)
     if mark.segment:
-        left = [one for one in take.solved.turns[place + 1 :] if mark.segment in _names(take, one)]
+        left = [one for one in take.solved.uses[place + 1 :] if mark.segment in _names(take, one)]
         if not left:
             return _told(take, mark, f"{mark.segment} is not ahead")
-        out, happened, after = {one.key for one in left}, [*take.segments[: index + 1]], segment.turn.key
+        out, happened, after = {one.key for one in left}, [*take.segments[: index + 1]], segment.use.key
     else:
-        piece = _piece(segment.turn)
-        mine = [one for one in take.solved.turns[place:] if _piece(one) == piece]
-        out = {one.key for one in mine if one.key != segment.turn.key}
-        # Where the body is already on its way, or there, the next way begins: the turn stays, undone.
-        reached = segment.turn.setup_for or segment.turn.key
+        piece = _piece(segment.use)
+        mine = [one for one in take.solved.uses[place:] if _piece(one) == piece]
+        out = {one.key for one in mine if one.key != segment.use.key}
+        # Where the body is already on its way, or there, the next way begins: the use stays, undone.
+        reached = segment.use.setup_for or segment.use.key
         out.discard(reached)
         happened, after = _cut(take, index, at), reached
         out |= {take.course.partners[key] for key in out | {reached} if key in take.course.partners}
-        if segment.kind != "phase" and not segment.turn.setup_for and len(happened) > index:
+        if segment.kind != "phase" and not segment.use.setup_for and len(happened) > index:
             take, happened = _tried(take, happened, index, at)
     movements = frozenset(key for key in out if not key.endswith("/into"))
     try:
         changed = _solved(take, take.solved.plan, movements)
     except Problem:
         return _told(take, mark, "nothing would be left")
-    last = len(changed.solved.turns) - 1  # where the closing pause is left out
+    last = len(changed.solved.uses) - 1  # where the closing pause is left out
     return _refitted(changed, happened, changed.course.places.get(after, last) + 1, at)
 
 
-def _names(take: Take, turn: StepUse) -> set[str]:
-    """What a turn can be called by to leave it out: itself, its step, the part of the class it is in."""
-    return {turn.key, turn.step.id, take.solved.unfolded.nodes[turn.node][1].id}
+def _names(take: Take, use: StepUse) -> set[str]:
+    """What a use can be called by to leave it out: itself, its step, the part of the class it is in."""
+    return {use.key, use.step.id, take.solved.unfolded.nodes[use.node][1].id}
 
 
 _ACTS: dict[str, Callable[[Take, int, Mark], Take]] = {

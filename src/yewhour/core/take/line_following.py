@@ -62,6 +62,6 @@ def line_heard(take: Take, heard: Sequence[str], now: float) -> Cue | None:
 def moved_on(take: Take, cue: Cue, now: float) -> bool:
     """Whether a line that was heard leads out of what is on, into what comes next: she has moved on."""
     here = take.index_at(now)
-    if here is None or here + 1 == len(take.segments) or take.segments[here].turn.setup_for:
+    if here is None or here + 1 == len(take.segments) or take.segments[here].use.setup_for:
         return False
     return cue.segment == take.segments[here + 1].id and cue.purpose in ("way", "call", "side", "exit")

@@ -40,7 +40,7 @@ class MarkFile(msgspec.Struct, frozen=True):
     """The marks of a file in their order, and what was wrong with it that could be got over."""
 
     marks: tuple[Mark, ...]
-    told: tuple[str, ...] = ()
+    messages: tuple[str, ...] = ()
 
 
 def mark_line(mark: Mark) -> bytes:
@@ -55,7 +55,7 @@ def read_marks(lines: Iterable[bytes], where: str = "") -> MarkFile:
     order are put in order and told. Raises Problem for a line that is no mark, and for a newer version.
     """
     found: list[Mark] = []
-    told: list[str] = []
+    messages: list[str] = []
     written = [(number, line.strip()) for number, line in enumerate(lines, 1) if line.strip()]
     for number, line in written:
         place = f"{where}, line {number}" if where else f"line {number}"
@@ -64,21 +64,23 @@ def read_marks(lines: Iterable[bytes], where: str = "") -> MarkFile:
         except Problem:
             if not line.startswith(b"{") or line.endswith(b"}"):
                 raise
-            told.append(f"{place}: this mark was cut off while it was written; it is left out.")
+            messages.append(f"{place}: this mark was cut off while it was written; it is left out.")
     if any(later.at_s < earlier.at_s for earlier, later in pairwise(found)):
-        told.append(
+        messages.append(
             f"{where or 'the marks'}: the marks are not in the order of time; they were put in order."
         )
         found.sort(key=lambda mark: mark.at_s)
     starts = [number for number, mark in enumerate(found) if mark.do == "start"]
     if starts and starts[0]:
-        told.append(f"{where or 'the marks'}: {starts[0]} marks come before the start; they are left out.")
+        messages.append(
+            f"{where or 'the marks'}: {starts[0]} marks come before the start; they are left out."
+        )
         found = found[starts[0] :]
     if len(starts) > 1:
         raise Problem(
             "Two takes stand in one file.", where, "Keep the lines of one: each begins with a `start`."
         )
-    return MarkFile(tuple(found), tuple(told))
+    return MarkFile(tuple(found), tuple(messages))
 
 
 def _read(line: bytes, place: str) -> Mark:

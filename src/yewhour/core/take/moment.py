@@ -44,7 +44,7 @@ def moment(take: Take, at: float) -> Moment:
     if index is None:
         return Moment(now, None, None, 0, None, 0.0, 0, 0, line, None, late)
     segment = take.segments[index]
-    coming = next((one for one in take.segments[index + 1 :] if not one.turn.setup_for), None)
+    coming = next((one for one in take.segments[index + 1 :] if not one.use.setup_for), None)
     span = next((one for one in segment.spans if one.start <= now < one.end), None)
     phase = (now - span.start) / (span.end - span.start) if span else 0.0
     number, of = _number(take, segment, now)
@@ -54,7 +54,7 @@ def moment(take: Take, at: float) -> Moment:
 def _number(take: Take, segment: Segment, now: float) -> tuple[int, int]:
     """Which of a segment's units is on, and how many there are; noughts for what is not counted."""
     unit = MEASURES[segment.kind].unit
-    if unit in ("", "seconds") or not segment.amount or not segment.turn.unit:
+    if unit in ("", "seconds") or not segment.amount or not segment.use.unit:
         return 0, 0
     still = sum(min(length, max(0, now - at)) for at, length in take.pauses.get(segment.id, ()))
     gone = max(0, now - segment.start - still)

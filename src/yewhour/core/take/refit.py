@@ -28,7 +28,7 @@ GIVES = 4  # the last stillness gives or takes one part in so many before anythi
 
 
 class RemainingClass(msgspec.Struct, frozen=True):
-    """What is still to be fitted: its turns, the rounds it may have, its numbers, and where it starts.
+    """What is still to be fitted: its uses, the rounds it may have, its numbers, and where it starts.
 
     happened: the segments before it. given: the first sides that are done, by the key of their second.
     """
@@ -36,14 +36,14 @@ class RemainingClass(msgspec.Struct, frozen=True):
     happened: tuple[Segment, ...]
     first: int
     start: int
-    turns: tuple[StepUse, ...]
+    uses: tuple[StepUse, ...]
     groups: RoundGroups
     given: dict[str, Segment]
     parts: tuple[Stretch, ...]
 
 
 def remaining_class(take: Take, happened: Sequence[Segment], first: int, at: int) -> RemainingClass:
-    """What is left of a take from one of its turns on.
+    """What is left of a take from one of its uses on.
 
     happened: the segments before that, the one that is on among them, each as long as it is to be. at: the
     moment; a stillness that takes what is left, and is on, may still give or take.
@@ -55,14 +55,14 @@ def remaining_class(take: Take, happened: Sequence[Segment], first: int, at: int
         slack = happened.pop()
         start, first = slack.start, take.place(slack)
         slack_least = max(1, at - start)
-    groups = _groups(take, solved.turns[first : first + 1])
+    groups = _groups(take, solved.uses[first : first + 1])
     given = _given(take, happened, first)
-    node = solved.turns[first].node if first < len(solved.turns) else -1
-    turns = tuple(_as_given(turn, given) for turn in solved.turns[first:] if _there(turn, groups))
-    here = [turn for turn in turns if turn.node == node]
-    over = bool(happened) and happened[-1].turn.key == PAUSE  # nothing comes after that
+    node = solved.uses[first].node if first < len(solved.uses) else -1
+    uses = tuple(_as_given(use, given) for use in solved.uses[first:] if _there(use, groups))
+    here = [use for use in uses if use.node == node]
+    over = bool(happened) and happened[-1].use.key == PAUSE  # nothing comes after that
     parts = () if over else remaining_model(here, solved.model, groups, solved.entries.needs, slack_least)
-    return RemainingClass(tuple(happened), first, start, turns, groups, given, parts)
+    return RemainingClass(tuple(happened), first, start, uses, groups, given, parts)
 
 
 def refitted(take: Take, happened: Sequence[Segment], first: int, at: int) -> Take:
@@ -77,16 +77,16 @@ def refitted(take: Take, happened: Sequence[Segment], first: int, at: int) -> Ta
         fit = solved.fit.onward(rest.parts)
         choice = fit.at(fit.nearest(left))
     titles = [section.title for section in solved.plan.sections]
-    turns = uses_with_rounds(rest.turns, choice.rounds, rest.groups)
-    school = solved.setting.school
-    laid = list(lay_out(turns, choice, solved.model.slack_key, titles, school, rest.start))
-    if not turns and choice.amounts.get(PAUSE):
+    uses = uses_with_rounds(rest.uses, choice.rounds, rest.groups)
+    school = solved.prepared.school
+    laid = list(lay_out(uses, choice, solved.model.slack_key, titles, school, rest.start))
+    if not uses and choice.amounts.get(PAUSE):
         laid = [closing_pause(rest.happened[-1], choice.amounts[PAUSE])]
     changed = msgspec.structs.replace(take, segments=(*rest.happened, *laid), now=at)
-    told = Retimed(at, _late(take, rest), tuple(_changes(take, changed, at)))
-    if not told.changes and not told.late:
+    retiming = Retimed(at, _late(take, rest), tuple(_changes(take, changed, at)))
+    if not retiming.changes and not retiming.late:
         return changed
-    return msgspec.structs.replace(changed, retimed=(*take.retimed, told))
+    return msgspec.structs.replace(changed, retimed=(*take.retimed, retiming))
 
 
 def _as_it_was(take: Take, rest: RemainingClass, left: int) -> FittedNumbers | None:
@@ -96,21 +96,20 @@ def _as_it_was(take: Take, rest: RemainingClass, left: int) -> FittedNumbers | N
         return None
     amounts, rounds = dict[str, int](), dict[str, int]()
     for one in take.segments:
-        turn = one.turn
-        if turn.unit and turn.number != slack.key:
-            amounts[turn.number] = (one.length - take.paused_in(one) - turn.fixed) // turn.unit
-        for key, number in turn.within:
+        use = one.use
+        if use.unit and use.number != slack.key:
+            amounts[use.number] = (one.length - take.paused_in(one) - use.fixed) // use.unit
+        for key, number in use.within:
             rounds[key] = max(rounds.get(key, 0), number)
     rounds.update(take.forced)
-    turns = uses_with_rounds(rest.turns, rounds, rest.groups)
+    uses = uses_with_rounds(rest.uses, rounds, rest.groups)
     amounts |= {
-        turn.number: turn.span.preferred for turn in turns if turn.span and turn.span.least == turn.span.most
+        use.number: use.span.preferred for use in uses if use.span and use.span.least == use.span.most
     }
-    if any(turn.unit and turn.number not in amounts and turn.number != slack.key for turn in turns):
+    if any(use.unit and use.number not in amounts and use.number != slack.key for use in uses):
         return None
     given = left - sum(
-        turn.fixed + (0 if turn.number == slack.key else turn.unit * amounts.get(turn.number, 0))
-        for turn in turns
+        use.fixed + (0 if use.number == slack.key else use.unit * amounts.get(use.number, 0)) for use in uses
     )
     low, high = take.rest - take.rest // GIVES, take.rest + take.rest // GIVES
     if not max(slack.least, low) <= given <= min(slack.most, high):
@@ -120,9 +119,9 @@ def _as_it_was(take: Take, rest: RemainingClass, left: int) -> FittedNumbers | N
 
 def is_slack(take: Take, segment: Segment) -> bool:
     """Whether a segment takes what is left, and its length was not set by hand."""
-    if segment.id in take.kept or segment.turn.setup_for:
+    if segment.id in take.kept or segment.use.setup_for:
         return False
-    return segment.turn.key == PAUSE or segment.turn.number == take.solved.model.slack_key
+    return segment.use.key == PAUSE or segment.use.number == take.solved.model.slack_key
 
 
 def _groups(take: Take, present: Sequence[StepUse]) -> RoundGroups:
@@ -131,8 +130,8 @@ def _groups(take: Take, present: Sequence[StepUse]) -> RoundGroups:
     for key, times in take.forced.items():
         if key in groups:
             groups[key] = RoundGroup(key, times, (times,), groups[key].by)
-    for turn in present:
-        for key, round_ in turn.within:
+    for use in present:
+        for key, round_ in use.within:
             group = groups[key]
             options = tuple(n for n in group.options if n >= round_) or (round_,)
             times = group.times if group.times in options else min(options)
@@ -140,39 +139,39 @@ def _groups(take: Take, present: Sequence[StepUse]) -> RoundGroups:
     return groups
 
 
-def _there(turn: StepUse, groups: RoundGroups) -> bool:
-    return all(round_ <= groups[key].most for key, round_ in turn.within)
+def _there(use: StepUse, groups: RoundGroups) -> bool:
+    return all(round_ <= groups[key].most for key, round_ in use.within)
 
 
 # --- the second side ------------------------------------------------------------------------------------
 
 
 def _given(take: Take, happened: Sequence[Segment], first: int) -> dict[str, Segment]:
-    """The first sides that are done, by the key of the turn that is their second side."""
+    """The first sides that are done, by the key of the use that is their second side."""
     partners = take.course.partners
     found: dict[str, Segment] = {}
     for segment in happened:
-        second = partners.get(segment.turn.key)
+        second = partners.get(segment.use.key)
         if second is not None and take.course.places[second] >= first and "~" not in segment.id:
             found[second] = segment
     return {key: msgspec.structs.replace(one, end=one.start + take.took(one)) for key, one in found.items()}
 
 
-def _as_given(turn: StepUse, given: dict[str, Segment]) -> StepUse:
+def _as_given(use: StepUse, given: dict[str, Segment]) -> StepUse:
     """A second side that lasts as long as its first side took, with as many of its unit, and the difference
     that was declared; where the first was slower, so is the second."""
-    first = given.get(turn.key)
+    first = given.get(use.key)
     if first is None:
-        return turn
-    if not turn.unit:
-        return msgspec.structs.replace(turn, fixed=first.length) if turn.kind == "phase" else turn
-    more = turn.step.second.more if turn.step.second is not None else 0
+        return use
+    if not use.unit:
+        return msgspec.structs.replace(use, fixed=first.length) if use.kind == "phase" else use
+    more = use.step.second.more if use.step.second is not None else 0
     amount = max(1, first.amount + more)
-    length = max(1, first.length + more * turn.unit)
+    length = max(1, first.length + more * use.unit)
     each = max(1, length // amount)
     return msgspec.structs.replace(
-        turn,
-        number=f"{turn.key} as on the first side",
+        use,
+        number=f"{use.key} as on the first side",
         unit=each,
         fixed=length - amount * each,
         span=AmountRange(amount, amount, amount, 1, 1.0),
@@ -185,9 +184,9 @@ def _as_given(turn: StepUse, given: dict[str, Segment]) -> StepUse:
 def _late(take: Take, rest: RemainingClass) -> int:
     """Ticks the class would run over, were the rest as it was and the second sides as their first."""
     places, given = take.course.places, rest.given
-    was = [one for one in take.segments if places.get(one.turn.key, rest.first) >= rest.first]
+    was = [one for one in take.segments if places.get(one.use.key, rest.first) >= rest.first]
     was = [one for one in was if "~" not in one.id]
-    ahead = sum(given[one.turn.key].length if one.turn.key in given else one.length for one in was)
+    ahead = sum(given[one.use.key].length if one.use.key in given else one.length for one in was)
     return rest.start + ahead + _more_rounds(take, was) - take.target
 
 
@@ -195,11 +194,11 @@ def _more_rounds(take: Take, ahead: Sequence[Segment]) -> int:
     """Ticks of the rounds that were asked for and are not in the class as it was; less for fewer."""
     total = 0
     for key, times in take.forced.items():
-        mine = [one for one in ahead if any(name == key for name, _ in one.turn.within)]
+        mine = [one for one in ahead if any(name == key for name, _ in one.use.within)]
         if mine:
-            rounds = {dict(one.turn.within)[key]: 0 for one in take.segments if key in dict(one.turn.within)}
+            rounds = {dict(one.use.within)[key]: 0 for one in take.segments if key in dict(one.use.within)}
             for one in take.segments:
-                if (number := dict(one.turn.within).get(key)) is not None:
+                if (number := dict(one.use.within).get(key)) is not None:
                     rounds[number] += one.length
             total += (times - len(rounds)) * max(rounds.values())
     return total
@@ -217,8 +216,8 @@ def _changes(before: Take, after: Take, at: int) -> list[Retiming]:
         (unit, then), (_, now) = _number(old), _number(segment)
         if then != now:
             found.append(Retiming(segment.id, segment.name, then, now, unit))
-        if segment.turn.within and segment.turn.rounds != old.turn.rounds:
-            groups[segment.turn.within[-1][0]] = (old.turn.rounds, segment.turn.rounds)
+        if segment.use.within and segment.use.rounds != old.use.rounds:
+            groups[segment.use.within[-1][0]] = (old.use.rounds, segment.use.rounds)
     found += [Retiming(key, "Rounds", then, now, "rounds") for key, (then, now) in groups.items()]
     gone = was.keys() - {segment.id for segment in after.segments}
     pause = was.get(PAUSE)

@@ -46,7 +46,7 @@ def _stretches(take: Take, only: str, stumbled: Collection[str]) -> Iterable[Str
         yield take.start, take.end
     elif only == "sides":
         for segment in take.segments:
-            if segment.turn.switch and segment.turn.setup_for:
+            if segment.use.switch and segment.use.setup_for:
                 yield segment.start, min(take.end, segment.end + AFTER)
     elif only == "reworded":
         for cue in take.cues:
@@ -54,7 +54,7 @@ def _stretches(take: Take, only: str, stumbled: Collection[str]) -> Iterable[Str
                 yield max(take.start, cue.start - BEFORE_LINE), min(take.end, cue.end + AFTER_LINE)
     else:
         for segment in take.segments:
-            if segment.id in stumbled or segment.turn.setup_for in stumbled:
+            if segment.id in stumbled or segment.use.setup_for in stumbled:
                 yield segment.start, segment.end
 
 
@@ -73,8 +73,8 @@ def beginnings(take: Take) -> list[Segment]:
     found: list[Segment] = []
     last = ""
     for segment in take.segments:
-        name = segment.turn.setup_for or segment.turn.key
-        if name != last and not (segment.kind == "phase" and segment.turn.round > 1):
+        name = segment.use.setup_for or segment.use.key
+        if name != last and not (segment.kind == "phase" and segment.use.round > 1):
             found.append(segment)
         last = name
     return found

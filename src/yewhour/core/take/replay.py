@@ -10,10 +10,10 @@ from yewhour.core.take.take import Take, begin
 from yewhour.core.timed_class import TimedClass
 
 
-def replay(solved: SolvedPlan, made: TimedClass, marks: Sequence[Mark]) -> Take:
+def replay(solved: SolvedPlan, timed: TimedClass, marks: Sequence[Mark]) -> Take:
     """The take that marks in the order of time give. Without a `start` it begins at nought."""
     start = ticks(marks[0].at_s) if marks and marks[0].do == "start" else 0
-    take = begin(solved, made, start)
+    take = begin(solved, timed, start)
     for mark in marks:
         take = apply_mark(take, mark)
     return take

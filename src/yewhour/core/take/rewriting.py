@@ -19,6 +19,6 @@ def with_new_lines(take: Take) -> Take:
         candidate_lines(take.segments, solved.entries), take.segments, solved.plan.edits
     )
     cues, _ = place_cues(
-        candidates, take.segments, solved.entries.manner.duration, solved.setting.school.talk, said, at
+        candidates, take.segments, solved.entries.phrasing.duration, solved.prepared.school.talk, said, at
     )
     return msgspec.structs.replace(take, cues=cues, unsaid=None)

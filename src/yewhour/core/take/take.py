@@ -35,7 +35,7 @@ class Retimed(msgspec.Struct, frozen=True):
 
 
 class Course(msgspec.Struct, frozen=True):
-    """A class to be gone through: where each of its turns comes, and the second side of each first one."""
+    """A class to be gone through: where each of its uses comes, and the second side of each first one."""
 
     solved: SolvedPlan
     places: dict[str, int]
@@ -45,11 +45,11 @@ class Course(msgspec.Struct, frozen=True):
 def course_of(solved: SolvedPlan) -> Course:
     """The course of a class."""
     sides: dict[tuple[str, str], tuple[list[str], list[str]]] = {}
-    for turn in solved.turns:
-        if turn.pair and not turn.setup_for:
-            sides.setdefault((turn.pair, turn.number), ([], []))[turn.second].append(turn.key)
+    for use in solved.uses:
+        if use.pair and not use.setup_for:
+            sides.setdefault((use.pair, use.number), ([], []))[use.second].append(use.key)
     partners = {one: two for first, second in sides.values() for one, two in zip(first, second, strict=False)}
-    return Course(solved, {turn.key: place for place, turn in enumerate(solved.turns)}, partners)
+    return Course(solved, {use.key: place for place, use in enumerate(solved.uses)}, partners)
 
 
 class Take(msgspec.Struct, frozen=True):
@@ -60,8 +60,8 @@ class Take(msgspec.Struct, frozen=True):
     known up to. paused: since when it stands still; cutting: with the recording stopped too. out: ticks that
     are in no clock, as the recording was stopped. pauses: by segment, when and how long it stood still. kept:
     the segments whose length the teacher has set. forced: rounds she has asked for, by group. skipped: the
-    keys of turns left out. told: what could not be done, in words. unsaid: since when the lines are those of
-    before, None when they are true of the numbers (see `lines`).
+    keys of uses left out. messages: what could not be done, in words. unsaid: since when the lines are those
+    of before, None when they are true of the numbers (see `lines`).
     """
 
     course: Course
@@ -80,7 +80,7 @@ class Take(msgspec.Struct, frozen=True):
     skipped: frozenset[str] = frozenset()
     retimed: tuple[Retimed, ...] = ()
     notes: tuple[Mark, ...] = ()
-    told: tuple[str, ...] = ()
+    messages: tuple[str, ...] = ()
     unsaid: int | None = None
     state: Literal["waiting", "running", "ended"] = "waiting"
 
@@ -110,18 +110,18 @@ class Take(msgspec.Struct, frozen=True):
         return segment.length - long
 
     def place(self, segment: Segment) -> int:
-        """Which of the class's turns a segment is; one past the last for the closing pause."""
-        return self.course.places.get(segment.turn.key, len(self.solved.turns))
+        """Which of the class's uses a segment is; one past the last for the closing pause."""
+        return self.course.places.get(segment.use.key, len(self.solved.uses))
 
 
-def begin(solved: SolvedPlan, made: TimedClass, start: int = 0) -> Take:
+def begin(solved: SolvedPlan, timed: TimedClass, start: int = 0) -> Take:
     """A take of a class that begins at a tick, and should end so long after it as the class was made."""
-    segments = tuple(moved(segment, start) for segment in made.segments)
+    segments = tuple(moved(segment, start) for segment in timed.segments)
     cues = tuple(
-        msgspec.structs.replace(cue, start=cue.start + start, end=cue.end + start) for cue in made.cues
+        msgspec.structs.replace(cue, start=cue.start + start, end=cue.end + start) for cue in timed.cues
     )
-    rest = made.choice.amounts.get(solved.model.slack_key, 0)
-    return Take(course_of(solved), start + made.length, segments, cues, start, rest, start)
+    rest = timed.choice.amounts.get(solved.model.slack_key, 0)
+    return Take(course_of(solved), start + timed.length, segments, cues, start, rest, start)
 
 
 def moved(segment: Segment, by: int) -> Segment:
@@ -133,10 +133,10 @@ def moved(segment: Segment, by: int) -> Segment:
 
 
 def lasting(take: Take, segment: Segment, length: int, pauses: tuple[tuple[int, int], ...] = ()) -> Segment:
-    """A segment that does its turn for so many ticks, and stands still in its pauses besides."""
-    turn = segment.turn
-    amount = length // turn.unit if turn.unit and turn.key != PAUSE else 0
-    spans = phase_spans(turn, segment.start, length, amount, take.solved.setting.school)
+    """A segment that does its use for so many ticks, and stands still in its pauses besides."""
+    use = segment.use
+    amount = length // use.unit if use.unit and use.key != PAUSE else 0
+    spans = phase_spans(use, segment.start, length, amount, take.solved.prepared.school)
     for at, still in pauses:
         spans = tuple(_stilled(span, at, still) for span in spans)
     end = segment.start + length + sum(still for _, still in pauses)

@@ -48,13 +48,13 @@ def take_remedies(take: Take) -> list[TakeRemedy]:
     if take.end <= take.target:
         return []
     index = take.index_at(take.now)
-    here = take.segments[index].turn.node if index is not None else len(take.solved.unfolded.nodes)
+    here = take.segments[index].use.node if index is not None else len(take.solved.unfolded.nodes)
     tried: list[TakeRemedy] = []
     for number, (section, node) in enumerate(take.solved.unfolded.nodes):
         if number <= here or take.solved.plan.sections[section].role in KEPT_ROLES:
             continue
-        mine = [one for one in take.segments if one.turn.node == number]
-        if not mine or {mark for one in mine for mark in one.turn.movement.marks} & {
+        mine = [one for one in take.segments if one.use.node == number]
+        if not mine or {mark for one in mine for mark in one.use.movement.marks} & {
             "final rest",
             "returning",
         }:
@@ -78,13 +78,13 @@ def take_remedies(take: Take) -> list[TakeRemedy]:
 
 def _uneven(take: Take) -> Iterator[UnmetPromise]:
     """Second sides that did not get what their first side had."""
-    done = {one.turn.key: one for one in take.segments if "~" not in one.id}
+    done = {one.use.key: one for one in take.segments if "~" not in one.id}
     for first, second in take.course.partners.items():
         one, two = done.get(first), done.get(second)
         if one is not None and two is None and second in take.course.places and one.end <= take.now:
             message = f"{one.name}: it was left out on the second side."
             yield UnmetPromise("sides", message, seconds(take.end), one.id)
-        if one is None or two is None or one.turn.step.second is not None:
+        if one is None or two is None or one.use.step.second is not None:
             continue
         longer = take.took(one) - take.took(two)
         if longer:

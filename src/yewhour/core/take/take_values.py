@@ -37,7 +37,7 @@ def take_values(take: Take) -> dict[str, Any]:
             for one in unmet_promises(take)
         ],
         "notes": [{"at_s": note.at_s, "text": note.text} for note in take.notes],
-        "told": list(take.told),
+        "told": list(take.messages),
     }  # fmt: skip
 
 

@@ -1,4 +1,4 @@
-"""The fit model of a class: its turns gathered into the whole numbers that may change, a stretch a part."""
+"""The fit model of a class: its uses gathered into the whole numbers that may change, a stretch a part."""
 
 from collections.abc import Callable, Sequence
 
@@ -24,7 +24,7 @@ PAUSE_WEIGHT = 4.0
 LONGEST = ticks(LONGEST_S)
 MOST_WORK = 3_000_000_000  # options times points of a table, on the finest grid; some five seconds
 
-Needs = Callable[[StepUse], int]  # ticks that what must be said inside a turn takes
+Needs = Callable[[StepUse], int]  # ticks that what must be said inside a use takes
 
 
 class FitModel(msgspec.Struct, frozen=True):
@@ -34,12 +34,12 @@ class FitModel(msgspec.Struct, frozen=True):
     slack_key: str
 
 
-def build_model(turns: Sequence[StepUse], nodes: int, groups: RoundGroups, needs: Needs) -> FitModel:
-    """The model of turns with their ways: a part for each of so many top-level nodes."""
-    slack_key = _slack(turns)
+def build_model(uses: Sequence[StepUse], nodes: int, groups: RoundGroups, needs: Needs) -> FitModel:
+    """The model of uses with their ways: a part for each of so many top-level nodes."""
+    slack_key = _slack(uses)
     by_node: list[list[StepUse]] = [[] for _ in range(nodes)]
-    for turn in turns:
-        by_node[turn.node].append(turn)
+    for use in uses:
+        by_node[use.node].append(use)
     gatherer = _Gatherer(slack_key, groups, needs)
     parts = [gatherer.stretch(part, 0) for part in by_node]
     _check_work(parts)
@@ -49,16 +49,16 @@ def build_model(turns: Sequence[StepUse], nodes: int, groups: RoundGroups, needs
 
 
 def remaining_model(
-    turns: Sequence[StepUse], model: FitModel, groups: RoundGroups, needs: Needs, slack_least: int = 0
+    uses: Sequence[StepUse], model: FitModel, groups: RoundGroups, needs: Needs, slack_least: int = 0
 ) -> tuple[Stretch, ...]:
     """The parts of a model from within a part on: of what is left of that part, and of all behind it.
 
-    turns: those of the part that are still to come; none when only a closing pause is. groups: with the
+    uses: those of the part that are still to come; none when only a closing pause is. groups: with the
     rounds they may still have. slack_least: ticks that the slack has taken already, when it is under way.
     """
-    stretch = _Gatherer(model.slack_key, groups, needs).stretch(turns, 0)
-    node = turns[0].node if turns else len(model.parts) - 1
-    if not turns and model.slack_key == PAUSE:
+    stretch = _Gatherer(model.slack_key, groups, needs).stretch(uses, 0)
+    node = uses[0].node if uses else len(model.parts) - 1
+    if not uses and model.slack_key == PAUSE:
         stretch = model.parts[-1]
     if slack_least:
         numbers = tuple(
@@ -103,37 +103,37 @@ def _work(stretch: Stretch, width: int) -> tuple[int, int]:
     return spread, work
 
 
-def _slack(turns: Sequence[StepUse]) -> str:
+def _slack(uses: Sequence[StepUse]) -> str:
     """The last stillness that is done once, outside rounds, and not locked, or else the closing pause."""
     counts: dict[str, int] = {}
-    for turn in turns:
-        if not turn.setup_for:
-            counts[turn.number] = counts.get(turn.number, 0) + 1
-    for turn in reversed(turns):
-        alone = counts.get(turn.number) == 1 and not turn.within and not turn.step.locked
-        if turn.kind == "stillness" and alone and not turn.setup_for:
-            return turn.number
+    for use in uses:
+        if not use.setup_for:
+            counts[use.number] = counts.get(use.number, 0) + 1
+    for use in reversed(uses):
+        alone = counts.get(use.number) == 1 and not use.within and not use.step.locked
+        if use.kind == "stillness" and alone and not use.setup_for:
+            return use.number
     return PAUSE
 
 
 class _Gatherer:
-    """Gathers turns into stretches. A number that comes several times is one, its ticks added up."""
+    """Gathers uses into stretches. A number that comes several times is one, its ticks added up."""
 
     def __init__(self, slack_key: str, groups: RoundGroups, needs: Needs) -> None:
         self.slack_key = slack_key
         self.groups = groups
         self.needs = needs
 
-    def stretch(self, turns: Sequence[StepUse], depth: int) -> Stretch:
-        """The stretch of turns that are all there; groups further in than `depth` may still vary."""
+    def stretch(self, uses: Sequence[StepUse], depth: int) -> Stretch:
+        """The stretch of uses that are all there; groups further in than `depth` may still vary."""
         numbers: list[ChosenNumber | SlackTime | RoundsChoice] = []
         given: list[tuple[str, int]] = []
         fixed = 0
-        for (kind, key), mine in self._by_number(turns, depth).items():
+        for (kind, key), mine in self._by_number(uses, depth).items():
             if kind == "group":
                 numbers.append(self._repeat(key, mine))
                 continue
-            fixed += sum(turn.fixed for turn in mine)
+            fixed += sum(use.fixed for use in mine)
             number = self._number(mine)
             if isinstance(number, ChosenNumber) and len(number.options) == 1:
                 given.append((key, number.options[0]))
@@ -142,27 +142,27 @@ class _Gatherer:
                 numbers.append(number)
         return Stretch(fixed, tuple(numbers), tuple(given))
 
-    def _by_number(self, turns: Sequence[StepUse], depth: int) -> dict[tuple[str, str], list[StepUse]]:
-        """The turns of each number, and those of each group that may vary, in the order they first come."""
+    def _by_number(self, uses: Sequence[StepUse], depth: int) -> dict[tuple[str, str], list[StepUse]]:
+        """The uses of each number, and those of each group that may vary, in the order they first come."""
         found: dict[tuple[str, str], list[StepUse]] = {}
-        for turn in turns:
-            group = next((key for key, _ in turn.within[depth:] if len(self.groups[key].options) > 1), "")
-            place = ("group", group) if group else ("number", turn.number if turn.unit else "")
-            found.setdefault(place, []).append(turn)
+        for use in uses:
+            group = next((key for key, _ in use.within[depth:] if len(self.groups[key].options) > 1), "")
+            place = ("group", group) if group else ("number", use.number if use.unit else "")
+            found.setdefault(place, []).append(use)
         return found
 
-    def _repeat(self, key: str, turns: Sequence[StepUse]) -> RoundsChoice:
+    def _repeat(self, key: str, uses: Sequence[StepUse]) -> RoundsChoice:
         group = self.groups[key]
-        depth = next(at for at, (name, _) in enumerate(turns[0].within) if name == key)
+        depth = next(at for at, (name, _) in enumerate(uses[0].within) if name == key)
         options = []
         for rounds in sorted(group.options, key=lambda n: abs(n - group.times)):
-            there = [turn for turn in turns if turn.within[depth][1] <= rounds]
+            there = [use for use in uses if use.within[depth][1] <= rounds]
             (cost,) = option_costs((rounds,), group.times, 1.0)
             options.append((rounds, cost, self.stretch(there, depth + 1)))
         return RoundsChoice(key, tuple(options))
 
-    def _number(self, turns: Sequence[StepUse]) -> ChosenNumber | SlackTime | None:
-        first, unit = turns[0], sum(turn.unit for turn in turns)
+    def _number(self, uses: Sequence[StepUse]) -> ChosenNumber | SlackTime | None:
+        first, unit = uses[0], sum(use.unit for use in uses)
         if not unit:
             return None
         span = first.span or amount_range(
@@ -172,10 +172,10 @@ class _Gatherer:
             second = TICKS_PER_S
             return SlackTime(first.number, span.least * second, span.preferred * second, span.most * second,
                          span.weight)  # fmt: skip
-        options = amounts_of(span, max(self._least(turn) for turn in turns))
+        options = amounts_of(span, max(self._least(use) for use in uses))
         return ChosenNumber(first.number, unit, options, option_costs(options, span.preferred, span.weight))
 
-    def _least(self, turn: StepUse) -> int:
+    def _least(self, use: StepUse) -> int:
         """The fewest of its unit that leave room for what must be said, and that last at all."""
-        needed = -(-(self.needs(turn) - turn.fixed) // turn.unit)
-        return max(needed, -turn.fixed // turn.unit + 1 if turn.fixed < 0 else 0)
+        needed = -(-(self.needs(use) - use.fixed) // use.unit)
+        return max(needed, -use.fixed // use.unit + 1 if use.fixed < 0 else 0)

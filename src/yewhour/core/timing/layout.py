@@ -1,4 +1,4 @@
-"""Lay out: turns with their numbers become segments with their breath phases on the clock."""
+"""Lay out: uses with their numbers become segments with their breath phases on the clock."""
 
 from collections.abc import Iterator, Sequence
 
@@ -24,10 +24,10 @@ class PhaseSpan(msgspec.Struct, frozen=True, gc=False):
 
 
 class Segment(msgspec.Struct, frozen=True, gc=False):
-    """A turn with its place in time, in ticks. `amount` is in the unit of its kind, 0 for none."""
+    """A use with its place in time, in ticks. `amount` is in the unit of its kind, 0 for none."""
 
     id: str
-    turn: StepUse
+    use: StepUse
     name: str
     section: str
     kind: Kind
@@ -62,7 +62,7 @@ class Segment(msgspec.Struct, frozen=True, gc=False):
 
 
 def lay_out(
-    turns: Sequence[StepUse],
+    uses: Sequence[StepUse],
     choice: FittedNumbers,
     slack_key: str,
     titles: Sequence[str],
@@ -72,25 +72,25 @@ def lay_out(
     """The segments of a class, without gap or overlap, from its start to its end in ticks."""
     segments: list[Segment] = []
     now = start
-    for turn in turns:
-        amount = choice.amounts.get(turn.number, 0) if turn.unit else 0
+    for use in uses:
+        amount = choice.amounts.get(use.number, 0) if use.unit else 0
         # The slack is chosen in ticks, everything else in its own unit.
-        slack = turn.number == slack_key
-        length = turn.fixed + (amount if slack else amount * turn.unit)
-        if turn.span is None or turn.setup_for:  # else the number is given, whatever is left over
-            amount = length // turn.unit if turn.unit else 0
+        slack = use.number == slack_key
+        length = use.fixed + (amount if slack else amount * use.unit)
+        if use.span is None or use.setup_for:  # else the number is given, whatever is left over
+            amount = length // use.unit if use.unit else 0
         if length <= 0:
             continue
-        spans = phase_spans(turn, now, length, amount, school)
-        name = f"into {turn.name}" if turn.setup_for else turn.name
+        spans = phase_spans(use, now, length, amount, school)
+        name = f"into {use.name}" if use.setup_for else use.name
         segments.append(
             Segment(
-                turn.key,
-                turn,
+                use.key,
+                use,
                 name,
-                titles[turn.section],
-                turn.kind,
-                turn.side,
+                titles[use.section],
+                use.kind,
+                use.side,
                 now,
                 now + length,
                 amount,
@@ -104,42 +104,42 @@ def lay_out(
     return tuple(segments)
 
 
-def phase_spans(turn: StepUse, start: int, length: int, amount: int, school: School) -> tuple[PhaseSpan, ...]:
-    """The phases of a turn that begins at a tick and lasts so many, with so many of its unit."""
-    return tuple(_spans(turn, start, length, amount, school))
+def phase_spans(use: StepUse, start: int, length: int, amount: int, school: School) -> tuple[PhaseSpan, ...]:
+    """The phases of a use that begins at a tick and lasts so many, with so many of its unit."""
+    return tuple(_spans(use, start, length, amount, school))
 
 
-def _spans(turn: StepUse, start: int, length: int, amount: int, school: School) -> Iterator[PhaseSpan]:
-    whole = turn.kind == "setup" and turn.step.phase and length == breath_ticks(turn.pace)
-    if whole or turn.kind == "hold" or turn.taught:
-        breaths = 1 if whole else turn.taught or amount
+def _spans(use: StepUse, start: int, length: int, amount: int, school: School) -> Iterator[PhaseSpan]:
+    whole = use.kind == "setup" and use.step.phase and length == breath_ticks(use.pace)
+    if whole or use.kind == "hold" or use.taught:
+        breaths = 1 if whole else use.taught or amount
         for breath in range(breaths):
             at = start + breath * (length // breaths)
-            for phase, span in _one_breath(turn):
+            for phase, span in _one_breath(use):
                 if span:
                     yield PhaseSpan(phase, at, at + span)
                 at += span
-    elif turn.kind == "phase" or (turn.kind == "setup" and turn.step.phase):
-        yield from _holding(str(turn.step.phase), turn, start, length)
-    elif turn.kind in ("reps", "cycles") and amount:
-        yield from _rhythm(turn, start, amount, school)
+    elif use.kind == "phase" or (use.kind == "setup" and use.step.phase):
+        yield from _holding(str(use.step.phase), use, start, length)
+    elif use.kind in ("reps", "cycles") and amount:
+        yield from _rhythm(use, start, amount, school)
 
 
-def _one_breath(turn: StepUse) -> list[tuple[Phase, int]]:
-    inhale, full, exhale, empty = phase_ticks(turn.pace)
+def _one_breath(use: StepUse) -> list[tuple[Phase, int]]:
+    inhale, full, exhale, empty = phase_ticks(use.pace)
     breath: list[tuple[Phase, int]] = [
         ("inhale", inhale),
         ("full", full),
         ("exhale", exhale),
         ("empty", empty),
     ]
-    first = turn.step.phase if turn.kind == "setup" else "inhale" if turn.taught else turn.movement.enter
+    first = use.step.phase if use.kind == "setup" else "inhale" if use.taught else use.movement.enter
     return breath[2:] + breath[:2] if first == "exhale" else breath
 
 
-def _holding(phase: str, turn: StepUse, start: int, length: int) -> Iterator[PhaseSpan]:
+def _holding(phase: str, use: StepUse, start: int, length: int) -> Iterator[PhaseSpan]:
     """One phase and the hold after it."""
-    inhale, _, exhale, _ = phase_ticks(turn.pace)
+    inhale, _, exhale, _ = phase_ticks(use.pace)
     breath = min(length, inhale if phase == "inhale" else exhale)
     if phase == "inhale":
         yield PhaseSpan("inhale", start, start + breath)
@@ -151,10 +151,10 @@ def _holding(phase: str, turn: StepUse, start: int, length: int) -> Iterator[Pha
         yield PhaseSpan(hold, start + breath, start + length)
 
 
-def _rhythm(turn: StepUse, start: int, amount: int, school: School) -> Iterator[PhaseSpan]:
-    rhythms = turn.movement.stages or (turn.movement.rhythm,)
+def _rhythm(use: StepUse, start: int, amount: int, school: School) -> Iterator[PhaseSpan]:
+    rhythms = use.movement.stages or (use.movement.rhythm,)
     whole = sum(counts for rhythm in rhythms for _, counts in rhythm)
-    count = turn.unit / whole
+    count = use.unit / whole
     at = 0.0
     for rhythm in rhythms:
         for _ in range(amount):
@@ -166,8 +166,8 @@ def _rhythm(turn: StepUse, start: int, amount: int, school: School) -> Iterator[
 
 def closing_pause(last: Segment, length: int) -> Segment:
     """The closing pause: what is left of a class that ends without a stillness."""
-    turn = msgspec.structs.replace(
-        last.turn, key=PAUSE, kind="stillness", name="Pause", side="both", pair="", setup_for=""
+    use = msgspec.structs.replace(
+        last.use, key=PAUSE, kind="stillness", name="Pause", side="both", pair="", setup_for=""
     )
     end = last.end + length
-    return Segment(turn.key, turn, "Pause", last.section, "stillness", "both", last.end, end)
+    return Segment(use.key, use, "Pause", last.section, "stillness", "both", last.end, end)

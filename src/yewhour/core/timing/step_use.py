@@ -1,4 +1,4 @@
-"""A turn: one use of a step in a class, unfolded. What a class is timed with."""
+"""A use: one use of a step in a class, unfolded. What a class is timed with."""
 
 import msgspec
 
@@ -53,7 +53,7 @@ class StepUse(msgspec.Struct, frozen=True, gc=False):
     span: AmountRange | None = None
 
     @property
-    def timed(self) -> bool:
+    def by_clock(self) -> bool:
         """Whether what is usually counted goes by the clock here, and its numbers are seconds."""
         return self.kind == "clock" and self.movement.kind in BY_THE_CLOCK
 
@@ -85,29 +85,27 @@ class RoundGroup(msgspec.Struct, frozen=True, gc=False):
 RoundGroups = dict[str, RoundGroup]
 
 
-def is_present(turn: StepUse, rounds: dict[str, int], groups: RoundGroups) -> bool:
-    """Whether a turn is there with so many rounds of the groups; what is not said is as preferred."""
-    return all(round_ <= rounds.get(key, groups[key].times) for key, round_ in turn.within)
+def is_present(use: StepUse, rounds: dict[str, int], groups: RoundGroups) -> bool:
+    """Whether a use is there with so many rounds of the groups; what is not said is as preferred."""
+    return all(round_ <= rounds.get(key, groups[key].times) for key, round_ in use.within)
 
 
-def uses_with_rounds(
-    turns: tuple[StepUse, ...], rounds: dict[str, int], groups: RoundGroups
-) -> list[StepUse]:
-    """The turns that are there with so many rounds, each knowing how many there are."""
+def uses_with_rounds(uses: tuple[StepUse, ...], rounds: dict[str, int], groups: RoundGroups) -> list[StepUse]:
+    """The uses that are there with so many rounds, each knowing how many there are."""
     result = []
-    for turn in turns:
-        if not turn.within:
-            result.append(turn)
-        elif is_present(turn, rounds, groups):
-            key = turn.within[-1][0]
+    for use in uses:
+        if not use.within:
+            result.append(use)
+        elif is_present(use, rounds, groups):
+            key = use.within[-1][0]
             times = rounds.get(key, groups[key].times)
-            result.append(turn if times == turn.rounds else msgspec.structs.replace(turn, rounds=times))
+            result.append(use if times == use.rounds else msgspec.structs.replace(use, rounds=times))
     return result
 
 
-def is_certain(turn: StepUse, given: StepUse, groups: RoundGroups) -> bool:
-    """Whether a turn is there whenever another one is, whatever the rounds."""
-    if not turn.within:
+def is_certain(use: StepUse, given: StepUse, groups: RoundGroups) -> bool:
+    """Whether a use is there whenever another one is, whatever the rounds."""
+    if not use.within:
         return True
     known = dict(given.within)
-    return all(round_ <= max(groups[key].least, known.get(key, 0)) for key, round_ in turn.within)
+    return all(round_ <= max(groups[key].least, known.get(key, 0)) for key, round_ in use.within)

@@ -1,7 +1,7 @@
-"""Unfold: rounds and pairs become a flat run of turns, mirrored where needed.
+"""Unfold: rounds and pairs become a flat run of uses, mirrored where needed.
 
-A group whose rounds may vary is unfolded to its most; every turn knows its rounds, so that the class with
-fewer of them is the turns that are left (`turn.chosen`). A class is unfolded once.
+A group whose rounds may vary is unfolded to its most; every use knows its rounds, so that the class with
+fewer of them is the uses that are left (`use.chosen`). A class is unfolded once.
 """
 
 from collections.abc import Iterator
@@ -48,25 +48,23 @@ from yewhour.core.timing.step_use import (
 
 
 class UnfoldedClass(msgspec.Struct, frozen=True):
-    """The turns of a class in order, and its groups; `nodes` are the top-level ones, with their section."""
+    """The uses of a class in order, and its groups; `nodes` are the top-level ones, with their section."""
 
     nodes: tuple[tuple[int, Node], ...]
-    turns: tuple[StepUse, ...]
+    uses: tuple[StepUse, ...]
     groups: RoundGroups
 
 
 def unfold(plan: Plan, library: Library, school: School, blocks: Blocks) -> UnfoldedClass:
-    """Every turn of a class, at the most rounds it may have.
+    """Every use of a class, at the most rounds it may have.
 
     Raises Problem for a movement or a block that is not there, a block that holds itself, and an odd number
     of rounds that change sides.
     """
     walker = _Walk(plan, library, school, {**blocks, **plan.blocks})
     nodes = tuple((index, node) for index, section in enumerate(plan.sections) for node in section.body)
-    turns = [
-        turn for place, (section, node) in enumerate(nodes) for turn in walker.node(place, section, node)
-    ]
-    return UnfoldedClass(nodes, tuple(_recalled(list(_with_seen(turns, walker.groups)))), walker.groups)
+    uses = [use for place, (section, node) in enumerate(nodes) for use in walker.node(place, section, node)]
+    return UnfoldedClass(nodes, tuple(_recalled(list(_with_seen(uses, walker.groups)))), walker.groups)
 
 
 class _At(msgspec.Struct, frozen=True):
@@ -107,7 +105,7 @@ class _Walk:
             self._set_paces(index, section)
 
     def node(self, place: int, section: int, node: Node) -> Iterator[StepUse]:
-        """The turns of one top-level node."""
+        """The uses of one top-level node."""
         return self._turns((node,), _At(section, place))
 
     # --- the walk -----------------------------------------------------------------------------------
@@ -272,33 +270,33 @@ class _Walk:
                 yield from self._steps(children(node), inside)
 
 
-def _with_seen(turns: list[StepUse], groups: RoundGroups) -> Iterator[StepUse]:
-    """The turns, each knowing whether its movement surely came before it."""
+def _with_seen(uses: list[StepUse], groups: RoundGroups) -> Iterator[StepUse]:
+    """The uses, each knowing whether its movement surely came before it."""
     earlier: dict[str, list[StepUse]] = {}
-    for turn in turns:
-        before = earlier.setdefault(turn.movement.id, [])
-        seen = any(is_certain(one, turn, groups) for one in before)
+    for use in uses:
+        before = earlier.setdefault(use.movement.id, [])
+        seen = any(is_certain(one, use, groups) for one in before)
         if not before or not is_certain(before[0], before[0], groups) or not seen:
-            before.append(turn)
-        yield msgspec.structs.replace(turn, seen=True) if seen else turn
+            before.append(use)
+        yield msgspec.structs.replace(use, seen=True) if seen else use
 
 
-def _recalled(turns: list[StepUse]) -> Iterator[StepUse]:
-    """The turns, each second side knowing whether its first was so long ago that it needs to hear it again.
+def _recalled(uses: list[StepUse]) -> Iterator[StepUse]:
+    """The uses, each second side knowing whether its first was so long ago that it needs to hear it again.
 
     The time between is estimated from the doses that are preferred.
     """
     now, begun = 0, dict[str, int]()
-    for turn in turns:
-        silence = turn.kind == "clock"  # long and quiet: nobody is there to be looked at or asked
-        long_ago = turn.second and (silence or now - begun.get(turn.number, now) >= FORGOTTEN)
-        yield msgspec.structs.replace(turn, recalled=True) if long_ago and turn.kind != "phase" else turn
-        if not turn.second:
-            begun[turn.number] = now
-        now += turn.fixed + (0 if turn.kind == "phase" else ABOUT_A_WAY)
-        if turn.unit:
-            wanted = amount_range(turn.step, turn.movement, turn.kind, breath_ticks(turn.pace) / TICKS_PER_S)
-            now += turn.unit * wanted.preferred
+    for use in uses:
+        silence = use.kind == "clock"  # long and quiet: nobody is there to be looked at or asked
+        long_ago = use.second and (silence or now - begun.get(use.number, now) >= FORGOTTEN)
+        yield msgspec.structs.replace(use, recalled=True) if long_ago and use.kind != "phase" else use
+        if not use.second:
+            begun[use.number] = now
+        now += use.fixed + (0 if use.kind == "phase" else ABOUT_A_WAY)
+        if use.unit:
+            wanted = amount_range(use.step, use.movement, use.kind, breath_ticks(use.pace) / TICKS_PER_S)
+            now += use.unit * wanted.preferred
 
 
 def variant_way(node: Variant, lineage: str) -> tuple[Node, ...]:

@@ -48,17 +48,17 @@ def read_captions(content: bytes, where: str = "") -> Transcript:
             "There is no time in these captions.", where,
             "Give SubRip, WebVTT, or text with times in square brackets, as [1:05].",
         )  # fmt: skip
-    told = []
+    messages = []
     if any(later[0] < earlier[0] - 0.5 for earlier, later in pairwise(pieces)):
-        told.append(
+        messages.append(
             f"{where or 'the captions'}: their times run backwards in places; they were put in order."
         )
         pieces.sort(key=lambda piece: piece[:2])
     talks, words = _unrolled(pieces)
     if not words:
         raise Problem("Nothing is said in these captions.", where, "Give captions with words in them.")
-    hearing = transcript_of(talks, max(end for _, end, _ in pieces), told)
-    return Transcript(hearing.talks, tuple(words), hearing.length_s, hearing.told)
+    hearing = transcript_of(talks, max(end for _, end, _ in pieces), messages)
+    return Transcript(hearing.talks, tuple(words), hearing.length_s, hearing.messages)
 
 
 def _seconds(hours: str | None, minutes: str, seconds: str) -> float:

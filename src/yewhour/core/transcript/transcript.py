@@ -32,12 +32,12 @@ class SpeechStretch(msgspec.Struct, frozen=True):
 
 
 class Transcript(msgspec.Struct, frozen=True):
-    """All that was heard. length_s: of the recording, as far as it is known. told: what was wrong with it."""
+    """All that was heard. length_s: of the recording, as far as it is known. messages: what was wrong."""
 
     talks: tuple[SpeechStretch, ...]
     words: tuple[HeardWord, ...]
     length_s: float
-    told: tuple[str, ...] = ()
+    messages: tuple[str, ...] = ()
 
 
 def plain_words(text: str) -> list[str]:
@@ -68,11 +68,11 @@ def timed_words(talk: SpeechStretch) -> list[HeardWord]:
 
 
 def transcript_of(
-    talks: Sequence[SpeechStretch], length_s: float = 0.0, told: Iterable[str] = ()
+    talks: Sequence[SpeechStretch], length_s: float = 0.0, messages: Iterable[str] = ()
 ) -> Transcript:
     """A hearing of stretches in the order of time."""
     words = tuple(word for talk in talks for word in timed_words(talk))
-    return Transcript(tuple(talks), words, max([length_s, *(talk.end_s for talk in talks)]), tuple(told))
+    return Transcript(tuple(talks), words, max([length_s, *(talk.end_s for talk in talks)]), tuple(messages))
 
 
 def joined_words(words: Sequence[HeardWord], apart_s: float = APART_S) -> list[SpeechStretch]:

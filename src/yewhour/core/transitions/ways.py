@@ -1,11 +1,11 @@
-"""Ways: what goes between two turns, so that each starts where and on the breath it should, in its own time.
+"""Ways: what goes between two uses, so that each starts where and on the breath it should, in its own time.
 
 Between two different postures there is always a set-up: coming out of the one, the way across, and teaching
 the other. It lasts as long as moving and saying take; the first time a movement comes, teaching it is a whole
 number of seconds of its own, which fit may change. Inside a flow the breath itself moves the body; a set-up
 there takes a missing phase, or the breath of a step between two positions that no movement says.
 
-What a turn follows may depend on how many rounds the group before it has; its way is then long enough for
+What a use follows may depend on how many rounds the group before it has; its way is then long enough for
 any of them, so that the seconds of a way never depend on numbers that are still to be chosen.
 """
 
@@ -39,13 +39,13 @@ from yewhour.core.timing.unfold import UnfoldedClass
 
 
 class SayingTime(Protocol):
-    """How long what must be said takes, in ticks: between two turns, and within a talk or a set-up."""
+    """How long what must be said takes, in ticks: between two uses, and within a talk or a set-up."""
 
-    def saying(self, before: StepUse | None, turn: StepUse) -> int:
-        """Ticks between two turns; 0 for nothing."""
+    def saying(self, before: StepUse | None, use: StepUse) -> int:
+        """Ticks between two uses; 0 for nothing."""
         ...
 
-    def speaking(self, turn: StepUse) -> int:
+    def speaking(self, use: StepUse) -> int:
         """Ticks of a talk, or of a set-up of the plan's own."""
         ...
 
@@ -70,42 +70,42 @@ def with_transitions(
     level: str,
     own: OwnShares,
 ) -> tuple[StepUse, ...]:
-    """The turns with their set-ups between them; talk and the plan's own set-ups timed by what they say."""
-    turns = with_positions(unfolded.turns, positions)
+    """The uses with their set-ups between them; talk and the plan's own set-ups timed by what they say."""
+    uses = with_positions(unfolded.uses, positions)
     teaching = TeachingTime(school, level, own)
     result: list[StepUse] = []
-    for index, turn in enumerate(turns):
+    for index, use in enumerate(uses):
         setups = [
-            _between(before, turn, positions, saying, teaching)
-            for before in _before(turns, index, unfolded.groups)
+            _between(before, use, positions, saying, teaching)
+            for before in _before(uses, index, unfolded.groups)
         ]
         longest = max((setup for setup in setups if setup is not None), key=lambda s: s.fixed, default=None)
         if longest is not None:
             result.append(longest)
-        result.append(_timed(turn, saying))
+        result.append(_timed(use, saying))
     return tuple(result)
 
 
-def with_positions(turns: Sequence[StepUse], positions: PositionGraph) -> list[StepUse]:
-    """The turns with the positions they are begun and left in, and each second side marked where it starts.
+def with_positions(uses: Sequence[StepUse], positions: PositionGraph) -> list[StepUse]:
+    """The uses with the positions they are begun and left in, and each second side marked where it starts.
 
     What a movement leaves open it takes as it finds it.
     """
     here = START
     result: list[StepUse] = []
     sides: dict[str, bool] = {}  # pair -> whether its second side was announced
-    for turn in turns:
-        start = positions.way(here, turn.start).end if turn.start else here
-        end = start if not turn.end or meets(start, turn.end) else positions.usual(turn.end)
-        stayed = here if turn.step.or_stay and result else ""
+    for use in uses:
+        start = positions.way(here, use.start).end if use.start else here
+        end = start if not use.end or meets(start, use.end) else positions.usual(use.end)
+        stayed = here if use.step.or_stay and result else ""
         here = stayed or end
-        sided = turn.pair and turn.side in ("left", "right")
-        switch = bool(sided and turn.second and sides.get(turn.pair) is False)
-        if sided and result and not turn.flow and result[-1].movement.id == turn.movement.id:
-            switch = result[-1].side != turn.side  # the next round begins on the first side again
+        sided = use.pair and use.side in ("left", "right")
+        switch = bool(sided and use.second and sides.get(use.pair) is False)
+        if sided and result and not use.flow and result[-1].movement.id == use.movement.id:
+            switch = result[-1].side != use.side  # the next round begins on the first side again
         if sided:
-            sides[turn.pair] = turn.second
-        result.append(msgspec.structs.replace(turn, start=start, end=end, switch=switch, stayed=stayed))
+            sides[use.pair] = use.second
+        result.append(msgspec.structs.replace(use, start=start, end=end, switch=switch, stayed=stayed))
     return result
 
 
@@ -125,10 +125,10 @@ class TeachingTime(msgspec.Struct, frozen=True):
     level: str
     own: OwnShares = {}
 
-    def seconds(self, turn: StepUse) -> float:
+    def seconds(self, use: StepUse) -> float:
         """Seconds from the call of a movement to being settled in it, the first time it comes."""
-        movement = turn.movement
-        usual = movement.teach or TEACH_S.get(turn.kind, 0)
+        movement = use.movement
+        usual = movement.teach or TEACH_S.get(use.kind, 0)
         factor = self.school.teaching * (1.3 if self.level in ("gentle", "beginners") else 1.0)
         factor *= own_share(self.own, "teaching", movement.id)
         return max(usual * factor, movement.moving_s)
@@ -138,55 +138,55 @@ class TeachingTime(msgspec.Struct, frozen=True):
         return self.school.moving * own_share(self.own, "ways", way_kind(start, end))
 
 
-def _before(turns: Sequence[StepUse], index: int, groups: RoundGroups) -> Iterator[StepUse | None]:
-    """Every turn that this one may follow, whatever the rounds; None for the start of the class."""
-    turn = turns[index]
+def _before(uses: Sequence[StepUse], index: int, groups: RoundGroups) -> Iterator[StepUse | None]:
+    """Every use that this one may follow, whatever the rounds; None for the start of the class."""
+    use = uses[index]
     between: dict[
         tuple[tuple[str, int], ...], StepUse
     ] = {}  # what may be absent, one for each round it is in
     for at in range(index - 1, -1, -1):
-        one = turns[at]
+        one = uses[at]
         if one.within in between:  # what is nearer is there whenever this is
             continue
         if not any(is_certain(later, one, groups) for later in between.values()):
             yield one
-            if is_certain(one, turn, groups):
+            if is_certain(one, use, groups):
                 return
         between[one.within] = one
     yield None
 
 
-def flows_on(before: StepUse | None, turn: StepUse) -> bool:
-    """Whether two turns follow each other breath by breath."""
-    flowing = before is not None and bool(turn.flow) and before.flow == turn.flow
-    return flowing and "phase" in (turn.kind, before.kind if before else "")
+def flows_on(before: StepUse | None, use: StepUse) -> bool:
+    """Whether two uses follow each other breath by breath."""
+    flowing = before is not None and bool(use.flow) and before.flow == use.flow
+    return flowing and "phase" in (use.kind, before.kind if before else "")
 
 
-def needs_own_breath(before: StepUse, turn: StepUse, positions: PositionGraph) -> bool:
-    """Whether a flow takes a breath of its own to get to the next turn: its line does not say how."""
-    return bool(positions.way(before.end, turn.needed).changes) and not flow_words(before, turn)
+def needs_own_breath(before: StepUse, use: StepUse, positions: PositionGraph) -> bool:
+    """Whether a flow takes a breath of its own to get to the next use: its line does not say how."""
+    return bool(positions.way(before.end, use.needed).changes) and not flow_words(before, use)
 
 
-def flow_words(before: StepUse, turn: StepUse) -> Wordings:
-    """The words that a turn of a flow is entered with from there; none with the other foot in front."""
-    sides = {side_of(before.end), side_of(turn.needed)} - {""}
-    return () if len(sides) > 1 else turn.movement.flow_from.get(base_of(before.end), ())
+def flow_words(before: StepUse, use: StepUse) -> Wordings:
+    """The words that a use of a flow is entered with from there; none with the other foot in front."""
+    sides = {side_of(before.end), side_of(use.needed)} - {""}
+    return () if len(sides) > 1 else use.movement.flow_from.get(base_of(before.end), ())
 
 
-def is_too_far(before: StepUse, turn: StepUse, positions: PositionGraph) -> bool:
-    """Whether the body can't get to the next turn of a flow in a breath: it is then taken across in words."""
-    way = positions.way(before.end, turn.start)
-    return len(way.changes) > 1 and ticks(way.least_s) > breath_ticks(turn.pace)
+def is_too_far(before: StepUse, use: StepUse, positions: PositionGraph) -> bool:
+    """Whether the body can't get to the next use of a flow in a breath: it is then taken across in words."""
+    way = positions.way(before.end, use.start)
+    return len(way.changes) > 1 and ticks(way.least_s) > breath_ticks(use.pace)
 
 
-def props_put_away(before: StepUse | None, turn: StepUse) -> tuple[str, ...]:
+def props_put_away(before: StepUse | None, use: StepUse) -> tuple[str, ...]:
     """The props that were in use, are not any more, and are not put away by the words of what is left."""
-    if turn.kind in ("talk", "setup") or before is None or turn.movement.id == before.movement.id:
+    if use.kind in ("talk", "setup") or before is None or use.movement.id == before.movement.id:
         return ()
     own = before.step.lines.get("exit")
     exits = own if own is not None else [line[0] for line in before.movement.said("exit")]
     said = " ".join(exits).lower()
-    left = {prop_noun(prop) for prop in turn.movement.props}
+    left = {prop_noun(prop) for prop in use.movement.props}
     return tuple(
         prop
         for prop in before.movement.props
@@ -195,12 +195,12 @@ def props_put_away(before: StepUse | None, turn: StepUse) -> tuple[str, ...]:
     )  # fmt: skip
 
 
-def takes_props_again(before: StepUse | None, turn: StepUse) -> bool:
+def takes_props_again(before: StepUse | None, use: StepUse) -> bool:
     """Whether the other side needs a prop that was put away for what came between."""
-    if not turn.second or before is None or before.kind in ("talk", "setup"):
+    if not use.second or before is None or before.kind in ("talk", "setup"):
         return False
     in_use = {prop_noun(prop) for prop in before.movement.props}
-    return any(prop not in FURNITURE and prop_noun(prop) not in in_use for prop in turn.movement.props)
+    return any(prop not in FURNITURE and prop_noun(prop) not in in_use for prop in use.movement.props)
 
 
 def prop_noun(prop: str) -> str:
@@ -208,98 +208,98 @@ def prop_noun(prop: str) -> str:
     return prop.split()[-1].rstrip("s")
 
 
-def same_posture(before: StepUse | None, turn: StepUse) -> bool:
-    """Whether a turn goes on with what was there before."""
-    return before is not None and before.movement.id == turn.movement.id and before.side == turn.side
+def same_posture(before: StepUse | None, use: StepUse) -> bool:
+    """Whether a use goes on with what was there before."""
+    return before is not None and before.movement.id == use.movement.id and before.side == use.side
 
 
 def _between(
     before: StepUse | None,
-    turn: StepUse,
+    use: StepUse,
     positions: PositionGraph,
     saying: SayingTime,
     teaching: TeachingTime,
 ) -> StepUse | None:
-    if before is not None and flows_on(before, turn) and not is_too_far(before, turn, positions):
-        return _breath_between(before, turn, positions)
+    if before is not None and flows_on(before, use) and not is_too_far(before, use, positions):
+        return _breath_between(before, use, positions)
     here = before.end if before is not None else START
-    way = way_between(before, turn.start, positions)
-    least = ticks(max(way.least_s, turn.movement.moving_s if not turn.seen else 0.0))
-    least += PUT_AWAY * len(props_put_away(before, turn))
-    usual = ticks(max(way.usual_s, turn.movement.moving_s))
-    said = saying.saying(before, turn)
-    moving = teaching.moving(here, turn.start)
-    if turn.kind in ("talk", "setup"):
+    way = way_between(before, use.start, positions)
+    least = ticks(max(way.least_s, use.movement.moving_s if not use.seen else 0.0))
+    least += PUT_AWAY * len(props_put_away(before, use))
+    usual = ticks(max(way.usual_s, use.movement.moving_s))
+    said = saying.saying(before, use)
+    moving = teaching.moving(here, use.start)
+    if use.kind in ("talk", "setup"):
         # Its own moving is in its own segment.
         length = max(round(max(ticks(way.usual_s), said) * moving), said) if way.changes or said else 0
-        return _setup(here, turn, length, None) if length else None
-    if same_posture(before, turn) and not way.changes:
+        return _setup(here, use, length, None) if length else None
+    if same_posture(before, use) and not way.changes:
         return None
-    fixed = max(round(max(least, SWITCH if turn.switch else LEAST_SETUP, said) * moving), said)
+    fixed = max(round(max(least, SWITCH if use.switch else LEAST_SETUP, said) * moving), said)
     usual = round(usual * moving)
-    if turn.step.teach is not None:
-        return _setup(here, turn, max(fixed, usual + ticks(turn.step.teach)), None)
-    if turn.seen or turn.second:
-        return _setup(here, turn, max(fixed, usual), None)
-    wanted = math.ceil((usual - fixed) / TICKS_PER_S + teaching.seconds(turn))
+    if use.step.teach is not None:
+        return _setup(here, use, max(fixed, usual + ticks(use.step.teach)), None)
+    if use.seen or use.second:
+        return _setup(here, use, max(fixed, usual), None)
+    wanted = math.ceil((usual - fixed) / TICKS_PER_S + teaching.seconds(use))
     if wanted <= 0:
-        return _setup(here, turn, fixed, None)
+        return _setup(here, use, fixed, None)
     span = AmountRange(0, wanted, wanted + max(5, wanted // 2), 1, TEACH_WEIGHT)
-    setup = _setup(here, turn, fixed, None)
+    setup = _setup(here, use, fixed, None)
     return msgspec.structs.replace(setup, unit=TICKS_PER_S, span=span, number=setup.key)
 
 
-def _breath_between(before: StepUse, turn: StepUse, positions: PositionGraph) -> StepUse | None:
-    here, missing = before.end, _missing_phase(before, turn)
-    inhale, full, exhale, empty = phase_ticks(turn.pace)
-    if missing is None and needs_own_breath(before, turn, positions):
+def _breath_between(before: StepUse, use: StepUse, positions: PositionGraph) -> StepUse | None:
+    here, missing = before.end, _missing_phase(before, use)
+    inhale, full, exhale, empty = phase_ticks(use.pace)
+    if missing is None and needs_own_breath(before, use, positions):
         # In on the one, out on the other: the step between takes a whole breath, so that the two still meet.
-        return _setup(here, turn, breath_ticks(turn.pace), opposite(_leaves_on(before) or "exhale"))
+        return _setup(here, use, breath_ticks(use.pace), opposite(_leaves_on(before) or "exhale"))
     if missing is None:
         return None
-    return _setup(here, turn, inhale + full if missing == "inhale" else exhale + empty, missing)
+    return _setup(here, use, inhale + full if missing == "inhale" else exhale + empty, missing)
 
 
-def _setup(here: str, turn: StepUse, length: int, phase: Phase | None) -> StepUse:
+def _setup(here: str, use: StepUse, length: int, phase: Phase | None) -> StepUse:
     """A set-up belongs to no side: the two sides of a pair are equal in what is done on them."""
-    step = msgspec.structs.replace(turn.step, phase=phase)
+    step = msgspec.structs.replace(use.step, phase=phase)
     return msgspec.structs.replace(
-        turn,
-        key=f"{turn.key}/into",
+        use,
+        key=f"{use.key}/into",
         start=here,
-        end=turn.start,
+        end=use.start,
         step=step,
         kind="setup",
         unit=0,
         fixed=length,
         pair="",
         taught=0,
-        setup_for=turn.key,
+        setup_for=use.key,
     )
 
 
-def _timed(turn: StepUse, saying: SayingTime) -> StepUse:
+def _timed(use: StepUse, saying: SayingTime) -> StepUse:
     """Talk and set-ups of the plan itself last as long as their lines take, and as moving takes."""
-    if turn.kind not in ("talk", "setup"):
-        return turn
-    return msgspec.structs.replace(turn, fixed=max(ticks(turn.movement.moving_s), saying.speaking(turn)))
+    if use.kind not in ("talk", "setup"):
+        return use
+    return msgspec.structs.replace(use, fixed=max(ticks(use.movement.moving_s), saying.speaking(use)))
 
 
-def _leaves_on(turn: StepUse) -> Phase | None:
-    """The phase a turn ends with."""
-    if turn.kind == "phase":
-        return "exhale" if turn.taught else turn.step.phase
-    if turn.kind == "hold" and turn.movement.enter:
-        return opposite(turn.movement.enter)
+def _leaves_on(use: StepUse) -> Phase | None:
+    """The phase a use ends with."""
+    if use.kind == "phase":
+        return "exhale" if use.taught else use.step.phase
+    if use.kind == "hold" and use.movement.enter:
+        return opposite(use.movement.enter)
     return None
 
 
-def _enters_on(turn: StepUse) -> Phase | None:
-    if turn.kind == "phase":
-        return "inhale" if turn.taught else turn.step.phase
-    return turn.movement.enter if turn.kind == "hold" else None
+def _enters_on(use: StepUse) -> Phase | None:
+    if use.kind == "phase":
+        return "inhale" if use.taught else use.step.phase
+    return use.movement.enter if use.kind == "hold" else None
 
 
-def _missing_phase(before: StepUse, turn: StepUse) -> Phase | None:
-    left, entered = _leaves_on(before), _enters_on(turn)
+def _missing_phase(before: StepUse, use: StepUse) -> Phase | None:
+    left, entered = _leaves_on(before), _enters_on(use)
     return opposite(left) if left is not None and left == entered else None

@@ -8,34 +8,34 @@ from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.phrasing import Phrasing, lines_of
 
 
-def spoken_for(cautions: Sequence[str], turns: Sequence[StepUse]) -> Iterator[tuple[str, bool]]:
+def spoken_for(cautions: Sequence[str], uses: Sequence[StepUse]) -> Iterator[tuple[str, bool]]:
     """(step, whether its caution was spoken for before) of every step that somebody is cautioned for."""
     met: set[str] = set()
-    for turn in turns:
-        tag = next((tag for tag in turn.movement.cautions if tag in cautions), "")
-        if tag and not turn.second:
-            yield turn.step.id, tag in met
+    for use in uses:
+        tag = next((tag for tag in use.movement.cautions if tag in cautions), "")
+        if tag and not use.second:
+            yield use.step.id, tag in met
             met.add(tag)
 
 
-def caution_lines(manner: Phrasing, turn: StepUse, again: bool = False) -> tuple[Wordings, ...]:
+def caution_lines(phrasing: Phrasing, use: StepUse, again: bool = False) -> tuple[Wordings, ...]:
     """What is said after a movement is named that somebody who may be in the room is cautioned for.
 
     Its caution line, or else the line of its gentler way, or what is to be kept in mind for them; nothing
     when nobody is. again: they have been spoken to before, and are so more briefly.
     """
-    movement = turn.movement
-    met = [tag for tag in movement.cautions if tag in manner.brief.cautions]
+    movement = use.movement
+    met = [tag for tag in movement.cautions if tag in phrasing.brief.cautions]
     if not met:
         return ()
     tag = met[0]
-    lines = lines_of(turn, "caution") or ((movement.gentler.line,) if movement.gentler else ())
-    own = turn.step.lines.get("caution") is not None
-    if not own and tag in manner.watch and (not lines or _of_another(tag, lines[0][0], movement)):
-        lines = () if again else ((manner.watch[tag],),)  # what holds for all that load it is said once
-    whom = manner.cautions.get(tag, tag)
-    frames = manner.wording.caution_again if again else manner.wording.caution
-    frame = frames[turn.place % len(frames)][0]
+    lines = lines_of(use, "caution") or ((movement.gentler.line,) if movement.gentler else ())
+    own = use.step.lines.get("caution") is not None
+    if not own and tag in phrasing.watch and (not lines or _of_another(tag, lines[0][0], movement)):
+        lines = () if again else ((phrasing.watch[tag],),)  # what holds for all that load it is said once
+    whom = phrasing.cautions.get(tag, tag)
+    frames = phrasing.wording.caution_again if again else phrasing.wording.caution
+    frame = frames[use.place % len(frames)][0]
     return tuple(tuple(_spoken_to(frame, whom, text) for text in line) for line in lines)
 
 

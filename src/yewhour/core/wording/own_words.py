@@ -8,23 +8,23 @@ from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.directions import tokenised
 
 
-def edit_applies(edit: LineEdit, turn: StepUse) -> bool:
-    """Whether an edit is for a turn: its step, and its side or either."""
-    if turn.step.id != edit.step:
+def edit_applies(edit: LineEdit, use: StepUse) -> bool:
+    """Whether an edit is for a use: its step, and its side or either."""
+    if use.step.id != edit.step:
         return False
-    return edit.both or not edit.side or edit.side in (turn.side, turn.lead)
+    return edit.both or not edit.side or edit.side in (use.side, use.lead)
 
 
-def edited_text(edit: LineEdit, turn: StepUse) -> str:
-    """The words of an edit on a turn: mirrored when the turn is on the other side."""
-    side = turn.side if turn.side in ("left", "right") else turn.lead
+def edited_text(edit: LineEdit, use: StepUse) -> str:
+    """The words of an edit on a use: mirrored when the use is on the other side."""
+    side = use.side if use.side in ("left", "right") else use.lead
     if edit.both and edit.side in ("left", "right"):
-        return unmarked(fill(tokenised(edit.text, edit.side), side, name=turn.name))
-    return unmarked(fill(edit.text, side, name=turn.name))
+        return unmarked(fill(tokenised(edit.text, edit.side), side, name=use.name))
+    return unmarked(fill(edit.text, side, name=use.name))
 
 
 class OwnLineLengths:
-    """How long the lines of a turn take as the teacher has them: her rewritten lines, not her muted ones."""
+    """How long the lines of a use take as the teacher has them: her rewritten lines, not her muted ones."""
 
     def __init__(self, edits: Sequence[LineEdit], duration: Callable[[str, str], int]) -> None:
         self.duration = duration
@@ -32,20 +32,20 @@ class OwnLineLengths:
         for edit in edits:
             self._edits.setdefault(edit.step, []).append(edit)
 
-    def lengths(self, turn: StepUse, lines: Sequence[tuple[str, str]]) -> list[int]:
-        """Ticks of each (purpose, text) said in a turn, in order; 0 for a muted one."""
-        mine = [edit for edit in self._edits.get(turn.step.id, ()) if edit_applies(edit, turn)]
+    def lengths(self, use: StepUse, lines: Sequence[tuple[str, str]]) -> list[int]:
+        """Ticks of each (purpose, text) said in a use, in order; 0 for a muted one."""
+        mine = [edit for edit in self._edits.get(use.step.id, ()) if edit_applies(edit, use)]
         counts: dict[str, int] = {}
         result = []
         for purpose, text in lines:
             counts[purpose] = number = counts.get(purpose, -1) + 1
             for edit in mine:
                 if (edit.purpose, edit.number) == (purpose, number) and edit.do != "add":
-                    text = "" if edit.do == "mute" else edited_text(edit, turn) if edit.text else text
+                    text = "" if edit.do == "mute" else edited_text(edit, use) if edit.text else text
             result.append(self.duration(text, purpose) if text else 0)
         return result
 
-    def added(self, turn: StepUse) -> list[int]:
-        """Ticks of each line the teacher added to a turn."""
-        mine = (e for e in self._edits.get(turn.step.id, ()) if e.do == "add" and edit_applies(e, turn))
-        return [self.duration(edited_text(edit, turn), edit.purpose) for edit in mine]
+    def added(self, use: StepUse) -> list[int]:
+        """Ticks of each line the teacher added to a use."""
+        mine = (e for e in self._edits.get(use.step.id, ()) if e.do == "add" and edit_applies(e, use))
+        return [self.duration(edited_text(edit, use), edit.purpose) for edit in mine]

@@ -1,4 +1,4 @@
-"""Manner: how one class is told, and the ways from a movement's lines to the wordings of one turn."""
+"""Manner: how one class is told, and the ways from a movement's lines to the wordings of one use."""
 
 import re
 from collections.abc import Callable, Mapping
@@ -40,17 +40,17 @@ class Phrasing(msgspec.Struct, frozen=True):
     props: frozenset[str]
     watch: Mapping[str, str]
 
-    def tier(self, turn: StepUse) -> int:
+    def tier(self, use: StepUse) -> int:
         """0 for the full wording, 1 for the short one: second side, later rounds, seen before."""
-        if turn.taught:
+        if use.taught:
             return 0
-        if turn.second and self.school.second_side == "full" and turn.round <= 2:
+        if use.second and self.school.second_side == "full" and use.round <= 2:
             return 0
-        return 1 if turn.second or turn.seen or turn.round > 1 else 0
+        return 1 if use.second or use.seen or use.round > 1 else 0
 
-    def told(self, turn: StepUse) -> int:
+    def entry_tier(self, use: StepUse) -> int:
         """The tier of what gets the body there: in full again where the first side was long ago."""
-        return 0 if turn.recalled and not turn.flow else self.tier(turn)
+        return 0 if use.recalled and not use.flow else self.tier(use)
 
     @property
     def voice(self) -> SchoolVoice:
@@ -86,28 +86,28 @@ def from_tier(tier: int, wordings: Wordings) -> Wordings:
     return wordings[tier:] + wordings[:tier][::-1]
 
 
-def lines_of(turn: StepUse, purpose: str) -> tuple[Wordings, ...]:
+def lines_of(use: StepUse, purpose: str) -> tuple[Wordings, ...]:
     """A step's own lines for a purpose, or else its movement's.
 
     What she wrote is meant for the side that the step is done on first, and is mirrored on the other.
     """
-    own = turn.step.lines.get(purpose)
+    own = use.step.lines.get(purpose)
     if own is None:
-        return turn.movement.said(purpose)
+        return use.movement.said(purpose)
     if purpose != "say":
         own = [PAUSE_MARK.sub("", text) for text in own]  # pauses are of talk; nobody speaks their marks
-    if turn.side in ("left", "right"):
-        first = mirrored(turn.side) if turn.second else turn.side
+    if use.side in ("left", "right"):
+        first = mirrored(use.side) if use.second else use.side
         own = [tokenised(text, first) for text in own]
     return tuple(wordings for text in own if (wordings := parse_wordings(text)))
 
 
-def with_name(manner: Phrasing, turn: StepUse, call: Wordings) -> Wordings:
+def with_name(phrasing: Phrasing, use: StepUse, call: Wordings) -> Wordings:
     """A call with the movement's name before it, where this school says it."""
-    says = manner.school.say_names
-    if says == "never" or (says == "first" and (turn.seen or turn.second or turn.round > 1)):
+    says = phrasing.school.say_names
+    if says == "never" or (says == "first" and (use.seen or use.second or use.round > 1)):
         return call
-    name = turn.name.replace(" (", ", ").replace(")", "")
+    name = use.name.replace(" (", ", ").replace(")", "")
     if name.lower() in call[0].lower():
         return call
     return tuple(f"{name}. {text}" for text in call[:2]) + call
@@ -120,9 +120,9 @@ def on_breath(words: Wordings, breath: str, first: str = "") -> Wordings:
     return (*(lead + text for text in lowered), words[-1])
 
 
-def filled_line(line: Wordings, turn: StepUse, side: Side | None = None, **words: str) -> Wordings:
-    """A line's wordings with their tokens filled for a turn."""
-    return tuple(unmarked(fill(text, side or turn.side, name=turn.name, **words)) for text in line)
+def filled_line(line: Wordings, use: StepUse, side: Side | None = None, **words: str) -> Wordings:
+    """A line's wordings with their tokens filled for a use."""
+    return tuple(unmarked(fill(text, side or use.side, name=use.name, **words)) for text in line)
 
 
 def variants(lines: tuple[Wordings, ...], start: int) -> Wordings:
@@ -132,17 +132,17 @@ def variants(lines: tuple[Wordings, ...], start: int) -> Wordings:
     return tuple(line[tier] for tier in range(deepest) for line in turned if tier < len(line))
 
 
-def pick_line(lines: tuple[Wordings, ...], turn: StepUse) -> Wordings:
+def pick_line(lines: tuple[Wordings, ...], use: StepUse) -> Wordings:
     """One of several lines, always the same one for a place in the class."""
-    return lines[(turn.place + max(0, turn.round - 1) + 3 * turn.second) % len(lines)]
+    return lines[(use.place + max(0, use.round - 1) + 3 * use.second) % len(lines)]
 
 
-def pattern_words(manner: Phrasing, turn: StepUse) -> str:
+def pattern_words(phrasing: Phrasing, use: StepUse) -> str:
     """`in for four, hold for seven, out for eight.`"""
     names = {"inhale": "in for", "full": "hold for", "exhale": "out for", "empty": "wait for"}
     counts = [
-        (names[phase], manner.number_word(round(count)))
-        for phase, count in turn.movement.rhythm
+        (names[phase], phrasing.number_word(round(count)))
+        for phase, count in use.movement.rhythm
         if phase in names
     ]
     return f"{', '.join(f'{name} {count}' for name, count in counts)}."

@@ -28,7 +28,7 @@ class LineParts(msgspec.Struct, frozen=True):
     pause_s: float = 0.0
 
 
-class SpeakingVoice(msgspec.Struct, frozen=True):
+class SpeechRates(msgspec.Struct, frozen=True):
     """Seconds for each part of a line, and how much slower than instructing each delivery is."""
 
     start_s: float
@@ -41,7 +41,7 @@ class SpeakingVoice(msgspec.Struct, frozen=True):
 
 
 def line_seconds(
-    spoken: LineParts, voice: SpeakingVoice, delivery: Delivery = "instruct", rate: float = 1.0
+    spoken: LineParts, voice: SpeechRates, delivery: Delivery = "instruct", rate: float = 1.0
 ) -> float:
     """Seconds to say a line. `stops` counts the full stops inside the line, not its last one.
 

@@ -12,7 +12,7 @@ from yewhour.state.classes.class_file import parse_plan
 OUTLINES = (".txt", ".outline", ".md")
 
 
-def read_class(path: Path, words: TeachingData) -> Plan:
+def read_class(path: Path, teaching_data: TeachingData) -> Plan:
     """The plan in a class file, or in an outline (.txt, .outline, .md). Raises Problem with the place."""
     content = read_all(path)
     if path.suffix.lower() not in OUTLINES:
@@ -21,4 +21,4 @@ def read_class(path: Path, words: TeachingData) -> Plan:
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise Problem("This is not plain text.", str(path), "Save the outline as UTF-8 text.") from error
-    return read_outline(text, words.library, str(path), words.known)
+    return read_outline(text, teaching_data.library, str(path), teaching_data.known)

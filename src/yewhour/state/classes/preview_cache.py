@@ -24,9 +24,9 @@ MOST = 30  # classes
 
 
 class ClassPreview(msgspec.Struct, frozen=True):
-    """A made class and its lengths."""
+    """A timed class and its lengths."""
 
-    made: TimedClass
+    timed: TimedClass
     lengths: LengthRange
 
 

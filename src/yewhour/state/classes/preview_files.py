@@ -4,7 +4,7 @@ import zlib
 from pathlib import Path
 
 from yewhour import __version__
-from yewhour.content.paths import prepared
+from yewhour.content.paths import prepared_folder
 from yewhour.files.atomic_files import read_all
 from yewhour.state.paths import own_data
 
@@ -23,4 +23,4 @@ def preview_name(content: bytes) -> str:
 def preview_files(path: Path) -> list[Path]:
     """The files where a glimpse of this class file may be, as it is now. Raises Problem as read_all."""
     name = preview_name(read_all(path))
-    return [folder / name for folder in (own_previews(), prepared())]
+    return [folder / name for folder in (own_previews(), prepared_folder())]

@@ -35,11 +35,11 @@ def demo_logbook(today: int, file: Path = FILE) -> Logbook:
 
 def demo_records(today: int, file: Path = FILE) -> list[Record]:
     """Its records, as they would stand today."""
-    told, sheets, first = read_toml(file), demo_sheets(), monday_of(week_of(today))
-    cuts: dict[str, str] = told["cuts"]
+    table, sheets, first = read_toml(file), demo_sheets(), monday_of(week_of(today))
+    cuts: dict[str, str] = table["cuts"]
     since: dict[str, int] = {}
     records: list[Record] = []
-    for number, row in enumerate(told["out"]):
+    for number, row in enumerate(table["out"]):
         name = row["class"]
         place = next(at for at, day in enumerate(WEEKDAYS) if day.startswith(row["day"]))
         day = first + DAYS * row["week"] + place
@@ -54,7 +54,7 @@ def demo_records(today: int, file: Path = FILE) -> list[Record]:
             drift_s = zlib.crc32(name.encode()) % DRIFT_S - DRIFT_S / 2
             title = sheets[name].title
             records.append(TakeRecord(f"take-{number}", name, recorded, title, length_s + drift_s, length_s))
-    for one in told["series"]:
+    for one in table["series"]:
         begins = first + DAYS * one["begins"]
         records.append(
             Series(

@@ -79,11 +79,13 @@ def this_machine() -> str:
 class Logbook:
     """All records, as values; what is changed is written at once, or as soon as it can be.
 
-    folder: None for a logbook that is kept nowhere. told: hears what is wrong with a file.
+    folder: None for a logbook that is kept nowhere. on_problem: hears what is wrong with a file.
     """
 
-    def __init__(self, folder: Path | None, machine: str = "", told: Listener = lambda problem: None) -> None:
-        self.folder, self.machine, self.told = folder, machine or this_machine(), told
+    def __init__(
+        self, folder: Path | None, machine: str = "", on_problem: Listener = lambda problem: None
+    ) -> None:
+        self.folder, self.machine, self.on_problem = folder, machine or this_machine(), on_problem
         self.writable = True
         self._entries: dict[str, tuple[int, str, LogbookEntry]] = {}  # id -> stand, machine, entry
         self._others: dict[Path, tuple[int, int]] = {}
@@ -119,7 +121,9 @@ class Logbook:
                 raise
             aside = _set_aside(path)
             what = "The logbook is damaged; it was set aside, and a new one begun."
-            self.told(Problem(what, str(aside), "What other machines know, and the classes, are there."))
+            self.on_problem(
+                Problem(what, str(aside), "What other machines know, and the classes, are there.")
+            )
             return _made(str(path))
 
     def _without(self, path: Path, error: Exception) -> sqlite3.Connection:
@@ -208,13 +212,15 @@ class Logbook:
     def _read_other(self, machine: str, schema: int, file: Path) -> bool:
         if schema > SCHEMA:
             what = "A newer Yew Hour has written in this logbook; it is left as it is."
-            self.told(Problem(what, str(file), "Use the newer one to see all of it."))
+            self.on_problem(Problem(what, str(file), "Use the newer one to see all of it."))
             return False
         try:
             return self._take(machine, _read_only(file))
         except sqlite3.Error:
             what = "What another machine wrote in the logbook can't be read just now."
-            self.told(Problem(what, str(file), "It is read as soon as it is whole; all the rest is there."))
+            self.on_problem(
+                Problem(what, str(file), "It is read as soon as it is whole; all the rest is there.")
+            )
             return False
 
     def _take(self, machine: str, rows: Iterable[tuple[Any, ...]]) -> bool:
@@ -301,7 +307,7 @@ class Logbook:
             self._troubled = reason
             what = f"The logbook can't be written: {reason}."
             do = "What you do on the shelf is kept in memory, and written as soon as it can be."
-            self.told(Problem(what, str(self.path), do))
+            self.on_problem(Problem(what, str(self.path), do))
 
     def close(self) -> None:
         """Writes what is waiting, and lets go of the file."""

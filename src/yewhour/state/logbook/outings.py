@@ -58,9 +58,9 @@ def calendar(shelf: ShelfRecords, outings: Sequence[Outing], today: int, now: da
     # 240 ms; only a calendar needs it.
     from icalendar import Calendar, Event
 
-    made = Calendar()
-    made.add("prodid", "-//Yew Hour//Shelf//EN")
-    made.add("version", "2.0")
+    calendar = Calendar()
+    calendar.add("prodid", "-//Yew Hour//Shelf//EN")
+    calendar.add("version", "2.0")
     for one in outings:
         said, state = shelf.classes[one.of].sheet, shelf.state_of(one, today)
         out = Event()
@@ -77,7 +77,7 @@ def calendar(shelf: ShelfRecords, outings: Sequence[Outing], today: int, now: da
         if one.where:
             out.add("location", one.where)
         out.add("description", _described(said, one.note))
-        made.add_component(out)
+        calendar.add_component(out)
         if state in ("planned", "late"):
             due = Event()
             due.add("uid", f"{one.id}-record@yewhour")
@@ -86,8 +86,8 @@ def calendar(shelf: ShelfRecords, outings: Sequence[Outing], today: int, now: da
             by = date.fromordinal(record_by(one))
             due.add("dtstart", by)
             due.add("dtend", by + timedelta(days=1))
-            made.add_component(due)
-    return bytes(made.to_ical())
+            calendar.add_component(due)
+    return bytes(calendar.to_ical())
 
 
 def _described(said: ClassSheet, note: str) -> str:

@@ -32,7 +32,7 @@ def today() -> int:
     return datetime.now().date().toordinal()
 
 
-def shelve(book: Logbook, path: Path, made: TimedClass, cut_of: str = "") -> str:
+def shelve(book: Logbook, path: Path, timed: TimedClass, cut_of: str = "") -> str:
     """Puts a class that lies in a file onto the shelf, or what the shelf has of it in order; its id."""
     path = path.resolve()
     places = book.places()
@@ -40,7 +40,7 @@ def shelve(book: Logbook, path: Path, made: TimedClass, cut_of: str = "") -> str
     name = next((one for one, place in places.items() if place.path == str(path)), "")
     if not name:  # perhaps it was moved here
         name = next((one for one, p in places.items() if p.stamp == stamp and not Path(p.path).exists()), "")
-    shelf, sheet = book.shelf, sheet_of(made)
+    shelf, sheet = book.shelf, sheet_of(timed)
     known = shelf.classes.get(name)
     if known is None:
         name = name or new_id()

@@ -63,7 +63,7 @@ class ReviewedRecording(msgspec.Struct, frozen=True):
         """To be read."""
         back = self.back
         rows = [
-            f"{back.made.plan.brief.title}: {_clock(back.length_s)}, {_clock(back.target_s)} were planned."
+            f"{back.timed.plan.brief.title}: {_clock(back.length_s)}, {_clock(back.target_s)} were planned."
         ]
         due = [line for line in back.lines if back.went(line)]
         if due:
@@ -78,7 +78,7 @@ class ReviewedRecording(msgspec.Struct, frozen=True):
                 f"{pace.words_per_min:.0f} words a minute while speaking, {pace.silence:.0%} silence."
             )
         rows += _rows(self.found)
-        return ("\n".join([*rows, *back.told]) + "\n").encode()
+        return ("\n".join([*rows, *back.messages]) + "\n").encode()
 
 
 class UnplannedRecording(msgspec.Struct, frozen=True):
@@ -94,7 +94,7 @@ class UnplannedRecording(msgspec.Struct, frozen=True):
             "length_s": round(self.hearing.length_s, 2),
             "pace": pace_of(self.hearing, self.hearing.length_s),
             "findings": [finding_value(one) for one in self.found],
-            "told": list(self.hearing.told),
+            "told": list(self.hearing.messages),
         }
         return as_json(value)
 
@@ -102,7 +102,7 @@ class UnplannedRecording(msgspec.Struct, frozen=True):
     def text(self) -> bytes:
         """To be read."""
         rows = [f"A recording of {_clock(self.hearing.length_s)}, {len(self.hearing.words)} words."]
-        return ("\n".join([*rows, *_rows(self.found), *self.hearing.told]) + "\n").encode()
+        return ("\n".join([*rows, *_rows(self.found), *self.hearing.messages]) + "\n").encode()
 
 
 def _clock(at_s: float) -> str:
@@ -141,7 +141,7 @@ def heard_in(
     if not source.sounds:
         return None
     # The recogniser and its codecs, which captions do not need.
-    from yewhour.voice.sound.recording_words import recognise_apart
+    from yewhour.voice.recognition.recording_words import recognise_apart
 
     parts: list[tuple[float, Transcript]] = []
     share = 1 / len(source.sounds)
@@ -170,15 +170,18 @@ def joined_transcripts(parts: Sequence[tuple[float, Transcript]]) -> Transcript:
     ]
     length_s = max((from_s + heard.length_s for from_s, heard in parts), default=0.0)
     return Transcript(
-        tuple(talks), tuple(words), length_s, tuple(told for _, heard in parts for told in heard.told)
+        tuple(talks),
+        tuple(words),
+        length_s,
+        tuple(message for _, heard in parts for message in heard.messages),
     )
 
 
-def any_line(words: TeachingData) -> list[Cue]:
+def any_line(teaching_data: TeachingData) -> list[Cue]:
     """Lines of every movement, for a recording of which no class is known."""
     texts = {
         unmarked(text)
-        for one in words.library.values()
+        for one in teaching_data.library.values()
         for lines in one.lines.values()
         for wordings in lines
         for text in wordings
@@ -186,9 +189,9 @@ def any_line(words: TeachingData) -> list[Cue]:
     return [Cue(0, 30, text, "say", "both", "", True) for text in sorted(texts)]
 
 
-def review_recording(made: TimedClass, take: Take | None, hearing: Transcript | None) -> ReviewedRecording:
+def review_recording(timed: TimedClass, take: Take | None, hearing: Transcript | None) -> ReviewedRecording:
     """A class beside a recording of it."""
-    back = look_back(made, take, hearing)
+    back = look_back(timed, take, hearing)
     return ReviewedRecording(back, tuple(review_findings(back, load_looking())))
 
 
@@ -201,22 +204,24 @@ def write_real(
     """Writes captions, chapters, labels, cue sheet and timeline as it was; Problem for what is there."""
     if not folder.is_dir():
         raise Problem("There is no such folder.", str(folder), "Make it first, or name another.")
-    made = actual_class(looked.back, source.captions is not None)
+    timed = actual_class(looked.back, source.captions is not None)
     paths = [(FORMATS[name], folder / f"{stem}.as-it-was{FORMATS[name].suffix}") for name in REAL]
     for _, path in paths:
         if path.exists() and not replace:
             do = "Write into another folder, or say --replace."
             raise Problem("This is there already; nothing was written.", str(path), do)
     for form, path in paths:
-        write_whole(path, form.write(made))
+        write_whole(path, form.write(timed))
     return [path for _, path in paths]
 
 
-def brought_from(hearing: Transcript, words: TeachingData, title: str) -> BroughtClass:
+def brought_from(hearing: Transcript, teaching_data: TeachingData, title: str) -> BroughtClass:
     """A recording as the outline of a class, which can be read."""
     talk = msgspec.convert(read_toml(DATA / "mentions.toml"), EverydayWords)
-    brought = brought_in(hearing, MentionIndex(words.library, list(words.blocks), talk), title)
-    read_outline(brought.outline, words.library)
+    brought = brought_in(
+        hearing, MentionIndex(teaching_data.library, list(teaching_data.blocks), talk), title
+    )
+    read_outline(brought.outline, teaching_data.library)
     return brought
 
 

@@ -59,8 +59,8 @@ class ReplayedTake(msgspec.Struct, frozen=True):
     """A take replayed, the class as it was planned, and what is to be said about its marks."""
 
     take: Take
-    made: TimedClass
-    told: tuple[str, ...]
+    timed: TimedClass
+    messages: tuple[str, ...]
 
     @property
     def json(self) -> bytes:
@@ -87,13 +87,13 @@ class ReplayedTake(msgspec.Struct, frozen=True):
         return ("\n".join(lines) + "\n").encode()
 
 
-def replay_take(path: Path, marks: Path, length_s: float | None, words: TeachingData) -> ReplayedTake:
+def replay_take(path: Path, marks: Path, length_s: float | None, teaching_data: TeachingData) -> ReplayedTake:
     """A take of a class replayed from its marks, at a length in seconds, or the one it was begun with."""
-    plan = read_class(path, words)
+    plan = read_class(path, teaching_data)
     read = marks_in(marks)
-    told = [*read.told, *check_class(plan, read.marks, str(marks))]
-    solved = solve(plan, words)
+    messages = [*read.messages, *check_class(plan, read.marks, str(marks))]
+    solved = solve(plan, teaching_data)
     begun_s = read.marks[0].length_s if read.marks else 0.0
-    made = solved.make(length_s or begun_s or None)
-    take = replay(solved, made, read.marks)
-    return ReplayedTake(take, made, (*told, *take.told))
+    timed = solved.make(length_s or begun_s or None)
+    take = replay(solved, timed, read.marks)
+    return ReplayedTake(take, timed, (*messages, *take.messages))

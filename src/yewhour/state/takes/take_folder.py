@@ -28,11 +28,11 @@ from yewhour.state.takes.take_sounds import CLASS, MARKS
 class TakeFolder:
     """One take being kept. What can't be written is told once, kept in memory, and tried again with the next.
 
-    told: called with a Problem, from any thread.
+    messages: called with a Problem, from any thread.
     """
 
-    def __init__(self, told: Callable[[Problem], object]) -> None:
-        self.told = told
+    def __init__(self, on_problem: Callable[[Problem], object]) -> None:
+        self.on_problem = on_problem
         self.folder: Path | None = None
         self._lock: IO[bytes] | None = None
         self._marks: IO[bytes] | None = None
@@ -134,7 +134,7 @@ class TakeFolder:
         if not self._troubled:
             self._troubled = True
             assert self.folder is not None
-            self.told(_cannot(error, self.folder))
+            self.on_problem(_cannot(error, self.folder))
 
 
 def _cannot(error: OSError, folder: Path) -> Problem:

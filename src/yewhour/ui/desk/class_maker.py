@@ -57,7 +57,7 @@ class MadeOutcome(NamedTuple):
 
     wish: MakeRequest
     solved: SolvedPlan | None = None
-    made: TimedClass | None = None
+    timed: TimedClass | None = None
     refusal: str = ""
     problem: Problem | None = None
     offers: tuple[MakeOffer, ...] = ()
@@ -148,9 +148,9 @@ class ClassMaker(QObject):
                 outcome = MadeOutcome(wish, problem=Problem(what, do=do))
             with self._ready:
                 self._doing = None
-                told = outcome is not None and not self._closing
-                self._on_its_way += told
-            if told:
+                message = outcome is not None and not self._closing
+                self._on_its_way += message
+            if message:
                 self._made.emit(outcome)
 
     def _heard(self, stage: str) -> None:
@@ -183,8 +183,8 @@ class ClassMaker(QObject):
             return MadeOutcome(wish, solved, with_given_pace(solved, length_s).make(length_s))
         except CannotFit as problem:
             if length_s > solved.longest_s:  # unfinished: as it is by itself, not stretched to its most
-                made = solved.make(solved.preferred_s)
-                return MadeOutcome(wish, solved, made, _unfinished(solved, length_s), unfinished=True)
+                timed = solved.make(solved.preferred_s)
+                return MadeOutcome(wish, solved, timed, _unfinished(solved, length_s), unfinished=True)
             return MadeOutcome(wish, solved, solved.make(solved.nearest_s(length_s)), str(problem))
         except Problem as problem:
             return MadeOutcome(wish, solved, None, problem=problem)

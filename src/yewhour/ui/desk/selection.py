@@ -16,30 +16,30 @@ def node_of(segment: Segment, known: Mapping[str, object]) -> str:
     """The id of the known node that a segment comes from: its step, or the block around it; "" for none."""
     if segment.id == PAUSE:
         return ""
-    if segment.turn.step.id in known:
-        return segment.turn.step.id
-    blocks = [part.split(".")[0].rstrip("'") for part in segment.turn.key.split("@")[1:]]
+    if segment.use.step.id in known:
+        return segment.use.step.id
+    blocks = [part.split(".")[0].rstrip("'") for part in segment.use.key.split("@")[1:]]
     return next((block for block in blocks if block in known), "")
 
 
-def segments_from(plan: Plan, made: TimedClass, nodes: Iterable[str]) -> list[Segment]:
+def segments_from(plan: Plan, timed: TimedClass, nodes: Iterable[str]) -> list[Segment]:
     """The segments that come from these nodes or what is inside them, set-ups apart."""
     inside = list(walk(tuple(outermost(plan, nodes))))
     steps = {node.id for node in inside if isinstance(node, Step)}
     blocks = tuple(f"@{node.id}" for node in inside if isinstance(node, Block))
     return [
         segment
-        for segment in made.segments
-        if not segment.turn.setup_for
+        for segment in timed.segments
+        if not segment.use.setup_for
         and segment.id != PAUSE
-        and (segment.turn.step.id in steps or any(block in segment.turn.key for block in blocks))
+        and (segment.use.step.id in steps or any(block in segment.use.key for block in blocks))
     ]
 
 
-def run_between(plan: Plan, made: TimedClass | None, first: str, last: str) -> tuple[str, ...]:
+def run_between(plan: Plan, timed: TimedClass | None, first: str, last: str) -> tuple[str, ...]:
     """The nodes from one to another, in the order of the class; the first one stays first."""
     known = nodes_of(plan)
-    order = list(dict.fromkeys(node_of(s, known) for s in made.segments)) if made else []
+    order = list(dict.fromkeys(node_of(s, known) for s in timed.segments)) if timed else []
     if first in known and first not in order:  # a pair or rounds: from the last of it
         inside = {node.id for node in walk((known[first],))}
         first = next((name for name in reversed(order) if name in inside), first)

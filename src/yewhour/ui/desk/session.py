@@ -59,14 +59,14 @@ class Session(QObject):
 
     def __init__(self) -> None:
         super().__init__()
-        self._words: TeachingData | None = None
+        self._teaching_data: TeachingData | None = None
         self._loading = Lock()
         self.troubles: list[Problem] = []  # what was wrong with the teacher's own movements
         self._told_troubles = False
         self.path: Path | None = None
         self.plan: Plan | None = None
         self.solved: SolvedPlan | None = None
-        self.made: TimedClass | None = None
+        self.timed: TimedClass | None = None
         self.lengths: LengthRange | None = None
         self.trial: MadeOutcome | None = None
         self.trial_title = ""
@@ -83,26 +83,26 @@ class Session(QObject):
         self._made_serial = 0  # of the plan that `made` was made from
         self._waiting = False  # for a glimpse to be painted
         self._trial_plan: Plan | None = None
-        self.workshop = ClassMaker(lambda: self.words)
+        self.workshop = ClassMaker(lambda: self.teaching_data)
         self.workshop.done.connect(self._arrived)
         self.workshop.stage.connect(self.working)
 
     @property
-    def words(self) -> TeachingData:
+    def teaching_data(self) -> TeachingData:
         """All the data a class is made with, loaded when it is first needed."""
         with self._loading:  # the workshop asks for them too
-            if self._words is None:
-                self._words, self.troubles = load_teaching_data()
-            return self._words
+            if self._teaching_data is None:
+                self._teaching_data, self.troubles = load_teaching_data()
+            return self._teaching_data
 
     @property
     def has_words(self) -> bool:
         """Whether they are loaded."""
-        return self._words is not None
+        return self._teaching_data is not None
 
     def reload_words(self) -> None:
         """Takes the teacher's own movements as they are now, and makes the class anew with them."""
-        self._words, self._told_troubles = None, False
+        self._teaching_data, self._told_troubles = None, False
         if self.plan is not None:
             self._make(msgspec.structs.replace(self.plan))
 
@@ -111,9 +111,9 @@ class Session(QObject):
     @property
     def shown(self) -> TimedClass | None:
         """The class as it is shown: the trial's while there is one."""
-        if self.trial is not None and self.trial.made is not None:
-            return self.trial.made
-        return self.made
+        if self.trial is not None and self.trial.timed is not None:
+            return self.trial.timed
+        return self.timed
 
     @property
     def changed(self) -> bool:
@@ -130,7 +130,7 @@ class Session(QObject):
     def open(self, path: Path) -> None:
         """Opens a class file or an outline. Raises Problem and keeps the class before if it can't."""
         outline = path.suffix.lower() in OUTLINES
-        plan = read_class(path, self.words) if outline else read_plan(path)
+        plan = read_class(path, self.teaching_data) if outline else read_plan(path)
         self.begin(plan, None if outline else path, saved=not outline)
 
     def begin(self, plan: Plan, path: Path | None = None, saved: bool = False) -> None:
@@ -138,7 +138,7 @@ class Session(QObject):
         self.path, self.saved = path, plan if saved else None
         self.past = UndoHistory()
         self.selected, self.picked, self.section = "", (), None
-        self.solved = self.made = self.lengths = None
+        self.solved = self.timed = self.lengths = None
         if saved and path is not None:
             self._glimpse(path)
         self._make(plan)
@@ -147,7 +147,7 @@ class Session(QObject):
         """Shows the class as it was made last time, if it was, until it is made anew."""
         found = preview_of(path)
         if found is not None:
-            self.made, self.lengths = found.made, found.lengths
+            self.timed, self.lengths = found.timed, found.lengths
 
     def _ask(self, wish: MakeRequest) -> None:
         if wish.serial == self._serial:  # an older wish has no say in whether a newer one waits
@@ -163,9 +163,9 @@ class Session(QObject):
         self._waiting = False
         wish = MakeRequest("class", self._serial, plan)
         if not any(section.body for section in plan.sections):
-            self.solved = self.made = self.lengths = self.trouble = None
+            self.solved = self.timed = self.lengths = self.trouble = None
             self.made_changed.emit()
-        elif self.made is not None and self.solved is None:  # a glimpse is painted first
+        elif self.timed is not None and self.solved is None:  # a glimpse is painted first
             self._waiting = True
             self.made_changed.emit()
             QTimer.singleShot(AFTER_A_GLIMPSE_MS, lambda: self._ask(wish))
@@ -191,13 +191,13 @@ class Session(QObject):
         if self.troubles and not self._told_troubles:
             self._told_troubles = True
             QTimer.singleShot(0, lambda: self.refused.emit(self.troubles[0]))
-        if outcome.made is None:
+        if outcome.timed is None:
             self._failed(outcome.problem or Problem("The class could not be made."))
             return
         assert outcome.solved is not None
-        self.solved, self.made, self.refusal, self.trouble = (
+        self.solved, self.timed, self.refusal, self.trouble = (
             outcome.solved,
-            outcome.made,
+            outcome.timed,
             outcome.refusal,
             None,
         )
@@ -208,15 +208,15 @@ class Session(QObject):
         if self.refusal:
             self.workshop.ask(MakeRequest("offers", wish.serial, wish.plan))
         elif self.path is not None and wish.plan is self.saved:
-            keep_preview(self.path, ClassPreview(self.made, self.lengths))
+            keep_preview(self.path, ClassPreview(self.timed, self.lengths))
 
     def _failed(self, problem: Problem) -> None:
         """A change that leaves no class is taken back; a class that opens like that stays, and is told."""
-        before = self.past.take_out_last() if self.made is not None else None
+        before = self.past.take_out_last() if self.timed is not None else None
         if before is not None:
             self._make(before.plan)
         else:
-            self.trouble, self.solved, self.made, self.lengths = problem, None, None, None
+            self.trouble, self.solved, self.timed, self.lengths = problem, None, None, None
             self.made_changed.emit()
         self.refused.emit(problem)
 
@@ -352,8 +352,8 @@ class Session(QObject):
 
     def segment(self, name: str) -> Segment | None:
         """A segment of the class as shown."""
-        made = self.shown
-        return next((s for s in made.segments if s.id == name), None) if made and name else None
+        timed = self.shown
+        return next((s for s in timed.segments if s.id == name), None) if timed and name else None
 
     def segments_of(self, nodes: Iterable[str]) -> list[Segment]:
         """The segments that come from these nodes or what is inside them, set-ups apart."""
@@ -381,4 +381,4 @@ class Session(QObject):
     def findings_at(self, segments: Iterable[str]) -> list[Finding]:
         """What was noticed at these segments."""
         places = set(segments)
-        return [finding for finding in self.made.findings if finding.segment in places] if self.made else []
+        return [finding for finding in self.timed.findings if finding.segment in places] if self.timed else []

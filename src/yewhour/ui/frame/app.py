@@ -21,16 +21,16 @@ _WINDOWS: list[Window] = []
 
 def application() -> QApplication:
     """The one QApplication, with our fonts."""
-    made = QApplication.instance()
-    if not isinstance(made, QApplication):
-        made = QApplication([*sys.argv[:1], "-style", "Fusion"])  # quicker than setStyle, which returns one
+    qt = QApplication.instance()
+    if not isinstance(qt, QApplication):
+        qt = QApplication([*sys.argv[:1], "-style", "Fusion"])  # quicker than setStyle, which returns one
     else:
-        made.setStyle("Fusion")
+        qt.setStyle("Fusion")
     atexit.register(_leave_clipboard)
-    made.setApplicationName("Yew Hour")
-    made.setDesktopFileName("yewhour")
+    qt.setApplicationName("Yew Hour")
+    qt.setDesktopFileName("yewhour")
     look.load_fonts()
-    return made
+    return qt
 
 
 def _leave_clipboard() -> None:

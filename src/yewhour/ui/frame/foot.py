@@ -65,12 +65,12 @@ class Foot(QWidget):
         if trial is not None:
             if trial.refusal:
                 self.put(trial.refusal, theme.ink if trial.unfinished else theme.trouble)
-            elif session.trial_title and trial.made is not None and session.made is not None:
-                words = differences(session.made, trial.made)
+            elif session.trial_title and trial.timed is not None and session.timed is not None:
+                words = differences(session.timed, trial.timed)
                 self.put(f"As it would be – {session.trial_title}: {words}.", theme.ink)
             return
         self._show_offer()
-        found = [one for one in session.made.findings if one.severity != "note"] if session.made else []
+        found = [one for one in session.timed.findings if one.severity != "note"] if session.timed else []
         if self.note is not None:
             self.put(self.note[0], theme.trouble if self.note[1] else theme.ink)
         elif session.refusal:
@@ -82,14 +82,14 @@ class Foot(QWidget):
             serious = worst.severity == "wrong" and worst.code != "length"
             words = f"{worst.message} {worst.fix[:1].upper()}{worst.fix[1:]}."
             self.put(words, theme.trouble if serious else theme.ink)
-        elif session.made is None:
+        elif session.timed is None:
             self.put("" if session.busy else FIRST, theme.soft)
         else:
             self.put(hint, theme.soft)
 
     def _show_offer(self) -> None:
         session = self.session
-        fixes = [one.edit for one in session.made.findings if one.edit is not None] if session.made else []
+        fixes = [one.edit for one in session.timed.findings if one.edit is not None] if session.timed else []
         if session.refusal and session.offers:
             self._offer(session.offers[0].title, session.offers[0].edits)
         elif fixes and not session.refusal:

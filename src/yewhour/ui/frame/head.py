@@ -38,10 +38,10 @@ class Head(QWidget):
         head.addLayout(words, 1)
         self.stations: list[QPushButton] = []
         for number, (title, tip) in enumerate(stations):
-            made = button(title, partial(self.wanted.emit, number), tip, "station")
-            made.setCheckable(True)
-            self.stations.append(made)
-            head.addWidget(made, 0, Qt.AlignmentFlag.AlignVCenter)
+            press = button(title, partial(self.wanted.emit, number), tip, "station")
+            press.setCheckable(True)
+            self.stations.append(press)
+            head.addWidget(press, 0, Qt.AlignmentFlag.AlignVCenter)
         head.addSpacing(10)
         self.export = QPushButton(EXPORT)
         self.export.setObjectName("accent")
@@ -51,9 +51,9 @@ class Head(QWidget):
 
     def mark(self, here: int, able: Sequence[bool]) -> None:
         """Shows at which station the teacher is, -1 for none, and which can be gone to."""
-        for number, made in enumerate(self.stations):
-            made.setChecked(number == here)
-            made.setEnabled(able[number])
+        for number, timed in enumerate(self.stations):
+            timed.setChecked(number == here)
+            timed.setEnabled(able[number])
 
     def dress(self, theme: look.Theme, roomy: bool) -> None:
         """Puts on the colours; the words of the export only where there is room."""

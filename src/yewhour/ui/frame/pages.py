@@ -43,9 +43,9 @@ class Pages(Shell):
     @cached_property
     def shelving(self) -> Any:
         """The shelf."""
-        made = self.rarely.ShelfSession(made_up=self.made_up)
-        made.changed.connect(self.show_class)  # for what can be undone
-        return made
+        session = self.rarely.ShelfSession(made_up=self.made_up)
+        session.changed.connect(self.show_class)  # for what can be undone
+        return session
 
     @cached_property
     def drafting(self) -> Any:
@@ -59,76 +59,76 @@ class Pages(Shell):
     @cached_property
     def promise_page(self) -> Any:
         """The promise."""
-        made = self.later.PromisePage(self.session, self.theme)
-        self._dressed.append(made)
-        self.stations.addWidget(made)
-        return made
+        page = self.later.PromisePage(self.session, self.theme)
+        self._dressed.append(page)
+        self.stations.addWidget(page)
+        return page
 
     @cached_property
     def words(self) -> Any:
         """The script."""
-        made = self.later.WordsPage(self.session, self.theme)
-        made.told.connect(self.say)
+        page = self.later.WordsPage(self.session, self.theme)
+        page.message.connect(self.say)
         for action in self._letters["script"]:
-            made.script.addAction(action)
-        self._offer_at(made.script, "script")
-        self._dressed.append(made)
-        self.stations.addWidget(made)
-        return made
+            page.script.addAction(action)
+        self._offer_at(page.script, "script")
+        self._dressed.append(page)
+        self.stations.addWidget(page)
+        return page
 
     @cached_property
     def take_page(self) -> Any:
         """The take, which has the whole window."""
-        made = self.later.TakePage(self.session, self.theme)
-        made.left.connect(self.to_sprig)
-        self._dressed.append(made)
-        self.body.addWidget(made)
-        return made
+        page = self.later.TakePage(self.session, self.theme)
+        page.left.connect(self.to_sprig)
+        self._dressed.append(page)
+        self.body.addWidget(page)
+        return page
 
     @cached_property
     def back_page(self) -> Any:
         """What really happened."""
-        made = self.rarely.BackPage(self.session, self.theme)
-        made.told.connect(self.say)
-        made.troubled.connect(self.tell)
-        made.opens.connect(self.keep_open)
-        made.wanted.connect(self.clerk.choose_recording)
-        made.folder_wanted.connect(self.clerk.choose_folder_as_it_was)
-        self._dressed.append(made)
-        self.body.addWidget(made)
-        return made
+        page = self.rarely.BackPage(self.session, self.theme)
+        page.message.connect(self.say)
+        page.troubled.connect(self.tell)
+        page.opens.connect(self.keep_open)
+        page.wanted.connect(self.clerk.choose_recording)
+        page.folder_wanted.connect(self.clerk.choose_folder_as_it_was)
+        self._dressed.append(page)
+        self.body.addWidget(page)
+        return page
 
     @cached_property
     def start(self) -> FirstPage:
         """The first page."""
-        made = FirstPage(self.theme)
-        made.pasted.connect(self.clerk.paste_outline)
-        self._dressed.append(made)
-        made.empty.connect(self.clerk.new_class)
-        made.outline.connect(self.clerk.open_outline)
-        made.recording.connect(self.clerk.bring_in)
-        made.other.connect(self.clerk.open_class)
-        made.path.connect(self.clerk.open_file)
-        made.kept.connect(self.clerk.bring_back)
-        made.promised.connect(lambda text: self.drafting.promise(text))
-        self.body.addWidget(made)
-        return made
+        page = FirstPage(self.theme)
+        page.pasted.connect(self.clerk.paste_outline)
+        self._dressed.append(page)
+        page.empty.connect(self.clerk.new_class)
+        page.outline.connect(self.clerk.open_outline)
+        page.recording.connect(self.clerk.bring_in)
+        page.other.connect(self.clerk.open_class)
+        page.path.connect(self.clerk.open_file)
+        page.kept.connect(self.clerk.bring_back)
+        page.promised.connect(lambda text: self.drafting.promise(text))
+        self.body.addWidget(page)
+        return page
 
     @cached_property
     def shelf_page(self) -> Any:
         """What was made, and what goes out when."""
-        made = self.rarely.ShelfPage(self.session, self.shelving, self.theme)
-        made.told.connect(self.say)
-        made.troubled.connect(self.tell)
-        made.opens.connect(self.keep_open)
-        made.opened.connect(self.clerk.open_file)
-        made.to_record.connect(self.clerk.open_to_record)
-        made.begin.connect(self.show_beginnings)
-        made.folder_wanted.connect(self.clerk.choose_folder_of_weeks)
-        made.find_wanted.connect(self.clerk.find_shelved)
-        made.viewed.connect(self.show_class)
-        made.making.begun.connect(self.clerk.begin_from_shelf)
-        made.making.changed.connect(self.clerk.change_from_shelf)
-        self._dressed.append(made)
-        self.body.addWidget(made)
-        return made
+        page = self.rarely.ShelfPage(self.session, self.shelving, self.theme)
+        page.message.connect(self.say)
+        page.troubled.connect(self.tell)
+        page.opens.connect(self.keep_open)
+        page.opened.connect(self.clerk.open_file)
+        page.to_record.connect(self.clerk.open_to_record)
+        page.begin.connect(self.show_beginnings)
+        page.folder_wanted.connect(self.clerk.choose_folder_of_weeks)
+        page.find_wanted.connect(self.clerk.find_shelved)
+        page.viewed.connect(self.show_class)
+        page.making.begun.connect(self.clerk.begin_from_shelf)
+        page.making.changed.connect(self.clerk.change_from_shelf)
+        self._dressed.append(page)
+        self.body.addWidget(page)
+        return page

@@ -103,8 +103,8 @@ class View:
 
     def show_stand(self) -> None:
         """The reading view."""
-        if self.session.made is not None:
-            self.stand = self.window.later.ReadingView(self.session.made, self.window.theme)
+        if self.session.timed is not None:
+            self.stand = self.window.later.ReadingView(self.session.timed, self.window.theme)
             self.stand.setWindowFlag(Qt.WindowType.Window)
             self.stand.resize(self.window.size())
             self.stand.show()

@@ -286,8 +286,8 @@ class Window(Pages):
         self._name_undo()
         self._mark_station()
         for name in ("export_script", "show_stand"):
-            self.actions_by_name[name].setEnabled(session.made is not None)
-        self.head.export.setEnabled(session.made is not None)
+            self.actions_by_name[name].setEnabled(session.timed is not None)
+        self.head.export.setEnabled(session.timed is not None)
         plan = session.plan
         if plan is None:
             self.head.title.setText("Yew Hour")
@@ -325,10 +325,10 @@ class Window(Pages):
     def shelve(self) -> None:
         """Puts the class that is open onto the shelf, as it is in its file."""
         session = self.session
-        if session.path is None or session.made is None or session.changed or session.busy:
+        if session.path is None or session.timed is None or session.changed or session.busy:
             return
         if not self.files.is_demo(session.path):
-            self.shelf_page.making.shelve(session.path, session.made)
+            self.shelf_page.making.shelve(session.path, session.timed)
 
     def _name_undo(self) -> None:
         past = self.shelving if self._on_shelf else self.session.past

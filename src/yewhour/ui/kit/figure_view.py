@@ -107,19 +107,19 @@ def portrait_of(movement: Movement, side: str, position: str = "") -> FigurePict
 
 def figure_picture(figure: Figure) -> FigurePicture:
     """A figure made ready to be painted."""
-    made = drawing_of(figure)
+    drawing = drawing_of(figure)
     parts: list[tuple[What, QPainterPath]] = []
-    for shape in made.shapes:
+    for shape in drawing.shapes:
         if not parts or parts[-1][0] != shape.what:
             path = QPainterPath()
             path.setFillRule(Qt.FillRule.WindingFill)
             parts.append((shape.what, path))
         parts[-1][1].addPolygon(QPolygonF([QPointF(x, -y) for x, y in shape.corners]))
         parts[-1][1].closeSubpath()
-    left, bottom, right, top = made.box
+    left, bottom, right, top = drawing.box
     # Its outline alone is painted in two thirds of the time.
     outlines = tuple((what, path.simplified()) for what, path in parts)
-    return FigurePicture(QRectF(left, -top, right - left, top - bottom), made.floor, outlines)
+    return FigurePicture(QRectF(left, -top, right - left, top - bottom), drawing.floor, outlines)
 
 
 def place_of(one: FigurePicture, box: QRectF) -> tuple[float, QPointF]:

@@ -133,12 +133,12 @@ def _metrics(points: float) -> QFontMetricsF:
 
 @cache
 def _font(points: float, bold: bool, title: bool, italic: bool) -> QFont:
-    made = QFont(TITLE if title else BODY)
-    made.setPointSizeF(points)
+    chosen = QFont(TITLE if title else BODY)
+    chosen.setPointSizeF(points)
     if bold:
-        made.setWeight(QFont.Weight.DemiBold)
-    made.setItalic(italic)
-    return made
+        chosen.setWeight(QFont.Weight.DemiBold)
+    chosen.setItalic(italic)
+    return chosen
 
 
 _chosen = 1.0  # by the teacher

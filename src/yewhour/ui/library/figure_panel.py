@@ -37,11 +37,11 @@ CANT = "It can't be so: {fault}."
 
 
 class FigureBoard(QWidget):
-    """One to three figures beside each other, to be pulled. changed: their lines are others; told: what can't
-    be, or nothing."""
+    """One to three figures beside each other, to be pulled. changed: their lines are others; message: what
+    can't be, or nothing."""
 
     changed = Signal(list)
-    told = Signal(str)
+    message = Signal(str)
 
     def __init__(self, theme: Theme) -> None:
         super().__init__()
@@ -99,14 +99,14 @@ class FigureBoard(QWidget):
 
         before = self.figures[index]
         first = anchor(before, stance(before))
-        made = settle(before, {joint: (to[0] - first, to[1])})
-        fault = next(figure_faults(made), "")
+        pulled = settle(before, {joint: (to[0] - first, to[1])})
+        fault = next(figure_faults(pulled), "")
         self.trouble = CANT.format(fault=fault) if fault else ""
-        self.told.emit(self.trouble)
+        self.message.emit(self.trouble)
         if not fault:
-            moved = anchor(made, stance(made)) - first
+            moved = anchor(pulled, stance(pulled)) - first
             boxes = [one.box.translated(moved * (at == index), 0) for at, one in enumerate(self._drawn)]
-            self._take((*self.figures[:index], made, *self.figures[index + 1 :]))
+            self._take((*self.figures[:index], pulled, *self.figures[index + 1 :]))
             # It stays where it is under the hand, however far the limb reaches.
             self._drawn = tuple(one._replace(box=box) for one, box in zip(self._drawn, boxes, strict=True))
 
@@ -213,7 +213,7 @@ class FigurePanel(QWidget):
         layout.addWidget(self.hint)
         layout.addLayout(wrapped(self.undo_button, self.usual_button))
         self.board.changed.connect(self._changed)
-        self.board.told.connect(lambda trouble: self.hint.setText(trouble or HINT))
+        self.board.message.connect(lambda trouble: self.hint.setText(trouble or HINT))
         self.undo_button.hide()
         self._first: list[str] = []  # its own lines, as it was shown
 

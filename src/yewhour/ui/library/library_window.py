@@ -49,8 +49,8 @@ class LibraryView(QDialog):
         super().__init__()
         self.session = session
         self.theme = theme
-        self.terms = load_terms(session.words.positions)
-        self._finder = MovementSearch(session.words.library, session.words.positions)
+        self.terms = load_terms(session.teaching_data.positions)
+        self._finder = MovementSearch(session.teaching_data.library, session.teaching_data.positions)
         self._uses: MovementUses | None = None
         self._was: dict[str, Any] | None = None  # the table as it was shown
         self._warned = False
@@ -88,7 +88,7 @@ class LibraryView(QDialog):
         self.fill()
         chosen = session.segment(session.selected)
         if chosen is not None:
-            self.choose(chosen.turn.movement.id)
+            self.choose(chosen.use.movement.id)
         QTimer.singleShot(0, self, self._look_up_uses)
 
     # --- the list -----------------------------------------------------------------------------------------
@@ -150,7 +150,7 @@ class LibraryView(QDialog):
         self._check()
 
     def _show_beside(self, movement: Movement) -> None:
-        plan, words = self.session.plan, self.session.words
+        plan, words = self.session.plan, self.session.teaching_data
         titles = list((self._uses or {}).get(movement.id, []))
         if plan is not None and movement.id in movements_of(plan, words.blocks):
             titles = ["This class", *(title for title in titles if title != plan.brief.title)]
@@ -158,7 +158,7 @@ class LibraryView(QDialog):
 
     def _look_up_uses(self) -> None:
         """Reads the classes there are, once the plate is on screen."""
-        self._uses = uses_in([*recent_classes(), *demo_classes()], self.session.words.blocks)
+        self._uses = uses_in([*recent_classes(), *demo_classes()], self.session.teaching_data.blocks)
         movement = self._finder.library.get(self.plate.id)
         if movement is not None:
             self._show_beside(movement)
@@ -230,5 +230,7 @@ class LibraryView(QDialog):
 
     def _read_again(self) -> None:
         self.session.reload_words()
-        self._finder = MovementSearch(self.session.words.library, self.session.words.positions)
+        self._finder = MovementSearch(
+            self.session.teaching_data.library, self.session.teaching_data.positions
+        )
         self.changed.emit()

@@ -197,9 +197,9 @@ class LineTable(QWidget):
     def add(self, purpose: str) -> None:
         """A line more, for this purpose, open for writing."""
         self.purposes.hide()
-        made = self._row(purpose, "")
-        made.show()
-        made.open()
+        row = self._row(purpose, "")
+        row.show()
+        row.open()
 
     def of(self, purpose: str) -> list[LineRow]:
         """The lines for a purpose."""
@@ -207,16 +207,16 @@ class LineTable(QWidget):
 
     def _row(self, purpose: str, text: str) -> LineRow:
         sides, name = self._about
-        made = LineRow(purpose, text, sides, name, self.theme())
-        made.written.connect(lambda: self._written(purpose))
-        made.left.connect(lambda: self._closed(made))
+        row = LineRow(purpose, text, sides, name, self.theme())
+        row.written.connect(lambda: self._written(purpose))
+        row.left.connect(lambda: self._closed(row))
         after = [number for number, one in enumerate(self.rows) if _order(one.purpose) <= _order(purpose)]
         at = after[-1] + 1 if after else 0
-        self.rows.insert(at, made)
-        self._lines.insertWidget(at + (len(sides) > 1), made)  # below the names of the sides
+        self.rows.insert(at, row)
+        self._lines.insertWidget(at + (len(sides) > 1), row)  # below the names of the sides
         for before, line in zip(["", *(one.purpose for one in self.rows)], self.rows, strict=False):
             line.head.setText("" if line.purpose == before else LINE_WORDS[line.purpose])
-        return made
+        return row
 
     def _written(self, purpose: str) -> None:
         self.changed.emit(purpose, [one.text for one in self.of(purpose) if one.text])

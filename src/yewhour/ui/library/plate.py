@@ -67,8 +67,8 @@ class Plate(QWidget):
         self.figure = FigurePanel(theme())
         self.figure.changed.connect(self._pulled)
         body.addWidget(self.figure)
-        self.told = EditableSentence("The movement", SENTENCE, theme(), self.area)
-        body.addWidget(self.told)
+        self.editor = EditableSentence("The movement", SENTENCE, theme(), self.area)
+        body.addWidget(self.editor)
         self._panels()
         body.addWidget(label("What is said", "heading"))
         self.lines = LineTable(theme)
@@ -83,39 +83,39 @@ class Plate(QWidget):
     # --- its parts ----------------------------------------------------------------------------------------
 
     def _line(self, name: str, field: str, style: str, prompt: str) -> QLineEdit:
-        made = with_field_keys(QLineEdit())
-        made.setObjectName(style)
-        made.setAccessibleName(name)
-        made.setPlaceholderText(prompt)
-        made.setMaxLength(120)
-        made.textEdited.connect(lambda text: self.put_in(field, text.strip()))
-        return made
+        entry = with_field_keys(QLineEdit())
+        entry.setObjectName(style)
+        entry.setAccessibleName(name)
+        entry.setPlaceholderText(prompt)
+        entry.setMaxLength(120)
+        entry.textEdited.connect(lambda text: self.put_in(field, text.strip()))
+        return entry
 
     def _fault(self, field: str) -> QLabel:
-        made = self.faults[field] = label("", "fault")
-        made.hide()
-        return made
+        fault = self.faults[field] = label("", "fault")
+        fault.hide()
+        return fault
 
     def _one(self, key: str, title: str, options: list[tuple[str, str, str]]) -> OneOf:
-        made = OneOf(title, options)
-        made.chosen.connect(lambda chosen: self.put_in(key, chosen))
-        return made
+        choice = OneOf(title, options)
+        choice.chosen.connect(lambda chosen: self.put_in(key, chosen))
+        return choice
 
     def _panels(self) -> None:
-        told = self.told
+        editor = self.editor
         self.kind = self._one("kind", "Kind", [(k, w.capitalize(), a) for k, (w, a) in KIND_WORDS.items()])
         self.rhythm = with_field_keys(QLineEdit())
         self.rhythm.setAccessibleName("One of them")
         self.rhythm.textEdited.connect(lambda text: self.put_in("rhythm", text.strip()))
         self._one_of_them = QWidget()
         self._one_of_them.setLayout(prompted("One of them", self.rhythm))
-        told.panel(
+        editor.panel(
             "kind", self.kind, self.kind, self._one_of_them, self._fault("kind"), self._fault("rhythm")
         )
         self.sides = self._one(
             "sides", "Sides", [(key, words.capitalize(), about) for key, (words, about) in SIDE_WORDS.items()]
         )
-        told.panel("sides", self.sides, self.sides, self._fault("sides"))
+        editor.panel("sides", self.sides, self.sides, self._fault("sides"))
         self.places: dict[str, OneOf] = {}
         for key, title, usual in (("start", "Starts in", "anywhere"), ("end", "Ends in", "where it began")):
             named = {
@@ -125,7 +125,7 @@ class Plate(QWidget):
             }
             self.places[key] = self._one(key, title, [
                 (place, words[0].upper() + words[1:], "") for place, words in named.items()])  # fmt: skip
-            told.panel(key, self.places[key], self.places[key], self._fault(key))
+            editor.panel(key, self.places[key], self.places[key], self._fault(key))
         self.dose = [spin_box(1, 3600, 1, 0, "", name) for name in ("least", "by itself", "most")]
         for spin in self.dose:
             spin.valueChanged.connect(
@@ -133,10 +133,10 @@ class Plate(QWidget):
             )
         least, best, most = self.dose
         numbers = prompted("How much", quiet("least"), least, quiet("by itself"), best, quiet("most"), most)
-        told.panel("dose", best, numbers, self._fault("dose"))
+        editor.panel("dose", best, numbers, self._fault("dose"))
         self.effort = OneOf("Effort", [(str(n), w.capitalize(), "") for n, w in enumerate(EFFORT_WORDS)])
         self.effort.chosen.connect(lambda chosen: self.put_in("effort", int(chosen)))
-        told.panel("effort", self.effort, self.effort)
+        editor.panel("effort", self.effort, self.effort)
         self.cautions = self._many("cautions", "Matters for", [
             (key, one.name, one.about) for key, one in self.terms.cautions.items()])  # fmt: skip
         self.props = self._many(
@@ -147,10 +147,10 @@ class Plate(QWidget):
         self.put_in("dose", [round(spin.value()) for spin in self.dose])
 
     def _many(self, key: str, title: str, options: list[tuple[str, str, str]]) -> Chips:
-        made = Chips(title, options)
-        made.changed.connect(lambda keys: self.put_in(key, list(keys)))
-        self.told.panel(key, made, made)
-        return made
+        chips = Chips(title, options)
+        chips.changed.connect(lambda keys: self.put_in(key, list(keys)))
+        self.editor.panel(key, chips, chips)
+        return chips
 
     # --- showing ------------------------------------------------------------------------------------------
 
@@ -161,7 +161,7 @@ class Plate(QWidget):
         self._putting = True
         for fault in self.faults.values():
             fault.hide()
-        self.told.close_panel()
+        self.editor.close_panel()
         self.name.setText(movement.name)
         self.traditional.setText(movement.traditional)
         self.also.setText(f"Also: {', '.join(movement.aliases)}" if movement.aliases else "")
@@ -179,7 +179,7 @@ class Plate(QWidget):
 
     def _refresh(self, movement: Movement) -> None:
         """The sentence and what is chosen behind its words."""
-        self.told.sentence.put(plate_words(movement, self.terms))
+        self.editor.sentence.put(plate_words(movement, self.terms))
         self.kind.put(movement.kind)
         if not self.rhythm.hasFocus():  # what is being typed is left alone
             self.rhythm.setText(str(self.table.get("rhythm", "")))

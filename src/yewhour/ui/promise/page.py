@@ -65,7 +65,7 @@ class PromisePage(QWidget):
         """Shows itself in other colours."""
         self.theme = theme
         if self._built:
-            self.told.sentence.set_theme(theme)
+            self.editor.sentence.set_theme(theme)
             self.length_picture.theme = self.picture.theme = theme
             self.length_picture.setFixedHeight(round(64 * scale()))
             self.picture.setFixedHeight(round(92 * scale()))
@@ -73,10 +73,10 @@ class PromisePage(QWidget):
     # --- building ------------------------------------------------------------------------------------------
 
     def _build(self) -> None:
-        self.terms = terms = load_terms(self.session.words.positions)
+        self.terms = terms = load_terms(self.session.teaching_data.positions)
         self._built = True
-        self.told = EditableSentence("The promise", SENTENCE, self.theme, self.area)
-        self.body.addWidget(self.told)
+        self.editor = EditableSentence("The promise", SENTENCE, self.theme, self.area)
+        self.body.addWidget(self.editor)
         self._build_what()
         self._build_whom(terms)
         self._build_breath()
@@ -97,7 +97,7 @@ class PromisePage(QWidget):
         self.title = self._line(
             "Title", lambda text: self._put("Call it " + text, "title", text.strip() or "New class")
         )
-        self.told.panel("title", self.title, prompted("Title", self.title))
+        self.editor.panel("title", self.title, prompted("Title", self.title))
         self.length = self._line("Length", self._length)
         self.length.setMaximumWidth(round(110 * scale()))
         self.tolerance = spin_box(0, 300, 5, 0, " s", "give or take")
@@ -115,35 +115,35 @@ class PromisePage(QWidget):
         self._typed.setSingleShot(True)
         self._typed.setInterval(600)
         self._typed.timeout.connect(self.no_length.show)
-        self.told.panel(
+        self.editor.panel(
             "length",
             self.length,
             prompted("Length", self.length, *steps, quiet("give or take"), self.tolerance),
             self.no_length,
             self.counts,
         )
-        schools = self.session.words.schools.values()
+        schools = self.session.teaching_data.schools.values()
         self.style_chips = self._one("Style", "style", [(one.id, one.name, one.about) for one in schools])
         self.about_style = label("", "soft")
-        self.told.panel("style", self.style_chips, self.style_chips, self.about_style)
+        self.editor.panel("style", self.style_chips, self.style_chips, self.about_style)
 
     def _build_whom(self, terms: Terms) -> None:
         self.audience = self._line("For whom", lambda text: self._put("For whom", "audience", text.strip()))
         self.audience.setPlaceholderText("the people you see when you record: bell-ringers, new parents…")
-        self.told.panel("audience", self.audience, prompted("For whom", self.audience))
+        self.editor.panel("audience", self.audience, prompted("For whom", self.audience))
         self.time_of_day = self._one("Time of day", "time_of_day", [
             ("", "Any time", ""), *((one, one.capitalize(), "") for one in TIMES)])  # fmt: skip
-        self.told.panel("time", self.time_of_day, self.time_of_day)
+        self.editor.panel("time", self.time_of_day, self.time_of_day)
         self.level = self._one("Level", "level", [(one, one.capitalize(), "") for one in LEVELS])
-        self.told.panel("level", self.level, self.level)
+        self.editor.panel("level", self.level, self.level)
         self.focus = self._many("About", "focus", [(k, w.capitalize(), "") for k, w in terms.areas.items()])
-        self.told.panel("focus", self.focus, self.focus)
+        self.editor.panel("focus", self.focus, self.focus)
         self.cautions = self._many("Who may be there", "cautions", [
             (name, one.name, one.watch) for name, one in terms.cautions.items()])  # fmt: skip
-        told = label("Who may be in the room: a match puts a line after the movement is named.", "soft")
-        self.told.panel("cautions", self.cautions, self.cautions, told)
+        message = label("Who may be in the room: a match puts a line after the movement is named.", "soft")
+        self.editor.panel("cautions", self.cautions, self.cautions, message)
         self.props = self._many("Props", "props", [(k, w.capitalize(), "") for k, w in terms.props.items()])
-        self.told.panel("props", self.props, self.props)
+        self.editor.panel("props", self.props, self.props)
 
     def _build_camera(self) -> None:
         self.facing = self._one("You face", "facing", [(one, f"The {one}", "") for one in FACINGS])
@@ -153,7 +153,7 @@ class PromisePage(QWidget):
             ("no", "Your own left and right", ""),
         ])  # fmt: skip
         self.mirror.chosen.connect(self._mirror)
-        self.told.panel(
+        self.editor.panel(
             "camera",
             self.facing,
             prompted("You face", self.facing, stretch=0),
@@ -179,7 +179,7 @@ class PromisePage(QWidget):
         self.gives.valueChanged.connect(
             lambda value: self._put("How much the pace may give", "pace_gives", float(value))
         )
-        self.told.panel(
+        self.editor.panel(
             "pace", self.rate, self.picture, prompted("Breaths", self.rate, self.usual),
             prompted("One breath", *shares),
             self.tap, prompted("It may give by", self.gives, quiet("when whole breaths alone cost more")),
@@ -188,9 +188,9 @@ class PromisePage(QWidget):
         self.voice.valueChanged.connect(
             lambda value: self._put("The voice's rate", "voice_rate", round(value, 2))
         )
-        self.read = ReadAloud(lambda text: self.session.words.seconds(text, "instruct", 1.0))
+        self.read = ReadAloud(lambda text: self.session.teaching_data.seconds(text, "instruct", 1.0))
         self.read.taken.connect(lambda rate: self._put("The voice's rate", "voice_rate", rate))
-        self.told.panel(
+        self.editor.panel(
             "voice", self.voice, prompted("Your rate", self.voice, quiet("times the usual voice")), self.read
         )
 
@@ -203,17 +203,17 @@ class PromisePage(QWidget):
             return
         plan = self.session.plan
         if plan is not None and not any(section.body for section in plan.sections):
-            self.told.close_panel()
-            self.told.open("title")
+            self.editor.close_panel()
+            self.editor.open("title")
         else:
-            self.told.to_word("title")
+            self.editor.to_word("title")
 
     def _line(self, name: str, put: Callable[[str], None]) -> QLineEdit:
-        made = QLineEdit()
-        made.setAccessibleName(name)
-        made.setMaxLength(200)
-        made.textEdited.connect(put)
-        return with_field_keys(made)
+        field = QLineEdit()
+        field.setAccessibleName(name)
+        field.setMaxLength(200)
+        field.textEdited.connect(put)
+        return with_field_keys(field)
 
     def _one(self, prompt: str, field: str, options: list[tuple[str, str, str]]) -> OneOf:
         """Chips of which one is in."""
@@ -250,7 +250,7 @@ class PromisePage(QWidget):
                 line.setText(text)
                 if line is self.length:
                     self._no_fault()
-        school = self.session.words.schools.get(brief.style)
+        school = self.session.teaching_data.schools.get(brief.style)
         self.about_style.setText(school.about if school else "")
         for chips, one in (
             (self.counts, brief.target_counts),
@@ -287,7 +287,7 @@ class PromisePage(QWidget):
                 spin.setValue(value)
         self.ways.refresh()
         self._putting = False
-        self.told.sentence.put(said(brief, school, pace, self.terms))
+        self.editor.sentence.put(said(brief, school, pace, self.terms))
         self.still.setText(self._left_to_fill())
         self.length_picture.update()
         can = self.session.lengths

@@ -80,7 +80,10 @@ class StyleWays(QWidget):
         elif hint is bool:
             options = [("yes", True), ("no", False)]
         else:
-            options = [("none of its own", ""), *((one, one) for one in sorted(self.session.words.blocks))]
+            options = [
+                ("none of its own", ""),
+                *((one, one) for one in sorted(self.session.teaching_data.blocks)),
+            ]
         for words, value in options:
             combo.addItem(words, value)
         combo.activated.connect(lambda _: self._put(name, combo.currentData()))
@@ -89,7 +92,7 @@ class StyleWays(QWidget):
     def refresh(self) -> None:
         """Takes the values as they are."""
         plan = self.session.plan
-        school = self.session.words.schools.get(plan.brief.style) if plan is not None else None
+        school = self.session.teaching_data.schools.get(plan.brief.style) if plan is not None else None
         if plan is None or school is None:
             return
         self._putting = True

@@ -50,7 +50,7 @@ class BackPage(QWidget):
     wanted = Signal()
     folder_wanted = Signal()
     opens = Signal(object)
-    told = Signal(str)
+    message = Signal(str)
     troubled = Signal(object)
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -186,9 +186,9 @@ class BackPage(QWidget):
         for taken in self._takes[:5]:
             when = taken.when.strftime("%d %B, %H:%M").lstrip("0")
             words = f"The take of {when}{', with sound' if taken.sound else ''}"
-            made = button(words, partial(self.look_at_take, taken), name="small" if buttons else "accent")
-            buttons.append(made)
-            self.begin_rows.addLayout(row(made))
+            press = button(words, partial(self.look_at_take, taken), name="small" if buttons else "accent")
+            buttons.append(press)
+            self.begin_rows.addLayout(row(press))
         words = "Look at a take of this class, or at any recording of it: captions, sound or a video."
         if not self._takes:
             words = "There is no take of this class yet. Captions, sound or a video of it will do."
@@ -204,15 +204,15 @@ class BackPage(QWidget):
     def look_at_take(self, taken: FinishedTake) -> None:
         """A take as it is kept."""
         self._wait("the take, from its marks and its sound" if taken.sound else "the take, from its marks")
-        self.looker.look_at_take(taken.folder, self.session.words)
+        self.looker.look_at_take(taken.folder, self.session.teaching_data)
 
     def look_at_file(self, path: Path) -> None:
         """Captions or a recording of the class that is open."""
-        if self.session.made is None:
+        if self.session.timed is None:
             self.troubled.emit(Problem("There is no class to look back at.", do="Open its class."))
             return
         self._wait(path.name)
-        self.looker.look_at_file(path, self.session.made)
+        self.looker.look_at_file(path, self.session.timed)
 
     def _wait(self, what: str) -> None:
         self.be_quiet()
@@ -264,7 +264,7 @@ class BackPage(QWidget):
         self.length.setText(on_time(looked))
         self.sides.setText(both_sides(looked.found))
         self.words.setText(all_said(looked))
-        self.here.setText(" ".join(looked.back.told))
+        self.here.setText(" ".join(looked.back.messages))
         self.undo_button.setVisible(bool(self.before))
         self.play_button.setVisible(bool(source.sounds))
         self.rows.setFocus()
@@ -316,9 +316,9 @@ class BackPage(QWidget):
         from_s, path = next(one for one in reversed(self.source.sounds) if one[0] <= at_s or one[0] == 0)
         if self.player is None:
             # Codecs and devices, which looking alone does not need.
-            from yewhour.voice.sound.player import Player
+            from yewhour.voice.devices.player import Player
 
-            self.player = Player(self.told.emit)
+            self.player = Player(self.message.emit)
         self.player.play(path, at_s - from_s)  # type: ignore[attr-defined]
         if self.player.playing:  # type: ignore[attr-defined]
             self._playing_from = from_s
@@ -350,7 +350,7 @@ class BackPage(QWidget):
         except Problem as problem:
             self.troubled.emit(problem)
             return
-        self.told.emit(f"Written into {folder}: {', '.join(path.name for path in paths)}.")
+        self.message.emit(f"Written into {folder}: {', '.join(path.name for path in paths)}.")
 
     def _stem(self) -> str:
         path = self.session.path
@@ -362,7 +362,9 @@ class BackPage(QWidget):
         if plan is None:
             return
         found = learnt_shares(all_notes(), plan.brief.style) or learnt_shares(all_notes())
-        dialog = Learning(found, plan.brief, bool(begun_with(plan.brief.style)), self.session.words.library)
+        dialog = Learning(
+            found, plan.brief, bool(begun_with(plan.brief.style)), self.session.teaching_data.library
+        )
         dialog.taken.connect(self.take_seconds)
         dialog.given_back.connect(self.as_usual)
         self.opens.emit(dialog)

@@ -46,22 +46,22 @@ class RecordingReader(QObject):
         self._wish = 0
         self.busy = False
 
-    def look_at_take(self, folder: Path, words: TeachingData) -> None:
+    def look_at_take(self, folder: Path, teaching_data: TeachingData) -> None:
         """A take as it is kept."""
 
         def source() -> tuple[TimedClass, Take, RecordingSource]:
             plan, marks = read_plan(folder / CLASS), marks_in(folder / MARKS).marks
-            solved = solve(plan, words)
-            made = solved.make((marks[0].length_s if marks else 0.0) or None)
-            return made, replay(solved, made, marks), RecordingSource(None, tuple(sounds_in(folder)))
+            solved = solve(plan, teaching_data)
+            timed = solved.make((marks[0].length_s if marks else 0.0) or None)
+            return timed, replay(solved, timed, marks), RecordingSource(None, tuple(sounds_in(folder)))
 
         self._begin(source, str(folder))
 
-    def look_at_file(self, path: Path, made: TimedClass) -> None:
+    def look_at_file(self, path: Path, timed: TimedClass) -> None:
         """Captions, or a recording."""
         captions = path.suffix.lower() in CAPTIONS
         source = RecordingSource(path, ()) if captions else RecordingSource(None, ((0.0, path),))
-        self._begin(lambda: (made, None, source), str(path.resolve()))
+        self._begin(lambda: (timed, None, source), str(path.resolve()))
 
     def _begin(self, source: Callable[[], tuple[TimedClass, Take | None, RecordingSource]], key: str) -> None:
         self.stop()
@@ -82,9 +82,9 @@ class RecordingReader(QObject):
             self.progressed.emit(share)
 
         try:
-            made, take, what = source()
-            hearing = heard_in(what, take.cues if take is not None else made.cues, progress)
-            looked = review_recording(made, take, hearing)
+            timed, take, what = source()
+            hearing = heard_in(what, take.cues if take is not None else timed.cues, progress)
+            looked = review_recording(timed, take, hearing)
             if wish == self._wish:
                 self.busy = False
                 self.looked.emit(looked, what, key)

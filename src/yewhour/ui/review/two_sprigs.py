@@ -168,10 +168,10 @@ class TwoSprigs(QWidget):
 
     def _needle(self, painter: QPainter, one: ActualSegment, x: float, start_s: float, end_s: float) -> None:
         segment = one.segment
-        if segment.kind in BARE or segment.turn.setup_for:
+        if segment.kind in BARE or segment.use.setup_for:
             return
         top, foot = self.y_of(start_s), self.y_of(end_s)
-        reach = reach_of(segment.turn.movement.effort) * REACH * self.width()
+        reach = reach_of(segment.use.movement.effort) * REACH * self.width()
         side = segment.side if segment.side in ("left", "right") else "both"
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(side_colour(self.theme, side))

@@ -86,25 +86,25 @@ def shelf_boards(shelf: ShelfRecords, today: int, width: float, scale: float) ->
         (one for one in shelf.classes.values() if one.id not in shelf.outings_of),
         key=lambda one: (-one.since, one.sheet.title, one.id),
     )
-    made = _Made(width, scale)
+    builder = _Made(width, scale)
     for week in coming:
-        made.week(week, by_week.get(week, []), shelf, today)
-    made.loose("No day yet", undated, shelf)
+        builder.week(week, by_week.get(week, []), shelf, today)
+    builder.loose("No day yet", undated, shelf)
     for week in gone:
-        made.week(week, by_week[week], shelf, today)
-    return made.shelves()
+        builder.week(week, by_week[week], shelf, today)
+    return builder.shelves()
 
 
 def found_shelves(
     title: str, classes: Iterable[ShelvedClass], shelf: ShelfRecords, width: float, scale: float
 ) -> ShelfBoards:
     """Boards of what was found."""
-    made = _Made(width, scale)
+    builder = _Made(width, scale)
     there = list(classes)
-    made.loose(title, there, shelf)
+    builder.loose(title, there, shelf)
     if not there:
-        made.board(title, "", None)
-    return made.shelves()
+        builder.board(title, "", None)
+    return builder.shelves()
 
 
 class _Made:

@@ -208,10 +208,10 @@ class ClassDetails(QWidget):
         takes = self.shelving.shelf.takes_of.get(name, [])
         for one in takes[-MOST_TAKES:]:
             off_s = one.length_s - one.promised_s
-            told = (
+            message = (
                 f"{abs(off_s):.0f} s {'over' if off_s > 0 else 'short'}" if abs(off_s) >= 1 else "as promised"
             )
-            words = f"Recorded {shown_date(one.day)}: {show_length(round(one.length_s))}, {told}."
+            words = f"Recorded {shown_date(one.day)}: {show_length(round(one.length_s))}, {message}."
             self.body.addWidget(label(words, "soft"))
         self.body.addWidget(label("Make of it", "prompt"))
         cuts = [

@@ -80,10 +80,10 @@ class Making(QObject):
         self.begun.emit(plan, said)
         self.coming = coming
 
-    def shelve(self, path: Path, made: Any) -> None:
+    def shelve(self, path: Path, timed: Any) -> None:
         """Puts the class that is open onto the shelf, where it is saved, with what it was begun as."""
         coming, self.coming = self.coming, Coming()
-        name = self.shelving.shelve(path, made, coming.cut_of)
+        name = self.shelving.shelve(path, timed, coming.cut_of)
         series = self.shelving.shelf.series.get(coming.series)
         if series is not None and name not in series.classes:
             self.put_in(series, name, coming.at)
@@ -139,15 +139,15 @@ class Making(QObject):
         """A cut of a class, of so many minutes."""
         plan = self._plan_of(name)
         if plan is not None:
-            self.page.told.emit(f"Making {minutes} minutes of {plan.brief.title} …")
-            self._run(lambda: self._cut(plan, minutes), lambda made: self._begin_cut(made, name, minutes))
+            self.page.message.emit(f"Making {minutes} minutes of {plan.brief.title} …")
+            self._run(lambda: self._cut(plan, minutes), lambda timed: self._begin_cut(timed, name, minutes))
 
     def _cut(self, plan: Plan, minutes: int) -> Any:
-        return cut(plan, solve(plan, self.session.words), minutes * 60.0)
+        return cut(plan, solve(plan, self.session.teaching_data), minutes * 60.0)
 
-    def _begin_cut(self, made: Any, name: str, minutes: int) -> None:
-        left = f"; left out: {', '.join(made.left_out)}" if made.left_out else ""
-        plan = with_brief(made.plan, target_s=minutes * 60.0)
+    def _begin_cut(self, timed: Any, name: str, minutes: int) -> None:
+        left = f"; left out: {', '.join(timed.left_out)}" if timed.left_out else ""
+        plan = with_brief(timed.plan, target_s=minutes * 60.0)
         self._begin(plan, f"{minutes} minutes of {plan.brief.title}{left}.", Coming(name))
 
     def _run(self, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
@@ -155,11 +155,11 @@ class Making(QObject):
 
         def done(future: Future[Any]) -> None:
             try:
-                made = future.result()
+                timed = future.result()
             except Problem as problem:
                 self._ready.emit(lambda problem=problem: self.page.troubled.emit(problem))
             else:
-                self._ready.emit(lambda: then(made))
+                self._ready.emit(lambda: then(timed))
 
         self._worker.submit(work).add_done_callback(done)
 
@@ -191,11 +191,11 @@ class Making(QObject):
     def _line(self, name: str, other: str) -> str:
         classes = self.shelving.shelf.classes
         this, that = classes[name].sheet, classes[other].sheet
-        return if_more(this, that, self.session.words.number_word(minutes_of(this, that)))
+        return if_more(this, that, self.session.teaching_data.number_word(minutes_of(this, that)))
 
     def name_other(self, name: str, text: str) -> None:
         """The class says at its end that there is another; it is opened, to be looked at and saved."""
-        other, words = self._other(name, text), self.session.words
+        other, words = self._other(name, text), self.session.teaching_data
         plan = self._plan_of(name)
         if plan is None or not other:
             self.page.troubled.emit(Problem("No other class is called that.", do="Type part of its name."))

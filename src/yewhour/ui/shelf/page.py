@@ -57,7 +57,7 @@ class ShelfPage(QWidget):
     """The station. Each signal is a wish of hers, for the window.
 
     opened: a class file is to be opened; to_record: and taken. begin: the way a class begins otherwise.
-    folder_wanted: where it is to be written out. told, troubled: to be said. opens: a dialog.
+    folder_wanted: where it is to be written out. message, troubled: to be said. opens: a dialog.
     viewed: another view is shown.
     """
 
@@ -65,7 +65,7 @@ class ShelfPage(QWidget):
     to_record = Signal(object)
     begin = Signal()
     folder_wanted = Signal()
-    told = Signal(str)
+    message = Signal(str)
     troubled = Signal(object)
     opens = Signal(object)
     find_wanted = Signal(str)
@@ -76,10 +76,10 @@ class ShelfPage(QWidget):
         self.session, self.shelving, self.theme = session, shelving, theme
         self.today = shelving.today()
         self.saying = load_shelf_wording()
-        terms = load_terms(session.words.positions).areas
+        terms = load_terms(session.teaching_data.positions).areas
         self.areas = {one: name for one, name in terms.items() if one not in self.saying.quiet}
         self.terms = terms
-        self.index = ShelfIndex(session.words.library, terms)
+        self.index = ShelfIndex(session.teaching_data.library, terms)
         self.making = Making(session, shelving, self)
         self._build()
         shelving.changed.connect(self._soon)
@@ -147,7 +147,7 @@ class ShelfPage(QWidget):
         self.stack = QStackedWidget()
         for part in (self.boards, season, self.courses):
             self.stack.addWidget(part)
-        self.beside = ClassDetails(self.shelving, self.session.words.library, self.theme, self.today)
+        self.beside = ClassDetails(self.shelving, self.session.teaching_data.library, self.theme, self.today)
         self.beside.areas = self.terms
         self.beside.opened.connect(self.open_class)
         self.beside.to_record.connect(lambda name: self._with_path(name, self.to_record.emit))
@@ -230,7 +230,7 @@ class ShelfPage(QWidget):
         shelf = self.shelving.shelf
         weeks = weeks_of(given_classes(shelf), week_of(self.today) - SEASON + 1, week_of(self.today))
         self._due = due(shelf, self.today, self.saying)
-        seen = shelf_notes(weeks, self.session.words.library, self.terms, self.saying, month_name)
+        seen = shelf_notes(weeks, self.session.teaching_data.library, self.terms, self.saying, month_name)
         self._show_words(seen)
         view = self.stack.currentIndex()
         if view == 0:
@@ -243,7 +243,7 @@ class ShelfPage(QWidget):
         else:
             spot = self.boards.current
             title = spot.shelved.sheet.title if spot is not None else ""
-            self.courses.show_series(shelf, self.session.words.library, title)
+            self.courses.show_series(shelf, self.session.teaching_data.library, title)
 
     def _show_words(self, seen: list[ShelfNote]) -> None:
         """The first thing that is due, in large type; what the weeks show, below it."""
@@ -266,10 +266,10 @@ class ShelfPage(QWidget):
         if text:
             classes = search(self.index.rows(shelf.classes), text)
             title = "Found" if classes else "Nothing found"
-            made = found_shelves(title, classes, shelf, width, size)
+            boards = found_shelves(title, classes, shelf, width, size)
         else:
-            made = shelf_boards(shelf, self.today, width, size)
-        self.boards.show_shelves(made, self.today)
+            boards = shelf_boards(shelf, self.today, width, size)
+        self.boards.show_shelves(boards, self.today)
         self._show_beside()
 
     def _to_first(self) -> None:
@@ -375,10 +375,10 @@ class ShelfPage(QWidget):
             return
         if spot.outing is not None:
             self.shelving.drop("Take off this day", spot.outing.id)
-            self.told.emit(f"{spot.shelved.sheet.title} does not go out then. Ctrl+Z takes it back.")
+            self.message.emit(f"{spot.shelved.sheet.title} does not go out then. Ctrl+Z takes it back.")
         else:
             self.shelving.drop("Off the shelf", spot.shelved.id)
-            self.told.emit(
+            self.message.emit(
                 f"{spot.shelved.sheet.title} is off the shelf; its file stays. Ctrl+Z: back again."
             )
 
@@ -396,7 +396,7 @@ class ShelfPage(QWidget):
         self._say_moved(self.shelving.redo(), "Done again")
 
     def _say_moved(self, title: str, how: str) -> None:
-        self.told.emit(f"{how}: {title}." if title else "Nothing to take back on the shelf.")
+        self.message.emit(f"{how}: {title}." if title else "Nothing to take back on the shelf.")
 
     def write_into(self, folder: Path) -> None:
         """Writes what goes out from this week on: a calendar and a table, and this week as a page."""
@@ -415,7 +415,7 @@ class ShelfPage(QWidget):
         except Problem as problem:
             self.troubled.emit(problem)
             return
-        self.told.emit(f"Written into {folder}: {', '.join(contents)}.")
+        self.message.emit(f"Written into {folder}: {', '.join(contents)}.")
 
     def close_shelf(self) -> None:
         """The window goes."""

@@ -136,21 +136,21 @@ class SeriesLadders(QWidget):
         total = show_length(sum(sheet.length_s for sheet in there))
         self.body.addWidget(label(one.title, "heading"))
         note = f" {one.note}" if one.note else ""
-        told = f"{len(there)} of {len(places)} classes, {total} in all.{note}"
-        self.body.addWidget(label(told, "soft"))
+        message = f"{len(there)} of {len(places)} classes, {total} in all.{note}"
+        self.body.addWidget(label(message, "soft"))
         grid, box = QGridLayout(), QWidget()
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(8)
         for at, place in enumerate(places):
             if place.number == 1:
                 grid.addWidget(label(f"Week {place.week}", "prompt"), place.week, 0)
-            made = PlaceCard(place, library, self.theme)
+            card = PlaceCard(place, library, self.theme)
             if place.shelved is not None:
-                made.clicked.connect(partial(self.opened.emit, place.shelved.id))
+                card.clicked.connect(partial(self.opened.emit, place.shelved.id))
             else:
-                made.clicked.connect(partial(self.begun.emit, one.id, at))
-            self.cards.append(made)
-            grid.addWidget(made, place.week, place.number)
+                card.clicked.connect(partial(self.begun.emit, one.id, at))
+            self.cards.append(card)
+            grid.addWidget(card, place.week, place.number)
         grid.setColumnStretch(0, 0)
         for column in range(1, one.each + 1):
             grid.setColumnStretch(column, 1)

@@ -57,7 +57,7 @@ class ShelfSession(QObject):
     def _book(self) -> Logbook:
         if self.made_up:
             return demo_logbook(self.today())
-        return Logbook(kept_shelf(), told=self._tell)
+        return Logbook(kept_shelf(), on_problem=self._tell)
 
     def _tell(self, problem: Problem) -> None:
         self._untold.append(problem)
@@ -84,9 +84,9 @@ class ShelfSession(QObject):
         self.book.flush()
         self.tell()
 
-    def shelve(self, path: Path, made: TimedClass, cut_of: str = "") -> str:
+    def shelve(self, path: Path, timed: TimedClass, cut_of: str = "") -> str:
         """Puts a class onto the shelf; its id."""
-        name = shelve(self.book, path, made, cut_of)
+        name = shelve(self.book, path, timed, cut_of)
         self._lost.discard(name)
         self.changed.emit()
         return name

@@ -93,7 +93,7 @@ class SprigActions(DoseActions):
 
     def both_sides(self) -> None:
         """Makes what is chosen a pair: done on one side, then mirrored on the other."""
-        self._gather("Both sides", lambda plan, ids: paired(plan, ids, self.session.words.library))
+        self._gather("Both sides", lambda plan, ids: paired(plan, ids, self.session.teaching_data.library))
 
     def rounds(self) -> None:
         """Makes what is chosen a group that is done in rounds."""
@@ -102,7 +102,8 @@ class SprigActions(DoseActions):
     def flow(self) -> None:
         """Makes what is chosen a flow: one movement a breath phase, in rounds."""
         self._gather(
-            "A flow, one movement a breath", lambda plan, ids: flowing(plan, ids, self.session.words.library)
+            "A flow, one movement a breath",
+            lambda plan, ids: flowing(plan, ids, self.session.teaching_data.library),
         )
 
     def _gather(self, title: str, group: Any) -> None:
@@ -123,7 +124,7 @@ class SprigActions(DoseActions):
             if group and isinstance(nodes.get(group), Pair | Rounds | Block):
                 inner = tuple(node.id for node in children(nodes[group]))
                 title = f"Take apart: {self._names([nodes[group]])}"
-                self.session.do(title, undone(plan, group, self.session.words.blocks), pick=inner)
+                self.session.do(title, undone(plan, group, self.session.teaching_data.blocks), pick=inner)
                 return
         self._refuse("This is in no pair and in no rounds.", "Choose something that is.")
 
@@ -196,7 +197,7 @@ class SprigActions(DoseActions):
         if nodes:
             clip = QMimeData()
             clip.setData(STEPS_TYPE, msgspec.json.encode(nodes))
-            clip.setText(nodes_text(nodes, self.session.words.library))
+            clip.setText(nodes_text(nodes, self.session.teaching_data.library))
             QGuiApplication.clipboard().setMimeData(clip)
 
     def cut(self) -> None:
@@ -214,7 +215,7 @@ class SprigActions(DoseActions):
             elif clip.hasFormat(STEPS_TYPE):
                 nodes = msgspec.json.decode(bytes(clip.data(STEPS_TYPE).data()), type=tuple[Node, ...])
             else:
-                nodes = read_nodes(clip.text(), self.session.words.library, "clipboard")
+                nodes = read_nodes(clip.text(), self.session.teaching_data.library, "clipboard")
         except msgspec.DecodeError as error:
             self._refuse(f"What is on the clipboard can't be read: {error}.", "Copy it again.")
             return

@@ -36,7 +36,7 @@ class ActionsBase:
 
     @property
     def _library(self) -> Library:
-        return self.session.words.library
+        return self.session.teaching_data.library
 
     def _plan(self) -> Plan:
         return self.session.plan if self.session.plan is not None else Plan()
@@ -60,4 +60,4 @@ class ActionsBase:
         if not nodes:
             return "nothing"
         more = f" and {len(nodes) - 1} more" if len(nodes) > 1 else ""
-        return named(nodes[0], self.session.words.library) + more
+        return named(nodes[0], self.session.teaching_data.library) + more

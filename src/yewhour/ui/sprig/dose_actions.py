@@ -43,13 +43,16 @@ class DoseActions(ActionsBase):
 
     def _step_of(self, node: Any) -> int:
         segments = self.session.segments_of((node.id,))
-        kind = segments[0].kind if segments else self.session.words.library[node.movement].kind
-        return amount_range(node, self.session.words.library[node.movement], kind).by or MEASURES[kind].by
+        kind = segments[0].kind if segments else self.session.teaching_data.library[node.movement].kind
+        return (
+            amount_range(node, self.session.teaching_data.library[node.movement], kind).by
+            or MEASURES[kind].by
+        )
 
     def amount_of(self, node: str) -> int:
         """The whole number a step has in the class as it is."""
-        found = [segment for segment in self.session.segments_of((node,)) if segment.turn.unit]
-        first = [segment for segment in found if not segment.turn.second] or found
+        found = [segment for segment in self.session.segments_of((node,)) if segment.use.unit]
+        first = [segment for segment in found if not segment.use.second] or found
         return first[0].amount if first else 0
 
     def set_amount(self, node: str, amount: int) -> None:
@@ -59,8 +62,8 @@ class DoseActions(ActionsBase):
 
     def _seconds(self, node: str) -> dict[str, Any]:
         """That a step's number is in seconds, where a hold is held by the clock."""
-        timed = any(segment.turn.timed for segment in self.session.segments_of((node,)))
-        return {"clock": True} if timed else {}
+        by_clock = any(segment.use.by_clock for segment in self.session.segments_of((node,)))
+        return {"clock": True} if by_clock else {}
 
     def lock(self) -> None:
         """Keeps the number of what is chosen as it is, or lets it give again."""
@@ -91,7 +94,7 @@ class DoseActions(ActionsBase):
     def take(self, level: str) -> None:
         """Teaches what is chosen in one of its ways; in the one it has already: as it is."""
         for step in self._steps():
-            movement = self.session.words.library.get(step.movement)
+            movement = self.session.teaching_data.library.get(step.movement)
             if level != "base" and (movement is None or getattr(movement, level) is None):
                 self._refuse(f"{self._name(step.id)} has no {level} way.", "Write one in the library.")
                 return
@@ -153,7 +156,7 @@ class DoseActions(ActionsBase):
     def _second_step(self) -> Step | None:
         """The step that is chosen, if it has a second side."""
         node = nodes_of(self._plan()).get(self.session.picked[0]) if self.session.picked else None
-        if isinstance(node, Step) and any(s.turn.pair for s in self.session.segments_of((node.id,))):
+        if isinstance(node, Step) and any(s.use.pair for s in self.session.segments_of((node.id,))):
             return node
         self._refuse("This has no second side.", "Choose a movement that is done on both sides.")
         return None

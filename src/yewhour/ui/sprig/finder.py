@@ -249,7 +249,7 @@ class FinderPane(QWidget):
     @property
     def finder(self) -> MovementSearch:
         """The search over the library, made anew when that is another."""
-        words = self.session.words
+        words = self.session.teaching_data
         if self._finder is None or self._finder.library is not words.library:
             self._finder = MovementSearch(words.library, words.positions, words.blocks)
         return self._finder
@@ -257,10 +257,10 @@ class FinderPane(QWidget):
     def here(self) -> str:
         """The position the class is in where the next movement would go."""
         mine = self.session.segments_of(self.session.picked)
-        made = self.session.shown
-        if not mine and made is not None:
-            mine = [segment for segment in made.segments if segment.kind not in ("talk", "stillness")]
-        return mine[-1].turn.end if mine else ""
+        timed = self.session.shown
+        if not mine and timed is not None:
+            mine = [segment for segment in timed.segments if segment.kind not in ("talk", "stillness")]
+        return mine[-1].use.end if mine else ""
 
     def search(self) -> None:
         """Shows what fits what is typed."""
@@ -274,7 +274,7 @@ class FinderPane(QWidget):
             return
         brief = self.session.plan.brief if self.session.plan else None
         cautions, focus = (brief.cautions, brief.focus) if brief else ((), ())
-        found, dose = self.finder.find(typed, self.here(), cautions, focus, self.session.made is None)
+        found, dose = self.finder.find(typed, self.here(), cautions, focus, self.session.timed is None)
         self.hits.put(found, [self._typed(hit, dose) for hit in found] if dose else None)
         if found:
             self.list.setCurrentIndex(self.hits.index(0))
@@ -361,7 +361,7 @@ class FinderPane(QWidget):
         except Problem as problem:
             self.where.setText(str(problem))
             return
-        name = self.session.words.library[known or movement.id].name
+        name = self.session.teaching_data.library[known or movement.id].name
         self.hand.add((node,), f"Add {name}")
         self.field.selectAll()
         self.added.emit()

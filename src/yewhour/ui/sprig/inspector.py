@@ -67,7 +67,14 @@ class Inspector(QWidget):
     def refresh(self) -> None:
         """Takes what is chosen now; a trial changes nothing here, so that what is pressed stays."""
         session = self.session
-        state = (session.plan, session.made, session.picked, session.section, session.refusal, session.offers)
+        state = (
+            session.plan,
+            session.timed,
+            session.picked,
+            session.section,
+            session.refusal,
+            session.offers,
+        )
         if not self.isVisible() or (
             len(state) == len(self._shown) and all(a is b for a, b in zip(state, self._shown, strict=True))
         ):
@@ -123,7 +130,7 @@ class Inspector(QWidget):
     # --- one step --------------------------------------------------------------------------------
 
     def _step(self, step: Step) -> None:
-        movement = self.session.words.library.get(step.movement)
+        movement = self.session.teaching_data.library.get(step.movement)
         segments = self.session.segments_of((step.id,))
         self._add(label(movement.name if movement else step.movement, "heading"))
         if movement is None:
@@ -138,14 +145,14 @@ class Inspector(QWidget):
                      f"from {show_length(first.start / TICKS_PER_S)}"]  # fmt: skip
             self._add(label(" · ".join(word for word in words if word), "soft"))
             unit = MEASURES[first.kind].unit
-            if unit and first.turn.unit:
+            if unit and first.use.unit:
                 self._amount(step, segments[0].amount, unit)
         self._manner(step, movement)
-        if segments and any(segment.turn.second for segment in segments) and segments[0].turn.unit:
+        if segments and any(segment.use.second for segment in segments) and segments[0].use.unit:
             self._second(step)
         self._matters(movement)
         grouped = self.hand.grouped(step.id)
-        sided = movement.sides == "one" and not any(s.turn.pair for s in segments)
+        sided = movement.sides == "one" and not any(s.use.pair for s in segments)
         self._acts(*(["both_sides"] if sided else []), "rounds", "again", "earlier", "later",
                    *(["ungroup"] if grouped else []), "leave_out")  # fmt: skip
 
@@ -156,7 +163,7 @@ class Inspector(QWidget):
 
         sides = list(dict.fromkeys(one.side for one in segments if one.side in ("left", "right")))
         strip = FigureStrip(self.theme(), FIGURE_HIGH)
-        strip.show_movement(movement, sides, segments[0].turn.start if segments else "")
+        strip.show_movement(movement, sides, segments[0].use.start if segments else "")
         if strip.shown:
             self._add(strip)
 
@@ -249,8 +256,8 @@ class Inspector(QWidget):
         self._acts("rounds", "again", "earlier", "later", "ungroup", "leave_out")
 
     def _rounds(self, group: Rounds) -> None:
-        made = self.session.made
-        times = made.choice.rounds.get(group.id, group.times) if made else group.times
+        timed = self.session.timed
+        times = timed.choice.rounds.get(group.id, group.times) if timed else group.times
         self._add(label("Rounds", "heading"), label(_first_up(self.hand.called(group.id)), "soft"))
         stepper = Stepper("Rounds")
         stepper.show_words(f"{times} rounds" if times != 1 else "once")
@@ -280,11 +287,11 @@ class Inspector(QWidget):
 
     def _overview(self) -> None:
         session = self.session
-        made = session.made
+        timed = session.timed
         self._add(label("The class", "heading"))
         if session.trouble is not None:
             self._add(label(str(session.trouble)))
-        if made is None:
+        if timed is None:
             if session.trouble is None:
                 self._add(label(FIRST_STEPS, "soft"))
             self._acts("new_part")
@@ -292,11 +299,11 @@ class Inspector(QWidget):
         if session.refusal:
             self._add(refusal_card(session))
         shares: dict[int, int] = {}
-        for segment in made.segments:
-            shares[segment.turn.section] = shares.get(segment.turn.section, 0) + segment.length
+        for segment in timed.segments:
+            shares[segment.use.section] = shares.get(segment.use.section, 0) + segment.length
         parts = QWidget()
         wrap = Wrapping()
-        sections = made.plan.sections
+        sections = timed.plan.sections
         own = len(session.plan.sections) if session.plan else 0
         for index, ticks in shares.items():
             words = f"{sections[index].title}  {show_length(ticks / TICKS_PER_S)}"
@@ -311,9 +318,9 @@ class Inspector(QWidget):
     def _noticed(self, segments: list[str] | None) -> None:
         """What was noticed at these segments, or everywhere."""
         session = self.session
-        if session.made is None:
+        if session.timed is None:
             return
-        found = list(session.made.findings) if segments is None else session.findings_at(segments)
+        found = list(session.timed.findings) if segments is None else session.findings_at(segments)
         if not found:
             if segments is None and not session.refusal:
                 self._add(label("Nothing to mend. Both sides are equal and the length is exact.", "soft"))

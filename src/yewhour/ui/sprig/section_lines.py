@@ -44,7 +44,7 @@ def section_lines(session: Session, index: int, body: QVBoxLayout) -> None:
         lambda text: put(f"{section.title}: {text}", role="" if text == "no usual part" else text)
     )
     body.addLayout(wrapped(quiet("Title"), title, role))
-    breath = session.solved.setting.school.pace if session.solved else Pace()
+    breath = session.solved.prepared.school.pace if session.solved else Pace()
     pace = _rate(
         section.pace.breaths_per_min if section.pace else 0.0, "Breaths a minute here", "as the class"
     )
@@ -72,12 +72,12 @@ def section_lines(session: Session, index: int, body: QVBoxLayout) -> None:
 
 
 def _rate(value: float, name: str, none: str) -> QDoubleSpinBox:
-    made = QDoubleSpinBox()
-    made.setRange(0.0, 60.0)
-    made.setSingleStep(0.5)
-    made.setDecimals(1)
-    made.setSpecialValueText(none)
-    made.setValue(value)
-    made.setAccessibleName(name)
-    calm(made)
-    return made
+    box = QDoubleSpinBox()
+    box.setRange(0.0, 60.0)
+    box.setSingleStep(0.5)
+    box.setDecimals(1)
+    box.setSpecialValueText(none)
+    box.setValue(value)
+    box.setAccessibleName(name)
+    calm(box)
+    return box

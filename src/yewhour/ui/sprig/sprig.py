@@ -97,25 +97,25 @@ class Sprig(Scene):
             return None
         for needle in self.needles:
             top, bottom = self.span(needle)
-            elastic = needle.segment.turn.unit and not needle.segment.turn.setup_for
+            elastic = needle.segment.use.unit and not needle.segment.use.setup_for
             if elastic and abs(at.y() - bottom) <= min(GRIP, max(2.0, (bottom - top) / 4)):
                 return needle
         return None
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        made = self.session.shown
-        if event.button() != Qt.MouseButton.LeftButton or made is None:
+        timed = self.session.shown
+        if event.button() != Qt.MouseButton.LeftButton or timed is None:
             return
         at = event.position()
         title = next((index for box, index in self.titles if box.contains(at)), None)
         if self.handle_rect().adjusted(-8, -12, 8, 8).contains(at):
-            self.held, self.axis_s = "length", made.length_s
-            self._grip = Gesture(at.y(), made.length_s, self.reach.px_per_s)
+            self.held, self.axis_s = "length", timed.length_s
+            self._grip = Gesture(at.y(), timed.length_s, self.reach.px_per_s)
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
         elif (pulled := self._pull_at(at)) is not None and self.session.node_at(pulled.segment.id):
             self.session.select(pulled.segment.id)
             self.held, self._pressed, self.pulled = "pull", pulled, pulled.segment.amount
-            self.axis_s = made.length_s
+            self.axis_s = timed.length_s
         elif title is not None:
             self.section_chosen.emit(title)
         else:
@@ -190,7 +190,7 @@ class Sprig(Scene):
         assert self._pressed is not None
         segment = self._pressed.segment
         by = {"clock": 5, "stillness": 5, "rapid": 5}.get(segment.kind, 1)
-        units = (self.time_at(y) * TICKS_PER_S - segment.start) / segment.turn.unit
+        units = (self.time_at(y) * TICKS_PER_S - segment.start) / segment.use.unit
         amount = max(by, round(units / by) * by)
         if amount != self.pulled:
             self.pulled = amount
@@ -200,14 +200,16 @@ class Sprig(Scene):
     def _pulled_plan(self) -> Plan:
         assert self._pressed is not None
         assert self.session.plan is not None
-        step = self._pressed.segment.turn.step
+        step = self._pressed.segment.use.step
         return with_node(self.session.plan, step.id, amount=self.pulled, least=None, most=None, locked=True)
 
     def _lift(self) -> None:
-        if self.session.plan is not None and self.session.made is not None:
+        if self.session.plan is not None and self.session.timed is not None:
             self.session.drop_trial()
             self.held = "move"
-            self._slots = drop_places(self.session.plan, self.session.made, self.session.words.library)
+            self._slots = drop_places(
+                self.session.plan, self.session.timed, self.session.teaching_data.library
+            )
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
 
     def _carry(self, at: QPointF) -> None:
@@ -264,13 +266,15 @@ class Sprig(Scene):
         segment = self._pressed.segment
         if self.pulled != segment.amount:
             unit = segment.dose.split(" ", 1)[-1] if " " in segment.dose else "seconds"
-            self.session.do(f"{self.pulled} {unit} in {segment.turn.name}", self._pulled_plan())
+            self.session.do(f"{self.pulled} {unit} in {segment.use.name}", self._pulled_plan())
         self.session.drop_trial()
 
     def _drop(self, slot: DropPlace) -> None:
         assert self.session.plan is not None
         try:
-            plan = moved(self.session.plan, self.session.picked, slot.place, self.session.words.library)
+            plan = moved(
+                self.session.plan, self.session.picked, slot.place, self.session.teaching_data.library
+            )
         except Problem as problem:
             self.session.refused.emit(problem)
             return
@@ -279,8 +283,10 @@ class Sprig(Scene):
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if event.mimeData().hasFormat(HIT_TYPE) and self.session.plan is not None:
-            plan, made = self.session.plan, self.session.made
-            self._slots = drop_places(plan, made, self.session.words.library) if made is not None else []
+            plan, timed = self.session.plan, self.session.timed
+            self._slots = (
+                drop_places(plan, timed, self.session.teaching_data.library) if timed is not None else []
+            )
             event.acceptProposedAction()
 
     def dragMoveEvent(self, event: QDragMoveEvent) -> None:
@@ -307,11 +313,11 @@ class Sprig(Scene):
         return had
 
     def wheelEvent(self, event: QWheelEvent) -> None:
-        turn = event.angleDelta().y()
+        use = event.angleDelta().y()
         if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.reach.zoom(1.25 ** (turn / 120), event.position().y())
+            self.reach.zoom(1.25 ** (use / 120), event.position().y())
         else:
-            self.reach.scroll(-turn)
+            self.reach.scroll(-use)
         self.update()
         event.accept()
 

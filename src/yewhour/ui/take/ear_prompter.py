@@ -12,8 +12,8 @@ from PySide6.QtCore import QObject, Signal
 from yewhour.core.problem import Problem
 from yewhour.core.take.take import Take
 from yewhour.state.voices import voice_named
+from yewhour.voice.devices.monitor import MonitorDevice, MonitorMix, PlacedSound
 from yewhour.voice.sound.mix import ClassMix, her_voice
-from yewhour.voice.sound.monitor import MonitorDevice, MonitorMix, PlacedSound
 from yewhour.voice.sound.shipped_voice import shipped_voice
 from yewhour.voice.sound.sound_events import sound_events
 from yewhour.voice.sound.voices import SpeakingVoice
@@ -40,9 +40,9 @@ CHOICES = (
 
 
 class EarPrompter(QObject):
-    """Keeps an ear in step with a take. told: something to be read in the foot."""
+    """Keeps an ear in step with a take. message: something to be read in the foot."""
 
-    told = Signal(str)
+    message = Signal(str)
 
     def __init__(self, slower: dict[str, float], device: str = "") -> None:
         super().__init__()
@@ -59,11 +59,11 @@ class EarPrompter(QObject):
         """The next of the choices, round and round."""
         choice = CHOICES[(CHOICES.index(self.choice) + 1) % len(CHOICES)]
         if choice.parts and (self._device is None or not self._device.open):
-            self._device = MonitorDevice(self.ear, self.told.emit, self._name)
+            self._device = MonitorDevice(self.ear, self.message.emit, self._name)
             if not self._device.open:
                 return
         self.choice = choice
-        self.told.emit(f"{choice.about[0].upper()}{choice.about[1:]}.")
+        self.message.emit(f"{choice.about[0].upper()}{choice.about[1:]}.")
         if take is not None:
             self.show_take(take, at)
 
@@ -94,23 +94,23 @@ class EarPrompter(QObject):
                     if slow or time.monotonic() - begun > SLOW_S:
                         slow = True
                         done = 100 * number // len(heard)
-                        self.told.emit(f"The lines are being spoken for your ear: {done} %. V stops it.")
+                        self.message.emit(f"The lines are being spoken for your ear: {done} %. V stops it.")
         except Problem as problem:
-            self.told.emit(f"{problem} The voice that ships speaks instead.")
+            self.message.emit(f"{problem} The voice that ships speaks instead.")
             self.voice = shipped_voice()
             self._speak(take, at, parts, wanted)
             return
         if wanted():
             self.ear.place(sorted(placed, key=lambda one: one.at))
             if slow:
-                self.told.emit("Your ear is ready.")
+                self.message.emit("Your ear is ready.")
 
     def _best(self) -> SpeakingVoice:
         """The best voice there is; a broken one is told of, and the one that ships speaks."""
         try:
             return voice_named()
         except Problem as problem:
-            self.told.emit(str(problem))
+            self.message.emit(str(problem))
             return shipped_voice()
 
     def follow(self, at: float, still: bool) -> None:

@@ -59,9 +59,9 @@ class FigureFace(Face):
     def show_moment(self, here: Moment | None, mirror: bool = False) -> None:
         """Where the take is; None for nowhere. mirror: the teacher's own body does the other side."""
         segment = here.segment if here is not None else None
-        if here is not None and segment is not None and (self.small or segment.turn.setup_for):
+        if here is not None and segment is not None and (self.small or segment.use.setup_for):
             segment = here.coming  # on the way, where it goes to is what she needs to see
-            if self.small and here.segment is not None and here.segment.turn.setup_for:
+            if self.small and here.segment is not None and here.segment.use.setup_for:
                 segment = None  # it is shown already, large
         if here is None or segment is None or segment.kind == "talk":
             self._put(None, "both")
@@ -71,7 +71,7 @@ class FigureFace(Face):
         self._put(self._drawn(here, segment, body), side)
 
     def _drawn(self, here: Moment, segment: Segment, body: str) -> FigurePicture | None:
-        movement, position = segment.turn.movement, segment.turn.start
+        movement, position = segment.use.movement, segment.use.start
         states = () if self.small else moving_of(movement, body, position)
         if len(states) > 1 and segment is not here.segment:
             return states[0]  # it begins there

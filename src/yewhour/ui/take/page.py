@@ -63,8 +63,8 @@ class TakePage(TakeBoard):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Take")
         self.conductor.changed.connect(self.show_take)
-        self.conductor.told.connect(self.tell)
-        self.sounds.told.connect(self.tell)
+        self.conductor.message.connect(self.tell)
+        self.sounds.message.connect(self.tell)
         session.made_changed.connect(self.get_ready)
         self.frames = QTimer(self)
         self.frames.setTimerType(Qt.TimerType.PreciseTimer)
@@ -83,8 +83,8 @@ class TakePage(TakeBoard):
         session, conductor = self.session, self.conductor
         if conductor.state in ("counting", "on") or not self.isVisible():
             return
-        if session.solved is not None and session.made is not None and not session.refusal:
-            conductor.prepare(session.solved, session.made)
+        if session.solved is not None and session.timed is not None and not session.refusal:
+            conductor.prepare(session.solved, session.timed)
         self.broken = next(iter(interrupted_takes()), None)
         self._told = ""
         self.show_take()
@@ -109,9 +109,9 @@ class TakePage(TakeBoard):
 
     # --- showing ------------------------------------------------------------------------------------------
 
-    def tell(self, told: str) -> None:
+    def tell(self, message: str) -> None:
         """Something to be read in the foot."""
-        self._told = told
+        self._told = message
         self.show_take()
 
     def show_take(self) -> None:
@@ -187,7 +187,7 @@ class TakePage(TakeBoard):
     def _show_rehearsal(self, take: Take) -> None:
         """Where a rehearsal begins, and what it goes through."""
         first = self.rehearsal.begins(take)
-        self.name.say(first.turn.name)
+        self.name.say(first.use.name)
         self.line.say(next((cue.text for cue in take.cues if cue.start >= first.start), ""))
         self.following.say(self.rehearsal.said(take))
         self.going.show_at(first.start)
@@ -230,8 +230,8 @@ class TakePage(TakeBoard):
         assert take is not None
         if segment is None:
             return
-        named = here.coming if segment.turn.setup_for and here.coming is not None else segment
-        self.name.say(named.turn.name)
+        named = here.coming if segment.use.setup_for and here.coming is not None else segment
+        self.name.say(named.use.name)
         self.line.say(here.line.text if here.line is not None else "")
         self.following.say(here.following.text if here.following is not None else "")
         self._show_sides(here)
@@ -248,7 +248,7 @@ class TakePage(TakeBoard):
     def _mirrors(self) -> bool:
         """Whether the teacher's own body does the other side than is said."""
         take = self.conductor.take
-        return take is not None and take.solved.setting.school.mirror
+        return take is not None and take.solved.prepared.school.mirror
 
     def _show_sides(self, here: Moment) -> None:
         """The side that is said, at the edge where the teacher's own body does it."""
@@ -260,7 +260,7 @@ class TakePage(TakeBoard):
         coming = False
         if not sides and here.coming is not None and here.left < SIDE_COMES_S * 10:
             sides, coming = [one for one in (here.coming.side,) if one in ("left", "right")], True
-        coming = coming or bool(segment.turn.setup_for)
+        coming = coming or bool(segment.use.setup_for)
         for at, band in self.bands.items():
             said = {"left": "right", "right": "left"}[at] if self._mirrors else at
             band.show_side(said if said in sides else "", coming)
@@ -381,7 +381,7 @@ class TakePage(TakeBoard):
             self.get_ready()
             return
         try:
-            self.conductor.go_on(broken, solve(broken.plan, self.session.words))
+            self.conductor.go_on(broken, solve(broken.plan, self.session.teaching_data))
         except Problem as problem:
             self.tell(str(problem))
 

@@ -16,10 +16,10 @@ from yewhour.ui.take.take_runner import TakeRunner
 class TakeSounds(QObject):
     """Each is made when it is first wanted; none of them stops a take.
 
-    told: something to be read in the foot. device: that is played on and recorded from, "" for the usual.
+    message: something to be read in the foot. device: that is played on and recorded from, "" for the usual.
     """
 
-    told = Signal(str)
+    message = Signal(str)
 
     def __init__(self, conductor: TakeRunner) -> None:
         super().__init__()
@@ -43,7 +43,7 @@ class TakeSounds(QObject):
 
             slower = {str(name): value for name, value in load_voice().slower.items()}
             self.prompter = EarPrompter(slower, self.device)
-            self.prompter.told.connect(self.told)
+            self.prompter.message.connect(self.message)
         self.prompter.next_choice(self.conductor.take, self._now())
 
     def show_take(self, take: Take) -> None:
@@ -66,17 +66,19 @@ class TakeSounds(QObject):
     def record_or_not(self) -> None:
         """Whether sound is recorded in the next take."""
         self.records = not self.records
-        self.told.emit("The sound is recorded beside the take." if self.records else "No sound is recorded.")
+        self.message.emit(
+            "The sound is recorded beside the take." if self.records else "No sound is recorded."
+        )
 
     def _begin(self, folder: Path) -> None:
         self.listen()
         if self.records or sounds_in(folder):  # a take that goes on is recorded as it was
             # Codecs and devices, which a take without sound does not need.
-            from yewhour.voice.sound.recorder import Microphone, SoundFile
+            from yewhour.voice.devices.recorder import Microphone, SoundFile
 
-            told = self.told.emit
-            sound = SoundFile(sound_from(folder, self.conductor.now_s), told)
-            self.microphone = Microphone(sound, told, self.device)
+            message = self.message.emit
+            sound = SoundFile(sound_from(folder, self.conductor.now_s), message)
+            self.microphone = Microphone(sound, message, self.device)
 
     def listen(self) -> None:
         """Listens to her, where her voice leads."""
@@ -88,7 +90,7 @@ class TakeSounds(QObject):
 
         begun_s = self.conductor.now_s
         self.follower = VoiceFollower(take, self.device)
-        self.follower.told.connect(self.told)
+        self.follower.message.connect(self.message)
         self.follower.heard.connect(
             lambda number, words: self.conductor.hear(
                 number, [(word, start + begun_s, end + begun_s) for word, start, end in words]

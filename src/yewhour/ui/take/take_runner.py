@@ -51,13 +51,13 @@ def awake_and_asleep() -> float:
 class TakeRunner(QObject):
     """Carries one class at a time through its take.
 
-    changed: it goes otherwise from here, or is at another stage. told: something to be read in the foot.
+    changed: it goes otherwise from here, or is at another stage. message: something to be read in the foot.
     leads: the clock; or she does, and at the end of each movement one more is given until `next`; or her
     voice does: the same, while her lines are heard, until what comes next is heard.
     """
 
     changed = Signal()
-    told = Signal(str)
+    message = Signal(str)
     begun = Signal(object)  # the folder a take is kept in, at the moment it starts or goes on
     over = Signal()
     _spoken = Signal(object)
@@ -92,11 +92,11 @@ class TakeRunner(QObject):
 
     # --- the stages -----------------------------------------------------------------------------------------
 
-    def prepare(self, solved: SolvedPlan, made: TimedClass) -> None:
+    def prepare(self, solved: SolvedPlan, timed: TimedClass) -> None:
         """Gets ready to take a class, unless one is being taken."""
         if self.state in ("counting", "on"):
             return
-        self._made, self.take, self.state, self.marks = made, begin(solved, made), "ready", []
+        self._made, self.take, self.state, self.marks = timed, begin(solved, timed), "ready", []
         self.stretches, self._stumbles, self.choices = [], set(), ()
         self._words, self._heard_until, self._followed, self._given = [], -1.0, -1.0e9, ("", 0)
         self.changed.emit()
@@ -110,7 +110,7 @@ class TakeRunner(QObject):
                 self.stretches = [(self.take.start, self.take.end)]
             self._zero = self.clock() + COUNT_IN_S - self.stretches[0][0] / 10 / self.speed
         else:
-            file = TakeFolder(lambda problem: self.told.emit(str(problem)))
+            file = TakeFolder(lambda problem: self.message.emit(str(problem)))
             file.begin(self.take.solved.plan, datetime.now())
             self._file = file
             self._zero = self.clock() + COUNT_IN_S
@@ -120,12 +120,12 @@ class TakeRunner(QObject):
     def go_on(self, broken: InterruptedTake, solved: SolvedPlan) -> None:
         """Takes up a take that was broken off, standing still where it broke off."""
         start = broken.read.marks[0]
-        made = solved.make(start.length_s or None)
-        file = TakeFolder(lambda problem: self.told.emit(str(problem)))
+        timed = solved.make(start.length_s or None)
+        file = TakeFolder(lambda problem: self.message.emit(str(problem)))
         file.go_on(broken.folder)
-        self._file, self._made, self.rehearsing = file, made, False
+        self._file, self._made, self.rehearsing = file, timed, False
         self.marks = list(broken.read.marks)
-        self.take = replay(solved, made, self.marks)
+        self.take = replay(solved, timed, self.marks)
         self._zero = self.clock() - broken.until_s
         self.state, self._ticked = "on", self.clock()
         if self.take.paused is None:
@@ -173,7 +173,7 @@ class TakeRunner(QObject):
         if now - before > ASLEEP_S and not self.standing:
             self._mark("pause", self._s_at(before))
             slept = show_length(now - before)
-            self.told.emit(f"The computer was asleep for {slept}. The class stands still since then.")
+            self.message.emit(f"The computer was asleep for {slept}. The class stands still since then.")
         if not self.standing:
             heard = self.leads == "voice" and self.now_s - self._followed < FOLLOWED_S
             if self.leads == "me" or heard:
@@ -219,7 +219,7 @@ class TakeRunner(QObject):
         assert take is not None
         index = take.index_at(before_s * 10 - take.out)
         segment = take.segments[index] if index is not None else None
-        if segment is None or segment.turn.setup_for or not segment.amount:
+        if segment is None or segment.use.setup_for or not segment.amount:
             return
         end_s = (segment.end - 1 + take.out) / 10
         if self.now_s < end_s or segment.kind in ("phase", "stillness") or segment.end - 1 < take.now:
@@ -270,7 +270,7 @@ class TakeRunner(QObject):
         if do == "next" and here is not None and here.segment is not None and not self.standing:
             gone_s = (here.at - here.segment.start) / 10
             if gone_s < JUST_CHANGED_S and here.segment.start > self.take.now:
-                self.told.emit("It has just gone on by itself.")
+                self.message.emit("It has just gone on by itself.")
                 return
         self._mark(do, self.now_s, text, segment)
 
@@ -278,7 +278,7 @@ class TakeRunner(QObject):
         """Remembers where she stood still or went back in a rehearsal."""
         here = self.here()
         if self.rehearsing and here is not None and here.segment is not None and self.take is not None:
-            place = here.segment.turn.setup_for or here.segment.turn.key
+            place = here.segment.use.setup_for or here.segment.use.key
             self._stumbles.add(place)
             stumble(self.take.solved.plan.brief.title, place)
 
@@ -301,14 +301,14 @@ class TakeRunner(QObject):
         if self._file is not None:
             self._file.mark(mark)
         self.marks.append(mark)
-        before = len(self.take.told)
+        before = len(self.take.messages)
         earlier = self.take
         self.take = take = apply_mark_numbers(earlier, mark)
         if self.rehearsing:
             self.stretches = carried_along(self.stretches, earlier, take)
         self.choices = ()
-        for told in take.told[before:]:
-            self.told.emit(told)
+        for message in take.messages[before:]:
+            self.message.emit(message)
         if take.unsaid is not None:
             self._writers.submit(lambda: self._spoken.emit((take, with_new_lines(take))))
         if take.state == "ended":

@@ -32,7 +32,7 @@ def phase_words(here: Moment) -> str:
     """What the breath does, or what there is to do without one."""
     if here.segment is None:
         return ""
-    if here.segment.turn.setup_for:
+    if here.segment.use.setup_for:
         return BETWEEN["setup"]
     if here.span is not None:
         return PHASES[here.span.phase]
@@ -50,7 +50,7 @@ def coming_words(here: Moment) -> str:
     segment = here.segment
     if segment is None:
         return ""
-    if segment.turn.setup_for and coming is not None:
+    if segment.use.setup_for and coming is not None:
         return "and you are there"
     if coming is None:
         return "to the end"

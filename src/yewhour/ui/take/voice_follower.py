@@ -10,8 +10,8 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from yewhour.core.take.take import Take
-from yewhour.voice.sound.recogniser import RATE, LineRecogniser, RecognisedWord
-from yewhour.voice.sound.recorder import Microphone
+from yewhour.voice.devices.recorder import Microphone
+from yewhour.voice.recognition.recogniser import RATE, LineRecogniser, RecognisedWord
 from yewhour.voice.sound.shipped_voice import Samples
 
 
@@ -19,7 +19,7 @@ class VoiceFollower(QObject):
     """Listens to a microphone, or to what it is fed. heard: a stretch of speech, by its number."""
 
     heard = Signal(int, list)
-    told = Signal(str)
+    message = Signal(str)
 
     def __init__(self, take: Take, device: str = "") -> None:
         super().__init__()
@@ -30,7 +30,7 @@ class VoiceFollower(QObject):
         self._thread.start()
         self.microphone: Any = None
         if device != "fed":
-            self.microphone = Microphone(self, self.told.emit, device)
+            self.microphone = Microphone(self, self.message.emit, device)
 
     def add(self, block: Samples) -> None:
         """Sound at `rate`, the next after what came before."""

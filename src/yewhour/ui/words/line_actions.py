@@ -33,11 +33,11 @@ class LineActions:
         script.entered.connect(self.enter)
 
     def _do(self, make: Callable[[TimedClass], Edit]) -> None:
-        made = self.session.made
-        if made is None:
+        timed = self.session.timed
+        if timed is None:
             return
         try:
-            edit = make(made)
+            edit = make(timed)
             self.session.apply(edit.title, (edit,))
         except Problem as problem:
             self.session.refused.emit(problem)
@@ -46,7 +46,7 @@ class LineActions:
         """Other words for a line."""
         line = row.line
         if line is not None:
-            self._do(lambda made: line_edits.rewritten(made, line, text))
+            self._do(lambda timed: line_edits.rewritten(timed, line, text))
 
     def edit_line(self) -> None:
         """Starts editing the line."""
@@ -68,20 +68,20 @@ class LineActions:
             return
         if row.muted is not None:
             muted = row.muted
-            self._do(lambda made: line_edits.unmuted(muted))
+            self._do(lambda timed: line_edits.unmuted(muted))
         elif row.line is not None:
             line = row.line
-            self._do(lambda made: line_edits.muted(made, line))
+            self._do(lambda timed: line_edits.muted(timed, line))
 
     def pin(self) -> None:
         """Keeps the line at its moment, or lets it go again."""
         cue = self._cue()
         if cue is not None:
             self._do(
-                lambda made: (
-                    line_edits.restored(made, cue)
-                    if line_edits.is_pinned(made, cue)
-                    else line_edits.pinned(made, cue)
+                lambda timed: (
+                    line_edits.restored(timed, cue)
+                    if line_edits.is_pinned(timed, cue)
+                    else line_edits.pinned(timed, cue)
                 )
             )
 
@@ -96,13 +96,13 @@ class LineActions:
     def _move(self, by_s: float) -> None:
         cue = self._cue()
         if cue is not None:
-            self._do(lambda made: line_edits.pinned(made, cue, by_s))
+            self._do(lambda timed: line_edits.pinned(timed, cue, by_s))
 
     def mirror(self) -> None:
         """Says the teacher's own line on the other side too, or on this side only."""
         cue = self._cue()
         if cue is not None:
-            self._do(lambda made: line_edits.on_both_sides(made, cue))
+            self._do(lambda timed: line_edits.on_both_sides(timed, cue))
 
     def restore(self) -> None:
         """Puts the line back as the program has it."""
@@ -111,21 +111,21 @@ class LineActions:
             self.mute()
         elif row is not None and row.line is not None:
             line = row.line
-            self._do(lambda made: line_edits.restored(made, line))
+            self._do(lambda timed: line_edits.restored(timed, line))
 
     def take_in(self) -> None:
         """Says a line that was left out."""
         row = self.script.row
         if row is not None and row.left is not None:
             left = row.left
-            self._do(lambda made: line_edits.taken_in(made, left))
+            self._do(lambda timed: line_edits.taken_in(timed, left))
 
     def make_room(self) -> None:
         """Does what would make room for a line that was left out."""
-        row, made = self.script.row, self.session.made
-        if row is None or row.left is None or made is None:
+        row, timed = self.script.row, self.session.timed
+        if row is None or row.left is None or timed is None:
             return
-        edit = roomier(line_edits.segment_of(made, row.left), row.left.short)
+        edit = roomier(line_edits.segment_of(timed, row.left), row.left.short)
         if edit is None:
             self.session.refused.emit(
                 Problem("Nothing here can be made longer.", do="Shorten the lines around it.")
@@ -159,15 +159,15 @@ class LineActions:
 
     def _add(self, row: ScriptRow, text: str, at_s: float) -> None:
         if text.strip():
-            self._do(lambda made: line_edits.added(row.segment, text, at_s))
+            self._do(lambda timed: line_edits.added(row.segment, text, at_s))
 
     def wordings(self) -> list[str]:
         """The wordings the program has for the current line, from full to bare."""
-        made, solved, cue = self.session.made, self.session.solved, self._cue()
-        if made is None or solved is None or cue is None:
+        timed, solved, cue = self.session.timed, self.session.solved, self._cue()
+        if timed is None or solved is None or cue is None:
             return []
-        for line in with_numbers(candidate_lines(made.segments, solved.entries), made.segments):
-            place = (made.segments[line.segment].id, line.purpose, line.number)
+        for line in with_numbers(candidate_lines(timed.segments, solved.entries), timed.segments):
+            place = (timed.segments[line.segment].id, line.purpose, line.number)
             if place == (cue.segment, cue.purpose, cue.number):
                 return list(line.wordings)
         return []

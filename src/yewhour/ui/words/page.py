@@ -25,7 +25,7 @@ from yewhour.ui.words.script_list import ScriptList
 class WordsPage(QWidget):
     """The page."""
 
-    told = Signal(str)
+    message = Signal(str)
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -140,8 +140,8 @@ class WordsPage(QWidget):
         self.script.setFocus()
 
     def _count(self) -> None:
-        made, text = self.session.made, self.find_field.text()
-        found = len(list(lines_with(made, text))) if made is not None and text else 0
+        timed, text = self.session.timed, self.find_field.text()
+        found = len(list(lines_with(timed, text))) if timed is not None and text else 0
         self.count.setText(f"{found} line{'s' if found != 1 else ''}" if text else "")
 
     def find_next(self) -> None:
@@ -157,16 +157,16 @@ class WordsPage(QWidget):
 
     def replace_all(self) -> None:
         """Says other words instead, in every line that has them; one act to undo."""
-        made = self.session.made
-        if made is None or not self.find_field.text():
+        timed = self.session.timed
+        if timed is None or not self.find_field.text():
             return
         try:
-            edit, lines = replaced(made, self.find_field.text(), self.by.text())
+            edit, lines = replaced(timed, self.find_field.text(), self.by.text())
             if lines:
                 self.session.apply(edit.title, (edit,))
         except Problem as problem:
             self.session.refused.emit(problem)
             return
-        self.told.emit(
+        self.message.emit(
             f"Replaced in {lines} line{'s' if lines != 1 else ''}." if lines else "No line has these words."
         )

@@ -25,15 +25,15 @@ FIGURE_HIGH = 46.0  # pixels of the figure beside the first line of a movement
 class ReadingView(QWidget):
     """A window of its own. Space and the arrows turn pages; Escape leaves."""
 
-    def __init__(self, made: TimedClass, theme: Theme) -> None:
+    def __init__(self, timed: TimedClass, theme: Theme) -> None:
         super().__init__()
-        self.setWindowTitle(f"{made.plan.brief.title}: the script")
+        self.setWindowTitle(f"{timed.plan.brief.title}: the script")
         self.setObjectName("page")
         self.text = QTextBrowser()
         self.text.setAccessibleName("The script, to read from")
         self.text.setOpenLinks(False)
-        self._draw_figures(made, theme)
-        self.text.setHtml(reading_html(made, theme))
+        self._draw_figures(timed, theme)
+        self.text.setHtml(reading_html(timed, theme))
         self.text.document().setDocumentMargin(36 * scale())
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -41,17 +41,17 @@ class ReadingView(QWidget):
         self.text.installEventFilter(self)
         self.resize(1280, 800)
 
-    def _draw_figures(self, made: TimedClass, theme: Theme) -> None:
+    def _draw_figures(self, timed: TimedClass, theme: Theme) -> None:
         """Gives the text the pictures that it names: a figure for each segment."""
         document = self.text.document()
         high = FIGURE_HIGH * scale()
         known: dict[object, QImage] = {}
-        for segment in made.segments:
-            turn = segment.turn
-            one = portrait_of(turn.movement, segment.side, turn.end if turn.flow else turn.start)
+        for segment in timed.segments:
+            use = segment.use
+            one = portrait_of(use.movement, segment.side, use.end if use.flow else use.start)
             if one is None or segment.kind == "talk":
                 continue
-            key = (turn.movement.id, segment.side, turn.end if turn.flow else turn.start)
+            key = (use.movement.id, segment.side, use.end if use.flow else use.start)
             if key not in known:
                 known[key] = figure_image(one, theme, segment.side, high)
             url = QUrl(f"figure:{segment.id}")
@@ -74,16 +74,16 @@ class ReadingView(QWidget):
         return False
 
 
-def reading_html(made: TimedClass, theme: Theme) -> str:
+def reading_html(timed: TimedClass, theme: Theme) -> str:
     """The script in large type: the side in the margin, silences named."""
     size, small, margin = (round(of * scale()) for of in (23, 15, 44))
     parts = [
         f'<h1 style="font-family:{TITLE};font-size:{round(size * 1.2)}pt">'
-        f"{escape(made.plan.brief.title)}</h1>",
+        f"{escape(timed.plan.brief.title)}</h1>",
         '<table width="100%" cellspacing="0" cellpadding="6">',
     ]
     wide, drawn = round(1.5 * FIGURE_HIGH * scale()), ""
-    for row in rows_of(made):
+    for row in rows_of(timed):
         if row.section:
             parts.append(
                 f'<tr><td colspan="4" style="font-family:{TITLE};font-size:{size}pt;color:{theme.bark}">'
@@ -97,7 +97,7 @@ def reading_html(made: TimedClass, theme: Theme) -> str:
         if row.cue is None:
             continue
         figure = ""
-        if row.segment.id != drawn and not row.segment.turn.setup_for and row.segment.kind != "talk":
+        if row.segment.id != drawn and not row.segment.use.setup_for and row.segment.kind != "talk":
             drawn = row.segment.id
             figure = f'<img src="figure:{drawn}" width="{wide}" height="{round(wide / 1.5)}"/>'
         colour = {"left": theme.left, "right": theme.right}.get(row.side, theme.ink)

@@ -66,17 +66,17 @@ class ScriptRow:
         return f"{clock}{side}: {self.text}. {self.takes_s:.1f} of {self.room_s:.1f} seconds"
 
 
-def rows_of(made: TimedClass) -> list[ScriptRow]:
+def rows_of(timed: TimedClass) -> list[ScriptRow]:
     """Every row of a class."""
-    segments = {segment.id: segment for segment in made.segments}
+    segments = {segment.id: segment for segment in timed.segments}
     bare = sorted(
-        [*_lines(made, segments), *_left(made, segments), *_muted(made), *_findings(made, segments)],
+        [*_lines(timed, segments), *_left(timed, segments), *_muted(timed), *_findings(timed, segments)],
         key=lambda row: (row.at, row.finding is None),
     )
     rows = []
     section = heading = ""
     for row in bare:
-        key = row.segment.turn.flow or row.segment.id
+        key = row.segment.use.flow or row.segment.id
         new = heading_of(row.segment) if key != heading else ""
         title = row.segment.section if row.segment.section != section else ""
         heading, section = key, row.segment.section
@@ -88,10 +88,10 @@ def _headed(row: ScriptRow, heading: str, section: str) -> ScriptRow:
     return replace(row, heading=heading, section=section)
 
 
-def _lines(made: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
+def _lines(timed: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
     found = []
-    for cue, after in zip_longest(made.cues, made.cues[1:]):
-        until = after.start if after else made.length
+    for cue, after in zip_longest(timed.cues, timed.cues[1:]):
+        until = after.start if after else timed.length
         found.append(
             ScriptRow(
                 cue.start, _shown(segments, cue.segment), cue.text, cue.side, cue.purpose, cue=cue,
@@ -102,10 +102,10 @@ def _lines(made: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
     return found
 
 
-def _left(made: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
+def _left(timed: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
     """Lines left out; one that stands twice on a place is shown once."""
     found, known = [], set()
-    for line in made.dropped:
+    for line in timed.dropped:
         if (line.segment, line.text) not in known:
             known.add((line.segment, line.text))
             where = _shown(segments, line.segment)
@@ -113,22 +113,22 @@ def _left(made: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
     return found
 
 
-def _muted(made: TimedClass) -> list[ScriptRow]:
+def _muted(timed: TimedClass) -> list[ScriptRow]:
     found = []
-    for edit in made.plan.edits:
+    for edit in timed.plan.edits:
         if edit.do == "mute":
-            places = [s for s in made.segments if edit_applies(edit, s.turn) and not s.turn.setup_for]
+            places = [s for s in timed.segments if edit_applies(edit, s.use) and not s.use.setup_for]
             for place in places[:1]:
-                text = edited_text(edit, place.turn) if edit.text else edit.was
+                text = edited_text(edit, place.use) if edit.text else edit.was
                 found.append(ScriptRow(place.start, place, text, place.side, edit.purpose, muted=edit))
     return found
 
 
-def _findings(made: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
-    first = made.segments[0]
+def _findings(timed: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]:
+    first = timed.segments[0]
     return [
         ScriptRow(segment.start, segment, finding.message, "both", finding=finding)
-        for finding in made.findings
+        for finding in timed.findings
         for segment in [_shown(segments, finding.segment) if finding.segment in segments else first]
     ]
 
@@ -136,13 +136,13 @@ def _findings(made: TimedClass, segments: dict[str, Segment]) -> list[ScriptRow]
 def _shown(segments: dict[str, Segment], name: str) -> Segment:
     """The segment a line is shown under: what a set-up leads to, for a set-up."""
     segment = segments[name]
-    return segments.get(segment.turn.setup_for, segment)
+    return segments.get(segment.use.setup_for, segment)
 
 
 def heading_of(segment: Segment) -> str:
     """What stands above the lines of a movement."""
     side = f" · {segment.side}" if segment.side in ("left", "right") else ""
-    if segment.turn.flow:
-        rounds = segment.turn.rounds
+    if segment.use.flow:
+        rounds = segment.use.rounds
         return f"{segment.name} and on, {rounds} round{'' if rounds == 1 else 's'}{side}"
     return f"{segment.name} · {segment.dose}{side}"

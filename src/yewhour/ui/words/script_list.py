@@ -45,16 +45,16 @@ class ScriptModel(QAbstractListModel):
         super().__init__()
         self.session = session
         self.rows: list[ScriptRow] = []
-        self.made: TimedClass | None = None
+        self.timed: TimedClass | None = None
 
     def refresh(self) -> bool:
         """Takes the class as it is shown; whether it is another."""
-        made = self.session.shown
-        if made is self.made:
+        timed = self.session.shown
+        if timed is self.timed:
             return False
         self.beginResetModel()
-        self.made = made
-        self.rows = rows_of(made) if made is not None else []
+        self.timed = timed
+        self.rows = rows_of(timed) if timed is not None else []
         self.endResetModel()
         return True
 

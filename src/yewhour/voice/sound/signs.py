@@ -35,17 +35,17 @@ def breath(phase: str, seconds: float, rate: int) -> Samples:
     count = max(1, round(seconds * rate))
     low, high = BREATH_HZ
     first, last = {"inhale": (low, high), "full": (high, high), "exhale": (high, low)}.get(phase, (low, low))
-    turns = np.cumsum(np.linspace(first, last, count)) / rate
+    uses = np.cumsum(np.linspace(first, last, count)) / rate
     loud = LOUD["breath"] * (0.4 if phase in ("full", "empty") else 1.0)
-    return _soft(loud * np.sin(2 * np.pi * turns), rate, min(0.4, seconds / 3))
+    return _soft(loud * np.sin(2 * np.pi * uses), rate, min(0.4, seconds / 3))
 
 
 def _soft(sound: object, rate: int, edge_s: float = 0.02) -> Samples:
     """A sound without clicks at its ends."""
-    made = np.asarray(sound, np.float32)
-    edge = min(len(made) // 2, round(edge_s * rate))
+    samples = np.asarray(sound, np.float32)
+    edge = min(len(samples) // 2, round(edge_s * rate))
     if edge:
         ramp = np.linspace(0, 1, edge, dtype=np.float32)
-        made[:edge] *= ramp
-        made[-edge:] *= ramp[::-1]
-    return made
+        samples[:edge] *= ramp
+        samples[-edge:] *= ramp[::-1]
+    return samples

@@ -64,7 +64,7 @@ def sound_events(segments: Sequence[Segment], cues: Sequence[Cue], parts: Iterab
         if "bells" in parts and segment.section != section:
             found.append(SoundEvent(segment.start, 3 * TICKS_PER_S, "bell"))
         section = segment.section
-        sided = segment.side in ("left", "right") and not segment.turn.setup_for
+        sided = segment.side in ("left", "right") and not segment.use.setup_for
         if parts & {"sides", "tones"} and sided:
             found.append(SoundEvent(segment.start, TICKS_PER_S, segment.side))
         if "breath" in parts:

@@ -62,7 +62,7 @@ class WrittenSound(msgspec.Struct, frozen=True):
 
 
 def write_sound(
-    made: TimedClass,
+    timed: TimedClass,
     path: Path,
     voice: SpeakingVoice,
     parts: Iterable[str],
@@ -83,16 +83,16 @@ def write_sound(
         raise Problem(
             "The sound can't be written: there is no such folder.", str(path), "Choose another place."
         )
-    brief = made.plan.brief
-    heard, slower = sound_events(made.segments, made.cues, parts), her_voice(slower, brief.own)
-    mix = ClassMix(heard, made.length, voice, brief.voice_rate, slower)
+    brief = timed.plan.brief
+    heard, slower = sound_events(timed.segments, timed.cues, parts), her_voice(slower, brief.own)
+    mix = ClassMix(heard, timed.length, voice, brief.voice_rate, slower)
     by_db = _gain(mix, progress)
     mix.hurried = 0
     meter = LoudnessMeter(mix.rate, peaks=True)
     finished = meter.heard(levelled(_told(mix, progress, 0.5, 1.0), mix.rate, by_db))
-    samples = _write(finished, mix, kind, path, made)
+    samples = _write(finished, mix, kind, path, timed)
     return WrittenSound(
-        made.length_s, samples, mix.rate, round(meter.loud, 1), round(meter.peak, 1), mix.hurried
+        timed.length_s, samples, mix.rate, round(meter.loud, 1), round(meter.peak, 1), mix.hurried
     )
 
 
@@ -126,7 +126,7 @@ def _told(mix: ClassMix, progress: Progress, first: float, last: float) -> Itera
         progress(first + (last - first) * done / max(1, mix.samples))
 
 
-def _write(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, path: Path, made: TimedClass) -> int:
+def _write(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, path: Path, timed: TimedClass) -> int:
     """Writes beside the place and moves it there when it is whole; gives the samples written."""
     try:
         handle, name = tempfile.mkstemp(prefix=f".{path.name[:80]}.", suffix=path.suffix, dir=path.parent)
@@ -134,7 +134,7 @@ def _write(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, path: Path
     except OSError as error:
         raise _cannot(error, path) from error
     try:
-        samples = _encode(blocks, mix, kind, name, made)
+        samples = _encode(blocks, mix, kind, name, timed)
         os.chmod(name, 0o644)
         os.replace(name, path)
     except (OSError, av.error.FFmpegError) as error:
@@ -145,15 +145,15 @@ def _write(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, path: Path
     return samples
 
 
-def _encode(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, name: str, made: TimedClass) -> int:
+def _encode(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, name: str, timed: TimedClass) -> int:
     written = 0
     with av.open(name, "w", format=kind.format) as file:
         stream = file.add_stream(kind.codec, rate=kind.rate or mix.rate, layout="mono")
         assert isinstance(stream, av.AudioStream)
         if kind.bits:
             stream.bit_rate = kind.bits
-        found = chapters(made)
-        file.metadata.update(_tags(made, found))
+        found = chapters(timed)
+        file.metadata.update(_tags(timed, found))
         if kind.format in ("mp3", "ipod"):
             file.set_chapters(_marks(found))
         resampler = av.AudioResampler(stream.format, "mono", kind.rate or mix.rate)
@@ -167,9 +167,9 @@ def _encode(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, name: str
     return written
 
 
-def _tags(made: TimedClass, found: list[Chapter]) -> dict[str, str]:
+def _tags(timed: TimedClass, found: list[Chapter]) -> dict[str, str]:
     """Title and chapters; the latter also as tags, for files that have no chapters of their own."""
-    brief = made.plan.brief
+    brief = timed.plan.brief
     tags = {"title": brief.title, "comment": "Work without pain, and stop if it hurts or you feel dizzy."}
     for number, chapter in enumerate(found, 1):
         at = seconds(chapter.start)

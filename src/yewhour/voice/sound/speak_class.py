@@ -11,7 +11,7 @@ from yewhour.voice.sound.voices import SpeakingVoice
 
 
 def speak_class(
-    made: TimedClass,
+    timed: TimedClass,
     path: Path,
     voice: SpeakingVoice,
     parts: str,
@@ -23,7 +23,7 @@ def speak_class(
     slower: how much slower than instructing each way of speaking is.
     """
     chosen = parse_parts(parts)
-    done = write_sound(made, path, voice, chosen, slower, progress)
+    done = write_sound(timed, path, voice, chosen, slower, progress)
     hurried = f"; {done.hurried} lines spoken faster to fit" if done.hurried else ""
     return (
         f"{path}: {show_length(done.length_s, True)}, {done.loudness:g} LUFS, "

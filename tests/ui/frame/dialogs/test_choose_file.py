@@ -60,7 +60,7 @@ def test_a_path_is_typed_and_what_is_not_there_is_told(ask, tmp_path):
     for typed, said in ((tmp_path / "no", "no file"), (tmp_path / "no/more", "no folder")):
         dialog.path.setText(str(typed))
         QTest.keyClick(dialog.path, KEY.Key_Return)
-        assert said in dialog.told.text()
+        assert said in dialog.message.text()
         assert dialog.isVisible()
     dialog.path.setText(str(tmp_path / "inner"))
     QTest.keyClick(dialog.path, KEY.Key_Return)
@@ -79,7 +79,7 @@ def test_a_new_name_gets_its_ending_and_one_that_is_there_is_asked_about(ask, tm
     dialog = ask(SAVE, "ebb")
     QTest.keyClick(dialog.name, KEY.Key_Return)
     assert dialog.taken == []
-    assert "ebb.yewhour is there already" in dialog.told.text()
+    assert "ebb.yewhour is there already" in dialog.message.text()
     QTest.keyClick(dialog.name, KEY.Key_End)
     QTest.keyClicks(dialog.name, "x")  # another name is asked about anew
     QTest.keyClick(dialog.name, KEY.Key_Backspace)
@@ -89,11 +89,11 @@ def test_a_new_name_gets_its_ending_and_one_that_is_there_is_asked_about(ask, tm
     assert dialog.taken == [tmp_path / "ebb.yewhour"]
     dialog = ask(SAVE, "no/such/place")
     QTest.keyClick(dialog.name, KEY.Key_Return)
-    assert "There is no folder" in dialog.told.text()
+    assert "There is no folder" in dialog.message.text()
     assert dialog.isVisible()
     dialog = ask(SAVE, "")
     QTest.keyClick(dialog.name, KEY.Key_Return)
-    assert "Give it a name" in dialog.told.text()
+    assert "Give it a name" in dialog.message.text()
 
 
 def test_a_folder_that_can_t_be_read_is_told(ask, tmp_path, monkeypatch):
@@ -105,7 +105,7 @@ def test_a_folder_that_can_t_be_read_is_told(ask, tmp_path, monkeypatch):
 
     monkeypatch.setattr(type(gone), "iterdir", refuse)
     QTest.keyClick(dialog.list, KEY.Key_Return)
-    assert "can't be read: permission denied" in dialog.told.text()
+    assert "can't be read: permission denied" in dialog.message.text()
     assert dialog.folder == tmp_path
     dialog.go()
     assert dialog.taken == [tmp_path]

@@ -25,7 +25,7 @@ def test_every_demo_class_has_a_card_with_its_own_sprig(bare_desk):
     ropes = next(card for card in found if card.twig.title == "Ropes and shoulders")
     assert ropes.accessibleName() == "Ropes and shoulders, 24:00, flow, for the bell-ringers of Saltmarsh Row"
     bare_desk.click(ropes)
-    assert bare_desk.made.length_s == 1440
+    assert bare_desk.timed.length_s == 1440
 
 
 def test_an_outline_is_pasted_and_what_is_none_is_told(bare_desk):
@@ -40,7 +40,7 @@ def test_an_outline_is_pasted_and_what_is_none_is_told(bare_desk):
     bare_desk.window.start.paste()
     bare_desk.settle()
     assert bare_desk.session.plan.brief.title == "Pasted"
-    assert {s.side for s in bare_desk.made.segments} >= {"right", "left"}
+    assert {s.side for s in bare_desk.timed.segments} >= {"right", "left"}
 
 
 def test_two_lost_works_say_which_is_which(bare_desk):
@@ -59,8 +59,8 @@ def test_two_lost_works_say_which_is_which(bare_desk):
     QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     bare_desk.settle()
     said = [one.text() for one in bare_desk.window.start.findChildren(QLabel) if one.isVisible()]
-    told = [one for one in said if "It has no file yet" in one]
-    assert len(set(told)) == 3
-    assert any("10:00, 1 movement." in one for one in told)
-    assert any("12:00, 2 movements." in one for one in told)
-    assert any("it is damaged" in one for one in told)
+    message = [one for one in said if "It has no file yet" in one]
+    assert len(set(message)) == 3
+    assert any("10:00, 1 movement." in one for one in message)
+    assert any("12:00, 2 movements." in one for one in message)
+    assert any("it is damaged" in one for one in message)

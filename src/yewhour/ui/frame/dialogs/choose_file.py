@@ -45,7 +45,7 @@ class ChooseFile(QDialog):
         self.name.setAccessibleName("Name")
         self.name.returnPressed.connect(self.go)
         self.name.textEdited.connect(lambda _: self._tell(""))
-        self.told = label("", "fault")
+        self.message = label("", "fault")
         self.go_button = button(wanted.go, self.go, name="accent")
         layout = QVBoxLayout(self)
         layout.setContentsMargins(20, 16, 20, 16)
@@ -56,7 +56,7 @@ class ChooseFile(QDialog):
         layout.addWidget(self.list, 1)
         if wanted.save:
             layout.addLayout(prompted("Name", self.name))
-        layout.addWidget(self.told)
+        layout.addWidget(self.message)
         layout.addLayout(in_row(self.go_button, button("Not now", self.reject)))
         self.enter(folder)
         if wanted.save:
@@ -73,11 +73,11 @@ class ChooseFile(QDialog):
             for folder in (home, home / "Documents", *(path.parent for path in recent_classes()))
             if folder.is_dir()
         )
-        made = [button("Up", lambda: self.enter(self.folder.parent), "The folder above (Backspace).")]
+        presses = [button("Up", lambda: self.enter(self.folder.parent), "The folder above (Backspace).")]
         for folder in list(known)[:MOST_PLACES]:
             words = "Home" if folder == home else folder.name or str(folder)
-            made.append(button(words, partial(self.enter, folder), str(folder)))
-        return made
+            presses.append(button(words, partial(self.enter, folder), str(folder)))
+        return presses
 
     # --- going about ----------------------------------------------------------------------------------------
 
@@ -185,8 +185,8 @@ class ChooseFile(QDialog):
 
     def _tell(self, words: str) -> None:
         self._asked = ""
-        self.told.setText(words)
-        self.told.setVisible(bool(words))
+        self.message.setText(words)
+        self.message.setVisible(bool(words))
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Backspace on the list goes up; it would search for it by its name."""

@@ -63,7 +63,7 @@ class Drafting(QObject):
     @property
     def areas(self) -> dict[str, str]:
         """The areas with their names."""
-        return load_terms(self.session.words.positions).areas
+        return load_terms(self.session.teaching_data.positions).areas
 
     def _ask(self, brief: Brief) -> DraftRequest:
         seen = {}
@@ -75,7 +75,7 @@ class Drafting(QObject):
 
     def promise(self, text: str) -> None:
         """A class from a promise in words."""
-        words, model = self.session.words, load_model()
+        words, model = self.session.teaching_data, load_model()
         try:
             read = read_promise(text, words.known, self.areas, model.words, words.library)
         except Problem as problem:
@@ -85,9 +85,9 @@ class Drafting(QObject):
         ask = self._ask(read.brief)
         lost = f" Not understood: {', '.join(read.not_understood)}." if read.not_understood else ""
 
-        def show(made: Draft) -> None:
-            self.last = made
-            self.window.files.begin(made.plan)
+        def show(timed: Draft) -> None:
+            self.last = timed
+            self.window.files.begin(timed.plan)
             self.window.say(f"Drafted. Ctrl+J makes another, Ctrl+Shift+J says why.{lost}")
 
         self._run("drafting", lambda: draft_class(ask, words, model), show)
@@ -96,11 +96,11 @@ class Drafting(QObject):
         """Another class that keeps the same promise."""
         plan = self._plan()
         self.seed += 1
-        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        ask, words, model = self._ask(plan.brief), self.session.teaching_data, load_model()
         self._run(
             "drafting another",
             lambda: draft_class(ask, words, model),
-            lambda made: self._put("Another draft", made),
+            lambda timed: self._put("Another draft", timed),
         )
 
     def draft_rest(self) -> None:
@@ -111,10 +111,10 @@ class Drafting(QObject):
                 "Nothing is chosen to be kept.", do="Choose a movement, or a part, and press again."
             )
         self.seed += 1
-        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        ask, words, model = self._ask(plan.brief), self.session.teaching_data, load_model()
         self._run(
             "changing the rest", lambda: keep_sections(plan, stay, ask, words, model),
-            lambda made: self._put("Keep this, change the rest", made),
+            lambda timed: self._put("Keep this, change the rest", timed),
         )  # fmt: skip
 
     def draft_like(self) -> None:
@@ -132,12 +132,12 @@ class Drafting(QObject):
     def _more(self, title: str, make: Callable[..., Draft]) -> None:
         plan = self._plan()
         self.seed += 1
-        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        ask, words, model = self._ask(plan.brief), self.session.teaching_data, load_model()
 
-        def show(made: Draft) -> None:
-            self.last = made
-            self.window.files.begin(made.plan)
-            self.window.say(f"{title}: {made.plan.brief.title}. What was open is kept.")
+        def show(timed: Draft) -> None:
+            self.last = timed
+            self.window.files.begin(timed.plan)
+            self.window.say(f"{title}: {timed.plan.brief.title}. What was open is kept.")
 
         self._run(title.lower(), lambda: make(plan, ask, words, model), show)
 
@@ -145,14 +145,19 @@ class Drafting(QObject):
 
     def draft_part(self) -> None:
         """The part in which something is chosen, anew."""
-        plan, made, sections = self._plan(), self.session.made, self._sections()
-        if not sections or made is None:
+        plan, timed, sections = self._plan(), self.session.timed, self._sections()
+        if not sections or timed is None:
             raise Problem("Nothing is chosen.", do="Choose a movement of the part that is to be other.")
         self.seed += 1
-        ask, words, model, index = self._ask(plan.brief), self.session.words, load_model(), min(sections)
+        ask, words, model, index = (
+            self._ask(plan.brief),
+            self.session.teaching_data,
+            load_model(),
+            min(sections),
+        )
         title = plan.sections[index].title
         self._run(
-            f"{title} anew", lambda: redraft_section(plan, made, index, ask, words, model),
+            f"{title} anew", lambda: redraft_section(plan, timed, index, ask, words, model),
             lambda after: self.session.do(f"{title} anew", after),
         )  # fmt: skip
 
@@ -168,7 +173,7 @@ class Drafting(QObject):
             raise Problem(
                 "There is nothing to fill: the class is as long as it promises.", do="Promise more."
             )
-        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        ask, words, model = self._ask(plan.brief), self.session.teaching_data, load_model()
         self._run(
             "filling", lambda: fill_empty(plan, missing_s, ask, words, model),
             lambda after: self.session.do("Fill what was missing", after),
@@ -177,7 +182,7 @@ class Drafting(QObject):
     def draft_else(self) -> None:
         """Something else in place of what is chosen: three that fit, seen before they are taken."""
         plan, node = self._plan(), self._node()
-        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        ask, words, model = self._ask(plan.brief), self.session.teaching_data, load_model()
         self._run("looking", lambda: alternatives_for(plan, node, ask, words, model), self._offer)
 
     def draft_not(self) -> None:
@@ -185,7 +190,7 @@ class Drafting(QObject):
         plan, node = self._plan(), self._node()
         picked = next(one for one in _steps(plan) if one.id == node)
         self.without |= {picked.movement}
-        ask, words, model = self._ask(plan.brief), self.session.words, load_model()
+        ask, words, model = self._ask(plan.brief), self.session.teaching_data, load_model()
         name = words.library[picked.movement].name
 
         def put(found: list[Alternative]) -> None:
@@ -209,18 +214,18 @@ class Drafting(QObject):
 
     def draft_why(self) -> None:
         """Why each movement is there, and what was turned down."""
-        made, words, model = self.last, self.session.words, load_model()
-        if made is None:
+        draft, words, model = self.last, self.session.teaching_data, load_model()
+        if draft is None:
             raise Problem(
                 "This class was not drafted here.", do="Draft one: Ctrl+Home, and say what you promise."
             )
         there = {step.id for step in _steps(self._plan())}
         chosen = {self._node()} if self.session.picked else set()
-        mine = [one for one in made.choices if one.step in chosen] or [
-            one for one in made.choices if one.step in there or one.movement in words.blocks
+        mine = [one for one in draft.choices if one.step in chosen] or [
+            one for one in draft.choices if one.step in there or one.movement in words.blocks
         ]
         lines = [sentence(one, words.library, self.areas, model) for one in mine]
-        self.window.keep_open(WhyDialog(lines, list(turned_down(made, words.library, model))))
+        self.window.keep_open(WhyDialog(lines, list(turned_down(draft, words.library, model))))
 
     # --- the desk ---------------------------------------------------------------------------------------
 
@@ -260,10 +265,10 @@ class Drafting(QObject):
             raise Problem("What is chosen is no movement of its own.", do="Choose a single movement.")
         return inside[0]
 
-    def _put(self, title: str, made: Draft) -> None:
-        self.last = made
-        self.session.do(title, made.plan)
-        self.window.say(f"{title}: {show_length(made.made.length_s)}. Ctrl+Z takes it back.")
+    def _put(self, title: str, timed: Draft) -> None:
+        self.last = timed
+        self.session.do(title, timed.plan)
+        self.window.say(f"{title}: {show_length(timed.timed.length_s)}. Ctrl+Z takes it back.")
 
     def _run(self, stage: str, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
         if self.busy:
@@ -353,7 +358,7 @@ class ShownAlternative(Press):
     def __init__(self, session: Session, one: Alternative, theme: Theme) -> None:
         super().__init__(one.name.replace("&", "&&"))
         high = CHOICE_HIGH * scale()
-        self.setIcon(figure_icon(session.words.library[one.movement], theme, high))
+        self.setIcon(figure_icon(session.teaching_data.library[one.movement], theme, high))
         self.setIconSize(QSize(round(1.5 * high), round(high)))
         self.session, self.one = session, one
         self.setObjectName("small")

@@ -69,9 +69,9 @@ class Exporting(QDialog):
     _ended = Signal(list, object)
     _drawn = Signal(str, object)
 
-    def __init__(self, made: TimedClass, stem: str, folder: Path) -> None:
+    def __init__(self, timed: TimedClass, stem: str, folder: Path) -> None:
         super().__init__()
-        self.made = made
+        self.timed = timed
         self.formats = FORMATS
         self.setWindowTitle("Export the script")
         self.resize(round(980 * min(1.4, scale())), round(640 * min(1.3, scale())))
@@ -153,14 +153,14 @@ class Exporting(QDialog):
         elif self._key() in SOUNDS:
             self.preview.show_text(self._about_sound().encode())
         else:
-            self.preview.show_text(self.formats[self._key()].write(self.made))
+            self.preview.show_text(self.formats[self._key()].write(self.timed))
 
     def _about_sound(self) -> str:
         """What the sound will be like, as it can't be seen."""
-        made = self.made
+        timed = self.timed
         return (
-            f"{show_length(made.length_s)} of sound, as long as the class to the sample.\n\n"
-            f"{len(made.cues)} lines, each at its moment, at your pace of speech.\n"
+            f"{show_length(timed.length_s)} of sound, as long as the class to the sample.\n\n"
+            f"{len(timed.cues)} lines, each at its moment, at your pace of speech.\n"
             "A low bell for each section.\n\n"
             "Even in loudness (-16 LUFS).\n"
             "Title and chapters are in the file.\n\n"
@@ -170,7 +170,7 @@ class Exporting(QDialog):
     @cached_property
     def _unprinted(self) -> str:
         """What the PDF has no sign for; found once, as it may take loading the fonts."""
-        return unprintable_message(self.made)
+        return unprintable_message(self.timed)
 
     def _key(self) -> str:
         """The way that is shown."""
@@ -180,7 +180,7 @@ class Exporting(QDialog):
     def _draw(self, key: str) -> None:
         """Writes the pages, off the interface thread: a second, with the first one's fonts."""
         try:
-            content = self._pages.get(key) or self.formats[key].write(self.made)
+            content = self._pages.get(key) or self.formats[key].write(self.timed)
         except Exception as error:  # a fault of one format must not end the thread without a word
             content = f"The pages could not be drawn: {error!r}.".encode()
         with contextlib.suppress(RuntimeError):  # the dialog is gone
@@ -244,7 +244,7 @@ class Exporting(QDialog):
                 if key in SOUNDS:
                     self._speak(path, number)
                 else:
-                    write_whole(path, self.formats[key].write(self.made))
+                    write_whole(path, self.formats[key].write(self.timed))
             except Problem as error:
                 problem = error
                 break
@@ -265,7 +265,7 @@ class Exporting(QDialog):
             self._progressed.emit(number, f"{path.name}, {share * 100:.0f} %")
 
         slower = {str(name): value for name, value in load_voice().slower.items()}
-        write_sound(self.made, path, voice_named(), SPOKEN, slower, progress)
+        write_sound(self.timed, path, voice_named(), SPOKEN, slower, progress)
 
     def _show_progress(self, number: int, name: str) -> None:
         self.bar.setValue(number)

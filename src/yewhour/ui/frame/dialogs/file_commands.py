@@ -51,7 +51,7 @@ class FileCommands:
             self.window.tell(Problem(what, do="Save it first, then drop it."))
             return
         path = Path(names[0])
-        if path.suffix.lower() in (*SOUNDS, ".srt", ".vtt") and self.session.made is not None:
+        if path.suffix.lower() in (*SOUNDS, ".srt", ".vtt") and self.session.timed is not None:
             self.window.to_back()
             self.window.back_page.look_at_file(path)
         else:
@@ -67,7 +67,7 @@ class FileCommands:
 
     def paste_outline(self, text: str) -> None:
         """Makes a class of the lines of an outline."""
-        words = self.session.words
+        words = self.session.teaching_data
         try:
             if not text.strip():
                 raise Problem("There is no text on the clipboard.", do="Copy the lines of a class first.")
@@ -134,7 +134,7 @@ class FileCommands:
         # The words that are compared, which nothing else at the desk needs.
         from yewhour.state.takes.recordings import brought_from, captions_in
 
-        words = self.session.words
+        words = self.session.teaching_data
         try:
             brought = brought_from(captions_in(path), words, path.stem)
             plan = read_outline(brought.outline, words.library, str(path))
@@ -217,7 +217,7 @@ class FileCommands:
         if self.session.plan is None:
             return
         try:
-            write_whole(path, write_outline(self.session.plan, self.session.words.library).encode())
+            write_whole(path, write_outline(self.session.plan, self.session.teaching_data.library).encode())
         except Problem as problem:
             self.window.tell(problem)
         else:
@@ -240,10 +240,10 @@ class FileCommands:
 
     def export_script(self) -> None:
         """The export dialog."""
-        if self.session.made is None:
+        if self.session.timed is None:
             self.window.tell(Problem("There is no class to export yet.", do="Add a movement first."))
             return
-        dialog = self.window.rarely.Exporting(self.session.made, self._stem(), self._folder())
+        dialog = self.window.rarely.Exporting(self.session.timed, self._stem(), self._folder())
         dialog.written.connect(self._tell_written)
         self.window.keep_open(dialog)
 

@@ -54,8 +54,8 @@ class RevisionPicture(QWidget):
     def put(self, twig: Thumbnail | None, longest_s: float) -> None:
         """Shows this class, or nothing; the longest of those beside it takes the whole height."""
         self.twig, self.longest_s = twig, longest_s
-        told = f"{twig.title}, {show_length(twig.length_s)}" if twig else ""
-        self.setAccessibleName(told)
+        message = f"{twig.title}, {show_length(twig.length_s)}" if twig else ""
+        self.setAccessibleName(message)
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -95,7 +95,7 @@ class Revisions(QDialog):
         self.name.textEdited.connect(self._name)
         self.drawn = RevisionPicture(theme), RevisionPicture(theme)
         self.heads = label("", "prompt"), label("", "prompt")
-        self.told = label("", "reading")
+        self.message = label("", "reading")
         area, self.told_list = page()
         self.back = button("Go on with this one", self.bring, "Undo takes it back.", "accent")
         layout = QVBoxLayout(self)
@@ -119,7 +119,7 @@ class Revisions(QDialog):
             column.addWidget(drawn, 1)
             middle.addLayout(column)
         right = QVBoxLayout()
-        right.addWidget(self.told)
+        right.addWidget(self.message)
         right.addWidget(area, 1)
         middle.addLayout(right, 1)
         layout.addWidget(self.middle, 1)
@@ -148,21 +148,21 @@ class Revisions(QDialog):
         after = self._of(chosen[1]) if len(chosen) > 1 else self._now()
         heads = _called(chosen[0]), _called(chosen[1]) if len(chosen) > 1 else "As it is now"
         longest_s = max(
-            (made.length_s for made in (before, after) if isinstance(made, TimedClass)), default=1.0
+            (timed.length_s for timed in (before, after) if isinstance(timed, TimedClass)), default=1.0
         )
-        for head, drawn, words, made in zip(self.heads, self.drawn, heads, (before, after), strict=True):
-            length = f"\n{show_length(made.length_s)}" if isinstance(made, TimedClass) else ""
+        for head, drawn, words, timed in zip(self.heads, self.drawn, heads, (before, after), strict=True):
+            length = f"\n{show_length(timed.length_s)}" if isinstance(timed, TimedClass) else ""
             head.setText(words + length)
-            drawn.put(thumbnail_of(made, "") if isinstance(made, TimedClass) else None, longest_s)
+            drawn.put(thumbnail_of(timed, "") if isinstance(timed, TimedClass) else None, longest_s)
         self._tell(before, after)
 
     def _tell(self, before: TimedClass | Problem, after: TimedClass | Problem) -> None:
         emptied(self.told_list)
         if isinstance(before, Problem) or isinstance(after, Problem):
-            self.told.setText(str(before if isinstance(before, Problem) else after))
+            self.message.setText(str(before if isinstance(before, Problem) else after))
             return
         found = compare_classes(before, after)
-        self.told.setText(_summed(found, after.length_s - before.length_s))
+        self.message.setText(_summed(found, after.length_s - before.length_s))
         for kind, words in SAID.items():
             mine = [one.words for one in found if one.kind == kind]
             if mine:
@@ -193,7 +193,7 @@ class Revisions(QDialog):
             return problem
 
     def _make(self, plan: Plan) -> TimedClass:
-        return nearest_class(solve(plan, self.session.words))
+        return nearest_class(solve(plan, self.session.teaching_data))
 
     # --- deeds --------------------------------------------------------------------------------------------
 
@@ -205,7 +205,7 @@ class Revisions(QDialog):
         try:
             name_revision(self.path, chosen[0], text)
         except Problem as problem:
-            self.told.setText(str(problem))
+            self.message.setText(str(problem))
             return
         self.found = revisions_of(self.path)
         number = self.list.row(self.list.selectedItems()[0])
@@ -218,7 +218,7 @@ class Revisions(QDialog):
         try:
             plan = version.plan()
         except Problem as problem:
-            self.told.setText(str(problem))
+            self.message.setText(str(problem))
             return
         self.brought.emit(plan, version.name or f"{version.when:%d %B, %H:%M}")
         self.accept()

@@ -132,11 +132,11 @@ class FirstPage(QWidget):
         found = preview_of(path)
         if found is None:
             return button(path.stem, partial(self.path.emit, path), str(path))
-        brief = found.made.plan.brief
-        made = ClassCard(thumbnail_of(found.made, f"for {brief.audience or 'anyone'}"), self.theme)
-        made.setMinimumWidth(round(420 * scale()))
-        made.clicked.connect(partial(self.path.emit, path))
-        return made
+        brief = found.timed.plan.brief
+        card = ClassCard(thumbnail_of(found.timed, f"for {brief.audience or 'anyone'}"), self.theme)
+        card.setMinimumWidth(round(420 * scale()))
+        card.clicked.connect(partial(self.path.emit, path))
+        return card
 
     def _kept(self, kept: UnsavedWork) -> None:
         frame, layout = card("look")
@@ -177,9 +177,9 @@ class FirstPage(QWidget):
                 twig = Thumbnail(brief.title, brief.target_s, brief.audience or brief.style, ())
             else:
                 twig = sheet.twig
-            made = ClassCard(twig, self.theme)
-            made.clicked.connect(partial(self.path.emit, path))
-            grid.addWidget(made, number // across, number % across)
+            card = ClassCard(twig, self.theme)
+            card.clicked.connect(partial(self.path.emit, path))
+            grid.addWidget(card, number // across, number % across)
         box.setLayout(grid)
         self.body.addWidget(box)
 

@@ -7,12 +7,14 @@ from yewhour.state.takes.interrupted_takes import interrupted_takes
 
 def left_over() -> str:
     """What there is, and where to go on with it; "" for nothing."""
-    told = []
+    message = []
     if names := ", ".join(kept.about.title for kept in unsaved_work()):
-        told.append(f"Kept from last time, not saved: {names}. Bring it back on the first page (Ctrl+Home).")
+        message.append(
+            f"Kept from last time, not saved: {names}. Bring it back on the first page (Ctrl+Home)."
+        )
     for broken in interrupted_takes()[:1]:
         until = show_length(broken.until_s)
-        told.append(
+        message.append(
             f"A take of {broken.plan.brief.title} was broken off at {until}. Go on with it in Take (F9)."
         )
-    return " ".join(told)
+    return " ".join(message)

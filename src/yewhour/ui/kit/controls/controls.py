@@ -24,11 +24,11 @@ from yewhour.ui.kit.theme import scale
 
 def label(words: str, name: str = "") -> QLabel:
     """A line of text; `name` is how the style knows it (heading, prompt, soft, big, reading)."""
-    made = QLabel(words)
-    made.setObjectName(name)
-    made.setWordWrap(True)
-    made.setTextFormat(Qt.TextFormat.PlainText)
-    return made
+    text = QLabel(words)
+    text.setObjectName(name)
+    text.setWordWrap(True)
+    text.setTextFormat(Qt.TextFormat.PlainText)
+    return text
 
 
 def plain_tip(words: str) -> str:
@@ -48,26 +48,26 @@ class Press(QPushButton):
 
 def button(words: str, do: Callable[[], object], about: str = "", name: str = "small") -> QPushButton:
     """A button that does something."""
-    made = Press(words.replace("&", "&&"))
-    made.setObjectName(name)
-    made.setAutoDefault(False)
-    made.clicked.connect(lambda: do())
+    press = Press(words.replace("&", "&&"))
+    press.setObjectName(name)
+    press.setAutoDefault(False)
+    press.clicked.connect(lambda: do())
     if about:
-        made.setToolTip(plain_tip(about))
-        made.setAccessibleDescription(about)
-    return made
+        press.setToolTip(plain_tip(about))
+        press.setAccessibleDescription(about)
+    return press
 
 
 def row(*widgets: QWidget, stretch: bool = True) -> QHBoxLayout:
     """Widgets side by side."""
-    made = QHBoxLayout()
-    made.setContentsMargins(0, 0, 0, 0)
-    made.setSpacing(8)
+    layout = QHBoxLayout()
+    layout.setContentsMargins(0, 0, 0, 0)
+    layout.setSpacing(8)
     for widget in widgets:
-        made.addWidget(widget)
+        layout.addWidget(widget)
     if stretch:
-        made.addStretch(1)
-    return made
+        layout.addStretch(1)
+    return layout
 
 
 class _Calm(QObject):
@@ -91,17 +91,17 @@ def calm(widget: QWidget) -> None:
 
 def quiet(words: str) -> QLabel:
     """A few quieter words, on one line."""
-    made = label(words, "soft")
-    made.setWordWrap(False)
-    return made
+    text = label(words, "soft")
+    text.setWordWrap(False)
+    return text
 
 
 def wrapped(*widgets: QWidget) -> QLayout:
     """Widgets side by side, in as many lines as they need."""
-    made = Wrapping(8)
+    layout = Wrapping(8)
     for widget in widgets:
-        made.addWidget(widget)
-    return made
+        layout.addWidget(widget)
+    return layout
 
 
 def page() -> tuple[QScrollArea, QVBoxLayout]:
@@ -224,10 +224,10 @@ class Stepper(QWidget):
         self.words.setAlignment(Qt.AlignmentFlag.AlignCenter)
         side = round(36 * scale())
         self.minus, self.plus = Press("−"), Press("+")
-        for press, sign, told in ((self.minus, self.less, "fewer"), (self.plus, self.more, "more")):
+        for press, sign, message in ((self.minus, self.less, "fewer"), (self.plus, self.more, "more")):
             press.setObjectName("small")
             press.setFixedSize(side, side)
-            press.setAccessibleName(f"{name}: one {told}")
+            press.setAccessibleName(f"{name}: one {message}")
             press.clicked.connect(sign)
         layout = row(self.minus, self.words, self.plus)
         self.setLayout(layout)

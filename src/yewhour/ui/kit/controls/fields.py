@@ -21,21 +21,21 @@ def prompted(prompt: str, *widgets: QWidget, stretch: int = -1) -> QLayout:
     words.setContentsMargins(0, round(6 * scale()), 0, 0)
     if stretch < 0 and len(widgets) > 1:
         return wrapped(words, *widgets)
-    made = row(words, *widgets, stretch=False)
-    made.setAlignment(words, Qt.AlignmentFlag.AlignTop)
-    made.setStretch(max(stretch, 0) + 1, 1)
-    return made
+    line = row(words, *widgets, stretch=False)
+    line.setAlignment(words, Qt.AlignmentFlag.AlignTop)
+    line.setStretch(max(stretch, 0) + 1, 1)
+    return line
 
 
 def spin_box(low: float, high: float, step: float, decimals: int, suffix: str, name: str) -> QDoubleSpinBox:
     """A number that is put in when it is whole, not letter by letter."""
-    made = QDoubleSpinBox()
-    made.setRange(low, high)
-    made.setSingleStep(step)
-    made.setDecimals(decimals)
-    made.setSuffix(suffix)
-    made.setAccessibleName(name)
-    made.setKeyboardTracking(False)
-    made.lineEdit().setTextMargins(round(6 * scale()), 0, 0, 0)
-    calm(made)
-    return made
+    box = QDoubleSpinBox()
+    box.setRange(low, high)
+    box.setSingleStep(step)
+    box.setDecimals(decimals)
+    box.setSuffix(suffix)
+    box.setAccessibleName(name)
+    box.setKeyboardTracking(False)
+    box.lineEdit().setTextMargins(round(6 * scale()), 0, 0, 0)
+    calm(box)
+    return box

@@ -29,9 +29,9 @@ class DropPlace:
     label: str
 
 
-def drop_places(plan: Plan, made: TimedClass, library: Library) -> list[DropPlace]:
+def drop_places(plan: Plan, timed: TimedClass, library: Library) -> list[DropPlace]:
     """Every place a node can be dropped at, in the order of the class."""
-    times = _times(plan, made)
+    times = _times(plan, timed)
     found: list[DropPlace] = []
     depth_of: dict[str, int] = {}
     last = 0
@@ -87,16 +87,16 @@ def named(node: Node, library: Library) -> str:
     return name
 
 
-def _times(plan: Plan, made: TimedClass) -> dict[str, tuple[int, int]]:
+def _times(plan: Plan, timed: TimedClass) -> dict[str, tuple[int, int]]:
     """First tick of each node, and the tick its first round or side ends at; a pair or rounds: its whole."""
     first: dict[str, tuple[int, int]] = {}
     whole: dict[str, tuple[int, int]] = {}
-    for segment in made.segments:
-        if segment.turn.setup_for:
+    for segment in timed.segments:
+        if segment.use.setup_for:
             continue
         names = [
-            segment.turn.step.id,
-            *(p.split(".")[0].rstrip("'") for p in segment.turn.key.split("@")[1:]),
+            segment.use.step.id,
+            *(p.split(".")[0].rstrip("'") for p in segment.use.key.split("@")[1:]),
         ]
         for name in names:
             first.setdefault(name, (segment.start, segment.end))

@@ -23,46 +23,46 @@ class Needle(NamedTuple):
     head: tuple[str, ...] = ()  # the sides of the movement that is taught here, none where nothing is new
 
 
-def needles(made: TimedClass) -> list[Needle]:
+def needles(timed: TimedClass) -> list[Needle]:
     """The needles of a class in order; set-ups and talk are bare stem."""
     result: list[Needle] = []
     last_side = last_pair = ""
     labelled = ""
     rounds: tuple[int, str] = (0, "")
-    last_of = {segment.turn.pair: index for index, segment in enumerate(made.segments)}
-    for index, segment in enumerate(made.segments):
+    last_of = {segment.use.pair: index for index, segment in enumerate(timed.segments)}
+    for index, segment in enumerate(timed.segments):
         bare = segment.kind in BARE
         sides: tuple[str, ...] = ()
         if not bare:
             sides = (segment.side,) if segment.side in ("left", "right") else ("left", "right")
         one_sided = not bare and segment.side in ("left", "right")
-        pair = segment.turn.pair
+        pair = segment.use.pair
         aril = one_sided and bool(last_side) and segment.side != last_side
         if one_sided:
             last_side, last_pair = segment.side, pair
         elif not bare and not (last_pair and last_of[last_pair] > index):
             last_side = last_pair = ""  # work on both sides in between: nothing to change from
-        name = segment.turn.flow or segment.id
+        name = segment.use.flow or segment.id
         label = "" if segment.kind == "setup" or labelled == name else _label(segment)
         if segment.kind != "setup":
             labelled = name
-        reach = reach_of(segment.turn.movement.effort)
-        step, turn = segment.turn.step, segment.turn
-        whorl = turn.round if (turn.round, _group(segment)) != rounds and turn.round else 0
-        rounds = (turn.round, _group(segment))
-        meant = turn.second and step.second is not None
-        knot = step.locked and not turn.second and turn.round <= 1 and segment.kind != "setup"
-        head = _taught(made, index)
+        reach = reach_of(segment.use.movement.effort)
+        step, use = segment.use.step, segment.use
+        whorl = use.round if (use.round, _group(segment)) != rounds and use.round else 0
+        rounds = (use.round, _group(segment))
+        meant = use.second and step.second is not None
+        knot = step.locked and not use.second and use.round <= 1 and segment.kind != "setup"
+        head = _taught(timed, index)
         result.append(Needle(segment, sides, reach, label, aril, whorl, meant, knot, head))
     return result
 
 
-def _taught(made: TimedClass, index: int) -> tuple[str, ...]:
+def _taught(timed: TimedClass, index: int) -> tuple[str, ...]:
     """The sides of the movement that a set-up teaches: its needle has a paler head."""
-    segment = made.segments[index]
-    if not (segment.turn.setup_for and segment.amount and index + 1 < len(made.segments)):
+    segment = timed.segments[index]
+    if not (segment.use.setup_for and segment.amount and index + 1 < len(timed.segments)):
         return ()
-    after = made.segments[index + 1]
+    after = timed.segments[index + 1]
     if after.kind in BARE:
         return ()
     return (after.side,) if after.side in ("left", "right") else ("left", "right")
@@ -76,4 +76,4 @@ def _label(segment: Segment) -> str:
 
 def _group(segment: Segment) -> str:
     """What tells one group of rounds from another: its flow, or the node at the top that it is in."""
-    return segment.turn.flow or f"{segment.turn.section}/{segment.turn.node}" if segment.turn.round else ""
+    return segment.use.flow or f"{segment.use.section}/{segment.use.node}" if segment.use.round else ""

@@ -44,8 +44,8 @@ class SprigPainter(GesturePainter):
         painter, sprig = self.painter, self.sprig
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(sprig.rect(), QColor(self.theme.ground))
-        made = sprig.session.shown
-        if made is None:
+        timed = sprig.session.shown
+        if timed is None:
             self._paint_nothing()
         else:
             painter.save()
@@ -55,7 +55,7 @@ class SprigPainter(GesturePainter):
             self._paint_chosen()
             self._paint_sections()
             self._paint_clock()
-            self._paint_stem(made.length_s)
+            self._paint_stem(timed.length_s)
             room = sprig.needle_room
             for needle, top, bottom in self.seen:
                 self._paint_needle(needle, top, bottom, room)
@@ -64,10 +64,10 @@ class SprigPainter(GesturePainter):
                 if needle.whorl or needle.aril or needle.knot or needle.segment.id in sprig.flags:
                     self._paint_marks(needle, top)
             painter.restore()
-            strips.paint_sides(painter, made, self.stem_x, self.theme)
+            strips.paint_sides(painter, timed, self.stem_x, self.theme)
             if sprig.strips_room:
-                strips.paint(painter, made, sprig.reach, sprig.width() - strips.room(), self.theme)
-            self.paint_hand(made.length_s)
+                strips.paint(painter, timed, sprig.reach, sprig.width() - strips.room(), self.theme)
+            self.paint_hand(timed.length_s)
             self._paint_under()
         if sprig.hasFocus():
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -83,7 +83,7 @@ class SprigPainter(GesturePainter):
         from yewhour.ui.kit.figure_view import paint_figure, portrait_of
 
         segment = needle.segment
-        one = portrait_of(segment.turn.movement, segment.side, segment.turn.start)
+        one = portrait_of(segment.use.movement, segment.side, segment.use.start)
         if one is None:
             return
         wide, high = UNDER[0] * self.unit, UNDER[1] * self.unit
@@ -129,8 +129,8 @@ class SprigPainter(GesturePainter):
         steps = (5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200)
         every = next((step for step in steps if step * reach.px_per_s >= 30 * self.unit), 7200)
         mark = max(0, int(reach.time_at(reach.top - 8) // every) * every)
-        made = sprig.session.shown
-        end_s = min(made.length_s if made else 0.0, reach.time_at(reach.top + reach.room + 10))
+        timed = sprig.session.shown
+        end_s = min(timed.length_s if timed else 0.0, reach.time_at(reach.top + reach.room + 10))
         while mark <= end_s:
             y = sprig.y_at(mark)
             box = QRectF(10, y - 10 * self.unit, 42 * self.unit, 20 * self.unit)
@@ -140,15 +140,15 @@ class SprigPainter(GesturePainter):
     def _paint_sections(self) -> None:
         """A line where each section begins, with its title at the right."""
         sprig, painter = self.sprig, self.painter
-        made = sprig.session.shown
-        assert made is not None
+        timed = sprig.session.shown
+        assert timed is not None
         index, last_y = -1, -100.0
         sprig.titles = []
         right = sprig.width() - sprig.strips_room - 6
         for needle in sprig.needles:
-            if needle.segment.turn.section == index:
+            if needle.segment.use.section == index:
                 continue
-            index = needle.segment.turn.section
+            index = needle.segment.use.section
             y = sprig.y_at(needle.segment.start / TICKS_PER_S)
             painter.setPen(QPen(QColor(self.theme.line), 1))
             painter.drawLine(QPointF(52 * self.unit, y), QPointF(right, y))
@@ -205,7 +205,7 @@ class SprigPainter(GesturePainter):
     def _paint_head(self, needle: Needle, bottom: float, room: float) -> None:
         """Teaching: a paler head before the needle, widening to it."""
         segment = needle.segment
-        top = bottom - segment.amount * segment.turn.unit / TICKS_PER_S * self.sprig.reach.px_per_s
+        top = bottom - segment.amount * segment.use.unit / TICKS_PER_S * self.sprig.reach.px_per_s
         colour = QColor(side_colour(self.theme, needle.head[0] if len(needle.head) == 1 else "both"))
         colour.setAlpha(95)
         self.painter.setBrush(colour)

@@ -60,10 +60,10 @@ class Scene(QWidget):
 
     def refresh(self) -> None:
         """Takes the class as it is shown now."""
-        made = self.session.shown
-        self.needles = needles(made) if made else []
+        timed = self.session.shown
+        self.needles = needles(timed) if timed else []
         self.flags = {}
-        for finding in reversed(made.findings if made else ()):
+        for finding in reversed(timed.findings if timed else ()):
             if finding.severity != "note":
                 self.flags[finding.segment] = finding.severity
         self.fit()
@@ -72,8 +72,8 @@ class Scene(QWidget):
 
     def fit(self) -> None:
         """Makes the scale fit the class, and the room there is."""
-        made = self.session.shown
-        length_s = made.length_s if made else 60.0
+        timed = self.session.shown
+        length_s = timed.length_s if timed else 60.0
         if self.held in ("length", "pull"):  # the scale holds still under the hand
             length_s = max(length_s, self.axis_s)
         self.axis_s = length_s
@@ -134,8 +134,8 @@ class Scene(QWidget):
 
     def handle_rect(self) -> QRectF:
         """The length handle at the tip of the stem, or at the foot when the tip is out of view."""
-        made = self.session.shown
-        y = min(self.y_at(made.length_s if made else 60.0), self.reach.top + self.reach.room) + 12 * scale()
+        timed = self.session.shown
+        y = min(self.y_at(timed.length_s if timed else 60.0), self.reach.top + self.reach.room) + 12 * scale()
         width, height = 116 * scale(), 38 * scale()
         return QRectF(self.stem_x - width / 2, y, width, height)
 

@@ -25,7 +25,7 @@ def room() -> float:
     return WIDE * len(STRIPS) * scale()
 
 
-def paint(painter: QPainter, made: TimedClass, reach: Viewport, left: float, theme: Theme) -> None:
+def paint(painter: QPainter, timed: TimedClass, reach: Viewport, left: float, theme: Theme) -> None:
     """Paints the strips from `left` on."""
     wide = WIDE * scale()
     painter.setFont(font(9.8))
@@ -45,12 +45,12 @@ def paint(painter: QPainter, made: TimedClass, reach: Viewport, left: float, the
     first, last = reach.time_at(reach.top) * TICKS_PER_S, reach.time_at(bottom) * TICKS_PER_S
     zero, tick = reach.y_at(0.0), reach.px_per_s / TICKS_PER_S
     bars = []
-    for segment in made.segments:
+    for segment in timed.segments:
         if segment.end >= first and segment.start <= last and segment.kind not in BARE:
-            across = max(1.0, inner * segment.turn.movement.effort / 5)
+            across = max(1.0, inner * segment.use.movement.effort / 5)
             bars.append(QRectF(left, zero + segment.start * tick, across, max(1.0, segment.length * tick)))
     painter.drawRects(bars)
-    _breath(painter, made, reach, left + wide, inner, theme)
+    _breath(painter, timed, reach, left + wide, inner, theme)
     spoken = QColor(theme.soft)
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(spoken)
@@ -58,7 +58,7 @@ def paint(painter: QPainter, made: TimedClass, reach: Viewport, left: float, the
     painter.drawRects(
         [
             QRectF(x, zero + cue.start * tick, inner * 0.6, max(0.6, (cue.end - cue.start) * tick))
-            for cue in made.cues
+            for cue in timed.cues
             if cue.end >= first and cue.start <= last
         ]
     )
@@ -66,38 +66,38 @@ def paint(painter: QPainter, made: TimedClass, reach: Viewport, left: float, the
 
 
 def _breath(
-    painter: QPainter, made: TimedClass, reach: Viewport, left: float, wide: float, theme: Theme
+    painter: QPainter, timed: TimedClass, reach: Viewport, left: float, wide: float, theme: Theme
 ) -> None:
     """Breaths a minute as a line, from the slowest at the left to the quickest at the right."""
-    rates = [segment.turn.pace.breaths_per_min for segment in made.segments]
+    rates = [segment.use.pace.breaths_per_min for segment in timed.segments]
     low, high = min(rates), max(rates)
     span = high - low or 1.0
     line, before, x = QPolygonF(), -1.0, left
-    for segment, rate in zip(made.segments, rates, strict=True):
+    for segment, rate in zip(timed.segments, rates, strict=True):
         if rate != before:  # a straight run needs two points only
             if before >= 0:
                 line.append(QPointF(x, reach.y_at(segment.start / TICKS_PER_S)))
             x = left + wide * (0.15 + 0.7 * (rate - low) / span) if high > low else left + wide / 2
             line.append(QPointF(x, reach.y_at(segment.start / TICKS_PER_S)))
             before = rate
-    line.append(QPointF(x, reach.y_at(made.length_s)))
+    line.append(QPointF(x, reach.y_at(timed.length_s)))
     painter.setPen(QPen(QColor(theme.soft), 1.4))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawPolyline(line)
 
 
-def balance(made: TimedClass) -> dict[str, float]:
+def balance(timed: TimedClass) -> dict[str, float]:
     """Seconds of work on each side."""
     done = {"left": 0, "right": 0}
-    for segment in made.segments:
+    for segment in timed.segments:
         if segment.side in done and segment.kind not in ("talk", "setup", "stillness"):
             done[segment.side] += segment.length
     return {side: count / TICKS_PER_S for side, count in done.items()}
 
 
-def paint_sides(painter: QPainter, made: TimedClass, stem_x: float, theme: Theme) -> None:
+def paint_sides(painter: QPainter, timed: TimedClass, stem_x: float, theme: Theme) -> None:
     """The names of the sides over the stem, with the time each has had."""
-    done = balance(made)
+    done = balance(timed)
     any_sided = any(done.values())
     for side, sign in (("left", -1), ("right", 1)):
         painter.setFont(font(9.8, bold=True))

@@ -28,13 +28,7 @@ from yewhour.core.transcript.transcript import (
     joined_words,
     plain_words,
 )
-from yewhour.voice.sound.recogniser import (
-    RATE,
-    LineRecogniser,
-    SpeechWindow,
-    anybody,
-    heard_once,
-)
+from yewhour.voice.recognition.recogniser import RATE, LineRecogniser, SpeechWindow, anybody, heard_once
 from yewhour.voice.sound.shipped_voice import Samples
 
 BLOCK_S = 5.0
@@ -145,7 +139,7 @@ def _with_remarks(path: Path, hearing: Transcript, cues: Sequence[Cue]) -> Trans
         kept = kept[max(0, round((since_s - from_s) * RATE)) :]
     others = [word for word in hearing.words if not any(start <= word.start_s < end for start, end in spans)]
     words = sorted([*others, *remarks], key=lambda word: word.start_s)
-    return Transcript(tuple(joined_words(words)), tuple(words), hearing.length_s, hearing.told)
+    return Transcript(tuple(joined_words(words)), tuple(words), hearing.length_s, hearing.messages)
 
 
 def _heard(path: Path, listener: LineRecogniser, progress: Progress) -> Transcript:
@@ -157,12 +151,12 @@ def _heard(path: Path, listener: LineRecogniser, progress: Progress) -> Transcri
         words += _plain(listener.hear(block))
         progress(share)
     words += _plain(listener.end())
-    told = []
+    messages = []
     if loudest < QUIET:
-        told.append(f"{path}: there is no sound but silence in it.")
+        messages.append(f"{path}: there is no sound but silence in it.")
     elif not words:
-        told.append(f"{path}: no words were heard in it.")
-    return Transcript(tuple(joined_words(words)), tuple(words), samples / RATE, tuple(told))
+        messages.append(f"{path}: no words were heard in it.")
+    return Transcript(tuple(joined_words(words)), tuple(words), samples / RATE, tuple(messages))
 
 
 def _plain(stretches: Sequence[Any]) -> list[HeardWord]:
@@ -196,7 +190,7 @@ def recognise_apart(path: Path, cues: Sequence[Cue], progress: Progress = lambda
         command = [
             sys.executable,
             "-m",
-            "yewhour.voice.sound.recording_words",
+            "yewhour.voice.recognition.recording_words",
             str(path.resolve()),
             script.name,
         ]
@@ -234,7 +228,7 @@ def main(path: str, script: str) -> None:
     except Problem as problem:
         put({"problem": [problem.what, problem.where, problem.do]})
         return
-    put({"words": found.words, "length_s": found.length_s, "told": found.told})
+    put({"words": found.words, "length_s": found.length_s, "told": found.messages})
 
 
 if __name__ == "__main__":

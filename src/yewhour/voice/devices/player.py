@@ -20,8 +20,8 @@ BUFFER_MS = 100
 class Player:
     """Plays one thing at a time. told: what goes wrong, in words. name: "null" for the silent device."""
 
-    def __init__(self, told: Callable[[str], object], name: str = "") -> None:
-        self.told = told
+    def __init__(self, on_message: Callable[[str], object], name: str = "") -> None:
+        self.on_message = on_message
         self._name = name
         self._device: Any = None
         self._samples = 0
@@ -48,7 +48,7 @@ class Player:
             blocks = _decoded(path, self._from_s)
             first = next(blocks, np.zeros(0, np.float32))
         except (OSError, av.error.FFmpegError, IndexError, ValueError) as error:
-            self.told(f"{path.name} can't be played: {getattr(error, 'strerror', None) or error}.")
+            self.on_message(f"{path.name} can't be played: {getattr(error, 'strerror', None) or error}.")
             return
         try:
             device = miniaudio.PlaybackDevice(
@@ -58,7 +58,7 @@ class Player:
             device.start(self._feed(first, blocks))
             self._device = device
         except miniaudio.MiniaudioError:
-            self.told("There is no sound device, so nothing can be played.")
+            self.on_message("There is no sound device, so nothing can be played.")
 
     def stop(self) -> None:
         """Is quiet."""

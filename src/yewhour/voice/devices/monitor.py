@@ -101,16 +101,16 @@ def _mixed(out: Samples, sound: Samples, gone: int) -> int:
 class MonitorDevice:
     """A device that an ear is played on. told: what goes wrong, in words; the take goes on without."""
 
-    def __init__(self, ear: MonitorMix, told: Callable[[str], object], name: str = "") -> None:
+    def __init__(self, ear: MonitorMix, on_message: Callable[[str], object], name: str = "") -> None:
         self.ear = ear
-        self.told = told
+        self.on_message = on_message
         self._device: Any = None
         try:
             self._device = self._opened(name)
             self._device.start(self._blocks())
         except miniaudio.MiniaudioError:
             self._device = None
-            told("There is no sound device, so nothing can be heard. The take goes on without.")
+            on_message("There is no sound device, so nothing can be heard. The take goes on without.")
 
     @property
     def open(self) -> bool:

@@ -18,7 +18,7 @@ NOISE = 0.004  # of full scale: a quiet room with a fan
 
 
 def simulated_speech(
-    made: TimedClass,
+    timed: TimedClass,
     voice: SpeakingVoice,
     longer: Mapping[str, int],
     dice: Random,
@@ -35,15 +35,15 @@ def simulated_speech(
     """
     heard: list[SoundEvent] = []
     moved, shifts = 0, {}
-    for segment in made.segments:
+    for segment in timed.segments:
         shifts[segment.id] = moved
         moved += longer.get(segment.id, 0)
-    for cue in made.cues:
+    for cue in timed.cues:
         if dice.random() >= skipped:
             at = round((cue.start + shifts[cue.segment]) * (1 + drift))
             heard.append(SoundEvent(at, cue.end - cue.start + TICKS_PER_S, "line", cue.text))
     heard = sorted([*heard, *remarks], key=lambda one: one.at)
-    length = round((made.length + moved) * (1 + drift))
-    sound = np.concatenate(list(ClassMix(heard, length, voice, made.plan.brief.voice_rate, {}).blocks()))
+    length = round((timed.length + moved) * (1 + drift))
+    sound = np.concatenate(list(ClassMix(heard, length, voice, timed.plan.brief.voice_rate, {}).blocks()))
     room = np.random.default_rng(dice.randrange(10**6)).normal(0, noise, len(sound)).astype(np.float32)
     return np.asarray(sound + room, np.float32)

@@ -40,8 +40,8 @@ class SoundFile:
     and nothing else is.
     """
 
-    def __init__(self, path: Path, told: Callable[[str], object], rate: int = RATE) -> None:
-        self.path, self.told, self.rate = path, told, rate
+    def __init__(self, path: Path, on_message: Callable[[str], object], rate: int = RATE) -> None:
+        self.path, self.on_message, self.rate = path, on_message, rate
         self.samples = 0
         self._blocks: queue.Queue[Samples | None] = queue.Queue()
         self._writer = threading.Thread(target=self._write, name="sound", daemon=True)
@@ -61,7 +61,7 @@ class SoundFile:
             self._encode()
         except (OSError, av.error.FFmpegError) as error:
             reason = getattr(error, "strerror", None) or str(error)
-            self.told(f"The sound can't be recorded any more: {reason.lower()}. The take goes on.")
+            self.on_message(f"The sound can't be recorded any more: {reason.lower()}. The take goes on.")
             while self._blocks.get() is not None:
                 pass
 
@@ -93,7 +93,7 @@ class SoundFile:
 class Microphone:
     """The microphone, given to a file or a listener. told: what goes wrong; the take goes on."""
 
-    def __init__(self, file: SoundSink, told: Callable[[str], object], name: str = "") -> None:
+    def __init__(self, file: SoundSink, on_message: Callable[[str], object], name: str = "") -> None:
         self.file = file
         self._device: Any = None
         null = name == "null"
@@ -106,7 +106,7 @@ class Microphone:
             self._device.start(self._blocks())
         except miniaudio.MiniaudioError:
             self._device = None
-            told("There is no microphone, so nothing is heard. The take goes on without.")
+            on_message("There is no microphone, so nothing is heard. The take goes on without.")
 
     @property
     def open(self) -> bool:
