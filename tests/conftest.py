@@ -10,7 +10,7 @@ import pytest
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="yewhour-tests-")  # no test touches a teacher's own
-os.environ["XDG_CACHE_HOME"] = os.environ["XDG_DATA_HOME"]
+os.environ["XDG_CACHE_HOME"] = os.environ["XDG_STATE_HOME"] = os.environ["XDG_DATA_HOME"]
 
 from yewhour.content.paths import DEMO, FIRST_DEMO
 from yewhour.core.pipeline import SolvedPlan, solve

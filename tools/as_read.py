@@ -106,16 +106,24 @@ def edited(words: TeachingData) -> dict[str, str]:
         plan = read_plan(path)
         nodes = [node for section in plan.sections for node in walk(section.body)]
         for number, node in enumerate(nodes):
-            for deed in get_args(Deed):
+            for command in get_args(Deed):
                 edit = Edit(
-                    deed, node.id, deed, "child", number % 4, number % 3 == 0, "gentler", "say", Pace(6.0)
+                    command,
+                    node.id,
+                    command,
+                    "child",
+                    number % 4,
+                    number % 3 == 0,
+                    "gentler",
+                    "say",
+                    Pace(6.0),
                 )
                 try:
                     after = apply_all(plan, [edit])
-                    found.setdefault(deed, []).append(msgspec.to_builtins(after))
+                    found.setdefault(command, []).append(msgspec.to_builtins(after))
                 except Problem as problem:
-                    found.setdefault(deed, []).append(str(problem))
-    return {deed: _digest(plans) for deed, plans in sorted(found.items())}
+                    found.setdefault(command, []).append(str(problem))
+    return {command: _digest(plans) for command, plans in sorted(found.items())}
 
 
 def finds(words: TeachingData) -> dict[str, str]:

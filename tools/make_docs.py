@@ -34,8 +34,8 @@ def schema() -> bytes:
 
 def keys() -> str:
     """docs/keys.md."""
-    from yewhour.ui.kit.commands import DEEDS
-    from yewhour.ui.take.take_keys import DEEDS as TAKE
+    from yewhour.ui.kit.commands import COMMANDS
+    from yewhour.ui.take.take_keys import COMMANDS as TAKE
 
     lines = [
         "# Everything you can do, and its keys",
@@ -49,13 +49,13 @@ def keys() -> str:
         "along.",
     ]
     menu = ""
-    for deed in DEEDS:
-        if deed.menu != menu:
-            menu = deed.menu
+    for command in COMMANDS:
+        if command.menu != menu:
+            menu = command.menu
             lines += ["", f"## {menu}", "", "| what | keys | |", "|---|---|---|"]
-        where = {"sprig": "on the sprig: ", "script": "in the script: "}.get(deed.at, "")
-        shown = ", ".join(f"`{key}`" for key in deed.keys)
-        lines.append(f"| {deed.title.rstrip('…')} | {where if shown else ''}{shown} | {deed.about} |")
+        where = {"sprig": "on the sprig: ", "script": "in the script: "}.get(command.at, "")
+        shown = ", ".join(f"`{key}`" for key in command.keys)
+        lines.append(f"| {command.title.rstrip('…')} | {where if shown else ''}{shown} | {command.about} |")
     lines += ["", "## In a take", ""]
     lines += [
         "A press of the pointer goes on, the other button gives one more. A key that does nothing yet is"

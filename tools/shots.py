@@ -107,7 +107,7 @@ def looking_back(at: Photographer) -> None:
         path.write_bytes(captions(said))
         at.window.to_back()
         page.look_at_file(path)
-        while page.looker.busy:
+        while page.reader.busy:
             at.settle()
     at.settle()
     page.rows.choose(1)
@@ -118,7 +118,7 @@ def on_stage(at, movement):
     now = [100.0]
     at.window.to_take()
     page = at.window.take_page
-    page.conductor.clock = lambda: now[0]
+    page.runner.clock = lambda: now[0]
     page.do("stand")
     start_s = at.segment(movement).start / 10
     for second in range(round(start_s) + 12):
@@ -127,7 +127,7 @@ def on_stage(at, movement):
         if second == round(start_s) + 9:
             page.do("again")
     at.settle()
-    while page.conductor.take.unsaid is not None:
+    while page.runner.take.unsaid is not None:
         at.settle()
     page.frame()
 
@@ -156,7 +156,7 @@ def main(folder: Path = TARGET) -> None:
     at.take("promise")
     at.window.to_words()
     at.take("words")
-    at.window.clerk.export_script()
+    at.window.file_commands.export_script()
     exporting = at.window._dialogs[-1]
     exporting.list.setCurrentRow(list(exporting.formats).index("cards"))
     exporting.folder.setText("~/recordings")
@@ -167,14 +167,14 @@ def main(folder: Path = TARGET) -> None:
     at.window._dialogs[-1].choose("low-lunge")
     at.take("library")
     at.window.view.show_stand()
-    at.window.view.stand.resize(1280, 800)
+    at.window.view.reading_view.resize(1280, 800)
     at.settle()
-    at.window.view.stand.text.verticalScrollBar().setValue(7600)
-    at.window.view.stand.grab().save(str(folder / "stand.png"))
-    at.window.view.stand.close()
+    at.window.view.reading_view.text.verticalScrollBar().setValue(7600)
+    at.window.view.reading_view.grab().save(str(folder / "stand.png"))
+    at.window.view.reading_view.close()
     at.window.to_sprig()
     at.choose("low-lunge")
-    at.window.hand.differ(2, "the left is tighter")
+    at.window.sprig_actions.differ(2, "the left is tighter")
     at.settle()
     at.choose("low-lunge")
     for _ in range(7):
@@ -199,7 +199,7 @@ def main(folder: Path = TARGET) -> None:
     looking_back(at)
     at.take("back")
     at.open("bell-ringers")
-    at.window.shelving = ShelfSession(made_up=True, today=lambda: A_MONDAY)
+    at.window.pages.shelving.give(ShelfSession(made_up=True, today=lambda: A_MONDAY))
     at.window.to_shelf()
     at.take("shelf")
     for number, name in enumerate(("season", "series"), 1):

@@ -57,7 +57,7 @@ qt = application()
 window = first_window()
 window.session.begin(with_ids(Plan(sections=(Section(title="All", body=(Step(movement="child"),)),))))
 window.session.pick("n1")
-window.hand.copy()
+window.sprig_actions.copy()
 window.close()
 assert QApplication.clipboard().text()
 """

@@ -137,7 +137,7 @@ def cold_desk(desk, tmp_path):
     )
     outline = "\n".join(("title: Cold", "length: 4:30", "style: mat-classical", "# Five", *lines))
     path.write_bytes(plan_bytes(read_outline(outline, shipped().library)))
-    desk.window.clerk.open_file(path)
+    desk.window.file_commands.open_file(path)
     desk.settle()
     return desk
 

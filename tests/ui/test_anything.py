@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QApplication
 from tests.ui.conftest import Desk
 from yewhour.content.paths import demo_classes
 from yewhour.core.edits.places import nodes_of
-from yewhour.ui.kit.commands import DEEDS
+from yewhour.ui.kit.commands import COMMANDS
 
 QUIET = {"close", "new_window", "new_class", "show_start", "open_class", "undo", "redo"}
 FEW = {
@@ -45,17 +45,17 @@ def act(desk, dice):
         if script.lines.rows:
             script.setCurrentIndex(script.lines.index(dice.randrange(len(script.lines.rows))))
             if script.row is not None and dice.random() < 0.4:
-                window.words.pen.reword(
+                window.words.line_actions.reword(
                     script.row, dice.choice(["", "Left, then right.", "Two more.", "a " * 90])
                 )
     else:
-        deed = dice.choice([deed for deed in DEEDS if deed.name not in QUIET | FEW])
-        window.actions_by_name[deed.name].trigger()
+        command = dice.choice([command for command in COMMANDS if command.name not in QUIET | FEW])
+        window.actions_by_name[command.name].trigger()
         for dialog in window._dialogs:
             dialog.close()
-        if deed.name == "add_line" and window.words.pen.asking is not None:
-            window.words.pen.asking.field.setText("A line of mine.")
-            window.words.pen.asking.accept()
+        if command.name == "add_line" and window.words.line_actions.asking is not None:
+            window.words.line_actions.asking.field.setText("A line of mine.")
+            window.words.line_actions.asking.accept()
         popup = QApplication.activePopupWidget()
         if popup is not None:
             popup.close()

@@ -183,10 +183,10 @@ def test_an_unfinished_class_is_filled_from_its_card(drafted):
     assert all(section.body for section in session.plan.sections)
 
 
-@pytest.mark.parametrize("deed", ["draft_like", "draft_gentler", "draft_chair"])
-def test_one_more_class_of_this_one(drafted, deed):
+@pytest.mark.parametrize("command", ["draft_like", "draft_gentler", "draft_chair"])
+def test_one_more_class_of_this_one(drafted, command):
     before = drafted.session.plan
-    drafted.press(deed)
+    drafted.press(command)
     wait(drafted)
     assert movements(drafted.session.plan) != movements(before)
     assert drafted.session.timed.length_s == 1200.0
@@ -194,16 +194,16 @@ def test_one_more_class_of_this_one(drafted, deed):
 
 
 @pytest.mark.parametrize(
-    ("deed", "message"),
+    ("command", "message"),
     [
         ("draft_rest", "Nothing is chosen"),
         ("draft_else", "No movement is chosen"),
         ("draft_fill", "nothing to fill"),
     ],
 )
-def test_what_can_t_be_done_is_told(drafted, deed, message):
+def test_what_can_t_be_done_is_told(drafted, command, message):
     drafted.session.select("")
-    drafted.press(deed)
+    drafted.press(command)
     assert message in drafted.window.foot.message.text()
 
 

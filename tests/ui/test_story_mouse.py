@@ -33,7 +33,7 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
 
     # From the first page, an empty class, and what it promises.
     desk.click(button(window.start, "Empty"))
-    assert window.stations.currentWidget() is window.promise_page
+    assert window.stations.beside.currentWidget() is window.promise_page
     page = window.promise_page
     page.title.selectAll()
     QTest.keyClicks(page.title, "Ferry shoulders")

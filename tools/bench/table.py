@@ -20,12 +20,12 @@ def line(name: str, value: str, asked: str = "", holds: bool | None = None) -> N
     print(f"{name:58} {value:>22}   {asked:18} {verdict}", flush=True)
 
 
-def times(deed, count: int = 9, of=median) -> float:
+def times(command, count: int = 9, of=median) -> float:
     """Seconds of a deed: the median of so many, or `of=min`."""
     taken = []
     for _ in range(count):
         start = time.perf_counter()
-        deed()
+        command()
         taken.append(time.perf_counter() - start)
     return of(taken)
 

@@ -85,10 +85,10 @@ def _frames() -> None:
     window.to_take()
     page = window.take_page
     page.frames.stop()
-    page.conductor.clock = lambda: now[0]
+    page.runner.clock = lambda: now[0]
     page.do("stand")
     took = []
-    while page.conductor.state != "over":
+    while page.runner.state != "over":
         now[0] += 0.25
         if int(now[0] * 4) % 120 == 0:
             page.do("again" if int(now[0]) % 60 else "fewer")

@@ -1,10 +1,10 @@
 """The voices of this machine: the best there is, and the neural one put in place."""
 
 import subprocess
-import sys
 from collections.abc import Callable
 from pathlib import Path
 
+from yewhour.background import children
 from yewhour.content.paths import DATA
 from yewhour.core.problem import Problem
 from yewhour.state.paths import installed_voice, spoken_lines
@@ -26,11 +26,14 @@ def install_voice(on_message: Callable[[str], object], lock: Path = LOCK) -> Non
     on_message(
         f"The neural voice: {SIZE}, into {folder}. Ctrl+C stops it; delete that folder to be rid of it."
     )
-    command = [
-        sys.executable, "-m", "pip", "install", "--disable-pip-version-check", "-q", "--no-deps", "--upgrade",
-        "--target", str(folder), "-r", str(lock),
-    ]  # fmt: skip
-    done = subprocess.run(command, capture_output=True, text=True, check=False)
+    command = children.installer(
+        "install", "--disable-pip-version-check", "-q", "--no-deps", "--upgrade",
+        "--target", str(folder), "-r", str(lock.resolve()),
+    )  # fmt: skip
+    done = subprocess.run(
+        command, capture_output=True, text=True, check=False, cwd=children.FOLDER,
+        env=children.environment(network=True),
+    )  # fmt: skip
     if done.returncode != 0:
         lines = [line for line in done.stderr.splitlines() if line.startswith("ERROR")] or [
             done.stderr[-200:]

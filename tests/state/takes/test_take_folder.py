@@ -113,14 +113,14 @@ def test_on_a_full_disk_it_is_told_once_and_nothing_is_lost(tmp_path, monkeypatc
         monkeypatch.setenv("XDG_DATA_HOME", str(disk))
         messages = []
         file = begun(messages.append)
-        while file._disk._work_queue.qsize():
+        while file._disk.busy():
             time.sleep(0.01)
         with (disk / "full").open("wb", buffering=0) as full, suppress(OSError):
             while True:
                 full.write(b"x" * 1024)
         for number in range(1, 400):
             file.mark(Mark(float(number), "note", text="x" * 40))
-        while file._disk._work_queue.qsize():
+        while file._disk.busy():
             time.sleep(0.01)
         assert len(messages) == 1
         assert "no space left" in str(messages[0])

@@ -94,7 +94,7 @@ def test_killing_the_program_at_any_moment_loses_at_most_five_seconds(mine, tmp_
 
 def test_work_left_behind_is_offered_on_the_first_page_and_brought_back(bare_desk, mine):
     desk = bare_desk
-    desk.window.clerk.open_file(mine)
+    desk.window.file_commands.open_file(mine)
     desk.settle()
     rename(desk, "Nearly lost")
     desk.window.files.keep()
@@ -112,20 +112,20 @@ def test_work_left_behind_is_offered_on_the_first_page_and_brought_back(bare_des
     assert desk.session.plan.brief.title == "Nearly lost"
     assert desk.session.path == mine
     assert desk.session.changed
-    assert desk.window.clerk.save_to(mine)
+    assert desk.window.file_commands.save_to(mine)
     assert read_plan(mine).brief.title == "Nearly lost"
     assert unsaved_work() == []
 
 
 def test_opening_another_class_over_unsaved_work_keeps_it(desk, mine):
-    for leave in (lambda: desk.window.clerk.open_file(mine), desk.window.clerk.new_class):
+    for leave in (lambda: desk.window.file_commands.open_file(mine), desk.window.file_commands.new_class):
         title = f"Unsaved {len(unsaved_work())}"
         rename(desk, title)
         leave()
         desk.settle()
         assert title in [kept.plan().brief.title for kept in unsaved_work()]
         assert f"{title} was not saved; it is kept" in desk.window.foot.message.text()
-    assert not desk.window.clerk.open_file(mine.with_name("none.yewhour"))
+    assert not desk.window.file_commands.open_file(mine.with_name("none.yewhour"))
     assert len(unsaved_work()) == 2
 
 
@@ -148,11 +148,11 @@ def test_a_change_is_kept_within_a_second_without_being_asked(desk, qtbot):
 
 
 def test_saving_makes_versions_and_any_of_them_comes_back_as_an_act(desk, mine):
-    desk.window.clerk.open_file(mine)
+    desk.window.file_commands.open_file(mine)
     desk.settle()
     for title in ("One", "Two"):
         rename(desk, title)
-        assert desk.window.clerk.save_to(mine)
+        assert desk.window.file_commands.save_to(mine)
     assert [version.plan().brief.title for version in revisions_of(mine)] == ["Two", "One"]
     desk.press("show_versions")
     dialog = desk.window._dialogs[-1]
@@ -178,15 +178,15 @@ def test_saving_makes_versions_and_any_of_them_comes_back_as_an_act(desk, mine):
 
 
 def test_a_file_changed_by_somebody_else_is_not_written_over_unasked(desk, mine):
-    desk.window.clerk.open_file(mine)
+    desk.window.file_commands.open_file(mine)
     desk.settle()
     theirs = with_brief(read_plan(mine), title="Theirs")
     write_whole(mine, plan_bytes(theirs))
     rename(desk, "Mine")
-    assert not desk.window.clerk.save_to(mine)
+    assert not desk.window.file_commands.save_to(mine)
     assert "Somebody else has changed this file" in desk.window.foot.message.text()
     assert read_plan(mine) == theirs
-    assert desk.window.clerk.save_to(mine)
+    assert desk.window.file_commands.save_to(mine)
     assert read_plan(mine).brief.title == "Mine"
     assert "Theirs" in [version.plan().brief.title for version in revisions_of(mine)]
 
@@ -194,7 +194,7 @@ def test_a_file_changed_by_somebody_else_is_not_written_over_unasked(desk, mine)
 def test_a_class_open_in_two_windows_is_told(desk, mine, qtbot):
     from tests.ui.conftest import Desk
 
-    desk.window.clerk.open_file(mine)
+    desk.window.file_commands.open_file(mine)
     desk.settle()
     other = Desk(qtbot, mine)
     assert "open in another window" in other.window.foot.message.text()
@@ -203,17 +203,17 @@ def test_a_class_open_in_two_windows_is_told(desk, mine, qtbot):
 
 def test_a_folder_that_cannot_be_written_and_a_full_disk_keep_the_work(desk, mine, monkeypatch, tmp_path):
     rename(desk, "Kept whatever happens")
-    assert not desk.window.clerk.save_to(tmp_path / "no" / "such.yewhour")
+    assert not desk.window.file_commands.save_to(tmp_path / "no" / "such.yewhour")
     assert "can't be written" in desk.window.foot.message.text()
     full = OSError(28, "No space left on device")
     monkeypatch.setattr("tempfile.mkstemp", lambda **k: (_ for _ in ()).throw(full))
-    assert not desk.window.clerk.save_to(mine)
+    assert not desk.window.file_commands.save_to(mine)
     assert "no space left" in desk.window.foot.message.text()
     monkeypatch.undo()
     assert desk.session.changed
     assert desk.session.plan.brief.title == "Kept whatever happens"
     assert read_plan(mine).brief.title == "Four minutes at the slip"
-    assert desk.window.clerk.save_to(mine)
+    assert desk.window.file_commands.save_to(mine)
 
 
 def where(desk, path):
@@ -321,7 +321,7 @@ def test_where_nothing_of_hers_can_be_kept_the_program_works_and_says_so(qtbot, 
     desk.press("show_start")
     desk.press("to_sprig")
     other = tmp_path / "other.yewhour"
-    assert desk.window.clerk.save_to(other)
+    assert desk.window.file_commands.save_to(other)
     assert desk.session.path == other
     assert not desk.session.changed
     assert read_plan(other).brief.title == "Saved all the same"
@@ -335,7 +335,7 @@ def test_a_format_that_fails_does_not_leave_the_export_waiting(desk, monkeypatch
     broken = msgspec.structs.replace(dialog.formats["text"], write=lambda timed: [][0])
     monkeypatch.setitem(dialog.formats, "text", broken)
     dialog.write()
-    desk.qtbot.waitUntil(lambda: dialog._thread is None, timeout=10_000)
-    assert "could not be written" in dialog.names.text()
+    desk.qtbot.waitUntil(lambda: not dialog.busy, timeout=10_000)
+    assert f"Writing {dialog.name.text()}.txt broke off" in dialog.names.text()
     assert dialog.write_button.isEnabled()
     dialog.close()

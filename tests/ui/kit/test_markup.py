@@ -14,8 +14,8 @@ def test_no_widget_takes_a_title_for_markup(desk):
     desk.session.do(f"Call it {HOSTILE}", plan)
     desk.settle()
     pages = ("to_promise", "to_words", "to_sprig")
-    for deed in (*pages, "show_acts", "show_library", "show_versions", "export_script"):
-        desk.press(deed)
+    for command in (*pages, "show_acts", "show_library", "show_versions", "export_script"):
+        desk.press(command)
     desk.window.show_first_page()
     desk.settle()
     shown = [one for top in QApplication.topLevelWidgets() for one in [top, *top.findChildren(QWidget)]]

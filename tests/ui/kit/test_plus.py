@@ -13,7 +13,7 @@ KEYPAD, NONE = Qt.KeyboardModifier.KeypadModifier, Qt.KeyboardModifier.NoModifie
 
 
 @pytest.mark.parametrize(
-    ("key", "held", "code", "deed"),
+    ("key", "held", "code", "command"),
     [
         (KEY.Key_Equal, CTRL, 21, "closer"),  # plus above =
         (KEY.Key_Plus, CTRL | SHIFT, 21, "larger_text"),
@@ -31,8 +31,8 @@ KEYPAD, NONE = Qt.KeyboardModifier.KeypadModifier, Qt.KeyboardModifier.NoModifie
         (KEY.Key_Asterisk, CTRL, 51, ""),
     ],
 )
-def test_the_stroke_counts(key, held, code, deed):
-    assert plus_command(QKeyEvent(QEvent.Type.KeyPress, key, held, code, 0, 0)) == deed
+def test_the_stroke_counts(key, held, code, command):
+    assert plus_command(QKeyEvent(QEvent.Type.KeyPress, key, held, code, 0, 0)) == command
 
 
 def test_text_grows_and_shrinks_from_the_sprig_and_from_a_field(desk):

@@ -37,7 +37,7 @@ def late(desk, tmp_path):
 
 def looked(desk, page, path):
     page.look_at_file(path)
-    desk.qtbot.waitUntil(lambda: page.looked is not None and not page.looker.busy, timeout=20_000)
+    desk.qtbot.waitUntil(lambda: page.looked is not None and not page.reader.busy, timeout=20_000)
     desk.qtbot.waitUntil(learnt_file().is_file, timeout=5_000)
     desk.settle()
 
@@ -148,7 +148,7 @@ def test_what_can_not_be_looked_at_is_told_and_the_page_stays(desk, page, tmp_pa
     path = tmp_path / "notes.txt"
     path.write_text("no times at all")
     page.look_at_file(path)
-    desk.qtbot.waitUntil(lambda: not page.looker.busy, timeout=10_000)
+    desk.qtbot.waitUntil(lambda: not page.reader.busy, timeout=10_000)
     desk.settle()
     assert "no time in these captions" in desk.window.foot.message.text()
     assert page.begin.isVisible()
@@ -161,21 +161,21 @@ def test_a_recording_is_heard_with_its_progress_and_can_be_stopped(desk, page, t
     assert page.waiting.isVisible()
     assert page.stop_button.hasFocus()
     desk.click(page.stop_button)
-    assert not page.looker.busy
+    assert not page.reader.busy
     assert page.begin.isVisible()
 
 
 def test_a_take_that_is_over_is_offered(desk, tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "hers"))
     desk.press("to_take")
-    conductor = desk.window.take_page.conductor
+    runner = desk.window.take_page.runner
     now = [100.0]
-    conductor.clock = lambda: now[0]
+    runner.clock = lambda: now[0]
     desk.window.take_page.do("stand")
     for _ in range(60):
         now[0] += 1
         desk.window.take_page.frame()
-    conductor.act("end")
+    runner.act("end")
     desk.window.take_page.frame()
     assert "F11 looks back at it" in desk.window.take_page.hints.text()
     desk.press("to_back")
@@ -190,13 +190,13 @@ def test_a_take_that_is_over_is_offered(desk, tmp_path, monkeypatch):
 
 def test_another_class_has_other_recordings(desk, page, late, tmp_path):
     looked(desk, page, late[1])
-    desk.window.clerk.new_class()
+    desk.window.file_commands.new_class()
     desk.settle()
     assert page.looked is None
 
 
 def test_a_recording_becomes_a_draft(desk, late, tmp_path):
-    desk.window.clerk.bring_in_file(late[1])
+    desk.window.file_commands.bring_in_file(late[1])
     desk.settle()
     assert "movements were brought in" in desk.window.foot.message.text()
     assert desk.session.plan.brief.title == "Recording"
@@ -209,7 +209,7 @@ def test_what_was_not_understood_is_shown_with_its_time(desk, tmp_path):
         "[0:05] Into your first downward facing dog. [1:00] Now wobble the elbows about. [3:00] Child's pose."
     )
     path.write_text(said)
-    desk.window.clerk.bring_in_file(path)
+    desk.window.file_commands.bring_in_file(path)
     desk.settle()
     telling = desk.window._dialogs[-1]
     assert telling.windowTitle() == "Not understood"
@@ -217,7 +217,7 @@ def test_what_was_not_understood_is_shown_with_its_time(desk, tmp_path):
 
 
 def test_a_recording_that_is_dropped_is_looked_back_at(desk, late):
-    desk.window.clerk.take_dropped([str(late[1])])
+    desk.window.file_commands.take_dropped([str(late[1])])
     page = desk.window.back_page
     desk.qtbot.waitUntil(lambda: page.looked is not None, timeout=20_000)
     assert page.isVisible()

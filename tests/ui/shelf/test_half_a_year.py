@@ -17,7 +17,7 @@ FIRST, WEEKS = 739_943, 26
 def test_monday_by_monday_the_first_line_is_true(desk, tmp_path, seed):
     dice, now = Random(seed), [FIRST]
     shelving = ShelfSession(Logbook(tmp_path / "shelf", "here"), today=lambda: now[0])
-    desk.window.shelving = shelving
+    desk.window.pages.shelving.give(shelving)
     shelving.book.put(*(ShelvedClass(name, sheet, FIRST) for name, sheet in demo_sheets().items()))
     desk.press("to_shelf")
     page = desk.window.shelf_page
@@ -59,5 +59,5 @@ def check(page, today):
         assert "is recorded" in said
     else:
         assert said.startswith("Nothing is to go out")
-    stand = {spot.outing.id for spot in page.boards.shelves.spots if spot.outing is not None}
-    assert stand == shelf.outings.keys()
+    reading_view = {spot.outing.id for spot in page.boards.shelves.spots if spot.outing is not None}
+    assert reading_view == shelf.outings.keys()

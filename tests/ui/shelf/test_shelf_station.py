@@ -21,7 +21,7 @@ MONDAY = date(2026, 11, 23).toordinal()
 @pytest.fixture
 def page(desk):
     """The shelf of Saltmarsh Row, on a Monday."""
-    desk.window.shelving = ShelfSession(made_up=True, today=lambda: MONDAY)
+    desk.window.pages.shelving.give(ShelfSession(made_up=True, today=lambda: MONDAY))
     desk.window.shelving.changed.connect(desk.window.show_class)
     desk.press("to_shelf")
     return desk.window.shelf_page
@@ -89,7 +89,7 @@ def test_a_class_without_a_day_is_dragged_onto_one(desk, page):
 
 
 def test_keys_alone_go_about_move_and_take_off(desk, page):
-    page.take_focus()
+    page.enter()
     desk.key(Qt.Key.Key_Home)
     first = page.boards.current
     desk.key(Qt.Key.Key_Right)
@@ -229,7 +229,7 @@ def hers(bare_desk, tmp_path):
 
 
 def opened(desk, path):
-    desk.window.clerk.open_file(path)
+    desk.window.file_commands.open_file(path)
     desk.settle()
     desk.window.shelve()
     desk.press("to_shelf")
@@ -256,7 +256,7 @@ def test_a_cut_is_a_class_of_its_own_that_knows_where_it_came_from(hers, tmp_pat
     desk.qtbot.waitUntil(lambda: desk.session.path is None, timeout=20_000)
     desk.settle()
     assert desk.session.timed.length_s == 600
-    assert desk.window.clerk.save_to(tmp_path / "classes" / "hips-10.yewhour")
+    assert desk.window.file_commands.save_to(tmp_path / "classes" / "hips-10.yewhour")
     desk.window.shelve()
     cut = next(one for one in page.shelving.shelf.classes.values() if one.cut_of)
     assert cut.cut_of == origin
@@ -266,11 +266,11 @@ def test_a_cut_is_a_class_of_its_own_that_knows_where_it_came_from(hers, tmp_pat
 
 def test_a_class_that_is_deleted_under_it_is_told_and_its_last_state_is_there(hers):
     desk, path = hers
-    desk.window.clerk.open_file(path)
+    desk.window.file_commands.open_file(path)
     desk.settle()
     desk.session.do("Title", with_brief(desk.session.plan, title="Hips again"))
     desk.settle()
-    desk.window.clerk.save_to(path)
+    desk.window.file_commands.save_to(path)
     page = opened(desk, path)
     (name,) = page.shelving.shelf.classes
     path.unlink()

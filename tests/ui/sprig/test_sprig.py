@@ -57,7 +57,7 @@ def test_rounds_knots_and_meant_differences_are_marked(desk):
     desk.choose("dart")
     desk.press("lock")
     desk.choose("low-lunge")
-    desk.window.hand.differ(2, "the left is tighter")
+    desk.window.sprig_actions.differ(2, "the left is tighter")
     desk.settle()
     needles = desk.window.sprig.needles
     assert [n.segment.use.movement.id for n in needles if n.knot] == ["dart"]

@@ -10,7 +10,7 @@ def moments(desk, movement, side=""):
     """The take's moments through a movement, a quarter of a second after another."""
     desk.press("to_take")
     page = desk.window.take_page
-    take = page.conductor.take
+    take = page.runner.take
     one = next(
         s for s in take.segments
         if s.use.movement.id == movement and not s.use.setup_for and side in ("", s.side)
@@ -47,7 +47,7 @@ def test_the_next_one_waits_and_on_the_way_it_is_the_large_one(desk):
     page.next_figure.show_moment(there[4])
     coming = there[4].coming
     assert page.next_figure.one is portrait_of(coming.use.movement, coming.side, coming.use.start)
-    take = page.conductor.take
+    take = page.runner.take
     way = next(s for s in take.segments if s.use.setup_for and s.end == one.start)
     on_the_way = moment(take, way.start + 5)
     page.figure.show_moment(on_the_way)

@@ -19,7 +19,7 @@ from yewhour.state.settings import change_settings
 from yewhour.state.takes.interrupted_takes import interrupted_takes, leave
 from yewhour.state.takes.stumbles import stumbled_in
 from yewhour.state.takes.take_sounds import sounds_in
-from yewhour.ui.take.take_keys import DEEDS
+from yewhour.ui.take.take_keys import COMMANDS
 from yewhour.ui.take.take_runner import COUNT_IN_S
 from yewhour.ui.take.take_words import late_words
 
@@ -32,8 +32,8 @@ class Stage:
         self.now = 1000.0
         desk.press("to_take")
         self.page = desk.window.take_page
-        self.conductor = self.page.conductor
-        self.conductor.clock = lambda: self.now
+        self.runner = self.page.runner
+        self.runner.clock = lambda: self.now
         self.wait(0)
 
     def wait(self, seconds, step=0.5):
@@ -48,15 +48,15 @@ class Stage:
 
     def until(self, at):
         """To a tick of the class."""
-        left = max(0.0, at / 10 - self.conductor.now_s)
+        left = max(0.0, at / 10 - self.runner.now_s)
         self.wait(max(0.0, left - 2), step=3.0)
         self.wait(min(left, 2))
 
     def said(self):
         """Waits until the lines are those of the numbers."""
-        take = self.conductor.take
+        take = self.runner.take
         if take is not None and take.unsaid is not None:
-            self.desk.qtbot.waitUntil(lambda: self.conductor.take.unsaid is None, timeout=10_000)
+            self.desk.qtbot.waitUntil(lambda: self.runner.take.unsaid is None, timeout=10_000)
 
     def key(self, key):
         QTest.keyClick(self.page, key)
@@ -67,11 +67,11 @@ class Stage:
     def start(self):
         self.key(Qt.Key.Key_Space)
         self.wait(COUNT_IN_S)
-        assert self.conductor.state == "on"
+        assert self.runner.state == "on"
 
     @property
     def take(self):
-        return self.conductor.take
+        return self.runner.take
 
     def segment(self, movement, side="both"):
         return next(
@@ -88,7 +88,7 @@ def stage(desk):
     (own_data() / "rehearsed.json").unlink(missing_ok=True)
     timed = Stage(desk)
     yield timed
-    timed.conductor.close()
+    timed.runner.close()
 
 
 def test_the_station_has_the_whole_window_and_gives_it_back(stage, desk):
@@ -101,7 +101,7 @@ def test_the_station_has_the_whole_window_and_gives_it_back(stage, desk):
 
 def test_it_counts_in_and_then_the_class_runs_by_itself(stage):
     stage.key(Qt.Key.Key_Space)
-    assert stage.conductor.state == "counting"
+    assert stage.runner.state == "counting"
     stage.wait(2)
     assert stage.page.left_s.text() == "3"
     stage.wait(3)
@@ -121,9 +121,9 @@ def test_it_counts_in_and_then_the_class_runs_by_itself(stage):
 def test_a_whole_class_goes_by_and_ends_to_the_second(stage):
     stage.start()
     stage.wait(24 * 60, step=3.5)
-    assert stage.conductor.state == "over"
+    assert stage.runner.state == "over"
     assert "24:00" in stage.page.line.text
-    assert [mark.do for mark in stage.conductor.marks] == ["start", "end"]
+    assert [mark.do for mark in stage.runner.marks] == ["start", "end"]
     assert interrupted_takes() == []
 
 
@@ -139,16 +139,16 @@ def test_two_breaths_more_and_the_second_side_follows_and_the_end_is_kept(stage)
     assert "late; the rest gives them" in stage.page.late.text()
 
 
-@pytest.mark.parametrize("hand", ["key", "clicker", "pointer"])
-def test_going_on_at_once(stage, hand):
+@pytest.mark.parametrize("pressed_with", ["key", "clicker", "pointer"])
+def test_going_on_at_once(stage, pressed_with):
     stage.start()
     here = next(one for one in stage.take.segments if one.kind == "hold")
     stage.until(here.start + 60)
-    if hand == "pointer":
+    if pressed_with == "pointer":
         QTest.mouseClick(stage.page, Qt.MouseButton.LeftButton, pos=QPoint(500, 300))
         stage.now += 0.3
     else:
-        stage.key(Qt.Key.Key_Right if hand == "key" else Qt.Key.Key_PageDown)
+        stage.key(Qt.Key.Key_Right if pressed_with == "key" else Qt.Key.Key_PageDown)
     done = next(one for one in stage.take.segments if one.id == here.id)
     assert done.length < here.length
     assert stage.take.end == stage.take.target
@@ -175,7 +175,7 @@ def test_a_clicker_held_down_is_one_press(stage):
     for _ in range(20):
         QTest.keyClick(stage.page, Qt.Key.Key_PageDown)
         stage.now += 0.03
-    assert [mark.do for mark in stage.conductor.marks] == ["start", "next"]
+    assert [mark.do for mark in stage.runner.marks] == ["start", "next"]
 
 
 def test_going_on_just_as_it_goes_on_by_itself_skips_nothing(stage):
@@ -183,7 +183,7 @@ def test_going_on_just_as_it_goes_on_by_itself_skips_nothing(stage):
     one = stage.take.segments[2]
     stage.until(one.end + 3)
     stage.key(Qt.Key.Key_Right)
-    assert [mark.do for mark in stage.conductor.marks] == ["start"]
+    assert [mark.do for mark in stage.runner.marks] == ["start"]
     assert "by itself" in stage.page.late.text()
 
 
@@ -192,9 +192,9 @@ def test_standing_still_and_going_on(stage):
     stage.wait(40)
     stage.key(Qt.Key.Key_Space)
     assert stage.page.phase.text() == "standing still"
-    before = stage.conductor.here().at
+    before = stage.runner.here().at
     stage.wait(20)
-    assert stage.conductor.here().at == before
+    assert stage.runner.here().at == before
     assert stage.page.late.text() == "20 s late; standing still"
     stage.key(Qt.Key.Key_Space)
     stage.wait(1)
@@ -233,18 +233,18 @@ def test_escape_stands_still_first_and_ends_then(stage):
     stage.start()
     stage.wait(15)
     stage.key(Qt.Key.Key_Escape)
-    assert stage.conductor.standing
+    assert stage.runner.standing
     stage.key(Qt.Key.Key_Escape)
-    assert stage.conductor.state == "over"
+    assert stage.runner.state == "over"
     stage.key(Qt.Key.Key_Space)
-    assert stage.conductor.state == "counting"
+    assert stage.runner.state == "counting"
 
 
 def test_the_count_in_can_be_called_off_and_leaves_nothing(stage):
     stage.key(Qt.Key.Key_Space)
     stage.wait(1)
     stage.key(Qt.Key.Key_Escape)
-    assert stage.conductor.state == "ready"
+    assert stage.runner.state == "ready"
     assert interrupted_takes() == []
 
 
@@ -254,22 +254,22 @@ def test_it_waits_for_her_when_she_leads(stage):
     breath = next(one for one in stage.take.segments if one.kind == "hold")
     stage.until(breath.start)
     stage.wait(breath.length / 10 + 20)
-    here = stage.conductor.here()
+    here = stage.runner.here()
     assert here.segment.id == breath.id
     assert here.of > breath.amount
     stage.key(Qt.Key.Key_Right)
-    assert stage.conductor.here().segment.id != breath.id
+    assert stage.runner.here().segment.id != breath.id
     assert stage.take.end == stage.take.target
 
 
 def test_a_machine_that_slept_stands_still_since_then(stage):
     stage.start()
     stage.wait(60)
-    at = stage.conductor.here().at
+    at = stage.runner.here().at
     stage.now += 600
     stage.page.frame()
-    assert stage.conductor.standing
-    assert stage.conductor.here().at == pytest.approx(at, abs=1)
+    assert stage.runner.standing
+    assert stage.runner.here().at == pytest.approx(at, abs=1)
     assert "asleep for 10:00" in stage.page.late.text()
 
 
@@ -289,7 +289,7 @@ def test_a_known_key_can_be_taught_something_else(stage):
     QTest.keyClick(stage.page, Qt.Key.Key_K)
     QTest.keyClick(stage.page, Qt.Key.Key_PageDown)
     QTest.keyClick(stage.page, Qt.Key.Key_Up)
-    assert stage.page.keys.deed("PgDown") == "again"
+    assert stage.page.keys.command("PgDown") == "again"
     QTest.keyClick(stage.page, Qt.Key.Key_K)
     QTest.keyClick(stage.page, Qt.Key.Key_PageDown)
     QTest.keyClick(stage.page, Qt.Key.Key_Right)
@@ -310,16 +310,16 @@ def test_what_broke_off_is_offered_and_gone_on_with(stage, desk):
     stage.wait(100)
     stage.key(Qt.Key.Key_Up)
     stage.wait(20)
-    stage.conductor.close()  # as when the power goes: no end is marked
+    stage.runner.close()  # as when the power goes: no end is marked
     (broken,) = interrupted_takes()
-    assert broken.until_s == pytest.approx(stage.conductor.now_s, abs=1)
+    assert broken.until_s == pytest.approx(stage.runner.now_s, abs=1)
     before = [(one.id, one.start, one.end) for one in stage.take.segments]
     desk.window.body.removeWidget(stage.page)
-    del desk.window.__dict__["take_page"]
+    desk.window.pages.take.forget()
     again = Stage(desk)
     assert "broken off at 2:0" in again.page.line.text
     again.key(Qt.Key.Key_Return)
-    assert again.conductor.standing
+    assert again.runner.standing
     again.wait(10)
     again.key(Qt.Key.Key_Space)
     again.wait(1)
@@ -328,15 +328,15 @@ def test_what_broke_off_is_offered_and_gone_on_with(stage, desk):
     assert done
     assert all(now[id_] == (start, end) for id_, start, end in done)
     assert again.take.end == again.take.target
-    again.conductor.act("end")
+    again.runner.act("end")
     assert interrupted_takes() == []
 
 
 def test_what_broke_off_can_be_left_as_it_is(stage, desk):
     stage.start()
     stage.wait(30)
-    stage.conductor.close()
-    stage.conductor.state = "ready"
+    stage.runner.close()
+    stage.runner.state = "ready"
     stage.page.get_ready()
     assert "broken off" in stage.page.line.text
     QTest.keyClick(stage.page, Qt.Key.Key_Delete)
@@ -346,7 +346,7 @@ def test_what_broke_off_can_be_left_as_it_is(stage, desk):
 
 def test_two_takes_at_once_are_told(stage, desk):
     stage.start()
-    other = type(stage.conductor)()
+    other = type(stage.runner)(desk.session.jobs)
     other.prepare(desk.session.solved, desk.session.timed)
     with pytest.raises(Exception, match="Another take is going on"):
         other.count_in()
@@ -363,11 +363,11 @@ def test_a_class_taught_as_a_mirror_shows_what_her_own_body_does(desk):
     stage.until(lunge.start + 30)
     assert stage.page.bands["left"].side == "right"
     assert stage.page.bands["right"].side == ""
-    stage.conductor.act("end")
+    stage.runner.act("end")
 
 
 def test_a_breath_hold_is_shown(qtbot, desk):
-    desk.window.clerk.open_file(DEMO / "tide-tables.yewhour")
+    desk.window.file_commands.open_file(DEMO / "tide-tables.yewhour")
     desk.settle()
     stage = Stage(desk)
     stage.start()
@@ -376,12 +376,12 @@ def test_a_breath_hold_is_shown(qtbot, desk):
     stage.until(span.start + 2)
     assert stage.page.phase.text() == "hold"
     assert stage.page.pacer.filled() == 1.0
-    stage.conductor.act("end")
+    stage.runner.act("end")
 
 
 def test_lateness_is_told_in_words(stage):
     stage.start()
-    assert late_words(stage.take, stage.conductor.here()) == "on time"
+    assert late_words(stage.take, stage.runner.here()) == "on time"
 
 
 def test_without_a_class_it_says_what_to_do(desk):
@@ -408,7 +408,7 @@ def test_a_voice_in_the_ear_is_ahead_and_stands_still_with_the_class(stage):
     lunge = stage.segment("low-lunge", "right")
     stage.until(lunge.start + 30)
     stage.key(Qt.Key.Key_Up)
-    here = round(stage.conductor.here().at)
+    here = round(stage.runner.here().at)
     ahead = sum(cue.start >= here for cue in stage.take.cues)
     stage.desk.qtbot.waitUntil(lambda: 0 <= len(prompter.ear._placed) - ahead <= 3, timeout=30_000)
     for about in ("names and sides", "counts", "bells and tones", "nothing"):
@@ -429,7 +429,7 @@ def test_without_a_sound_device_the_take_goes_on(stage, monkeypatch):
     stage.key(Qt.Key.Key_V)
     assert "no sound device" in stage.page.late.text()
     stage.wait(5)
-    assert stage.conductor.state == "on"
+    assert stage.runner.state == "on"
 
 
 def test_when_the_end_can_not_be_kept_one_key_leaves_something_out(stage):
@@ -438,9 +438,9 @@ def test_when_the_end_can_not_be_kept_one_key_leaves_something_out(stage):
     stage.key(Qt.Key.Key_Space)
     stage.wait(420)
     stage.key(Qt.Key.Key_Space)
-    stage.desk.qtbot.waitUntil(lambda: bool(stage.conductor.choices), timeout=20_000)
+    stage.desk.qtbot.waitUntil(lambda: bool(stage.runner.choices), timeout=20_000)
     stage.wait(1)
-    first = stage.conductor.choices[0]
+    first = stage.runner.choices[0]
     assert "1 without" in stage.page.hints.text()
     assert first.title.split()[2] in stage.page.hints.text()
     assert "late at the end" in stage.page.late.text()
@@ -461,12 +461,12 @@ def test_a_rehearsal_from_any_movement_at_half_speed_is_not_kept(stage):
     assert stage.page.name.text == first.use.name
     assert "at half speed" in stage.page.following.text
     stage.start()
-    assert stage.conductor.here().at == pytest.approx(first.start, abs=5)
+    assert stage.runner.here().at == pytest.approx(first.start, abs=5)
     stage.wait(10)
-    assert stage.conductor.here().at == pytest.approx(first.start + 50, abs=5)
+    assert stage.runner.here().at == pytest.approx(first.start + 50, abs=5)
     stage.key(Qt.Key.Key_Escape)
     stage.key(Qt.Key.Key_Escape)
-    assert stage.conductor.state == "over"
+    assert stage.runner.state == "over"
     assert interrupted_takes() == []
     assert set(kept_takes().glob("2*")) == before
 
@@ -477,11 +477,11 @@ def test_only_the_changes_of_side_are_rehearsed(stage):
     assert "only the changes of side" in stage.page.following.text
     wanted = stretches(stage.take, "sides")
     stage.start()
-    assert stage.conductor.here().at == pytest.approx(wanted[0][0], abs=6)
+    assert stage.runner.here().at == pytest.approx(wanted[0][0], abs=6)
     stage.wait((wanted[0][1] - wanted[0][0]) / 10 + 0.5)
-    assert stage.conductor.here().at == pytest.approx(wanted[1][0], abs=12)
+    assert stage.runner.here().at == pytest.approx(wanted[1][0], abs=12)
     stage.wait(sum(end - start for start, end in wanted[1:]) / 10 + 4)
-    assert stage.conductor.state == "over"
+    assert stage.runner.state == "over"
 
 
 def test_where_she_stumbled_is_offered_again_until_it_goes_well(stage):
@@ -502,16 +502,16 @@ def test_where_she_stumbled_is_offered_again_until_it_goes_well(stage):
             break
     assert "only where you stumbled" in stage.page.following.text
     stage.start()
-    (only,) = stage.conductor.stretches
+    (only,) = stage.runner.stretches
     stage.wait((only[1] - only[0]) / 10 + 2)
-    assert stage.conductor.state == "over"
+    assert stage.runner.state == "over"
     assert place not in stumbled_in(stage.take.solved.plan.brief.title)
 
 
 def test_a_take_that_broke_off_is_told_at_the_next_start(stage, desk):
     stage.start()
     stage.wait(42)
-    stage.conductor.close()
+    stage.runner.close()
     desk.window.say_kept()
     assert "A take of Ropes and shoulders was broken off at 0:4" in desk.window.foot.message.text()
     leave(interrupted_takes()[0])
@@ -523,7 +523,7 @@ def test_the_sound_is_recorded_beside_the_marks_when_she_wants_it(stage):
     assert "recorded beside the take" in stage.page.late.text()
     stage.start()
     QTest.qWait(700)
-    folder = stage.conductor._file.folder
+    folder = stage.runner._file.folder
     stage.key(Qt.Key.Key_Escape)
     stage.key(Qt.Key.Key_Escape)
     sound, rate = soundfile.read(folder / "sound.flac")
@@ -535,17 +535,17 @@ def test_a_take_that_goes_on_is_recorded_on(stage, desk):
     stage.key(Qt.Key.Key_M)
     stage.start()
     QTest.qWait(150)
-    folder = stage.conductor._file.folder
+    folder = stage.runner._file.folder
     stage.wait(30)
-    stage.page.close_take()
+    stage.page.shut()
     desk.window.body.removeWidget(stage.page)
-    del desk.window.__dict__["take_page"]
+    desk.window.pages.take.forget()
     again = Stage(desk)
     again.page.sounds.device = "null"
     again.key(Qt.Key.Key_Return)
     QTest.qWait(150)
     again.key(Qt.Key.Key_Escape)
-    again.conductor.act("end")
+    again.runner.act("end")
     assert [at_s for at_s, _ in sounds_in(folder)] == [0.0, pytest.approx(30, abs=2)]
 
 
@@ -560,22 +560,22 @@ def test_without_a_microphone_the_take_goes_on(stage, monkeypatch):
     stage.start()
     assert "no microphone" in stage.page.late.text()
     stage.wait(5)
-    assert stage.conductor.state == "on"
+    assert stage.runner.state == "on"
 
 
 @pytest.mark.parametrize("seed", range(int(os.environ.get("YEW_ACTS", "2"))))
 def test_whatever_is_pressed_the_take_holds(stage, seed):
     dice = Random(seed)
     stage.page.sounds.device = "null"
-    deeds = [deed.name for deed in DEEDS if deed.name not in ("microphone", "leave")]
+    commands = [command.name for command in COMMANDS if command.name not in ("microphone", "leave")]
     for _ in range(80):
-        deed = dice.choice(
-            [*deeds, "stand", "again", "fewer", "next", "back", "wait", "wait", "wait", "leave"]
+        command = dice.choice(
+            [*commands, "stand", "again", "fewer", "next", "back", "wait", "wait", "wait", "leave"]
         )
-        if deed == "wait":
+        if command == "wait":
             stage.wait(dice.choice((0.3, 3.0, 40.0)), step=2.0)
-        elif deed != "leave" or dice.random() < 0.3:
-            stage.page.do(deed)
+        elif command != "leave" or dice.random() < 0.3:
+            stage.page.do(command)
             stage.page._teaching = None
             stage.now += dice.choice((0.1, 0.3, 1.0))
             stage.page.frame()
@@ -584,12 +584,12 @@ def test_whatever_is_pressed_the_take_holds(stage, seed):
         take = stage.take
         assert all(one.end == two.start for one, two in pairwise(take.segments))
         assert len({one.id for one in take.segments}) == len(take.segments)
-        moments = [mark.at_s for mark in stage.conductor.marks]
+        moments = [mark.at_s for mark in stage.runner.marks]
         assert moments == sorted(moments)
     stage.page.grab()
     stage.said()
-    if stage.conductor.marks and not stage.conductor.rehearsing:
-        again = replay(stage.desk.session.solved, stage.conductor._made, stage.conductor.marks)
+    if stage.runner.marks and not stage.runner.rehearsing:
+        again = replay(stage.desk.session.solved, stage.runner._made, stage.runner.marks)
         assert [(one.id, one.start, one.end) for one in again.segments] == [
             (one.id, one.start, one.end) for one in stage.take.segments
         ]

@@ -29,17 +29,17 @@ def ebb(desk, tmp_path):
     for one in interrupted_takes():
         leave(one)
     write_plan(PLAN, tmp_path / "ebb.yewhour")
-    desk.window.clerk.open_file(tmp_path / "ebb.yewhour")
+    desk.window.file_commands.open_file(tmp_path / "ebb.yewhour")
     desk.settle()
     stage = Stage(desk)
     stage.page.sounds.device = "fed"
     yield stage
-    stage.conductor.close()
+    stage.runner.close()
 
 
 def taught(stage, until_s, **teacher):
     """The class up to a second, with the teacher's sound fed as the time goes by."""
-    timed = stage.conductor._made
+    timed = stage.runner._made
     shipped_voice().use("en-us")
     sound = resampled(
         simulated_speech(timed, shipped_voice(), teacher.pop("longer"), Random(4), **teacher),
@@ -51,7 +51,7 @@ def taught(stage, until_s, **teacher):
     stage.start()
     follower = stage.page.sounds.follower
     step = RATE // 4
-    zero = round(stage.conductor.now_s * RATE)
+    zero = round(stage.runner.now_s * RATE)
     for at in range(zero, round(until_s * RATE), step):
         follower.add(sound[at : at + step])
         follower.wait()
@@ -60,7 +60,7 @@ def taught(stage, until_s, **teacher):
 
 
 def test_she_stays_two_breaths_longer_and_says_nothing_and_the_other_side_follows(ebb):
-    timed = ebb.conductor._made
+    timed = ebb.runner._made
     first = next(one for one in timed.segments if one.kind == "hold" and one.side == "right")
     after = timed.segments[timed.segments.index(first) + 1]
     taught(ebb, (after.end + 150) / 10 + 6, longer={first.id: 150})
@@ -69,20 +69,20 @@ def test_she_stays_two_breaths_longer_and_says_nothing_and_the_other_side_follow
     assert done.length - first.length == pytest.approx(150, abs=25)
     assert second.length == done.length
     assert ebb.take.end == ebb.take.target
-    assert {mark.do for mark in ebb.conductor.marks} <= {"start", "again", "next"}
-    moments = [mark.at_s for mark in ebb.conductor.marks]
+    assert {mark.do for mark in ebb.runner.marks} <= {"start", "again", "next"}
+    moments = [mark.at_s for mark in ebb.runner.marks]
     assert moments == sorted(moments)
 
 
 def test_when_she_is_on_time_or_not_heard_it_does_nothing(ebb):
-    timed = ebb.conductor._made
+    timed = ebb.runner._made
     first = next(one for one in timed.segments if one.kind == "hold" and one.side == "right")
     taught(ebb, (first.end + 20) / 10, longer={}, skipped=1.0)
-    assert [mark.do for mark in ebb.conductor.marks] == ["start"]
+    assert [mark.do for mark in ebb.runner.marks] == ["start"]
 
 
 def test_a_second_take_is_heard_like_the_first(ebb):
-    ebb.conductor._heard_until, ebb.conductor._followed = 900.0, 900.0
+    ebb.runner._heard_until, ebb.runner._followed = 900.0, 900.0
     ebb.page.get_ready()
-    assert ebb.conductor._heard_until < 0
-    assert ebb.conductor._followed < 0
+    assert ebb.runner._heard_until < 0
+    assert ebb.runner._followed < 0

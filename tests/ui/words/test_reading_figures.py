@@ -10,10 +10,10 @@ from yewhour.ui.kit.figure_view import portrait_of
 
 def test_each_movement_has_its_figure_beside_its_first_line(desk):
     desk.press("show_stand")
-    stand = desk.window.view.stand
-    named = re.findall(r'src="figure:([^"]+)"', stand.text.toHtml())
+    reading_view = desk.window.view.reading_view
+    named = re.findall(r'src="figure:([^"]+)"', reading_view.text.toHtml())
     assert len(named) == len(set(named)) > 30
-    document, timed = stand.text.document(), desk.session.timed
+    document, timed = reading_view.text.document(), desk.session.timed
     segments = {one.id: one for one in timed.segments}
     for name in named:
         use = segments[name].use
@@ -22,4 +22,4 @@ def test_each_movement_has_its_figure_beside_its_first_line(desk):
         assert (drawn is not None) is isinstance(picture, QImage), name
     lunge = segments[next(name for name in named if segments[name].use.movement.id == "low-lunge")]
     assert lunge.side == "right"
-    stand.close()
+    reading_view.close()

@@ -57,11 +57,11 @@ def test_markup_and_any_script_stay_as_typed_and_a_novel_is_refused(desk):
     script = go(desk, lambda row: row.cue and row.purpose == "align" and row.side == "both")
     row = script.row
     text = "<b>Bend</b> & تنفس — 呼吸 {not a token}"
-    desk.window.words.pen.reword(row, text)
+    desk.window.words.line_actions.reword(row, text)
     desk.settle()
     assert any(cue.text == text for cue in desk.timed.cues)
     plan = desk.session.plan
-    desk.window.words.pen.reword(script.row, "word " * 500)
+    desk.window.words.line_actions.reword(script.row, "word " * 500)
     desk.settle()
     assert desk.session.plan is plan
     assert "500 words" in desk.window.foot.message.text()
@@ -92,11 +92,11 @@ def test_a_dropped_line_is_taken_in_with_one_key_or_room_is_made_for_it(desk):
 
 def test_the_wordings_there_are_can_be_chosen(desk):
     script = go(desk, lambda row: row.cue and row.purpose == "call" and row.side == "right")
-    found = desk.window.words.pen.wordings()
+    found = desk.window.words.line_actions.wordings()
     assert script.row.text in found
     assert len(found) > 1
     other = next(text for text in found if text != script.row.text)
-    desk.window.words.pen.choose_wording()
+    desk.window.words.line_actions.choose_wording()
     menu = QApplication.activePopupWidget()
     next(action for action in menu.actions() if action.text().startswith(other)).trigger()
     menu.close()
@@ -151,7 +151,7 @@ def test_choosing_a_line_chooses_its_segment_and_the_other_way_round(desk):
 
 def test_an_edit_stays_on_its_line_when_the_class_is_made_longer(desk):
     script = go(desk, lambda row: row.cue and row.purpose == "call" and row.segment.use.movement.id == "dart")
-    desk.window.words.pen.reword(script.row, "Lift off, as a gull from the quay.")
+    desk.window.words.line_actions.reword(script.row, "Lift off, as a gull from the quay.")
     desk.settle()
     desk.press("longer_minute")
     desk.press("longer_minute")
@@ -162,7 +162,7 @@ def test_an_edit_stays_on_its_line_when_the_class_is_made_longer(desk):
 def test_a_line_of_her_own_is_added_with_its_seconds_as_it_is_typed(desk):
     go(desk, lambda row: row.cue and row.quiet_s > 4 and row.segment.kind == "hold")
     desk.key(KEY.Key_A)
-    asking = desk.window.words.pen.asking
+    asking = desk.window.words.line_actions.asking
     asking.field.setText("The tide does the work.")
     assert "of quiet after this line" in asking.message.text()
     assert " 0.0 s" not in asking.message.text()
@@ -171,22 +171,22 @@ def test_a_line_of_her_own_is_added_with_its_seconds_as_it_is_typed(desk):
     assert any(cue.own and cue.text == "The tide does the work." for cue in desk.timed.cues)
     plan = desk.session.plan
     desk.key(KEY.Key_A)
-    desk.window.words.pen.asking.reject()
+    desk.window.words.line_actions.asking.reject()
     assert desk.session.plan is plan
 
 
 def test_the_reading_view_turns_pages_and_says_the_side(desk):
     desk.press("show_stand")
-    stand = desk.window.view.stand
-    text = stand.text.toPlainText()
+    reading_view = desk.window.view.reading_view
+    text = reading_view.text.toPlainText()
     assert all(cue.text in text for cue in desk.timed.cues)
-    bar = stand.text.verticalScrollBar()
-    QTest.keyClick(stand.text, KEY.Key_Space)
+    bar = reading_view.text.verticalScrollBar()
+    QTest.keyClick(reading_view.text, KEY.Key_Space)
     assert bar.value() > 0
-    QTest.keyClick(stand.text, KEY.Key_Left)
+    QTest.keyClick(reading_view.text, KEY.Key_Left)
     assert bar.value() == 0
-    QTest.keyClick(stand.text, KEY.Key_Escape)
-    assert not stand.isVisible()
+    QTest.keyClick(reading_view.text, KEY.Key_Escape)
+    assert not reading_view.isVisible()
     assert QPoint(0, 0) is not None
 
 

@@ -6,10 +6,10 @@ imported here, so that it is begun first of all.
 
 import contextlib
 import subprocess
-import sys
 from collections.abc import Sequence
 from pathlib import Path
 
+from yewhour.background import children
 from yewhour.content.paths import FIRST_DEMO
 from yewhour.core.problem import Problem
 from yewhour.state.classes.preview_files import preview_files
@@ -27,7 +27,9 @@ class Prewarm:
             # Only what can be read twice: not a pipe, whose content would be gone.
             if path.is_file() and not any(file.exists() for file in preview_files(path)):
                 self._work = subprocess.Popen(
-                    [sys.executable, "-m", "yewhour.state.classes.preview_cache", str(path.resolve())],
+                    children.command("yewhour.state.classes.preview_cache", str(path.resolve())),
+                    cwd=children.FOLDER,
+                    env=children.environment(),
                     stdin=subprocess.DEVNULL,
                     stdout=subprocess.DEVNULL,
                     stderr=subprocess.DEVNULL,

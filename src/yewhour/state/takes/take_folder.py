@@ -9,11 +9,11 @@ import contextlib
 import os
 import shutil
 from collections.abc import Callable
-from concurrent.futures import ThreadPoolExecutor
 from datetime import datetime
 from pathlib import Path
 from typing import IO
 
+from yewhour.background.jobs import Fault, Job, Runner
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.core.take.marks import Mark, mark_line
@@ -28,7 +28,7 @@ from yewhour.state.takes.take_sounds import CLASS, MARKS
 class TakeFolder:
     """One take being kept. What can't be written is told once, kept in memory, and tried again with the next.
 
-    messages: called with a Problem, from any thread.
+    on_problem: called with a Problem, from any thread.
     """
 
     def __init__(self, on_problem: Callable[[Problem], object]) -> None:
@@ -39,7 +39,7 @@ class TakeFolder:
         self._until: IO[bytes] | None = None
         self._waiting: list[bytes] = []
         self._troubled = False
-        self._disk = ThreadPoolExecutor(1, "take")
+        self._disk = Runner(on_fault=self._told)
 
     def begin(self, plan: Plan, when: datetime) -> None:
         """Makes the folder of a new take. Raises Problem when another take is on, or it can't be kept."""
@@ -82,12 +82,12 @@ class TakeFolder:
         """Notes that the take has run up to here."""
         if self._waiting:
             self._write()
-        self._disk.submit(self._note, at_s)
+        self._on_disk(lambda job: self._note(at_s))
 
     def close(self) -> None:
         """Waits until all is on the disk, and lets go."""
         self._write()
-        self._disk.shutdown()
+        self._disk.finish(timeout_s=60.0)
         for file in (self._marks, self._until, self._lock):
             if file is not None:
                 with contextlib.suppress(OSError):
@@ -111,7 +111,17 @@ class TakeFolder:
             self._troubled = False
         except OSError as error:
             self._trouble(error)
-        self._disk.submit(self._flush, self._marks)
+        marks = self._marks
+        self._on_disk(lambda job: self._flush(marks))
+
+    def _told(self, fault: Fault) -> None:
+        self.on_problem(Problem(str(fault)))
+
+    def _on_disk(self, work: Callable[[Job], None]) -> None:
+        self._disk.run(
+            "take", work, newest=False, doing="Keeping the take on the disk",
+            lost="It goes on; what happens is kept in memory and written with the next mark.",
+        )  # fmt: skip
 
     # --- on a thread: flushing to the disk may take longer than a frame ------------------------------------
 

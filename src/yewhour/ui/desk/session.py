@@ -1,6 +1,6 @@
 """The class that is open in a window: its plan, what was made of it, what is chosen, what can be undone.
 
-A change is a new plan. It is there at once; the class made from it follows from the workshop. What is
+A change is a new plan. It is there at once; the class made from it follows from the maker. What is
 only looked at (a dragged length, a needle being pulled, a fix being considered) is a trial: it is shown
 in place of the class and kept or dropped.
 
@@ -38,6 +38,7 @@ from yewhour.ui.desk.class_maker import (
 )
 from yewhour.ui.desk.selection import node_of, run_between, segments_from
 from yewhour.ui.desk.undo_history import UndoHistory
+from yewhour.ui.kit.jobs import Jobs
 
 AFTER_A_GLIMPSE_MS = 40
 
@@ -83,14 +84,15 @@ class Session(QObject):
         self._made_serial = 0  # of the plan that `made` was made from
         self._waiting = False  # for a glimpse to be painted
         self._trial_plan: Plan | None = None
-        self.workshop = ClassMaker(lambda: self.teaching_data)
-        self.workshop.done.connect(self._arrived)
-        self.workshop.stage.connect(self.working)
+        self.jobs = Jobs()
+        self.maker = ClassMaker(lambda: self.teaching_data, self.jobs)
+        self.maker.done.connect(self._arrived)
+        self.maker.stage.connect(self.working)
 
     @property
     def teaching_data(self) -> TeachingData:
         """All the data a class is made with, loaded when it is first needed."""
-        with self._loading:  # the workshop asks for them too
+        with self._loading:  # the maker asks for them too
             if self._teaching_data is None:
                 self._teaching_data, self.troubles = load_teaching_data()
             return self._teaching_data
@@ -123,7 +125,7 @@ class Session(QObject):
     @property
     def busy(self) -> bool:
         """Whether a class is being made."""
-        return self.workshop.busy or self._waiting
+        return self.maker.busy or self._waiting
 
     # --- opening ----------------------------------------------------------------------------------------
 
@@ -149,10 +151,10 @@ class Session(QObject):
         if found is not None:
             self.timed, self.lengths = found.timed, found.lengths
 
-    def _ask(self, wish: MakeRequest) -> None:
-        if wish.serial == self._serial:  # an older wish has no say in whether a newer one waits
+    def _ask(self, request: MakeRequest) -> None:
+        if request.serial == self._serial:  # an older request has no say in whether a newer one waits
             self._waiting = False
-            self.workshop.ask(wish)
+            self.maker.ask(request)
 
     def _make(self, plan: Plan) -> None:
         self.plan = plan
@@ -161,29 +163,29 @@ class Session(QObject):
         self.refusal, self.offers, self.unfinished = "", (), False
         self._serial += 1
         self._waiting = False
-        wish = MakeRequest("class", self._serial, plan)
+        request = MakeRequest("class", self._serial, plan)
         if not any(section.body for section in plan.sections):
             self.solved = self.timed = self.lengths = self.trouble = None
             self.made_changed.emit()
         elif self.timed is not None and self.solved is None:  # a glimpse is painted first
             self._waiting = True
             self.made_changed.emit()
-            QTimer.singleShot(AFTER_A_GLIMPSE_MS, lambda: self._ask(wish))
+            QTimer.singleShot(AFTER_A_GLIMPSE_MS, lambda: self._ask(request))
         else:
-            self.workshop.ask(wish)
+            self.maker.ask(request)
         self.plan_changed.emit()
 
     def _arrived(self, outcome: MadeOutcome) -> None:
-        """Takes what the workshop has made, unless it is of an older wish."""
-        wish = outcome.wish
-        if wish.kind == "trial":
-            if wish.plan is self._trial_plan:
+        """Takes what the maker has made, unless it is of an older request."""
+        request = outcome.request
+        if request.kind == "trial":
+            if request.plan is self._trial_plan:
                 self.trial = outcome
                 self.made_changed.emit()
             return
-        if wish.serial != self._serial:
+        if request.serial != self._serial:
             return
-        if wish.kind == "offers":
+        if request.kind == "offers":
             self.offers = outcome.offers
             self.made_changed.emit()
             return
@@ -201,13 +203,13 @@ class Session(QObject):
             outcome.refusal,
             None,
         )
-        self.lengths, self._made_serial = outcome.solved.lengths, wish.serial
+        self.lengths, self._made_serial = outcome.solved.lengths, request.serial
         self.unfinished = outcome.unfinished
         self._keep_choice()
         self.made_changed.emit()
         if self.refusal:
-            self.workshop.ask(MakeRequest("offers", wish.serial, wish.plan))
-        elif self.path is not None and wish.plan is self.saved:
+            self.maker.ask(MakeRequest("offers", request.serial, request.plan))
+        elif self.path is not None and request.plan is self.saved:
             keep_preview(self.path, ClassPreview(self.timed, self.lengths))
 
     def _failed(self, problem: Problem) -> None:
@@ -294,7 +296,7 @@ class Session(QObject):
 
     def _try(self, title: str, plan: Plan, length_s: float | None) -> None:
         self.trial_title, self._trial_plan = title, plan
-        self.workshop.ask(MakeRequest("trial", self._serial, plan, length_s))
+        self.maker.ask(MakeRequest("trial", self._serial, plan, length_s))
 
     def drop_trial(self) -> None:
         """Shows the class as it is again."""
@@ -305,7 +307,7 @@ class Session(QObject):
 
     def stop(self) -> None:
         """Stops what is being made; a change that was waiting for it is taken back."""
-        self.workshop.stop()
+        self.maker.stop()
         self.working.emit("")
         self.drop_trial()
         if self._made_serial != self._serial and self.past.undo_titles:

@@ -6,8 +6,11 @@ import sys
 import time
 from pathlib import Path
 
+from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 
+from yewhour.background import log
+from yewhour.background.jobs import Fault
 from yewhour.content.paths import FIRST_DEMO
 from yewhour.state.classes.prewarm import Prewarm
 from yewhour.state.classes.unsaved_work import sweep
@@ -47,6 +50,15 @@ def first_window(dark: bool | None = None) -> Window:
     return window
 
 
+def _fault(error: BaseException) -> None:
+    """A fault on the interface's own thread, told in the window that is in front; once the call is over."""
+    windows = [window for window in _WINDOWS if window.isVisible()]
+    front = next((window for window in windows if window.isActiveWindow()), next(iter(windows), None))
+    if front is not None:
+        fault = Fault("Something in the window", "", error)
+        QTimer.singleShot(0, front, lambda: front.view.show_fault(fault))
+
+
 def another_window(dark: bool | None = None) -> Window:
     """One more window, on the first page."""
     _WINDOWS[:] = [window for window in _WINDOWS if window.isVisible()]
@@ -61,7 +73,7 @@ def open_first(window: Window, path: Path | None = FIRST_DEMO, ahead: Prewarm | 
     """Opens a class, or the first page for None; when it can't be opened, says why on the first page."""
     if ahead is not None:
         ahead.wait()
-    if path is None or not window.clerk.open_file(path):
+    if path is None or not window.file_commands.open_file(path):
         window.show_first_page()
     else:
         window.say_kept()
@@ -72,11 +84,12 @@ def run(path: Path | None = None, ahead: Prewarm | None = None, made_up: bool = 
 
     made_up: the shelf is the one of Saltmarsh Row, and kept nowhere.
     """
+    log.watch(_fault)
     qt = application()
-    habits = read_settings()
-    look.set_scale(habits.scale)
-    window = first_window(habits.dark)
-    window.made_up = made_up
+    settings = read_settings()
+    look.set_scale(settings.scale)
+    window = first_window(settings.dark)
+    window.pages.made_up = made_up
     _WINDOWS.append(window)
     window.show()
     qt.processEvents()  # on screen first, then the class

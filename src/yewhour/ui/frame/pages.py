@@ -1,134 +1,70 @@
-"""The pages of the window that are not there at its start: each is made when it is first asked for."""
+"""What a window does without at its start: stations, services and dialogs, made when first asked for."""
 
 from __future__ import annotations
 
-from abc import abstractmethod
 from functools import cached_property
-from typing import Any
+from types import ModuleType
+from typing import TYPE_CHECKING
 
-from PySide6.QtGui import QAction
-from PySide6.QtWidgets import QStackedWidget, QWidget
-
+from yewhour.state.paths import kept_shelf
 from yewhour.ui.desk.session import Session
-from yewhour.ui.frame.dialogs.file_commands import FileCommands
-from yewhour.ui.frame.shell import Shell
+from yewhour.ui.frame.host import Host
 from yewhour.ui.frame.start.first_page import FirstPage
+from yewhour.ui.kit.lazy import Lazy
+
+if TYPE_CHECKING:
+    from yewhour.ui.frame.dialogs.drafting import Drafting
+    from yewhour.ui.promise.page import PromisePage
+    from yewhour.ui.review.page import BackPage
+    from yewhour.ui.shelf.page import ShelfPage
+    from yewhour.ui.shelf.shelf_session import ShelfSession
+    from yewhour.ui.take.page import TakePage
+    from yewhour.ui.words.page import WordsPage
 
 
-class Pages(Shell):
-    """A window with pages. made_up: its shelf is the one of the demo.
+class Pages:
+    """The parts of one window that come late. made_up: its shelf is the one of the demo, and kept nowhere."""
 
-    stations: what stands beside the sprig. body: what has the whole window.
-    """
-
-    session: Session
-    clerk: FileCommands
-    stations: QStackedWidget
-    body: QStackedWidget
-    made_up = False
-    _dressed: list[Any]
-    _letters: dict[str, list[QAction]]
-
-    @abstractmethod
-    def to_sprig(self) -> None:
-        """The sprig and the movements."""
-
-    @abstractmethod
-    def show_beginnings(self) -> None:
-        """The page with every way to begin a class."""
-
-    @abstractmethod
-    def _offer_at(self, widget: QWidget, where: str) -> None: ...
-
-    @cached_property
-    def shelving(self) -> Any:
-        """The shelf."""
-        session = self.rarely.ShelfSession(made_up=self.made_up)
-        session.changed.connect(self.show_class)  # for what can be undone
-        return session
+    def __init__(self, session: Session, host: Host) -> None:
+        self.session, self.host = session, host
+        self.made_up = False
+        self.start = Lazy(lambda: FirstPage(host.theme))
+        self.promise: Lazy[PromisePage] = Lazy(lambda: self.later.PromisePage(session, host.theme))
+        self.words: Lazy[WordsPage] = Lazy(lambda: self.later.WordsPage(session, host.theme))
+        self.take: Lazy[TakePage] = Lazy(lambda: self.later.TakePage(session, host.theme))
+        self.review: Lazy[BackPage] = Lazy(lambda: self.rarely.BackPage(session, host.theme))
+        self.shelving: Lazy[ShelfSession] = Lazy(lambda: self.rarely.ShelfSession(made_up=self.made_up))
+        self.shelf: Lazy[ShelfPage] = Lazy(
+            lambda: self.rarely.ShelfPage(session, self.shelving(), host.theme)
+        )
+        self.drafting: Lazy[Drafting] = Lazy(lambda: self.rarely.Drafting(host, session, self))
 
     @cached_property
-    def drafting(self) -> Any:
-        """What drafts classes."""
-        return self.rarely.Drafting(self, self.session)
+    def later(self) -> ModuleType:
+        """The stations and dialogs that are not there at the start."""
+        # 60 ms of importing widgets that a window at its start does not show.
+        from yewhour.ui.frame import later
 
-    @abstractmethod
-    def show_class(self) -> None:
-        """The promise in the head, and what is next in the foot."""
-
-    @cached_property
-    def promise_page(self) -> Any:
-        """The promise."""
-        page = self.later.PromisePage(self.session, self.theme)
-        self._dressed.append(page)
-        self.stations.addWidget(page)
-        return page
+        return later
 
     @cached_property
-    def words(self) -> Any:
-        """The script."""
-        page = self.later.WordsPage(self.session, self.theme)
-        page.message.connect(self.say)
-        for action in self._letters["script"]:
-            page.script.addAction(action)
-        self._offer_at(page.script, "script")
-        self._dressed.append(page)
-        self.stations.addWidget(page)
-        return page
+    def rarely(self) -> ModuleType:
+        """The dialogs that bring in what is slow to import."""
+        # 85 ms that changing a station can do without.
+        from yewhour.ui.frame import rarely
 
-    @cached_property
-    def take_page(self) -> Any:
-        """The take, which has the whole window."""
-        page = self.later.TakePage(self.session, self.theme)
-        page.left.connect(self.to_sprig)
-        self._dressed.append(page)
-        self.body.addWidget(page)
-        return page
+        return rarely
 
-    @cached_property
-    def back_page(self) -> Any:
-        """What really happened."""
-        page = self.rarely.BackPage(self.session, self.theme)
-        page.message.connect(self.say)
-        page.troubled.connect(self.tell)
-        page.opens.connect(self.keep_open)
-        page.wanted.connect(self.clerk.choose_recording)
-        page.folder_wanted.connect(self.clerk.choose_folder_as_it_was)
-        self._dressed.append(page)
-        self.body.addWidget(page)
-        return page
+    def has_shelf(self) -> bool:
+        """Whether there is anything on the shelf, found without opening it."""
+        if self.made_up or self.shelving.made is not None:
+            return not self.shelving().shelf.empty
+        return any(kept_shelf().glob("*.sqlite")) and not self.shelving().shelf.empty
 
-    @cached_property
-    def start(self) -> FirstPage:
-        """The first page."""
-        page = FirstPage(self.theme)
-        page.pasted.connect(self.clerk.paste_outline)
-        self._dressed.append(page)
-        page.empty.connect(self.clerk.new_class)
-        page.outline.connect(self.clerk.open_outline)
-        page.recording.connect(self.clerk.bring_in)
-        page.other.connect(self.clerk.open_class)
-        page.path.connect(self.clerk.open_file)
-        page.kept.connect(self.clerk.bring_back)
-        page.promised.connect(lambda text: self.drafting.promise(text))
-        self.body.addWidget(page)
-        return page
-
-    @cached_property
-    def shelf_page(self) -> Any:
-        """What was made, and what goes out when."""
-        page = self.rarely.ShelfPage(self.session, self.shelving, self.theme)
-        page.message.connect(self.say)
-        page.troubled.connect(self.tell)
-        page.opens.connect(self.keep_open)
-        page.opened.connect(self.clerk.open_file)
-        page.to_record.connect(self.clerk.open_to_record)
-        page.begin.connect(self.show_beginnings)
-        page.folder_wanted.connect(self.clerk.choose_folder_of_weeks)
-        page.find_wanted.connect(self.clerk.find_shelved)
-        page.viewed.connect(self.show_class)
-        page.making.begun.connect(self.clerk.begin_from_shelf)
-        page.making.changed.connect(self.clerk.change_from_shelf)
-        self._dressed.append(page)
-        self.body.addWidget(page)
-        return page
+    def shut(self) -> None:
+        """The window closes."""
+        for page in (self.promise.made, self.words.made, self.take.made, self.review.made, self.shelf.made):
+            if page is not None:
+                page.shut()
+        if self.shelving.made is not None:
+            self.shelving.made.close()

@@ -1,26 +1,103 @@
-"""The stations of the window, in the order of the work."""
+"""The stations of the window in the order of the work, and which of them is shown."""
 
-from collections.abc import Callable
-from typing import Any, NamedTuple
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from functools import partial
+from typing import NamedTuple, cast
+
+from PySide6.QtCore import QObject, Qt, Signal
+from PySide6.QtWidgets import QApplication, QSplitter, QStackedWidget, QWidget
+
+from yewhour.ui.kit.lazy import Lazy
+from yewhour.ui.kit.station import Station
 
 
-class Station(NamedTuple):
-    """One station: the deed that goes there, its title, the window's page, what takes the focus to it, and
-    whether it has the screen to itself, and whether it is there without a class."""
+class StationPlace(NamedTuple):
+    """A station: the command that goes there, its title, and its page.
 
-    deed: str
+    alone: it has the screen to itself. always: it is there without a class. wide: it has the whole window,
+    not the half beside the sprig. hint: what the foot says there when nothing else is to be said, "" for the
+    usual.
+    """
+
+    command: str
     title: str
-    page: str
-    focus: Callable[[Any], object]
+    page: Lazy[Station]
     alone: bool = False
     always: bool = False
+    wide: bool = False
+    hint: str = ""
 
 
-STATIONS = (
-    Station("to_promise", "Promise", "promise_page", lambda window: window.promise_page.take_focus()),
-    Station("to_sprig", "Sprig", "build_page", lambda window: window.sprig.setFocus()),
-    Station("to_words", "Words", "words", lambda window: window.words.script.setFocus()),
-    Station("to_take", "Take", "take_page", lambda window: window.take_page.take_focus(), True),
-    Station("to_back", "Look back", "back_page", lambda window: window.back_page.take_focus()),
-    Station("to_shelf", "Shelf", "shelf_page", lambda window: window.shelf_page.take_focus(), always=True),
-)
+class Stations(QObject):
+    """Shows one at a time. changed: another one, or none. frame: what is around them, not for one alone."""
+
+    changed = Signal()
+
+    def __init__(
+        self,
+        window: QWidget,
+        sprig: QWidget,
+        places: Sequence[StationPlace],
+        frame: Sequence[QWidget],
+        open_: Callable[[], bool],
+    ) -> None:
+        super().__init__(window)
+        self.window, self.places, self.frame, self._open = window, tuple(places), frame, open_
+        self.here: StationPlace | None = None
+        self.beside = QStackedWidget()
+        self.bench = QSplitter(Qt.Orientation.Horizontal)
+        self.bench.addWidget(sprig)
+        self.bench.addWidget(self.beside)
+        self.bench.setChildrenCollapsible(False)
+        self.bench.setSizes([610, 670])
+        self.body = QStackedWidget()
+        self.body.addWidget(self.bench)
+        for place in self.places:
+            place.page.when_made(partial(self._put, self.body if place.wide else self.beside))
+
+    def _put(self, stack: QStackedWidget, page: Station) -> None:
+        stack.addWidget(cast(QWidget, page))
+
+    def able(self) -> list[bool]:
+        """Which can be gone to."""
+        return [self._open() or place.always for place in self.places]
+
+    @property
+    def number(self) -> int:
+        """The number of the one that is shown, -1 for none."""
+        return self.places.index(self.here) if self.here is not None else -1
+
+    def go(self, command: str) -> None:
+        """To a station, if it is there just now."""
+        place = next(one for one in self.places if one.command == command)
+        if self._open() or place.always:
+            self._leave(place)
+            page = place.page()
+            self.fill_screen(place.alone)
+            self.body.setCurrentWidget(cast(QWidget, page) if place.wide else self.bench)
+            if not place.wide:
+                self.beside.setCurrentWidget(cast(QWidget, page))
+            self.here = place
+            page.enter()
+        self.changed.emit()
+
+    def show_other(self, widget: QWidget) -> None:
+        """Something that is no station, over all of the window's body."""
+        self._leave(None)
+        self.fill_screen(False)
+        self.here = None
+        self.body.setCurrentWidget(widget)
+        self.changed.emit()
+
+    def _leave(self, place: StationPlace | None) -> None:
+        if self.here is not None and self.here is not place and self.here.page.made is not None:
+            self.here.page.made.leave()
+
+    def fill_screen(self, alone: bool) -> None:
+        """Leaves the whole screen to a station, or gives the window back what is around it."""
+        for part in self.frame:
+            part.setVisible(not alone)
+        if QApplication.platformName() != "offscreen" and alone != self.window.isFullScreen():
+            self.window.setWindowState(self.window.windowState() ^ Qt.WindowState.WindowFullScreen)

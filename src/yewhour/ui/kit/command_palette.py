@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QAction, QKeyEvent
 from PySide6.QtWidgets import QDialog, QLineEdit, QTreeWidget, QTreeWidgetItem, QVBoxLayout
 
-from yewhour.ui.kit.commands import DEEDS
+from yewhour.ui.kit.commands import COMMANDS
 from yewhour.ui.kit.controls.controls import label
 from yewhour.ui.kit.theme import scale
 
@@ -48,13 +48,13 @@ class CommandPalette(QDialog):
         """Lists the deeds that have all the words typed."""
         words = self.field.text().lower().split()
         self.list.clear()
-        for deed in DEEDS:
-            text = f"{deed.menu} {deed.title} {deed.about}".lower()
+        for command in COMMANDS:
+            text = f"{command.menu} {command.title} {command.about}".lower()
             if all(word in text for word in words):
                 item = QTreeWidgetItem(
-                    [deed.title.replace("…", ""), "  or  ".join(deed.keys[:2]), deed.about]
+                    [command.title.replace("…", ""), "  or  ".join(command.keys[:2]), command.about]
                 )
-                item.setData(0, Qt.ItemDataRole.UserRole, deed.name)
+                item.setData(0, Qt.ItemDataRole.UserRole, command.name)
                 self.list.addTopLevelItem(item)
         first = self.list.topLevelItem(0)
         if first is not None:

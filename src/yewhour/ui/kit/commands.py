@@ -7,9 +7,8 @@ from typing import NamedTuple
 class Command(NamedTuple):
     """One action: its name in code, its menu, title, keys, and what it does.
 
-    who: which part of the window has the method of that name: the window, its clerk (files), the hand (what
-    is chosen on the sprig), the pen (the current line), or the view. at: where its keys work:
-    "window" anywhere, "sprig" or "script" only while that has the focus, so that they can be letters.
+    at: where its keys work: "window" anywhere, "sprig" or "script" only while that has the focus, so that
+    they can be letters. What does it stands in `frame.acting.bindings`.
     """
 
     name: str
@@ -17,7 +16,6 @@ class Command(NamedTuple):
     title: str
     keys: tuple[str, ...] = ()
     about: str = ""
-    who: str = "window"
     at: str = "window"
 
 
@@ -43,12 +41,12 @@ def with_letter(title: str, taken: set[str]) -> str:
     return f"{title[:at]}&{title[at:]}"
 
 
-def _on(who: str, at: str, menu: str, *deeds: tuple[str, str, tuple[str, ...], str]) -> tuple[Command, ...]:
-    return tuple(Command(name, menu, title, keys, about, who, at) for name, title, keys, about in deeds)
+def _on(at: str, menu: str, *commands: tuple[str, str, tuple[str, ...], str]) -> tuple[Command, ...]:
+    return tuple(Command(name, menu, title, keys, about, at) for name, title, keys, about in commands)
 
 
-DEEDS: tuple[Command, ...] = (
-    *_on("clerk", "window", "Class",
+COMMANDS: tuple[Command, ...] = (
+    *_on("window", "Class",
         ("new_class", "New class", ("Ctrl+N",), "An empty class; what is open is kept."),
         ("open_class", "Open a class…", ("Ctrl+O",), "A class file, or an outline in plain text."),
         ("show_start", "First page", ("Ctrl+Home",), "The shelf, and every way to begin a class."),
@@ -63,10 +61,10 @@ DEEDS: tuple[Command, ...] = (
     Command("undo", "Change", "Undo", ("Ctrl+Z",), "Takes the last change back."),
     Command("redo", "Change", "Do again", ("Ctrl+Shift+Z", "Ctrl+Y"), "Does it again."),
     Command("mend", "Change", "Do what is offered", ("Ctrl+M",), "What would mend the class, named below."),
-    *_on("view", "window", "Change",
+    *_on("window", "Change",
         ("show_acts", "What was done…", ("Ctrl+Shift+U",), "Every change, to go back to any of them."),
     ),
-    *_on("hand", "sprig", "Shape",
+    *_on("sprig", "Shape",
         ("more", "One more", ("M",), "One more breath, repetition or round; it is kept then."),
         ("fewer", "One fewer", ("F",), "One fewer; it is kept then."),
         ("lock", "Keep the number", ("L",), "Fitting will not change it; again, and it will."),
@@ -90,7 +88,7 @@ DEEDS: tuple[Command, ...] = (
         ("paste", "Paste", ("Ctrl+V",), "After what is chosen; lines of an outline too."),
         ("leave_out", "Leave out", ("Delete", "Backspace"), "Takes what is chosen out of the class."),
     ),
-    *_on("drafting", "window", "Draft",
+    *_on("window", "Draft",
         ("draft_another", "Another", ("Ctrl+J",), "Another class that keeps the same promise."),
         ("draft_rest", "Keep this part, change the rest", ("Ctrl+Alt+J",), "What is chosen stays."),
         ("draft_part", "This part anew", ("Ctrl+Alt+Shift+J",), "Other movements, as long as before."),
@@ -102,22 +100,22 @@ DEEDS: tuple[Command, ...] = (
         ("draft_gentler", "A gentler class like this one", (), "For a gentler level."),
         ("draft_chair", "A class like this one on a chair", (), "Each movement by what is like it there."),
     ),
-    *_on("window", "sprig", "Shape",
+    *_on("sprig", "Shape",
         ("new_part", "New part", ("N",), "Starts a titled part of the class here."),
         ("pick_all", "Choose everything", ("Ctrl+A",), "Every movement of the class."),
     ),
     Command("find_movement", "Shape", "Find a movement", ("Ctrl+K", "Insert"), "Type part of it, and Enter."),
-    *_on("view", "window", "Shape",
+    *_on("window", "Shape",
         ("show_library", "The library…", ("Ctrl+L",), "Read, change and add movements."),
     ),
-    *_on("view", "window", "Length",
+    *_on("window", "Length",
         ("longer_minute", "A minute longer", ("+", "="), "Promises a minute more."),
         ("shorter_minute", "A minute shorter", ("-",), "Promises a minute less."),
         ("longer_bit", "Five seconds longer", ("Ctrl+Shift+Down",), "Promises a little more."),
         ("shorter_bit", "Five seconds shorter", ("Ctrl+Shift+Up",), "Promises a little less."),
         ("by_itself", "As long as it is by itself", ("Ctrl+0",), "Everything as preferred."),
     ),
-    *_on("pen", "script", "Words",
+    *_on("script", "Words",
         ("edit_line", "Reword", ("F2",), "Edits the line in its place; Enter does too."),
         ("choose_wording", "Other wordings", ("W",), "The wordings there are, with their seconds."),
         ("mute", "Leave unsaid", ("Delete",), "The line is not said; again, and it is."),
@@ -132,14 +130,14 @@ DEEDS: tuple[Command, ...] = (
         ("mend_here", "Mend what is noticed", ("X",), "Does what the finding offers."),
     ),
     Command("open_find", "Words", "Find and replace", ("Ctrl+F",), "Words in the script."),
-    Command("show_stand", "Words", "Reading view", ("F5",), "Large type for the music stand.", "view"),
+    Command("show_stand", "Words", "Reading view", ("F5",), "Large type for the music stand."),
     Command("to_promise", "View", "Promise", ("F6",), "What you promise, and who is in the room."),
     Command("to_sprig", "View", "Sprig", ("F7",), "The class as a sprig, and the movements."),
     Command("to_words", "View", "Words", ("F8",), "The script, to read and to edit."),
     Command("to_take", "View", "Take", ("F9",), "The class carried through the recording."),
     Command("to_back", "View", "Look back", ("F11",), "What really happened, beside what was planned."),
     Command("to_shelf", "View", "Shelf", ("F12",), "What was made, what goes out when, and the season."),
-    *_on("view", "window", "View",
+    *_on("window", "View",
         ("closer", "Closer", ("Ctrl++", "Ctrl+="), "From the whole class down to one breath."),
         ("further", "Further", ("Ctrl+-",), "Back towards the whole class."),
         ("whole_class", "The whole class", ("Ctrl+Shift+0",), "All of it in view."),
@@ -147,9 +145,10 @@ DEEDS: tuple[Command, ...] = (
         ("larger_text", "Larger text", ("Ctrl+Shift++", "Ctrl+Shift+="), "Up to twice the size."),
         ("smaller_text", "Smaller text", ("Ctrl+Shift+-",), "Down to the usual size."),
     ),
-    *_on("view", "window", "Help",
+    *_on("window", "Help",
         ("show_keys", "Everything you can do", ("F1",), "Every action and its keys; Enter does one."),
         ("open_menus", "The menus", ("F10",), "Arrows go on; Alt and a letter open one."),
+        ("what_went_wrong", "What went wrong…", (), "One file, to read and to send."),
         ("show_about", "About and cautions", (), "What this program is, and what it is not."),
     ),
 )  # fmt: skip

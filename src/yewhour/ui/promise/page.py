@@ -197,7 +197,13 @@ class PromisePage(QWidget):
     def _fold(self) -> None:
         self.ways.setVisible(self.fold.isChecked())
 
-    def take_focus(self) -> None:
+    def leave(self) -> None:
+        """Another station takes its place; every change is in the class already."""
+
+    def shut(self) -> None:
+        """The window closes; every change is in the class already."""
+
+    def enter(self) -> None:
         """To the title of a class that is empty yet, or else to the first word."""
         if not self._built:
             return

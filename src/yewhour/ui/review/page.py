@@ -62,14 +62,14 @@ class BackPage(QWidget):
         self.recording = ""  # what tells it from others
         self.edges: dict[str, float] = {}  # that were moved
         self.before: list[tuple[ReviewedRecording, dict[str, float]]] = []  # as it was before they were
-        self.looker = RecordingReader()
+        self.reader = RecordingReader(session.jobs)
         self.player: object | None = None
         self._takes: list[FinishedTake] = []
         self._title = ""
         self._build()
-        self.looker.looked.connect(self._take_in)
-        self.looker.progressed.connect(self._progress)
-        self.looker.troubled.connect(self._trouble)
+        self.reader.looked.connect(self._take_in)
+        self.reader.progressed.connect(self._progress)
+        self.reader.troubled.connect(self._trouble)
         session.made_changed.connect(self._class_changed)
         self._playing = QTimer(self)
         self._playing.setInterval(100)
@@ -136,7 +136,11 @@ class BackPage(QWidget):
 
     # --- coming and going -------------------------------------------------------------------------------
 
-    def take_focus(self) -> None:
+    def leave(self) -> None:
+        """Another station takes its place."""
+        self.be_quiet()
+
+    def enter(self) -> None:
         """Comes to the station."""
         self._class_changed()
         if self.looked is not None:
@@ -156,10 +160,10 @@ class BackPage(QWidget):
     def hideEvent(self, event: object) -> None:
         self.be_quiet()
 
-    def close_back(self) -> None:
+    def shut(self) -> None:
         """When the window closes."""
         self.be_quiet()
-        self.looker.close()
+        self.reader.stop()
 
     def _class_changed(self) -> None:
         """Another class has other recordings; the same one, changed, keeps its own."""
@@ -167,7 +171,7 @@ class BackPage(QWidget):
         title = plan.brief.title if plan is not None else ""
         if title != self._title:
             self._title, self.looked, self.before = title, None, []
-            self.looker.stop()
+            self.reader.stop()
             self.waiting.hide()
             self._show_begin()
         elif self.looked is None and self.isVisible():
@@ -204,7 +208,7 @@ class BackPage(QWidget):
     def look_at_take(self, taken: FinishedTake) -> None:
         """A take as it is kept."""
         self._wait("the take, from its marks and its sound" if taken.sound else "the take, from its marks")
-        self.looker.look_at_take(taken.folder, self.session.teaching_data)
+        self.reader.look_at_take(taken.folder, self.session.teaching_data)
 
     def look_at_file(self, path: Path) -> None:
         """Captions or a recording of the class that is open."""
@@ -212,7 +216,7 @@ class BackPage(QWidget):
             self.troubled.emit(Problem("There is no class to look back at.", do="Open its class."))
             return
         self._wait(path.name)
-        self.looker.look_at_file(path, self.session.timed)
+        self.reader.look_at_file(path, self.session.timed)
 
     def _wait(self, what: str) -> None:
         self.be_quiet()
@@ -230,7 +234,7 @@ class BackPage(QWidget):
         self.bar.setValue(round(share * 1000))
 
     def _stop(self) -> None:
-        self.looker.stop()
+        self.reader.stop()
         self.waiting.hide()
         if self.looked is None:
             self._show_begin()

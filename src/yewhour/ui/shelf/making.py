@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
-from concurrent.futures import Future, ThreadPoolExecutor
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -55,15 +53,12 @@ class Making(QObject):
 
     begun = Signal(object, str)
     changed = Signal(object, str)
-    _ready = Signal(object)
 
     def __init__(self, session: Session, shelving: ShelfSession, page: Any) -> None:
         super().__init__()
         self.session, self.shelving, self.page = session, shelving, page
         self.coming = Coming()
-        self._worker: ThreadPoolExecutor | None = None
         self._by_month: dict[str, list[LearntShare]] | None = None
-        self._ready.connect(lambda do: do())
 
     def _plan_of(self, name: str) -> Plan | None:
         """A class of the shelf, read anew; told where it can't be."""
@@ -140,33 +135,19 @@ class Making(QObject):
         plan = self._plan_of(name)
         if plan is not None:
             self.page.message.emit(f"Making {minutes} minutes of {plan.brief.title} …")
-            self._run(lambda: self._cut(plan, minutes), lambda timed: self._begin_cut(timed, name, minutes))
+            self.session.jobs.run(
+                "shelf cut", lambda job: self._cut(plan, minutes),
+                lambda found: self._begin_cut(found, name, minutes), doing="Cutting the class",
+                lost="The class on the shelf is as it was.", failed=self.page.troubled.emit, owner=self.page,
+            )  # fmt: skip
 
     def _cut(self, plan: Plan, minutes: int) -> Any:
         return cut(plan, solve(plan, self.session.teaching_data), minutes * 60.0)
 
-    def _begin_cut(self, timed: Any, name: str, minutes: int) -> None:
-        left = f"; left out: {', '.join(timed.left_out)}" if timed.left_out else ""
-        plan = with_brief(timed.plan, target_s=minutes * 60.0)
+    def _begin_cut(self, found: Any, name: str, minutes: int) -> None:
+        left = f"; left out: {', '.join(found.left_out)}" if found.left_out else ""
+        plan = with_brief(found.plan, target_s=minutes * 60.0)
         self._begin(plan, f"{minutes} minutes of {plan.brief.title}{left}.", Coming(name))
-
-    def _run(self, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
-        self._worker = self._worker or ThreadPoolExecutor(1)
-
-        def done(future: Future[Any]) -> None:
-            try:
-                timed = future.result()
-            except Problem as problem:
-                self._ready.emit(lambda problem=problem: self.page.troubled.emit(problem))
-            else:
-                self._ready.emit(lambda: then(timed))
-
-        self._worker.submit(work).add_done_callback(done)
-
-    def close(self) -> None:
-        """Waits for what is being made."""
-        if self._worker is not None:
-            self._worker.shutdown()
 
     # --- one that names another -------------------------------------------------------------------------
 

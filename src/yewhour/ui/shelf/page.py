@@ -184,7 +184,11 @@ class ShelfPage(QWidget):
         """Whether the weeks are shown, in which classes can be moved."""
         return self.stack.currentIndex() == 0
 
-    def take_focus(self) -> None:
+    def leave(self) -> None:
+        """Another station takes its place."""
+        self.beside.keep_note()
+
+    def enter(self) -> None:
         """The keys go to the shelf."""
         self.boards.setFocus()
 
@@ -417,7 +421,6 @@ class ShelfPage(QWidget):
             return
         self.message.emit(f"Written into {folder}: {', '.join(contents)}.")
 
-    def close_shelf(self) -> None:
+    def shut(self) -> None:
         """The window goes."""
         self.beside.keep_note()
-        self.making.close()

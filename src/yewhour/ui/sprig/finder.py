@@ -198,10 +198,10 @@ class FinderPane(QWidget):
 
     added = Signal()
 
-    def __init__(self, session: Session, hand: SprigActions, theme: Theme) -> None:
+    def __init__(self, session: Session, sprig_actions: SprigActions, theme: Theme) -> None:
         super().__init__()
         self.session = session
-        self.hand = hand
+        self.sprig_actions = sprig_actions
         self._finder: MovementSearch | None = None
         self.field = FinderField()
         self.field.setObjectName("finder")
@@ -298,7 +298,7 @@ class FinderPane(QWidget):
         except Problem as problem:
             self.where.setText(str(problem))
             return
-        self.hand.add((node,), f"Add {hit.movement.name}", place)
+        self.sprig_actions.add((node,), f"Add {hit.movement.name}", place)
 
     def _say_where(self, typed: str, found: bool) -> None:
         if typed and not found:
@@ -310,7 +310,7 @@ class FinderPane(QWidget):
         if self.session.section is not None and self.session.plan is not None:
             place = f"at the end of {self.session.plan.sections[self.session.section].title}"
         elif self.session.picked:
-            place = f"after {self.hand.called(self.session.picked[-1])}"
+            place = f"after {self.sprig_actions.called(self.session.picked[-1])}"
         self.where.setText(f"Enter or a click puts it {place}.")
 
     def _somewhere_else(self) -> None:
@@ -341,7 +341,7 @@ class FinderPane(QWidget):
             self.search()
         typed = self.field.text().strip()
         if typed.startswith("#"):
-            self.hand.new_section(typed.lstrip("# ").strip() or "New part")
+            self.sprig_actions.new_section(typed.lstrip("# ").strip() or "New part")
             self.field.clear()
             self.added.emit()
             return
@@ -352,16 +352,18 @@ class FinderPane(QWidget):
         movement = hit.movement
         known = self.finder.names.find(dose_split(typed)[0])
         if hit.block and known is None:
-            self.hand.add((Block(name=hit.block),), f"Add {movement.name}")
+            self.sprig_actions.add((Block(name=hit.block),), f"Add {movement.name}")
             self.field.selectAll()
             self.added.emit()
             return
         try:
-            node = self.finder.step(known or movement.id, dose_split(typed)[1], not self.hand.inside_pair())
+            node = self.finder.step(
+                known or movement.id, dose_split(typed)[1], not self.sprig_actions.inside_pair()
+            )
         except Problem as problem:
             self.where.setText(str(problem))
             return
         name = self.session.teaching_data.library[known or movement.id].name
-        self.hand.add((node,), f"Add {name}")
+        self.sprig_actions.add((node,), f"Add {name}")
         self.field.selectAll()
         self.added.emit()

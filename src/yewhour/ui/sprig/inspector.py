@@ -23,7 +23,7 @@ from yewhour.core.plan.nodes import Pair, Rounds, Step
 from yewhour.core.timing.layout import Segment
 from yewhour.ui.desk.finding_cards import finding_card, refusal_card
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.commands import DEEDS
+from yewhour.ui.kit.commands import COMMANDS
 from yewhour.ui.kit.controls.chips import Chips
 from yewhour.ui.kit.controls.controls import (
     Stepper,
@@ -49,11 +49,11 @@ FIRST_STEPS = (
 class Inspector(QWidget):
     """Shows what is chosen and changes it through the hand."""
 
-    def __init__(self, session: Session, hand: SprigActions, theme: Callable[[], Theme]) -> None:
+    def __init__(self, session: Session, sprig_actions: SprigActions, theme: Callable[[], Theme]) -> None:
         super().__init__()
         self.theme = theme
         self.session = session
-        self.hand = hand
+        self.sprig_actions = sprig_actions
         self._shown: tuple[Any, ...] = ()
         area, self.body = page()
         area.setAccessibleName("What is chosen")
@@ -119,7 +119,7 @@ class Inspector(QWidget):
             elif isinstance(node, Rounds):
                 self._rounds(node)
             else:
-                self._add(label(_first_up(self.hand.called(node.id)), "heading"))
+                self._add(label(_first_up(self.sprig_actions.called(node.id)), "heading"))
                 self._acts("ungroup", "earlier", "later", "leave_out")
         self._noticed([segment.id for segment in session.segments_of(session.picked)])
 
@@ -151,7 +151,7 @@ class Inspector(QWidget):
         if segments and any(segment.use.second for segment in segments) and segments[0].use.unit:
             self._second(step)
         self._matters(movement)
-        grouped = self.hand.grouped(step.id)
+        grouped = self.sprig_actions.grouped(step.id)
         sided = movement.sides == "one" and not any(s.use.pair for s in segments)
         self._acts(*(["both_sides"] if sided else []), "rounds", "again", "earlier", "later",
                    *(["ungroup"] if grouped else []), "leave_out")  # fmt: skip
@@ -170,11 +170,11 @@ class Inspector(QWidget):
     def _amount(self, step: Step, amount: int, unit: str) -> None:
         stepper = Stepper("Amount")
         stepper.show_words(f"{amount} {unit if amount != 1 else unit.rstrip('s')}")
-        stepper.more.connect(self.hand.more)
-        stepper.less.connect(self.hand.fewer)
+        stepper.more.connect(self.sprig_actions.more)
+        stepper.less.connect(self.sprig_actions.fewer)
         lock = Chips("Number", [("lock", "Keep this number", "Fitting will not change it. Drawn as a knot.")])
         lock.set_chosen(("lock",) if step.locked else ())
-        lock.changed.connect(lambda _: self.hand.lock())
+        lock.changed.connect(lambda _: self.sprig_actions.lock())
         self.body.addLayout(wrapped(stepper, lock))
 
     def _manner(self, step: Step, movement: Any) -> None:
@@ -183,15 +183,15 @@ class Inspector(QWidget):
         ways += [("gentler", "Gentler", " ".join(movement.gentler.line[:1]))] if movement.gentler else []
         ways += [("stronger", "Stronger", " ".join(movement.stronger.line[:1]))] if movement.stronger else []
         if len(ways) > 1:
-            self._one_of("Way", ways, step.take, self.hand.take)
+            self._one_of("Way", ways, step.take, self.sprig_actions.take)
         if movement.kind == "hold":
             held = [("breath", "Held by breath", ""), ("clock", "By the clock", ""),
                     ("inhale", "On one inhale", ""), ("exhale", "On one exhale", "")]  # fmt: skip
             now = step.phase or ("clock" if step.clock else "breath")
-            self._one_of("Held", held, now, self.hand.hold)
+            self._one_of("Held", held, now, self.sprig_actions.hold)
 
     def _put(self, node: Any, title: str, **fields: Any) -> None:
-        self.hand.set_fields(node.id, title[:1].upper() + title[1:], **fields)
+        self.sprig_actions.set_fields(node.id, title[:1].upper() + title[1:], **fields)
 
     def _one_of(self, title: str, options: list[tuple[str, str, str]], now: str, choose: Any) -> None:
         chips = Chips(title, options)
@@ -215,11 +215,11 @@ class Inspector(QWidget):
         words = "left out" if out else f"{more:+d}" if more else "alike"
         stepper = Stepper("Second side")
         stepper.show_words(words)
-        stepper.more.connect(lambda: self.hand.differ(more + 1))
-        stepper.less.connect(lambda: self.hand.differ(more - 1))
+        stepper.more.connect(lambda: self.sprig_actions.differ(more + 1))
+        stepper.less.connect(lambda: self.sprig_actions.differ(more - 1))
         leave = Chips("Second side", [("out", "Leave it out there", "Marked as meant; no check complains.")])
         leave.set_chosen(("out",) if out else ())
-        leave.changed.connect(lambda keys: self.hand.differ(None if keys else 0))
+        leave.changed.connect(lambda keys: self.sprig_actions.differ(None if keys else 0))
         prompt = label("Second side", "prompt")
         prompt.setWordWrap(False)
         self.body.addLayout(wrapped(prompt, stepper, leave))
@@ -229,7 +229,7 @@ class Inspector(QWidget):
             why.setAccessibleName("Why the second side differs")
             why.editingFinished.connect(
                 lambda: (
-                    self.hand.differ(None if out else more, why.text().strip())
+                    self.sprig_actions.differ(None if out else more, why.text().strip())
                     if why.text().strip() != second.why
                     else None
                 )
@@ -249,7 +249,9 @@ class Inspector(QWidget):
     # --- groups ----------------------------------------------------------------------------------
 
     def _pair(self, pair: Pair) -> None:
-        self._add(label("Both sides", "heading"), label(_first_up(self.hand.called(pair.id)), "soft"))
+        self._add(
+            label("Both sides", "heading"), label(_first_up(self.sprig_actions.called(pair.id)), "soft")
+        )
         sides = [("", "As the style has it", ""), ("right", "Right first", ""), ("left", "Left first", "")]
         self._one_of("Leading side", sides, pair.lead or "", lambda side: self._put(
             pair, f"{side or 'the usual'} side first", lead=side or None))  # fmt: skip
@@ -258,14 +260,14 @@ class Inspector(QWidget):
     def _rounds(self, group: Rounds) -> None:
         timed = self.session.timed
         times = timed.choice.rounds.get(group.id, group.times) if timed else group.times
-        self._add(label("Rounds", "heading"), label(_first_up(self.hand.called(group.id)), "soft"))
+        self._add(label("Rounds", "heading"), label(_first_up(self.sprig_actions.called(group.id)), "soft"))
         stepper = Stepper("Rounds")
         stepper.show_words(f"{times} rounds" if times != 1 else "once")
-        stepper.more.connect(self.hand.more)
-        stepper.less.connect(self.hand.fewer)
+        stepper.more.connect(self.sprig_actions.more)
+        stepper.less.connect(self.sprig_actions.fewer)
         lock = Chips("Number", [("lock", "Keep this number", "Fitting will not change it.")])
         lock.set_chosen(("lock",) if group.locked else ())
-        lock.changed.connect(lambda _: self.hand.lock())
+        lock.changed.connect(lambda _: self.sprig_actions.lock())
         self.body.addLayout(wrapped(stepper, lock))
         ways = [("None", "Sides as the style has it", ""), ("True", "Change sides each round", ""),
                 ("False", "Same side each round", "")]  # fmt: skip
@@ -332,18 +334,18 @@ class Inspector(QWidget):
 
     def _acts(self, *names: str) -> None:
         """Buttons for acts of the hand, by their names in the list of deeds."""
-        wanted = {deed.name: deed for deed in DEEDS}
+        wanted = {command.name: command for command in COMMANDS}
         box = QWidget()
         wrap = Wrapping()
         for name in names:
-            deed = wanted[name]
-            keys = f" ({deed.keys[0]})" if deed.keys else ""
-            wrap.addWidget(button(deed.title, self._act(name), f"{deed.about}{keys}"))
+            command = wanted[name]
+            keys = f" ({command.keys[0]})" if command.keys else ""
+            wrap.addWidget(button(command.title, self._act(name), f"{command.about}{keys}"))
         box.setLayout(wrap)
         self._add(box)
 
     def _act(self, name: str) -> Any:
-        return self.hand.new_section if name == "new_part" else getattr(self.hand, name)
+        return self.sprig_actions.new_section if name == "new_part" else getattr(self.sprig_actions, name)
 
 
 def _first_up(words: str) -> str:

@@ -138,7 +138,7 @@ class Sprig(Scene):
             self.session.select(needle.segment.id)
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        at = self.hand = event.position()
+        at = self.sprig_actions = event.position()
         if self.held == "length":
             self.session.try_length(self.asked_at(at.y()))
         elif self.held == "pull":

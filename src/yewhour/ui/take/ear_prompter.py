@@ -2,22 +2,22 @@
 
 from __future__ import annotations
 
-import time
-from collections.abc import Callable
-from concurrent.futures import ThreadPoolExecutor
 from typing import NamedTuple
 
 from PySide6.QtCore import QObject, Signal
 
+from yewhour.background.jobs import Job
 from yewhour.core.problem import Problem
 from yewhour.core.take.take import Take
 from yewhour.state.voices import voice_named
+from yewhour.ui.kit.jobs import Jobs
 from yewhour.voice.devices.monitor import MonitorDevice, MonitorMix, PlacedSound
 from yewhour.voice.sound.mix import ClassMix, her_voice
 from yewhour.voice.sound.shipped_voice import shipped_voice
 from yewhour.voice.sound.sound_events import sound_events
 from yewhour.voice.sound.voices import SpeakingVoice
 
+SPEAKING = "ear"
 LEAD_S = 1.2  # before the moment a line is to be said
 EVERY = 12  # lines spoken between two times that they are placed
 SLOW_S = 1.0  # after that it is said how far the speaking is
@@ -44,16 +44,14 @@ class EarPrompter(QObject):
 
     message = Signal(str)
 
-    def __init__(self, slower: dict[str, float], device: str = "") -> None:
+    def __init__(self, slower: dict[str, float], jobs: Jobs, device: str = "") -> None:
         super().__init__()
         self.choice = CHOICES[0]
-        self.slower = slower
+        self.slower, self.jobs = slower, jobs
         self.voice = self._best()
         self.ear = MonitorMix(self.voice.rate)
         self._name = device
         self._device: MonitorDevice | None = None
-        self._speaker = ThreadPoolExecutor(1, "prompter")
-        self._wish = 0
 
     def next_choice(self, take: Take | None, at: int) -> None:
         """The next of the choices, round and round."""
@@ -69,41 +67,44 @@ class EarPrompter(QObject):
 
     def show_take(self, take: Take, at: int) -> None:
         """Another class, or the same otherwise: its lines are spoken on a thread, the next first."""
-        self._wish += 1
         if not self.choice.parts:
+            self.jobs.cancel(SPEAKING)
             self.ear.place(())
             return
-        wish, parts = self._wish, self.choice.parts
-        self._speaker.submit(self._speak, take, at, parts, lambda: wish == self._wish)
+        parts = self.choice.parts
+        self.jobs.run(
+            SPEAKING, lambda job: self._speak(take, at, parts, job), doing="Speaking the lines for your ear",
+            lost="The take goes on; V turns the ear on again.", progress=self.message.emit, owner=self,
+            failed=lambda problem: self.message.emit(str(problem)),
+        )  # fmt: skip
 
-    def _speak(self, take: Take, at: int, parts: frozenset[str], wanted: Callable[[], bool]) -> None:
+    def _speak(self, take: Take, at: int, parts: frozenset[str], job: Job) -> None:
         heard = [one for one in sound_events(take.segments, take.cues, parts) if one.at + one.room >= at]
         brief = take.solved.plan.brief
         mix = ClassMix(heard, take.end, self.voice, brief.voice_rate, her_voice(self.slower, brief.own))
         lead = round(LEAD_S * mix.rate)
         placed: list[PlacedSound] = []
-        begun, slow = time.monotonic(), False
+        slow = False
         try:
             for number, one in enumerate(heard):
-                if not wanted():
-                    return
+                job.check()
                 early = lead if one.kind == "line" else 0
                 placed.append(PlacedSound(max(0, mix.sample_of(one.at) - early), mix.sound_of(one)))
                 if number % EVERY == 0:  # what comes next can be heard while the rest is spoken
                     self.ear.place(sorted(placed, key=lambda one: one.at))
-                    if slow or time.monotonic() - begun > SLOW_S:
+                    if slow or job.took_s > SLOW_S:
                         slow = True
                         done = 100 * number // len(heard)
-                        self.message.emit(f"The lines are being spoken for your ear: {done} %. V stops it.")
+                        job.progress(f"The lines are being spoken for your ear: {done} %. V stops it.")
         except Problem as problem:
-            self.message.emit(f"{problem} The voice that ships speaks instead.")
+            job.progress(f"{problem} The voice that ships speaks instead.")
             self.voice = shipped_voice()
-            self._speak(take, at, parts, wanted)
+            self._speak(take, at, parts, job)
             return
-        if wanted():
-            self.ear.place(sorted(placed, key=lambda one: one.at))
-            if slow:
-                self.message.emit("Your ear is ready.")
+        job.check()
+        self.ear.place(sorted(placed, key=lambda one: one.at))
+        if slow:
+            job.progress("Your ear is ready.")
 
     def _best(self) -> SpeakingVoice:
         """The best voice there is; a broken one is told of, and the one that ships speaks."""
@@ -122,7 +123,6 @@ class EarPrompter(QObject):
 
     def close(self) -> None:
         """Lets go of the device."""
-        self._wish += 1
-        self._speaker.shutdown(wait=True, cancel_futures=True)
+        self.jobs.cancel(SPEAKING)
         if self._device is not None:
             self._device.close()

@@ -50,20 +50,20 @@ class TakePage(TakeBoard):
 
     left = Signal()
 
-    def __init__(self, session: Session, theme: Theme, conductor: TakeRunner | None = None) -> None:
+    def __init__(self, session: Session, theme: Theme, runner: TakeRunner | None = None) -> None:
         super().__init__(theme)
         self.session = session
-        self.conductor = conductor or TakeRunner()
+        self.runner = runner or TakeRunner(session.jobs)
         self.keys = TakeKeys()
         self.broken: InterruptedTake | None = None
-        self.sounds = TakeSounds(self.conductor)
+        self.sounds = TakeSounds(self.runner)
         self.rehearsal = Rehearsal()
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
         self._told = ""
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Take")
-        self.conductor.changed.connect(self.show_take)
-        self.conductor.message.connect(self.tell)
+        self.runner.changed.connect(self.show_take)
+        self.runner.message.connect(self.tell)
         self.sounds.message.connect(self.tell)
         session.made_changed.connect(self.get_ready)
         self.frames = QTimer(self)
@@ -73,18 +73,21 @@ class TakePage(TakeBoard):
 
     # --- coming and going ---------------------------------------------------------------------------------
 
-    def take_focus(self) -> None:
+    def leave(self) -> None:
+        """Another station takes its place; a take that is on stays on."""
+
+    def enter(self) -> None:
         """Comes to the station."""
         self.get_ready()
         self.setFocus()
 
     def get_ready(self) -> None:
         """Takes the class as it is now, unless one is being taken."""
-        session, conductor = self.session, self.conductor
-        if conductor.state in ("counting", "on") or not self.isVisible():
+        session, runner = self.session, self.runner
+        if runner.state in ("counting", "on") or not self.isVisible():
             return
         if session.solved is not None and session.timed is not None and not session.refusal:
-            conductor.prepare(session.solved, session.timed)
+            runner.prepare(session.solved, session.timed)
         self.broken = next(iter(interrupted_takes()), None)
         self._told = ""
         self.show_take()
@@ -99,12 +102,12 @@ class TakePage(TakeBoard):
     @property
     def busy(self) -> bool:
         """Whether a take is on."""
-        return self.conductor.state in ("counting", "on")
+        return self.runner.state in ("counting", "on")
 
-    def close_take(self) -> None:
+    def shut(self) -> None:
         """When the window closes."""
         self.frames.stop()
-        self.conductor.close()
+        self.runner.close()
         self.sounds.close()
 
     # --- showing ------------------------------------------------------------------------------------------
@@ -116,11 +119,11 @@ class TakePage(TakeBoard):
 
     def show_take(self) -> None:
         """What changes only when something happens."""
-        conductor = self.conductor
-        if conductor.take is not None:
-            self.going.show_take(conductor.take)
-            self.sounds.show_take(conductor.take)
-        on = conductor.state in ("counting", "on")
+        runner = self.runner
+        if runner.take is not None:
+            self.going.show_take(runner.take)
+            self.sounds.show_take(runner.take)
+        on = runner.state in ("counting", "on")
         self.hints.setText(self._hints())
         if not on:
             self._show_still()
@@ -131,25 +134,25 @@ class TakePage(TakeBoard):
             return "Press the key, or the button of the clicker."
         if self._teaching:
             return f"{self._teaching}: now press what it should do: → ↑ ↓ ← or Space. Esc: nothing."
-        if self.conductor.state == "on" and self.conductor.choices:
+        if self.runner.state == "on" and self.runner.choices:
             return "   ".join(
                 f"{number} {_without(one.title)}: {show_length(one.end_s)}"
-                for number, one in enumerate(self.conductor.choices[:2], 1)
+                for number, one in enumerate(self.runner.choices[:2], 1)
             )
-        if self.conductor.state == "on" and not self.conductor.standing:
+        if self.runner.state == "on" and not self.runner.standing:
             return KEYS_ON
-        if self.conductor.standing:
+        if self.runner.standing:
             return "Space goes on   ← back to its start   Esc ends the take"
-        if self.conductor.state == "counting":
+        if self.runner.state == "counting":
             return "Space or Esc: not yet"
-        if self.conductor.state == "over":
-            kept = "" if self.conductor.rehearsing else "F11 looks back at it   "
+        if self.runner.state == "over":
+            kept = "" if self.runner.rehearsing else "F11 looks back at it   "
             return f"Space: once more   {kept}Esc back to the class"
-        return KEYS_REHEARSAL if self.conductor.rehearsing else KEYS_READY
+        return KEYS_REHEARSAL if self.runner.rehearsing else KEYS_READY
 
     def _show_still(self) -> None:
         """Before the start, and after the end."""
-        take, over = self.conductor.take, self.conductor.state == "over"
+        take, over = self.runner.take, self.runner.state == "over"
         if take is not None:
             self.going.show_at(take.end if over else take.start)
         for band in self.bands.values():
@@ -163,14 +166,12 @@ class TakePage(TakeBoard):
             self.late.setText(self._told)
             return
         title = take.solved.plan.brief.title
-        leads = LEADS[self.conductor.leads]
+        leads = LEADS[self.runner.leads]
         if over:
             self.name.say(title)
             self.line.say(f"Done, in {show_length(seconds(take.end - take.start))}.")
-            self.following.say(
-                "A rehearsal is not kept." if self.conductor.rehearsing else "The take is kept."
-            )
-        elif self.conductor.rehearsing:
+            self.following.say("A rehearsal is not kept." if self.runner.rehearsing else "The take is kept.")
+        elif self.runner.rehearsing:
             self._show_rehearsal(take)
         elif self.broken is not None:
             self.name.say(self.broken.plan.brief.title)
@@ -194,30 +195,30 @@ class TakePage(TakeBoard):
 
     def frame(self) -> None:
         """Goes on with the clock."""
-        self.conductor.tick()
+        self.runner.tick()
         self._show_now()
 
     def _show_now(self) -> None:
         """What changes with the clock."""
-        conductor = self.conductor
-        here = conductor.here()
-        if here is None or conductor.take is None:
+        runner = self.runner
+        here = runner.here()
+        if here is None or runner.take is None:
             return
         if self.busy:
             self.going.show_at(here.at)
         self.pacer.show_moment(here)
         for face in (self.figure, self.next_figure):
-            face.show_moment(here if conductor.state in ("counting", "on") else None, self._mirrors)
+            face.show_moment(here if runner.state in ("counting", "on") else None, self._mirrors)
         self.sounds.follow(here.at)
-        if conductor.state == "counting":
+        if runner.state == "counting":
             self._show_counting()
-        elif conductor.state == "on":
+        elif runner.state == "on":
             self._show_on(here)
 
     def _show_counting(self) -> None:
-        take = self.conductor.take
+        take = self.runner.take
         assert take is not None
-        left = self.conductor.counting_s
+        left = self.runner.counting_s
         self.name.say(take.solved.plan.brief.title)
         put(self.left_s, str(max(1, int(left + 0.999))))
         put(self.coming, "until you begin")
@@ -226,7 +227,7 @@ class TakePage(TakeBoard):
         put(self.late, self._told)
 
     def _show_on(self, here: Moment) -> None:
-        take, segment = self.conductor.take, here.segment
+        take, segment = self.runner.take, here.segment
         assert take is not None
         if segment is None:
             return
@@ -235,7 +236,7 @@ class TakePage(TakeBoard):
         self.line.say(here.line.text if here.line is not None else "")
         self.following.say(here.following.text if here.following is not None else "")
         self._show_sides(here)
-        put(self.phase, "standing still" if self.conductor.standing else take_words.phase_words(here))
+        put(self.phase, "standing still" if self.runner.standing else take_words.phase_words(here))
         put(self.count, take_words.count_words(here))
         left_s = max(1, -(-int(here.left) // 10))
         put(self.left_s, str(left_s) if left_s < 100 else show_length(left_s))
@@ -247,7 +248,7 @@ class TakePage(TakeBoard):
     @property
     def _mirrors(self) -> bool:
         """Whether the teacher's own body does the other side than is said."""
-        take = self.conductor.take
+        take = self.runner.take
         return take is not None and take.solved.prepared.school.mirror
 
     def _show_sides(self, here: Moment) -> None:
@@ -274,24 +275,24 @@ class TakePage(TakeBoard):
         if self._teaching is not None:
             self._teach(key)
             return
-        if self.broken is not None and self.conductor.state == "ready" and key in ("Return", "Del"):
+        if self.broken is not None and self.runner.state == "ready" and key in ("Return", "Del"):
             self._broken_off(key == "Return")
             return
-        deed = self.keys.deed(key)
-        from_by = {"again": -1, "fewer": 1}.get(deed, 0)
-        if from_by and not self.busy and self.conductor.rehearsing:
+        command = self.keys.command(key)
+        from_by = {"again": -1, "fewer": 1}.get(command, 0)
+        if from_by and not self.busy and self.runner.rehearsing:
             self._rehearse_otherwise("from", from_by)
-        elif not deed and key.isdigit() and self.conductor.choices:
-            self.conductor.choose(int(key) - 1)
-        elif deed:
-            self.do(deed)
+        elif not command and key.isdigit() and self.runner.choices:
+            self.runner.choose(int(key) - 1)
+        elif command:
+            self.do(command)
         elif key.startswith("F") and key[1:].isdigit():
             event.ignore()
         elif not self.busy:
             self._teaching = key
             self.show_take()
 
-    def do(self, deed: str) -> None:
+    def do(self, command: str) -> None:
         """Does one of the deeds of a take."""
         self._told = ""
         doing: dict[str, Callable[[], object]] = {
@@ -302,30 +303,30 @@ class TakePage(TakeBoard):
             "teach": self._begin_teaching, "rehearse": self._rehearse,
             "microphone": self.sounds.record_or_not,
         }  # fmt: skip
-        if deed in before:
+        if command in before:
             if not self.busy:
-                before[deed]()
-        elif deed in ("speed", "only"):
-            self._rehearse_otherwise(deed)
-        elif deed in doing:
-            doing[deed]()
+                before[command]()
+        elif command in ("speed", "only"):
+            self._rehearse_otherwise(command)
+        elif command in doing:
+            doing[command]()
         else:
-            self.conductor.act(deed)  # type: ignore[arg-type]
+            self.runner.act(command)  # type: ignore[arg-type]
 
     def _note(self) -> None:
-        self.conductor.act("note", "noted")
+        self.runner.act("note", "noted")
         self.tell("Noted.")
 
     def _rehearse(self) -> None:
         """Rehearses, or takes."""
-        self.conductor.rehearsing = not self.conductor.rehearsing
+        self.runner.rehearsing = not self.runner.rehearsing
         self.rehearsal = Rehearsal()
         self.get_ready()
 
     def _rehearse_otherwise(self, what: str, by: int = 0) -> None:
         """At another speed, only some of it, or from another movement on."""
-        take = self.conductor.take
-        if self.busy or not self.conductor.rehearsing or take is None:
+        take = self.runner.take
+        if self.busy or not self.runner.rehearsing or take is None:
             return
         if what == "speed":
             self.rehearsal.next_speed()
@@ -337,39 +338,39 @@ class TakePage(TakeBoard):
 
     def _stand(self) -> None:
         """Starts, stands still, or goes on."""
-        conductor = self.conductor
-        if conductor.state == "counting":
-            conductor.leave_off()
-        elif conductor.state == "on":
-            conductor.stand_or_go()
+        runner = self.runner
+        if runner.state == "counting":
+            runner.leave_off()
+        elif runner.state == "on":
+            runner.stand_or_go()
         else:
-            if conductor.state == "over":
+            if runner.state == "over":
                 self.get_ready()
-            if conductor.rehearsing and conductor.take is not None:
-                conductor.stretches = self.rehearsal.stretches(conductor.take)
-                conductor.speed = self.rehearsal.speed
+            if runner.rehearsing and runner.take is not None:
+                runner.stretches = self.rehearsal.stretches(runner.take)
+                runner.speed = self.rehearsal.speed
             try:
-                conductor.count_in()
+                runner.count_in()
             except Problem as problem:
                 self.tell(str(problem))
 
     def _wait(self) -> None:
         order = list(LEADS)
-        self.conductor.leads = order[(order.index(self.conductor.leads) + 1) % len(order)]
-        leads = LEADS[self.conductor.leads]
+        self.runner.leads = order[(order.index(self.runner.leads) + 1) % len(order)]
+        leads = LEADS[self.runner.leads]
         self.tell(f"{leads[0].upper()}{leads[1:]}.")
-        if self.conductor.state == "on":
+        if self.runner.state == "on":
             self.sounds.listen()
 
     def _leave(self) -> None:
         """Stands still first, then ends; before the start and after the end, back to the class."""
-        conductor = self.conductor
-        if conductor.state == "counting":
-            conductor.leave_off()
-        elif conductor.state == "on" and not conductor.standing:
-            conductor.stop()
-        elif conductor.state == "on":
-            conductor.act("end")
+        runner = self.runner
+        if runner.state == "counting":
+            runner.leave_off()
+        elif runner.state == "on" and not runner.standing:
+            runner.stop()
+        elif runner.state == "on":
+            runner.act("end")
         else:
             self.left.emit()
 
@@ -381,7 +382,7 @@ class TakePage(TakeBoard):
             self.get_ready()
             return
         try:
-            self.conductor.go_on(broken, solve(broken.plan, self.session.teaching_data))
+            self.runner.go_on(broken, solve(broken.plan, self.session.teaching_data))
         except Problem as problem:
             self.tell(str(problem))
 
@@ -394,22 +395,22 @@ class TakePage(TakeBoard):
         if self._teaching == "":
             self._teaching = key
         else:
-            deed = self.keys.deed(key)
+            command = self.keys.command(key)
             taught, self._teaching = self._teaching, None
-            if deed and deed != "leave" and taught:
-                self.keys.teach(taught, deed)
-                self.tell(f"{taught} now does this: {TITLES[deed]}.")
+            if command and command != "leave" and taught:
+                self.keys.teach(taught, command)
+                self.tell(f"{taught} now does this: {TITLES[command]}.")
         self.show_take()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """A press anywhere goes on, the other button gives one more; before the start it starts."""
-        if self.conductor.state in ("ready", "over"):
+        if self.runner.state in ("ready", "over"):
             self.do("stand")
         else:
             self.do("next" if event.button() == Qt.MouseButton.LeftButton else "again")
 
     def wheelEvent(self, event: QWheelEvent) -> None:
-        if self.conductor.state == "on" and event.angleDelta().y():
+        if self.runner.state == "on" and event.angleDelta().y():
             self.do("again" if event.angleDelta().y() > 0 else "fewer")
 
 

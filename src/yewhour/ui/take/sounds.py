@@ -21,17 +21,17 @@ class TakeSounds(QObject):
 
     message = Signal(str)
 
-    def __init__(self, conductor: TakeRunner) -> None:
+    def __init__(self, runner: TakeRunner) -> None:
         super().__init__()
-        self.conductor = conductor
+        self.runner = runner
         self.device = ""
         self.records = False
         self.prompter: Any = None
         self.microphone: Any = None  # while sound is recorded
         self.follower: Any = None  # while her voice leads
         self._prompted: Take | None = None
-        conductor.begun.connect(self._begin)
-        conductor.over.connect(self._end)
+        runner.begun.connect(self._begin)
+        runner.over.connect(self._end)
 
     # --- in her ear ---------------------------------------------------------------------------------------
 
@@ -42,9 +42,9 @@ class TakeSounds(QObject):
             from yewhour.ui.take.ear_prompter import EarPrompter
 
             slower = {str(name): value for name, value in load_voice().slower.items()}
-            self.prompter = EarPrompter(slower, self.device)
+            self.prompter = EarPrompter(slower, self.runner.jobs, self.device)
             self.prompter.message.connect(self.message)
-        self.prompter.next_choice(self.conductor.take, self._now())
+        self.prompter.next_choice(self.runner.take, self._now())
 
     def show_take(self, take: Take) -> None:
         """The class goes otherwise."""
@@ -55,10 +55,10 @@ class TakeSounds(QObject):
     def follow(self, at: float) -> None:
         """The take is at a moment, in ticks."""
         if self.prompter is not None:
-            self.prompter.follow(at, self.conductor.standing or self.conductor.state != "on")
+            self.prompter.follow(at, self.runner.standing or self.runner.state != "on")
 
     def _now(self) -> int:
-        here = self.conductor.here()
+        here = self.runner.here()
         return int(here.at) if here is not None else 0
 
     # --- of her -------------------------------------------------------------------------------------------
@@ -77,22 +77,22 @@ class TakeSounds(QObject):
             from yewhour.voice.devices.recorder import Microphone, SoundFile
 
             message = self.message.emit
-            sound = SoundFile(sound_from(folder, self.conductor.now_s), message)
+            sound = SoundFile(sound_from(folder, self.runner.now_s), message)
             self.microphone = Microphone(sound, message, self.device)
 
     def listen(self) -> None:
         """Listens to her, where her voice leads."""
-        take = self.conductor.take
-        if self.conductor.leads != "voice" or self.follower is not None or take is None:
+        take = self.runner.take
+        if self.runner.leads != "voice" or self.follower is not None or take is None:
             return
         # The recogniser, half a second to load, which a take led otherwise does not need.
         from yewhour.ui.take.voice_follower import VoiceFollower
 
-        begun_s = self.conductor.now_s
-        self.follower = VoiceFollower(take, self.device)
+        begun_s = self.runner.now_s
+        self.follower = VoiceFollower(take, self.runner.jobs, self.device)
         self.follower.message.connect(self.message)
         self.follower.heard.connect(
-            lambda number, words: self.conductor.hear(
+            lambda number, words: self.runner.hear(
                 number, [(word, start + begun_s, end + begun_s) for word, start, end in words]
             )
         )

@@ -16,7 +16,7 @@ class TakeCommand(NamedTuple):
     keys: tuple[str, ...]
 
 
-DEEDS = (
+COMMANDS = (
     TakeCommand("stand", "start, stand still, go on", ("Space", "Return")),
     TakeCommand("next", "go on now", ("Right", "PgDown")),
     TakeCommand("again", "one more", ("Up", "PgUp")),
@@ -34,8 +34,8 @@ DEEDS = (
     TakeCommand("teach", "teach a key", ("K",)),
     TakeCommand("leave", "stop, leave", ("Esc",)),
 )
-TITLES = {deed.name: deed.title for deed in DEEDS}
-SHIPPED = {key: deed.name for deed in DEEDS for key in deed.keys}
+TITLES = {command.name: command.title for command in COMMANDS}
+SHIPPED = {key: command.name for command in COMMANDS for key in command.keys}
 
 
 def key_name(event: QKeyEvent) -> str:
@@ -53,13 +53,13 @@ class TakeKeys:
     def __init__(self) -> None:
         self.taught = dict(read_settings().take_keys)
 
-    def deed(self, key: str) -> str:
+    def command(self, key: str) -> str:
         """What a key does; "" for nothing."""
         return self.taught.get(key, SHIPPED.get(key, ""))
 
-    def teach(self, key: str, deed: str) -> None:
+    def teach(self, key: str, command: str) -> None:
         """Lets a key do something from now on, in later takes too."""
-        self.taught[key] = deed
-        if SHIPPED.get(key) == deed:
+        self.taught[key] = command
+        if SHIPPED.get(key) == command:
             del self.taught[key]
         change_settings(take_keys=self.taught)

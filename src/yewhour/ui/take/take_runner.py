@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Sequence
-from concurrent.futures import ThreadPoolExecutor
 from datetime import datetime
 from typing import Literal
 
@@ -16,6 +15,7 @@ from PySide6.QtCore import QObject, Signal
 
 from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import SolvedPlan
+from yewhour.core.problem import Problem
 from yewhour.core.take.apply_marks import apply_mark_numbers
 from yewhour.core.take.line_following import line_heard, moved_on, words_of
 from yewhour.core.take.marks import VERSION, Mark, MarkKind
@@ -30,9 +30,11 @@ from yewhour.state.takes.interrupted_takes import InterruptedTake
 from yewhour.state.takes.replayed_take import key_of
 from yewhour.state.takes.stumbles import mastered, stumble
 from yewhour.state.takes.take_folder import TakeFolder
+from yewhour.ui.kit.jobs import Jobs
 
 COUNT_IN_S = 5.0
 ASLEEP_S = 4.0  # without a tick: the machine slept
+LINES_LOST = "The take goes on, with the lines as they were before the last change."
 JUST_CHANGED_S = 0.7  # after the class went on by itself, `next` means that
 HELD_S = 0.25  # a key that is pressed again so soon is held down
 FORGIVEN = 5  # ticks late at the end, of which nothing is said
@@ -60,12 +62,10 @@ class TakeRunner(QObject):
     message = Signal(str)
     begun = Signal(object)  # the folder a take is kept in, at the moment it starts or goes on
     over = Signal()
-    _spoken = Signal(object)
-    _weighed = Signal(object)
 
-    def __init__(self, clock: Callable[[], float] = awake_and_asleep) -> None:
+    def __init__(self, jobs: Jobs, clock: Callable[[], float] = awake_and_asleep) -> None:
         super().__init__()
-        self.clock = clock
+        self.jobs, self.clock = jobs, clock
         self.state: State = "ready"
         self.take: Take | None = None
         self.leads: Leads = "clock"
@@ -86,9 +86,6 @@ class TakeRunner(QObject):
         self._pressed: dict[str, float] = {}
         self._beaten = -1
         self._file: TakeFolder | None = None
-        self._writers = ThreadPoolExecutor(1, "lines")
-        self._spoken.connect(self._take_lines)
-        self._weighed.connect(self._take_choices)
 
     # --- the stages -----------------------------------------------------------------------------------------
 
@@ -310,7 +307,10 @@ class TakeRunner(QObject):
         for message in take.messages[before:]:
             self.message.emit(message)
         if take.unsaid is not None:
-            self._writers.submit(lambda: self._spoken.emit((take, with_new_lines(take))))
+            self.jobs.run(
+                "take lines", lambda job: (take, with_new_lines(take)), self._take_lines, lane="take",
+                doing="Writing the lines of the take", lost=LINES_LOST, failed=self._tell, owner=self,
+            )  # fmt: skip
         if take.state == "ended":
             self.state = "over"
             self._close()
@@ -322,7 +322,11 @@ class TakeRunner(QObject):
             self.take = take = spoken[1]
             self.changed.emit()
             if take.end - take.target > FORGIVEN:
-                self._writers.submit(lambda: self._weighed.emit((take, tuple(take_remedies(take)))))
+                self.jobs.run(
+                    "take remedies", lambda job: (take, tuple(take_remedies(take))), self._take_choices,
+                    lane="take", doing="Weighing what could be left out", failed=self._tell, owner=self,
+                    lost="The take goes on; nothing can be offered just now.",
+                )  # fmt: skip
 
     def _take_choices(self, weighed: tuple[Take, tuple[TakeRemedy, ...]]) -> None:
         if self.take is weighed[0]:
@@ -352,4 +356,8 @@ class TakeRunner(QObject):
     def close(self) -> None:
         """When the window closes: everything is on the disk then."""
         self._close()
-        self._writers.shutdown(wait=False, cancel_futures=True)
+        for key in ("take lines", "take remedies"):
+            self.jobs.cancel(key)
+
+    def _tell(self, problem: Problem) -> None:
+        self.message.emit(str(problem))

@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 import queue
-import threading
-from collections.abc import Callable
 from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
+from yewhour.background.jobs import Job
 from yewhour.core.take.take import Take
+from yewhour.ui.kit.jobs import Jobs
 from yewhour.voice.devices.recorder import Microphone
-from yewhour.voice.recognition.recogniser import RATE, LineRecogniser, RecognisedWord
+from yewhour.voice.recognition.recogniser import RATE, LineRecogniser
 from yewhour.voice.sound.shipped_voice import Samples
+
+LISTENING = "voice follower"
+LOST = "The clock leads on; the key for who leads turns the hearing on again."
 
 
 class VoiceFollower(QObject):
@@ -21,13 +24,18 @@ class VoiceFollower(QObject):
     heard = Signal(int, list)
     message = Signal(str)
 
-    def __init__(self, take: Take, device: str = "") -> None:
+    def __init__(self, take: Take, jobs: Jobs, device: str = "") -> None:
         super().__init__()
         self.rate = RATE
         self._blocks: queue.Queue[Samples | None] = queue.Queue()
         self._lines = [cue.text for cue in take.cues]
-        self._thread = threading.Thread(target=self._listen, name="follower", daemon=True)
-        self._thread.start()
+        self.jobs = jobs
+        jobs.run(
+            LISTENING, self._listen, doing="Hearing your voice", lost=LOST,
+            failed=lambda problem: self.message.emit(str(problem)),
+            progress=lambda heard: self.heard.emit(*heard),
+            faulted=lambda fault: self.message.emit(str(fault)), owner=self,
+        )  # fmt: skip
         self.microphone: Any = None
         if device != "fed":
             self.microphone = Microphone(self, self.message.emit, device)
@@ -42,9 +50,7 @@ class VoiceFollower(QObject):
 
     def close(self) -> None:
         """Ends it. The microphone calls this too."""
-        if self._thread.is_alive():
-            self._blocks.put(None)
-            self._thread.join(timeout=5)
+        self._blocks.put(None)
 
     def stop(self) -> None:
         """Lets go of the microphone and ends."""
@@ -52,13 +58,14 @@ class VoiceFollower(QObject):
             self.microphone.close()
         self.close()
 
-    def _listen(self) -> None:
+    def _listen(self, job: Job) -> None:
         listener = LineRecogniser(self._lines)
-        emit: Callable[[int, list[RecognisedWord]], None] = self.heard.emit
         while True:
             block = self._blocks.get()
-            for stretch in listener.hear(block) if block is not None else ():
-                emit(stretch.number, stretch.words)
-            self._blocks.task_done()
+            try:
+                for stretch in listener.hear(block) if block is not None else ():
+                    job.progress((stretch.number, stretch.words))
+            finally:
+                self._blocks.task_done()
             if block is None:
                 return

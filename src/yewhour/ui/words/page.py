@@ -32,7 +32,7 @@ class WordsPage(QWidget):
         self.session = session
         self.setObjectName("page")
         self.script = ScriptList(session, theme)
-        self.pen = LineActions(session, self.script)
+        self.line_actions = LineActions(session, self.script)
         self.find_field = QLineEdit()
         self.find_field.setPlaceholderText("Find words in the script")
         self.find_field.setAccessibleName("Find words")
@@ -72,6 +72,16 @@ class WordsPage(QWidget):
         self._acts_of: object = ()
         self.script.current_changed.connect(self._show_acts)
 
+    def enter(self) -> None:
+        """The keys go to the script."""
+        self.script.setFocus()
+
+    def leave(self) -> None:
+        """Another station takes its place; every line is in the class already."""
+
+    def shut(self) -> None:
+        """The window closes; every line is in the class already."""
+
     def set_theme(self, theme: Theme) -> None:
         """Shows itself in other colours."""
         self.script.set_theme(theme)
@@ -86,7 +96,7 @@ class WordsPage(QWidget):
             return
         self._acts_of = current
         emptied(self.acts)
-        pen = self.pen
+        line_actions = self.line_actions
         self.reason.setText("")
         self.reason.setVisible(current is None or current.left is not None or current.finding is not None)
         if current is None:
@@ -99,21 +109,21 @@ class WordsPage(QWidget):
                 self.acts.addWidget(FixButton(session, edit.title, (edit,)))
         elif current.left is not None:
             self.reason.setText(f"Left out: {current.left.reason}.")
-            self._act("Say it after all (T)", pen.take_in)
-            self._act("Make room (G)", pen.make_room)
-            self._act("Reword (Enter)", pen.edit_line)
+            self._act("Say it after all (T)", line_actions.take_in)
+            self._act("Make room (G)", line_actions.make_room)
+            self._act("Reword (Enter)", line_actions.edit_line)
         elif current.muted is not None:
-            self._act("Say it again (Delete)", pen.mute)
+            self._act("Say it again (Delete)", line_actions.mute)
         else:
-            self._act("Reword (Enter)", pen.edit_line)
-            self._act("Other wordings (W)", pen.choose_wording)
-            self._act("Leave unsaid (Delete)", pen.mute)
-            self._act("Keep at this moment (P)", pen.pin)
+            self._act("Reword (Enter)", line_actions.edit_line)
+            self._act("Other wordings (W)", line_actions.choose_wording)
+            self._act("Leave unsaid (Delete)", line_actions.mute)
+            self._act("Keep at this moment (P)", line_actions.pin)
             if current.side in ("left", "right"):
-                self._act("Other side too (M)", pen.mirror)
+                self._act("Other side too (M)", line_actions.mirror)
             if current.cue is not None and current.cue.own:
-                self._act("Put back (R)", pen.restore)
-            self._act("Add a line (A)", pen.add_line)
+                self._act("Put back (R)", line_actions.restore)
+            self._act("Add a line (A)", line_actions.add_line)
 
     def _act(self, words: str, do: object) -> None:
         if self.acts.count() >= 3 and self.height() < 520 * scale():

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import os
 import queue
-import threading
 from collections.abc import Callable, Generator
 from pathlib import Path
 from typing import Any, Protocol
@@ -13,9 +12,11 @@ import av
 import miniaudio
 import numpy as np
 
+from yewhour.background.jobs import Fault, Runner
 from yewhour.voice.sound.shipped_voice import Samples
 
 RATE = 48000
+LOST = "The take goes on; what was recorded before is there."
 BLOCK_S = 1
 
 
@@ -36,16 +37,16 @@ class SoundSink(Protocol):
 class SoundFile:
     """A sound file that is being written; what was written is there whatever happens next.
 
-    told: called once, from any thread, when the disk does not take any more; what comes after that is lost,
-    and nothing else is.
+    on_message: called once, from any thread, when the disk does not take any more; what comes after that is
+    lost, and nothing else is.
     """
 
     def __init__(self, path: Path, on_message: Callable[[str], object], rate: int = RATE) -> None:
         self.path, self.on_message, self.rate = path, on_message, rate
         self.samples = 0
         self._blocks: queue.Queue[Samples | None] = queue.Queue()
-        self._writer = threading.Thread(target=self._write, name="sound", daemon=True)
-        self._writer.start()
+        self._writer = Runner(on_fault=self._broke_off)
+        self._writer.run("sound", lambda job: self._write(), doing="Recording the sound", lost=LOST)
 
     def add(self, block: Samples) -> None:
         """Sound to be written; returns at once."""
@@ -54,7 +55,7 @@ class SoundFile:
     def close(self) -> None:
         """Waits until all is written."""
         self._blocks.put(None)
-        self._writer.join()
+        self._writer.finish(timeout_s=60.0)
 
     def _write(self) -> None:
         try:
@@ -62,8 +63,16 @@ class SoundFile:
         except (OSError, av.error.FFmpegError) as error:
             reason = getattr(error, "strerror", None) or str(error)
             self.on_message(f"The sound can't be recorded any more: {reason.lower()}. The take goes on.")
-            while self._blocks.get() is not None:
-                pass
+            self._let_go()
+
+    def _broke_off(self, fault: Fault) -> None:
+        self.on_message(str(fault))
+        self._let_go()
+
+    def _let_go(self) -> None:
+        """Takes what still comes, and forgets it."""
+        while self._blocks.get() is not None:
+            pass
 
     def _encode(self) -> None:
         with self.path.open("wb") as disk, av.open(disk, "w", format="flac") as file:
@@ -91,7 +100,7 @@ class SoundFile:
 
 
 class Microphone:
-    """The microphone, given to a file or a listener. told: what goes wrong; the take goes on."""
+    """The microphone, given to a file or a listener. on_message: what goes wrong; the take goes on."""
 
     def __init__(self, file: SoundSink, on_message: Callable[[str], object], name: str = "") -> None:
         self.file = file

@@ -19,6 +19,7 @@ from typing import Any
 import av
 import numpy as np
 
+from yewhour.background import children
 from yewhour.core.problem import Problem
 from yewhour.core.script.cue import Cue
 from yewhour.core.transcript.line_matches import expected_s, match_lines
@@ -187,14 +188,13 @@ def recognise_apart(path: Path, cues: Sequence[Cue], progress: Progress = lambda
     with tempfile.NamedTemporaryFile("w", suffix=".json", encoding="utf-8") as script:
         json.dump([(cue.start, cue.end, cue.text) for cue in cues], script)
         script.flush()
-        command = [
-            sys.executable,
-            "-m",
-            "yewhour.voice.recognition.recording_words",
-            str(path.resolve()),
-            script.name,
-        ]
-        with subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE) as process:
+        command = children.command(
+            "yewhour.voice.recognition.recording_words", str(path.resolve()), script.name
+        )
+        with subprocess.Popen(
+            command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, stdin=subprocess.DEVNULL,
+            cwd=children.FOLDER, env=children.environment(),
+        ) as process:  # fmt: skip
             try:
                 return _listened(process, path, progress)
             finally:
@@ -225,7 +225,7 @@ def main(path: str, script: str) -> None:
         rows = json.loads(Path(script).read_text(encoding="utf-8"))
         cues = [Cue(start, end, text, "say", "both", "", True) for start, end, text in rows]
         found = recognise(Path(path), cues, lambda share: put({"at": round(share, 4)}))
-    except Problem as problem:
+    except Problem as problem:  # whatever else breaks off is on standard error, and told by who listens
         put({"problem": [problem.what, problem.where, problem.do]})
         return
     put({"words": found.words, "length_s": found.length_s, "told": found.messages})

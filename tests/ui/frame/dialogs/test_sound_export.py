@@ -10,7 +10,7 @@ from yewhour.ui.frame.dialogs.exporting import SOUNDS
 
 @pytest.fixture
 def exporting(desk, tmp_path):
-    desk.window.clerk.open_file(DEMO / "four-at-the-slip.yewhour")
+    desk.window.file_commands.open_file(DEMO / "four-at-the-slip.yewhour")
     desk.settle()
     desk.press("export_script")
     dialog = desk.window._dialogs[-1]
@@ -29,9 +29,10 @@ def test_the_sound_is_written_and_as_long_as_the_class(exporting, desk, tmp_path
     assert "4:00 of sound" in exporting.preview.text.toPlainText()
     assert "slip.flac" in exporting.names.text()
     said = []
-    exporting._progressed.connect(lambda _, name: said.append(name))
+    shown = exporting._show_progress
+    exporting._show_progress = lambda number, name: (said.append(name), shown(number, name))
     exporting.write_button.click()
-    desk.qtbot.waitUntil(lambda: exporting._thread is None, timeout=60_000)
+    desk.qtbot.waitUntil(lambda: not exporting.busy, timeout=60_000)
     assert "Written" in exporting.names.text()
     sound, rate = soundfile.read(tmp_path / "slip.flac")
     assert len(sound) == 240 * rate
@@ -41,7 +42,7 @@ def test_the_sound_is_written_and_as_long_as_the_class(exporting, desk, tmp_path
 def test_a_stop_leaves_no_file(exporting, desk, tmp_path):
     exporting.write_button.click()
     exporting.stop_button.click()
-    desk.qtbot.waitUntil(lambda: exporting._thread is None, timeout=60_000)
+    desk.qtbot.waitUntil(lambda: not exporting.busy, timeout=60_000)
     assert "Stopped" in exporting.names.text()
     assert list(tmp_path.iterdir()) == []
 

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from concurrent.futures import Future, ThreadPoolExecutor
 from typing import Any
 
-from PySide6.QtCore import QObject, QSize, Signal
+from PySide6.QtCore import QObject, QSize
 from PySide6.QtWidgets import QDialog, QVBoxLayout
 
 from yewhour.content.draft_model_file import load_model
@@ -31,6 +30,8 @@ from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.problem import Problem
 from yewhour.core.shelf.weeks import given_classes, lately
 from yewhour.ui.desk.session import Session
+from yewhour.ui.frame.host import Host
+from yewhour.ui.frame.pages import Pages
 from yewhour.ui.kit.controls.controls import (
     Press,
     button,
@@ -46,19 +47,15 @@ CHOICE_HIGH = 44.0  # pixels of the figure of a choice
 
 
 class Drafting(QObject):
-    """Drafts for one window. Each public verb is a deed; what takes long is made on a thread."""
+    """Drafts for one window. Each public verb is a command; what takes long is a job."""
 
-    _ready = Signal(object)
-
-    def __init__(self, window: Any, session: Session) -> None:
+    def __init__(self, window: Host, session: Session, pages: Pages) -> None:
         super().__init__()
-        self.window, self.session = window, session
+        self.window, self.session, self.pages = window, session, pages
+        self.begun: Callable[[Plan], object] = lambda plan: None  # takes a class that was drafted
         self.seed = 0
         self.without: frozenset[str] = frozenset()
         self.last: Draft | None = None
-        self.busy = False
-        self._worker: ThreadPoolExecutor | None = None
-        self._ready.connect(lambda do: do())
 
     @property
     def areas(self) -> dict[str, str]:
@@ -67,8 +64,8 @@ class Drafting(QObject):
 
     def _ask(self, brief: Brief) -> DraftRequest:
         seen = {}
-        if self.window.has_shelf():
-            seen = lately(given_classes(self.window.shelving.shelf), self.window.shelving.today())
+        if self.pages.has_shelf():
+            seen = lately(given_classes(self.pages.shelving().shelf), self.pages.shelving().today())
         return DraftRequest(brief, self.seed, self.without, seen)
 
     # --- a whole class ----------------------------------------------------------------------------------
@@ -87,7 +84,7 @@ class Drafting(QObject):
 
         def show(timed: Draft) -> None:
             self.last = timed
-            self.window.files.begin(timed.plan)
+            self.begun(timed.plan)
             self.window.say(f"Drafted. Ctrl+J makes another, Ctrl+Shift+J says why.{lost}")
 
         self._run("drafting", lambda: draft_class(ask, words, model), show)
@@ -136,7 +133,7 @@ class Drafting(QObject):
 
         def show(timed: Draft) -> None:
             self.last = timed
-            self.window.files.begin(timed.plan)
+            self.begun(timed.plan)
             self.window.say(f"{title}: {timed.plan.brief.title}. What was open is kept.")
 
         self._run(title.lower(), lambda: make(plan, ask, words, model), show)
@@ -273,27 +270,29 @@ class Drafting(QObject):
     def _run(self, stage: str, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
         if self.busy:
             return
-        self.busy = True
         self.session.working.emit(stage)
-        self._worker = self._worker or ThreadPoolExecutor(1)
+        self.session.jobs.run(
+            "draft", lambda job: work(), self._ended(then), doing="Drafting",
+            lost="The class is as it was.", failed=self._ended(self.window.tell),
+            faulted=self._ended(lambda fault: None), owner=self,
+        )  # fmt: skip
 
-        def done(future: Future[Any]) -> None:
-            self._ready.emit(lambda: self._arrived(future, then))
+    def _ended(self, then: Callable[[Any], None]) -> Callable[[Any], None]:
+        """What comes after the work: nothing is being done any more, and then what came of it."""
 
-        self._worker.submit(work).add_done_callback(done)
+        def ended(value: Any) -> None:
+            self.session.working.emit("")
+            try:
+                then(value)
+            except Problem as problem:
+                self.window.tell(problem)
 
-    def _arrived(self, future: Future[Any], then: Callable[[Any], None]) -> None:
-        self.busy = False
-        self.session.working.emit("")
-        try:
-            then(future.result())
-        except Problem as problem:
-            self.window.tell(problem)
+        return ended
 
-    def close(self) -> None:
-        """Waits for what is being made."""
-        if self._worker is not None:
-            self._worker.shutdown()
+    @property
+    def busy(self) -> bool:
+        """Whether a draft is being made."""
+        return self.session.jobs.busy("draft")
 
 
 class WhyDialog(QDialog):

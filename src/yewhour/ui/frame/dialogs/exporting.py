@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import contextlib
-import threading
 from functools import cached_property
 from pathlib import Path
 
@@ -19,6 +17,7 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
+from yewhour.background.jobs import Job
 from yewhour.content.terms import load_voice
 from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
@@ -32,6 +31,7 @@ from yewhour.ui.frame.dialogs.choose_file import ChooseFile
 from yewhour.ui.frame.dialogs.file_request import FileRequest
 from yewhour.ui.frame.dialogs.preview import Preview
 from yewhour.ui.kit.controls.controls import button, label, row
+from yewhour.ui.kit.jobs import Jobs
 from yewhour.ui.kit.theme import scale
 from yewhour.voice.sound.neural_voice import installed
 from yewhour.voice.sound.sound_file import write_sound
@@ -58,6 +58,7 @@ def _haste() -> str:
     return "It takes about a second for each minute."
 
 
+PAGES, WRITING = "export pages", "export"
 DRAWN = ("pdf", "cards", "cards-picture")  # shown as pages
 
 
@@ -65,18 +66,14 @@ class Exporting(QDialog):
     """The dialog. `written` tells the paths when they are there."""
 
     written = Signal(list)
-    _progressed = Signal(int, str)
-    _ended = Signal(list, object)
-    _drawn = Signal(str, object)
 
-    def __init__(self, timed: TimedClass, stem: str, folder: Path) -> None:
+    def __init__(self, timed: TimedClass, stem: str, folder: Path, jobs: Jobs) -> None:
         super().__init__()
-        self.timed = timed
+        self.timed, self.jobs = timed, jobs
         self.formats = FORMATS
         self.setWindowTitle("Export the script")
         self.resize(round(980 * min(1.4, scale())), round(640 * min(1.3, scale())))
-        self._stopping = threading.Event()
-        self._thread: threading.Thread | None = None
+        self._done: list[Path] = []  # what was written this time
         self.asking: ChooseFile | None = None
         self.list = QListWidget()
         self.list.setAccessibleName("Ways to write it")
@@ -91,7 +88,6 @@ class Exporting(QDialog):
             self.list.addItem(item)
         self.preview = Preview()
         self._pages: dict[str, bytes] = {}  # of what is drawn, once it was written
-        self._drawn.connect(self._show_pages)
         self.name = QLineEdit(stem)
         self.name.setAccessibleName("Name")
         self.folder = QLineEdit(str(folder))
@@ -124,8 +120,6 @@ class Exporting(QDialog):
         self.list.itemChanged.connect(lambda _: self._again())
         for field in (self.name, self.folder):
             field.textChanged.connect(lambda _: self._again())
-        self._progressed.connect(self._show_progress)
-        self._ended.connect(self._end)
         self.list.setCurrentRow(0)
         self._show_names()
 
@@ -149,7 +143,14 @@ class Exporting(QDialog):
     def _show(self, number: int) -> None:
         if self._key() in DRAWN:
             self.preview.show_text(b"Drawing the pages\xe2\x80\xa6")
-            threading.Thread(target=self._draw, args=(self._key(),), daemon=True).start()
+            key = self._key()
+            self.jobs.run(
+                PAGES, lambda job: self._pages.get(key) or self.formats[key].write(self.timed),
+                lambda content: self._show_pages(key, content), doing="Drawing the pages",
+                lost="The class is as it was; other formats can be written.", owner=self,
+                failed=lambda problem: self._show_pages(key, str(problem).encode()),
+                faulted=lambda fault: self._show_pages(key, str(fault).encode()),
+            )  # fmt: skip
         elif self._key() in SOUNDS:
             self.preview.show_text(self._about_sound().encode())
         else:
@@ -176,15 +177,6 @@ class Exporting(QDialog):
         """The way that is shown."""
         item = self.list.currentItem()
         return str(item.data(Qt.ItemDataRole.UserRole)) if item is not None else ""
-
-    def _draw(self, key: str) -> None:
-        """Writes the pages, off the interface thread: a second, with the first one's fonts."""
-        try:
-            content = self._pages.get(key) or self.formats[key].write(self.timed)
-        except Exception as error:  # a fault of one format must not end the thread without a word
-            content = f"The pages could not be drawn: {error!r}.".encode()
-        with contextlib.suppress(RuntimeError):  # the dialog is gone
-            self._drawn.emit(key, content)
 
     def _show_pages(self, key: str, content: bytes) -> None:
         if self._key() != key:
@@ -222,47 +214,41 @@ class Exporting(QDialog):
     def write(self) -> None:
         """Writes what is ticked, each file whole or not at all."""
         todo = self.paths()
-        if self._thread is not None or not todo:
+        if self.busy or not todo:
             return
-        self._stopping.clear()
         self.bar.setRange(0, len(todo))
         self.bar.setVisible(True)
         self.write_button.setEnabled(False)
         self.stop_button.setText("Stop")
-        self._thread = threading.Thread(target=self._write, args=(todo,), daemon=True)
-        self._thread.start()
+        self._done = []
+        self.jobs.run(
+            WRITING, lambda job: self._write(todo, job), lambda nothing: self._end(None), doing="Exporting",
+            lost="Files that were named as written are whole; the class is as it was.", owner=self,
+            failed=self._end, faulted=lambda fault: self._end(Problem(str(fault))),
+            progress=lambda far: self._show_progress(*far),
+        )  # fmt: skip
 
-    def _write(self, todo: list[tuple[str, Path]]) -> None:
-        done: list[Path] = []
-        problem: Problem | None = None
+    @property
+    def busy(self) -> bool:
+        """Whether something is being written."""
+        return self.jobs.busy(WRITING)
+
+    def _write(self, todo: list[tuple[str, Path]], job: Job) -> None:
+        """On a thread of its own. Raises Problem for what can't be written; what was done before stays."""
         for number, (key, path) in enumerate(todo):
-            if self._stopping.is_set():
-                problem = Problem(f"Stopped; {len(done)} of {len(todo)} are written.")
-                break
-            self._progressed.emit(number, path.name)
-            try:
-                if key in SOUNDS:
-                    self._speak(path, number)
-                else:
-                    write_whole(path, self.formats[key].write(self.timed))
-            except Problem as error:
-                problem = error
-                break
-            except Exception as error:  # a fault of one format must not leave the dialog waiting for good
-                what = f"{path.name} could not be written: {error!r}."
-                problem = Problem(what, do="Untick it; please send the class to the makers of this program.")
-                break
-            done.append(path)
-        with contextlib.suppress(RuntimeError):  # the dialog is gone
-            self._ended.emit(done, problem)
+            job.progress((number, path.name))
+            job.doing = f"Writing {path.name}"
+            if key in SOUNDS:
+                self._speak(path, number, job)
+            else:
+                write_whole(path, self.formats[key].write(self.timed))
+            self._done.append(path)
 
-    def _speak(self, path: Path, number: int) -> None:
-        """Writes the class as sound. Raises Problem when it is stopped."""
+    def _speak(self, path: Path, number: int, job: Job) -> None:
+        """Writes the class as sound."""
 
         def progress(share: float) -> None:
-            if self._stopping.is_set():
-                raise Problem(f"Stopped; {path.name} is not written.")
-            self._progressed.emit(number, f"{path.name}, {share * 100:.0f} %")
+            job.progress((number, f"{path.name}, {share * 100:.0f} %"))
 
         slower = {str(name): value for name, value in load_voice().slower.items()}
         write_sound(self.timed, path, voice_named(), SPOKEN, slower, progress)
@@ -271,8 +257,8 @@ class Exporting(QDialog):
         self.bar.setValue(number)
         self.names.setText(f"Writing {name}…")
 
-    def _end(self, done: list[Path], problem: Problem | None) -> None:
-        self._thread = None
+    def _end(self, problem: Problem | None) -> None:
+        done = self._done
         self.bar.setVisible(False)
         self.stop_button.setText("Close")
         self.write_button.setEnabled(True)
@@ -299,7 +285,8 @@ class Exporting(QDialog):
 
     def stop(self) -> None:
         """Stops writing, or closes when nothing is being written."""
-        if self._thread is not None:
-            self._stopping.set()
+        if self.busy:
+            self.jobs.cancel(WRITING)
+            self._end(Problem(f"Stopped; {len(self._done)} of {len(self.paths())} are written."))
         else:
             self.reject()

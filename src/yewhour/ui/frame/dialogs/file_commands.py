@@ -1,4 +1,4 @@
-"""The clerk: everything about files that asks the teacher something, through dialogs."""
+"""Everything about files that asks the teacher something, through dialogs."""
 
 from __future__ import annotations
 
@@ -18,7 +18,8 @@ from yewhour.state.takes.recording_kinds import CAPTIONS, SOUNDS
 from yewhour.ui.desk.class_files import ClassFiles
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.dialogs.file_request import FileRequest
-from yewhour.ui.frame.shell import Shell
+from yewhour.ui.frame.host import Host
+from yewhour.ui.frame.pages import Pages
 
 OUTLINES = (".txt", ".outline", ".md")
 CLASSES = (".yewhour",)
@@ -28,8 +29,8 @@ MOST_NOTES = 9  # of what was not understood in a recording, that are shown at o
 class FileCommands:
     """Opens, saves and exports for one window."""
 
-    def __init__(self, window: Shell, session: Session, files: ClassFiles) -> None:
-        self.window = window
+    def __init__(self, window: Host, session: Session, files: ClassFiles, pages: Pages) -> None:
+        self.window, self.pages = window, pages
         self.session = session
         self.files = files
 
@@ -52,8 +53,8 @@ class FileCommands:
             return
         path = Path(names[0])
         if path.suffix.lower() in (*SOUNDS, ".srt", ".vtt") and self.session.timed is not None:
-            self.window.to_back()
-            self.window.back_page.look_at_file(path)
+            self.window.go_to("to_back")
+            self.pages.review().look_at_file(path)
         else:
             self.open_file(path)
 
@@ -82,7 +83,7 @@ class FileCommands:
 
     def _ask(self, wanted: FileRequest, name: str, do: Callable[[Path], object]) -> None:
         """Asks where, and does something with the path that is chosen."""
-        dialog = self.window.later.ChooseFile(wanted, self._folder(), name)
+        dialog = self.pages.later.ChooseFile(wanted, self._folder(), name)
         dialog.chosen.connect(do)
         self.window.keep_open(dialog)
 
@@ -92,27 +93,27 @@ class FileCommands:
 
     def choose_recording(self) -> None:
         """Asks for captions or a recording of the class that is open, and looks back at it."""
-        look = self.window.back_page.look_at_file
+        look = self.pages.review().look_at_file
         self._ask(FileRequest("Captions or a recording", "Look back", (*CAPTIONS, *SOUNDS)), "", look)
 
     def choose_folder_as_it_was(self) -> None:
         """Asks where the class as it was is to be written."""
-        write = self.window.back_page.write_into
+        write = self.pages.review().write_into
         self._ask(FileRequest("Write it as it was", "Write here", folder=True), "", write)
 
     def open_to_record(self, path: Path) -> None:
         """Opens a class and goes to its take."""
         if self.open_file(path):
-            self.window.to_take()
+            self.window.go_to("to_take")
 
     def choose_folder_of_weeks(self) -> None:
         """Asks where what goes out is to be written."""
-        write = self.window.shelf_page.write_into
+        write = self.pages.shelf().write_into
         self._ask(FileRequest("Write out what goes out", "Write here", folder=True), "", write)
 
     def find_shelved(self, name: str) -> None:
         """Asks where the file of a class of the shelf is now."""
-        find = partial(self.window.shelving.found_at, name)
+        find = partial(self.pages.shelving().found_at, name)
         self._ask(FileRequest("Where is it now?", "This one", CLASSES), "", find)
 
     def begin_from_shelf(self, plan: Plan, said: str) -> None:
@@ -148,7 +149,7 @@ class FileCommands:
             more = len(notes) - MOST_NOTES
             rest = [f"And {more} more: `./yew bring-in {path.name}` writes all of them."] if more > 0 else []
             about = "What is said here may be of movements that are not in the class yet."
-            telling = self.window.later.Telling("Not understood", [about, *notes[:MOST_NOTES], *rest])
+            telling = self.pages.later.Telling("Not understood", [about, *notes[:MOST_NOTES], *rest])
             self.window.keep_open(telling)
 
     def new_class(self) -> None:
@@ -160,7 +161,7 @@ class FileCommands:
 
             plan = as_hers(plan)
         self.files.begin(plan)
-        self.window.to_promise()
+        self.window.go_to("to_promise")
 
     def bring_back(self, kept: UnsavedWork) -> None:
         """Goes on with work that was not saved."""
@@ -176,7 +177,7 @@ class FileCommands:
 
     def new_window(self) -> None:
         """Another window, on the first page."""
-        self.window.another_wanted.emit(self.window.dark)
+        self.window.open_another()
 
     # --- saving ----------------------------------------------------------------------------------
 
@@ -234,7 +235,7 @@ class FileCommands:
         session = self.session
         if session.plan is None:
             return
-        dialog = self.window.later.Revisions(session, self.window.theme)
+        dialog = self.pages.later.Revisions(session, self.window.theme)
         dialog.brought.connect(lambda plan, when: session.do(f"Go on from {when}", plan))
         self.window.keep_open(dialog)
 
@@ -243,7 +244,9 @@ class FileCommands:
         if self.session.timed is None:
             self.window.tell(Problem("There is no class to export yet.", do="Add a movement first."))
             return
-        dialog = self.window.rarely.Exporting(self.session.timed, self._stem(), self._folder())
+        dialog = self.pages.rarely.Exporting(
+            self.session.timed, self._stem(), self._folder(), self.session.jobs
+        )
         dialog.written.connect(self._tell_written)
         self.window.keep_open(dialog)
 

@@ -49,11 +49,11 @@ class GesturePainter:
             painter.drawLine(QPointF(60 * self.unit + indent, y), QPointF(right, y))
             words = sprig.slot.label
         elif sprig.held == "pull":
-            words, y = f"{sprig.pulled}", sprig.hand.y()
+            words, y = f"{sprig.pulled}", sprig.sprig_actions.y()
         if words:
             painter.setFont(font(10, bold=True))
             wide = QFontMetricsF(painter.font()).horizontalAdvance(words) + 24 * self.unit
-            x = min(max(8.0, sprig.hand.x() + 14), sprig.width() - wide - 8)
+            x = min(max(8.0, sprig.sprig_actions.x() + 14), sprig.width() - wide - 8)
             box = QRectF(x, y - 32 * self.unit if y > 60 * self.unit else y + 8, wide, 26 * self.unit)
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QColor(self.theme.ink))

@@ -87,10 +87,10 @@ class SprigPainter(GesturePainter):
         if one is None:
             return
         wide, high = UNDER[0] * self.unit, UNDER[1] * self.unit
-        left = sprig.hand.x() + 30
+        left = sprig.sprig_actions.x() + 30
         if left + wide > sprig.width() - 8:
-            left = sprig.hand.x() - 30 - wide
-        top = min(max(8.0, sprig.hand.y() - high - 12), sprig.height() - high - 8)
+            left = sprig.sprig_actions.x() - 30 - wide
+        top = min(max(8.0, sprig.sprig_actions.y() - high - 12), sprig.height() - high - 8)
         box = QRectF(max(8.0, left), top, wide, high)
         self.painter.setPen(QPen(QColor(self.theme.line), 1))
         self.painter.setBrush(QColor(self.theme.paper))

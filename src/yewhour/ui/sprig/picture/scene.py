@@ -34,7 +34,7 @@ class Scene(QWidget):
         self.hovering = ""  # "length" or "pull"
         self.under: Needle | None = None  # beneath the pointer
         self.slot: DropPlace | None = None
-        self.hand = QPointF()
+        self.sprig_actions = QPointF()
         self.pulled = 0
         self.titles: list[tuple[QRectF, int]] = []  # where each section's title is
         self.axis_s = 0.0  # the class that the scale is made for

@@ -12,12 +12,7 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls.controls import button
 from yewhour.ui.kit.theme import Theme
 
-BACK = (
-    "Draw an edge of what was to where you hear it; Space plays from the chosen line, where there is sound."
-)
 HINT = "Drag the tip of the stem, or press + and −, to change the length. Both sides stay equal."
-SHELVED = "Drag a class to a day, or press Alt and an arrow. Enter opens it, Delete takes it off its day."
-HINTS = {"back_page": BACK, "shelf_page": SHELVED, "": HINT}  # by the page that is shown
 FIRST = "Add a first movement: press Ctrl+K and type part of its name."
 
 

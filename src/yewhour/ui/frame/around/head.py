@@ -51,9 +51,9 @@ class Head(QWidget):
 
     def mark(self, here: int, able: Sequence[bool]) -> None:
         """Shows at which station the teacher is, -1 for none, and which can be gone to."""
-        for number, timed in enumerate(self.stations):
-            timed.setChecked(number == here)
-            timed.setEnabled(able[number])
+        for number, press in enumerate(self.stations):
+            press.setChecked(number == here)
+            press.setEnabled(able[number])
 
     def dress(self, theme: look.Theme, roomy: bool) -> None:
         """Puts on the colours; the words of the export only where there is room."""

@@ -2,14 +2,20 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
+from typing import Protocol
+
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QAction
+from PySide6.QtWidgets import QDialog, QMenuBar, QWidget
 
 from yewhour import __version__
+from yewhour.background.jobs import Fault
 from yewhour.state.settings import change_settings
 from yewhour.ui.desk.session import Session
-from yewhour.ui.frame.shell import Shell
+from yewhour.ui.frame.host import Host
+from yewhour.ui.frame.pages import Pages
 from yewhour.ui.kit import theme as look
-from yewhour.ui.sprig.sprig import MINUTE_S, STEP_S
+from yewhour.ui.sprig.sprig import MINUTE_S, STEP_S, Sprig
 
 ABOUT = (
     "It times and words a class. It does not clear anyone to take it.",
@@ -19,12 +25,33 @@ ABOUT = (
 )
 
 
-class View:
-    """Deeds about what is shown and how."""
+class Shown(Host, Protocol):
+    """A window, as who changes how it looks knows it."""
 
-    def __init__(self, window: Shell, session: Session) -> None:
-        self.window = window
-        self.session = session
+    dark: bool
+    sprig: Sprig
+
+    @property
+    def actions_by_name(self) -> dict[str, QAction]:
+        """Every command's action."""
+        ...
+
+    def dress(self) -> None:
+        """Puts on the colours and the text size."""
+        ...
+
+    def menuBar(self) -> QMenuBar: ...
+
+    def size(self) -> QSize: ...
+
+
+class View:
+    """Commands about what is shown and how."""
+
+    def __init__(self, window: Shown, session: Session, pages: Pages) -> None:
+        self.window, self.session, self.pages = window, session, pages
+        self.reading_view: QWidget | None = None
+        self._faults: QDialog | None = None
 
     # --- the length -------------------------------------------------------------------------------------
 
@@ -93,25 +120,26 @@ class View:
         """Every change, the last first; the class goes to the one that is chosen."""
         past = self.session.past
         if past.undo_titles or past.redo_titles:
-            self.window.keep_open(self.window.later.UndoList(self.session))
+            self.window.keep_open(self.pages.later.UndoList(self.session))
         else:
             self.window.say("Nothing was changed yet.")
 
     def show_library(self) -> None:
         """The library of movements."""
-        self.window.keep_open(self.window.rarely.LibraryView(self.session, self.window.theme))
+        self.window.keep_open(self.pages.rarely.LibraryView(self.session, self.window.theme))
 
     def show_stand(self) -> None:
         """The reading view."""
         if self.session.timed is not None:
-            self.stand = self.window.later.ReadingView(self.session.timed, self.window.theme)
-            self.stand.setWindowFlag(Qt.WindowType.Window)
-            self.stand.resize(self.window.size())
-            self.stand.show()
+            view = self.pages.later.ReadingView(self.session.timed, self.window.theme)
+            view.setWindowFlag(Qt.WindowType.Window)
+            view.resize(self.window.size())
+            view.show()
+            self.reading_view = view
 
     def show_keys(self) -> None:
         """Every action and its keys, and the way to any of them by name."""
-        self.window.keep_open(self.window.later.CommandPalette(self.window.actions_by_name))
+        self.window.keep_open(self.pages.later.CommandPalette(self.window.actions_by_name))
 
     def open_menus(self) -> None:
         """To the first menu; arrows go on."""
@@ -121,4 +149,17 @@ class View:
 
     def show_about(self) -> None:
         """What this program is, and what it is not."""
-        self.window.keep_open(self.window.later.Telling(f"Yew Hour {__version__}", ABOUT))
+        self.window.keep_open(self.pages.later.Telling(f"Yew Hour {__version__}", ABOUT))
+
+    def what_went_wrong(self) -> None:
+        """What is known of what went wrong, to be read, and written into a file that she may send."""
+        self.window.keep_open(self.pages.later.WentWrong(self.session, None))
+
+    def show_fault(self, fault: Fault) -> None:
+        """Tells of a fault of ours. Nothing is put over a take: it is told there, and waits in the log."""
+        take = self.pages.take.made
+        if take is not None and take.busy:
+            take.tell(str(fault))
+        elif self._faults is None or not self._faults.isVisible():  # one at a time is enough
+            self._faults = self.pages.later.WentWrong(self.session, fault)
+            self.window.keep_open(self._faults)
