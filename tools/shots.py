@@ -68,8 +68,8 @@ class Photographer:
     def point_at(self, movement):
         """Puts the pointer on a movement's needle."""
         segment, sprig = self.segment(movement), self.window.sprig
-        y = sprig.y_at((segment.start + segment.end) / 20)
-        QTest.mouseMove(sprig, QPoint(round(sprig.stem_x + 30), round(y)))
+        y = sprig.scene.y_at((segment.start + segment.end) / 20)
+        QTest.mouseMove(sprig, QPoint(round(sprig.scene.stem_x + 30), round(y)))
         self.settle()
 
     def take(self, name):
@@ -174,7 +174,7 @@ def main(folder: Path = TARGET) -> None:
     at.window.view.reading_view.close()
     at.window.to_sprig()
     at.choose("low-lunge")
-    at.window.sprig_actions.differ(2, "the left is tighter")
+    at.window.sprig_actions.dose.differ(2, "the left is tighter")
     at.settle()
     at.choose("low-lunge")
     for _ in range(7):

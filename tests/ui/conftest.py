@@ -85,9 +85,9 @@ class Desk:
     def drag_tip(self, to_s):
         """Drags the length handle until it asks for a length."""
         sprig = self.window.sprig
-        start = sprig.handle_rect().center().toPoint()
+        start = sprig.hits.handle_rect().center().toPoint()
         QTest.mousePress(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
-        end = min(range(-1000, 1000), key=lambda y: abs(sprig.asked_at(start.y() + y) - to_s))
+        end = min(range(-1000, 1000), key=lambda y: abs(sprig.gestures.asked_at(start.y() + y) - to_s))
         for step in range(1, 7):
             QTest.mouseMove(sprig, start + QPoint(0, round(end * step / 6)))
             QApplication.processEvents()
@@ -105,7 +105,7 @@ class Desk:
 
     def at(self, segment, share=0.5, x=60):
         """A point of the sprig, so far down a segment."""
-        y = self.window.sprig.y_at((segment.start + share * segment.length) / 10)
+        y = self.window.sprig.scene.y_at((segment.start + share * segment.length) / 10)
         return QPoint(x, round(y))
 
     def choose(self, movement, modifiers=Qt.KeyboardModifier.NoModifier):

@@ -87,8 +87,8 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     # The end of a needle is pulled: two breaths more, and a knot.
     segment = desk.segment("downward-dog")
     sprig = window.sprig
-    start = QPoint(round(sprig.stem_x) + 20, round(sprig.y_at(segment.end / 10)))
-    more = round(2 * segment.use.unit / 10 * sprig.reach.px_per_s)
+    start = QPoint(round(sprig.scene.stem_x) + 20, round(sprig.scene.y_at(segment.end / 10)))
+    more = round(2 * segment.use.unit / 10 * sprig.scene.viewport.px_per_s)
     desk.drag(sprig, start, start + QPoint(0, more))
     assert desk.segment("downward-dog").amount == segment.amount + 2
     assert desk.segment("downward-dog").use.step.locked
@@ -99,8 +99,8 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     # A needle is carried into the pair, and out of it again.
     order = [s.use.movement.id for s in desk.timed.segments if not s.use.setup_for]
     lunge = desk.segment("low-lunge")
-    desk.drag(sprig, desk.at(desk.segment("downward-dog"), x=round(sprig.stem_x) + 30),
-              QPoint(round(sprig.stem_x) + 10, round(sprig.y_at(lunge.end / 10))))  # fmt: skip
+    desk.drag(sprig, desk.at(desk.segment("downward-dog"), x=round(sprig.scene.stem_x) + 30),
+              QPoint(round(sprig.scene.stem_x) + 10, round(sprig.scene.y_at(lunge.end / 10))))  # fmt: skip
     pair = next(node for node in desk.session.plan.sections[0].body if isinstance(node, Pair))
     assert [step.movement for step in pair.body] == ["low-lunge", "downward-dog", "lunge-twist"]
     desk.press("undo")

@@ -39,7 +39,7 @@ loop = QEventLoop(); window.session.made_changed.connect(lambda: window.session.
 if window.session.made is None:
     loop.exec()
 qt.processEvents()
-assert window.session.made is not None and window.sprig.needles
+assert window.session.made is not None and window.sprig.scene.needles
 """
 ANEW = """
 while window.session.solved is None:
@@ -90,7 +90,7 @@ def bench_hand() -> None:
     loop.exec()
     gc.collect()
     gc.freeze()  # as the program does once it has started
-    start = sprig.handle_rect().center().toPoint()
+    start = sprig.hits.handle_rect().center().toPoint()
     QTest.mousePress(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
     taken = []
     for number in range(40):  # up and down, five seconds or more each time
@@ -113,11 +113,11 @@ def bench_hand() -> None:
     while session.timed is None or session.busy:
         loop.processEvents(QEventLoop.ProcessEventsFlag.WaitForMoreEvents)
     window.to_sprig()
-    sprig.reach.zoom(4, 300)
+    sprig.scene.viewport.zoom(4, 300)
     picture = QImage(sprig.size(), QImage.Format.Format_RGB32)
     frames = []
     for number in range(60):
-        sprig.reach.scroll(37 if number < 45 else -61)
+        sprig.scene.viewport.scroll(37 if number < 45 else -61)
         began = time.perf_counter()
         sprig.render(picture)
         frames.append(time.perf_counter() - began)

@@ -127,10 +127,12 @@ class _Lane:
                 self.running = asked.job
                 asked.job.since = time.monotonic()
             outcome = self._done(asked)
-            if outcome is not None and not asked.job.unwanted:
-                self.runner._hand_over(asked.job, outcome)
-            with self.changed:
+            wanted = outcome is not None and not asked.job.unwanted
+            with self.changed:  # it is on its way before it is done, so that it is never neither
+                arrived = self.runner._on_way(asked.job, outcome) if wanted and outcome else None
                 self.running = None
+            if arrived is not None:
+                self.runner.deliver(arrived)
 
     def _done(self, asked: _Asked) -> Callable[[], None] | None:
         """The work done, and what is to be delivered of it."""
@@ -198,7 +200,7 @@ class Runner:
         job = Job(key, doing, lost, patience_s)
         if progress is not None:
             heard = progress
-            job._report = lambda value: self._hand_over(job, lambda: heard(value), counted=False)
+            job._report = lambda value: self._report(job, lambda: heard(value))
         if self._closed:
             job.cancel()
             return job
@@ -210,20 +212,24 @@ class Runner:
         found.put(_Asked(rank, job, work, then, failed, faulted), newest)
         return job
 
-    def _hand_over(self, job: Job, call: Callable[[], None], counted: bool = True) -> None:
-        """On a job's thread: what came of it goes to its owner, who may have given it up by then."""
+    def _report(self, job: Job, call: Callable[[], None]) -> None:
+        """On a job's thread: how far it is goes to its owner, who may have given it up by then."""
+        self.deliver(lambda: None if self._closed or job.unwanted else call())
+
+    def _on_way(self, job: Job, call: Callable[[], None]) -> Callable[[], None] | None:
+        """What is to be delivered of a job that is done; counted until it has arrived."""
         if self._closed:
-            return
+            return None
         with self._counting:
-            self._on_its_way[job.key] = self._on_its_way.get(job.key, 0) + counted
+            self._on_its_way[job.key] = self._on_its_way.get(job.key, 0) + 1
 
         def arrived() -> None:
             with self._counting:
-                self._on_its_way[job.key] -= counted
+                self._on_its_way[job.key] -= 1
             if not self._closed and not job.unwanted:
                 call()
 
-        self.deliver(arrived)
+        return arrived
 
     def busy(self, *keys: str) -> bool:
         """Whether a job of these keys (of any, for none) waits, runs, or is on its way back."""

@@ -190,7 +190,7 @@ def test_the_key_that_mends_says_what_it_did_or_that_nothing_is_offered(cold_des
 
 def test_escape_while_the_tip_is_drawn_leaves_the_length_as_it_was(desk):
     sprig, plan = desk.window.sprig, desk.session.plan
-    start = sprig.handle_rect().center().toPoint()
+    start = sprig.hits.handle_rect().center().toPoint()
     QTest.mousePress(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
     for step in range(1, 4):
         QTest.mouseMove(sprig, start - QPoint(0, 20 * step))

@@ -44,8 +44,8 @@ def test_text_grows_and_shrinks_from_the_sprig_and_from_a_field(desk):
         QTest.keyClick(place, KEY.Key_Underscore, CTRL | SHIFT)
         desk.settle()
         assert look.scale() == 1
-        before = desk.window.sprig.y_at(600)
+        before = desk.window.sprig.scene.y_at(600)
         QTest.keyClick(place, KEY.Key_Equal, CTRL)
-        assert desk.window.sprig.y_at(600) != before
+        assert desk.window.sprig.scene.y_at(600) != before
         QTest.keyClick(place, KEY.Key_Minus, CTRL)
-        assert desk.window.sprig.y_at(600) == pytest.approx(before)
+        assert desk.window.sprig.scene.y_at(600) == pytest.approx(before)

@@ -43,7 +43,7 @@ def test_wherever_one_goes_the_reach_shows_only_the_class(length_s, room, moves)
 
 
 def test_needles_stand_on_the_side_they_are_for_with_an_aril_at_each_change(desk):
-    needles = desk.window.sprig.needles
+    needles = desk.window.sprig.scene.needles
     by_side = {needle.segment.side: needle.sides for needle in needles if needle.sides}
     assert by_side.pop("alternating") == ("left", "right")
     assert by_side == {"left": ("left",), "right": ("right",), "both": ("left", "right")}
@@ -52,14 +52,14 @@ def test_needles_stand_on_the_side_they_are_for_with_an_aril_at_each_change(desk
 
 
 def test_rounds_knots_and_meant_differences_are_marked(desk):
-    needles = desk.window.sprig.needles
+    needles = desk.window.sprig.scene.needles
     assert [n.whorl for n in needles if n.segment.use.flow and n.whorl][:3] == [1, 2, 3]
     desk.choose("dart")
     desk.press("lock")
     desk.choose("low-lunge")
-    desk.window.sprig_actions.differ(2, "the left is tighter")
+    desk.window.sprig_actions.dose.differ(2, "the left is tighter")
     desk.settle()
-    needles = desk.window.sprig.needles
+    needles = desk.window.sprig.scene.needles
     assert [n.segment.use.movement.id for n in needles if n.knot] == ["dart"]
     assert {n.segment.side for n in needles if n.meant} == {"left"}
     right, left = desk.segment("low-lunge", "right"), desk.segment("low-lunge", "left")
@@ -80,10 +80,12 @@ def test_one_can_come_as_near_as_one_breath_and_see_its_phases(desk):
     for _ in range(12):
         desk.press("closer")
     sprig, segment = desk.window.sprig, desk.segment("low-lunge")
-    assert sprig.y_at(segment.end / 10) - sprig.y_at(segment.start / 10) > sprig.reach.room
+    assert (
+        sprig.scene.y_at(segment.end / 10) - sprig.scene.y_at(segment.start / 10) > sprig.scene.viewport.room
+    )
     before = desk.window.grab().toImage()
     desk.press("whole_class")
-    assert sprig.reach.whole
+    assert sprig.scene.viewport.whole
     assert desk.window.grab().toImage() != before
 
 
@@ -99,13 +101,13 @@ def test_the_wheel_moves_along_and_with_control_comes_nearer_under_the_hand(desk
                             Qt.ScrollPhase.NoScrollPhase, False)  # fmt: skip
         QApplication.sendEvent(sprig, event)
 
-    held = sprig.time_at(300)
+    held = sprig.scene.time_at(300)
     wheel(480, CTRL)
-    assert sprig.time_at(300) == pytest.approx(held, abs=0.1)
-    assert not sprig.reach.whole
-    from_s = sprig.reach.from_s
+    assert sprig.scene.time_at(300) == pytest.approx(held, abs=0.1)
+    assert not sprig.scene.viewport.whole
+    from_s = sprig.scene.viewport.from_s
     wheel(-120, Qt.KeyboardModifier.NoModifier)
-    assert sprig.reach.from_s > from_s
+    assert sprig.scene.viewport.from_s > from_s
 
 
 def test_left_goes_out_to_the_pair_and_the_part_right_goes_in(desk):
@@ -140,9 +142,9 @@ def test_shift_takes_a_run_and_control_one_more(desk):
 def test_a_needle_carried_out_of_its_pair_keeps_both_its_sides(desk):
     sprig = desk.window.sprig
     pair = group_of(desk.session.plan, desk.segment("lunge-reach").use.step.id)
-    end = sprig.y_at(desk.segment("dart").end / 10)
-    start = desk.at(desk.segment("lunge-reach"), x=round(sprig.stem_x + 40))
-    desk.drag(sprig, start, QPoint(round(sprig.stem_x + 200), round(end)))
+    end = sprig.scene.y_at(desk.segment("dart").end / 10)
+    start = desk.at(desk.segment("lunge-reach"), x=round(sprig.scene.stem_x + 40))
+    desk.drag(sprig, start, QPoint(round(sprig.scene.stem_x + 200), round(end)))
     assert desk.session.past.undo_titles[0].startswith("Put it")
     step = desk.segment("lunge-reach").use.step.id
     own = nodes_of(desk.session.plan)[group_of(desk.session.plan, step)]
@@ -153,19 +155,19 @@ def test_a_needle_carried_out_of_its_pair_keeps_both_its_sides(desk):
 
 def test_a_needle_let_go_of_over_its_own_place_stays_there(desk):
     sprig, plan = desk.window.sprig, desk.session.plan
-    start = desk.at(desk.segment("lunge-reach"), x=round(sprig.stem_x + 40))
-    desk.drag(sprig, start, QPoint(round(sprig.stem_x + 200), start.y()))
+    start = desk.at(desk.segment("lunge-reach"), x=round(sprig.scene.stem_x + 40))
+    desk.drag(sprig, start, QPoint(round(sprig.scene.stem_x + 200), start.y()))
     assert desk.session.plan == plan
 
 
 def test_escape_lets_go_of_what_is_carried_or_pulled(desk):
     sprig, plan = desk.window.sprig, desk.session.plan
-    start = desk.at(desk.segment("dart"), x=round(sprig.stem_x + 40))
+    start = desk.at(desk.segment("dart"), x=round(sprig.scene.stem_x + 40))
     QTest.mousePress(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
     for step in range(1, 5):
         QTest.mouseMove(sprig, start - QPoint(0, 40 * step))
-    assert sprig.held == "move"
-    assert sprig.slot is not None
+    assert sprig.gestures.held == "move"
+    assert sprig.gestures.slot is not None
     desk.window.grab()
     QTest.keyClick(desk.window, KEY.Key_Escape)
     QTest.mouseRelease(
@@ -193,7 +195,7 @@ def test_a_group_dropped_into_itself_is_refused(desk):
     pair = next(node for node in nodes_of(desk.session.plan).values() if isinstance(node, Pair))
     desk.session.pick(pair.id)
     plan = desk.session.plan
-    desk.window.sprig._drop(DropPlace(NodePlace(pair.id, 0), 0, 1, "inside"))
+    desk.window.sprig.gestures._drop(DropPlace(NodePlace(pair.id, 0), 0, 1, "inside"))
     desk.settle()
     assert desk.session.plan is plan
     assert "into itself" in desk.window.foot.message.text()
@@ -245,7 +247,7 @@ def test_at_twice_the_size_needles_still_stand_on_their_side(desk):
     for _ in range(4):
         desk.press("larger_text")
     assert look.scale() == 2.0
-    assert desk.window.sprig.needle_room > 0
+    assert desk.window.sprig.scene.needle_room > 0
     desk.window.grab()
     for _ in range(4):
         desk.press("smaller_text")
@@ -253,7 +255,7 @@ def test_at_twice_the_size_needles_still_stand_on_their_side(desk):
 
 def test_a_pair_with_work_on_both_sides_inside_still_has_its_aril(qtbot):
     desk = Desk(qtbot, DEMO / "round-the-compass.yewhour")
-    chain = [n for n in desk.window.sprig.needles if n.segment.section == "Front of the mat"]
+    chain = [n for n in desk.window.sprig.scene.needles if n.segment.section == "Front of the mat"]
     assert [n.segment.side for n in chain if n.aril] == ["left"]
     desk.leave()
 
@@ -303,7 +305,7 @@ def test_a_result_is_carried_onto_the_sprig_and_put_in_where_it_is_let_go_of(des
     finder.field.setText("cobra 4b")
     carried = finder.hits.mimeData([finder.hits.index(0)])
     dart = desk.segment("dart")
-    at = QPointF(sprig.stem_x + 200, sprig.y_at(dart.end / 10))
+    at = QPointF(sprig.scene.stem_x + 200, sprig.scene.y_at(dart.end / 10))
     action, buttons, keys = (
         Qt.DropAction.CopyAction,
         Qt.MouseButton.LeftButton,
@@ -311,13 +313,13 @@ def test_a_result_is_carried_onto_the_sprig_and_put_in_where_it_is_let_go_of(des
     )
     sprig.dragEnterEvent(QDragEnterEvent(at.toPoint(), action, carried, buttons, keys))
     sprig.dragMoveEvent(QDragMoveEvent(at.toPoint(), action, carried, buttons, keys))
-    assert sprig.slot is not None
+    assert sprig.gestures.slot is not None
     sprig.dropEvent(QDropEvent(at, action, carried, buttons, keys))
     desk.settle()
     order = [s.use.movement.id for s in desk.timed.segments if not s.use.setup_for]
     assert order[order.index("dart") + 1] == "cobra"
     assert desk.segment("cobra").use.step.amount == 4
-    assert sprig.slot is None
+    assert sprig.gestures.slot is None
 
 
 def test_the_row_of_a_result_shows_the_dose_and_the_sides_that_were_typed(desk):

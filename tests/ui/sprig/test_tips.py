@@ -23,7 +23,7 @@ def test_the_tip_of_a_needle_lies_below_it(desk, name):
     sprig = desk.window.sprig
     segment = next(s for s in desk.timed.segments if s.use.movement.id == name and not s.use.setup_for)
     at = desk.at(segment)
-    sprig._hover(at.toPointF())
+    sprig.gestures._hover(at.toPointF())
     tip = tip_for(sprig, at)
-    foot = sprig.mapToGlobal(QPoint(0, round(sprig.y_at(segment.end / 10)))).y()
+    foot = sprig.mapToGlobal(QPoint(0, round(sprig.scene.y_at(segment.end / 10)))).y()
     assert tip.top() >= foot - 1

@@ -163,7 +163,7 @@ class Window(QMainWindow):
         """Every command's function."""
         return {
             **bindings.file_acts(self.file_commands),
-            **bindings.sprig_acts(self.sprig_actions),
+            **self.sprig_actions.by_command,
             **bindings.view_acts(self.view),
             **bindings.draft_acts(self.pages),
             **bindings.line_acts(self.pages),

@@ -1,8 +1,8 @@
-"""The hand: what can be done to what is chosen on the sprig. Each act is one plan after another."""
+"""What can be done to what is chosen on the sprig. Each act is one plan after another."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import Any
 
 import msgspec
@@ -48,19 +48,54 @@ from yewhour.core.plan.nodes import (
 )
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
+from yewhour.ui.desk.session import Session
+from yewhour.ui.sprig.chosen import Chosen
 from yewhour.ui.sprig.dose_actions import DoseActions
 
 STEPS_TYPE = "application/x-yewhour-steps"
 
 
-class SprigActions(DoseActions):
-    """Everything that can be done to what is chosen."""
+class SprigActions:
+    """Everything that can be done to what is chosen. dose: numbers, ways and differences."""
+
+    def __init__(self, session: Session) -> None:
+        self.session, self.chosen = session, Chosen(session)
+        self.dose = DoseActions(self.chosen)
+
+    @property
+    def by_command(self) -> dict[str, Callable[[], None]]:
+        """What each command of the sprig does."""
+        return {
+            "more": self.dose.more,
+            "fewer": self.dose.fewer,
+            "lock": self.dose.lock,
+            "gentler": self.dose.gentler,
+            "stronger": self.dose.stronger,
+            "clock": self.dose.clock,
+            "inhale": self.dose.inhale,
+            "exhale": self.dose.exhale,
+            "second_more": self.dose.second_more,
+            "second_fewer": self.dose.second_fewer,
+            "second_out": self.dose.second_out,
+            "both_sides": self.both_sides,
+            "rounds": self.rounds,
+            "flow": self.flow,
+            "ungroup": self.ungroup,
+            "again": self.again,
+            "earlier": self.earlier,
+            "later": self.later,
+            "cut": self.cut,
+            "copy": self.copy,
+            "paste": self.paste,
+            "leave_out": self.leave_out,
+            "new_part": self.new_section,
+        }
 
     # --- putting in ------------------------------------------------------------------------------
 
     def place(self) -> NodePlace:
         """Where the next movement goes: after what is chosen, or at the end."""
-        plan = self._plan()
+        plan = self.chosen.plan()
         if self.session.section is not None:
             index = self.session.section
             return NodePlace(section_key(index), len(plan.sections[index].body))
@@ -69,19 +104,19 @@ class SprigActions(DoseActions):
 
     def add(self, nodes: Iterable[Node], title: str, place: NodePlace | None = None) -> None:
         """Puts nodes in at a place, or where the next movement goes, and chooses the last of them."""
-        plan, ids = put(self._plan(), place or self.place(), tuple(nodes))
+        plan, ids = put(self.chosen.plan(), place or self.place(), tuple(nodes))
         self.session.do(title, plan, pick=ids[-1:])
 
     def new_section(self, title: str = "New part") -> None:
         """Starts a section after the one that is chosen, and chooses it."""
-        plan = self._plan()
+        plan = self.chosen.plan()
         at = self._section_here()
         self.session.do(f"New part: {title}", new_section(plan, title, at + 1), pick=())
         self.session.pick_section(min(at + 1, len(plan.sections)))
 
     def _section_here(self) -> int:
         """The number of the section that is chosen or holds what is chosen; else the last."""
-        plan = self._plan()
+        plan = self.chosen.plan()
         if self.session.section is not None:
             return self.session.section
         for index, section in enumerate(plan.sections):
@@ -107,30 +142,30 @@ class SprigActions(DoseActions):
         )
 
     def _gather(self, title: str, group: Any) -> None:
-        plan = self._plan()
+        plan = self.chosen.plan()
         try:
             changed, ids = group(plan, self.session.picked)
         except Problem as problem:
             self.session.refused.emit(problem)
             return
-        self.session.do(f"{title}: {self._names(whole(plan, self.session.picked))}", changed, pick=ids)
+        self.session.do(f"{title}: {self.chosen.names(whole(plan, self.session.picked))}", changed, pick=ids)
 
     def ungroup(self) -> None:
         """Takes a pair, rounds or a block apart: what is in it stands by itself, once."""
-        plan = self._plan()
+        plan = self.chosen.plan()
         nodes = nodes_of(plan)
         for name in self.session.picked:
             group = name if isinstance(nodes.get(name), Pair | Rounds | Block) else group_of(plan, name)
             if group and isinstance(nodes.get(group), Pair | Rounds | Block):
                 inner = tuple(node.id for node in children(nodes[group]))
-                title = f"Take apart: {self._names([nodes[group]])}"
+                title = f"Take apart: {self.chosen.names([nodes[group]])}"
                 self.session.do(title, undone(plan, group, self.session.teaching_data.blocks), pick=inner)
                 return
-        self._refuse("This is in no pair and in no rounds.", "Choose something that is.")
+        self.chosen.refuse("This is in no pair and in no rounds.", "Choose something that is.")
 
     def inside_pair(self) -> bool:
         """Whether the next movement goes into a pair."""
-        plan = self._plan()
+        plan = self.chosen.plan()
         nodes, body = nodes_of(plan), self.place().body
         while body and not body.startswith(("section ", "block ")):
             if isinstance(nodes.get(body), Pair):
@@ -149,7 +184,7 @@ class SprigActions(DoseActions):
         self._shift(1)
 
     def _shift(self, by: int) -> None:
-        plan = self._plan()
+        plan = self.chosen.plan()
         if self.session.section is not None:
             index = self.session.section
             changed = section_moved(plan, index, by)
@@ -157,21 +192,23 @@ class SprigActions(DoseActions):
             self.session.do(title, changed, pick=self.session.picked)
             self.session.section = index + by if changed is not plan else index
             return
-        names = self._names(whole(plan, self.session.picked))
+        names = self.chosen.names(whole(plan, self.session.picked))
         self.session.do(
-            f"Move {names}", shifted(plan, self.session.picked, by, self._library), pick=self.session.picked
+            f"Move {names}",
+            shifted(plan, self.session.picked, by, self.chosen.library),
+            pick=self.session.picked,
         )
 
     def again(self) -> None:
         """Does what is chosen a second time, right after it."""
-        plan = self._plan()
-        nodes = copies(plan, self.session.picked, self._library)
+        plan = self.chosen.plan()
+        nodes = copies(plan, self.session.picked, self.chosen.library)
         if nodes:
-            self.add(nodes, f"Again: {self._names(whole(plan, self.session.picked))}")
+            self.add(nodes, f"Again: {self.chosen.names(whole(plan, self.session.picked))}")
 
     def leave_out(self) -> None:
         """Takes what is chosen out of the class."""
-        plan = self._plan()
+        plan = self.chosen.plan()
         if self.session.section is not None:
             index = self.session.section
             self.session.do(f"Leave out {plan.sections[index].title}", without_section(plan, index), pick=())
@@ -181,19 +218,19 @@ class SprigActions(DoseActions):
         except Problem as problem:
             self.session.refused.emit(problem)
             return
-        title = f"Leave out {self._names(whole(plan, self.session.picked))}"
+        title = f"Leave out {self.chosen.names(whole(plan, self.session.picked))}"
         self.session.do(title, changed, pick=self._next_to(self.session.picked))
 
     def _next_to(self, ids: tuple[str, ...]) -> tuple[str, ...]:
         """What is chosen after these are gone: the one before the first of them."""
-        plan = self._plan()
+        plan = self.chosen.plan()
         place = place_of(plan, ids[0])
         body = [node for node in bodies(plan)[place.body][: place.at] if node.id not in ids]
         return (body[-1].id,) if body else ()
 
     def copy(self) -> None:
         """Puts what is chosen on the clipboard, as steps and as an outline in plain text."""
-        nodes = copies(self._plan(), self.session.picked, self._library)
+        nodes = copies(self.chosen.plan(), self.session.picked, self.chosen.library)
         if nodes:
             clip = QMimeData()
             clip.setData(STEPS_TYPE, msgspec.json.encode(nodes))
@@ -217,15 +254,15 @@ class SprigActions(DoseActions):
             else:
                 nodes = read_nodes(clip.text(), self.session.teaching_data.library, "clipboard")
         except msgspec.DecodeError as error:
-            self._refuse(f"What is on the clipboard can't be read: {error}.", "Copy it again.")
+            self.chosen.refuse(f"What is on the clipboard can't be read: {error}.", "Copy it again.")
             return
         except Problem as problem:
             self.session.refused.emit(problem)
             return
         if nodes:
-            self.add(nodes, f"Paste {self._names(list(nodes))}")
+            self.add(nodes, f"Paste {self.chosen.names(list(nodes))}")
         else:
-            self._refuse(
+            self.chosen.refuse(
                 "There is nothing on the clipboard to put in.", "Copy movements, or lines of an outline."
             )
 

@@ -9,11 +9,14 @@ from yewhour.core.edits.places import nodes_of
 from yewhour.core.library.movement import MEASURES
 from yewhour.core.plan.nodes import Rounds, SideDifference, Step
 from yewhour.core.timing.doses import amount_range
-from yewhour.ui.sprig.actions_base import ActionsBase
+from yewhour.ui.sprig.chosen import Chosen
 
 
-class DoseActions(ActionsBase):
+class DoseActions:
     """Numbers, ways and differences of what is chosen."""
+
+    def __init__(self, chosen: Chosen) -> None:
+        self.chosen, self.session = chosen, chosen.session
 
     # --- more, fewer, locked ---------------------------------------------------------------------
 
@@ -26,20 +29,22 @@ class DoseActions(ActionsBase):
         self._by(-1)
 
     def _by(self, sign: int) -> None:
-        plan = self._plan()
+        plan = self.chosen.plan()
         nodes = nodes_of(plan)
         for node in (nodes[name] for name in self.session.picked if name in nodes):
             if isinstance(node, Rounds):
                 times = max(1, node.times + sign * (2 if node.alternate else 1))
-                self._set((node.id,), f"{times} rounds", kind=f"rounds {node.id}", times=times, least=times,
-                          most=times, locked=True)  # fmt: skip
+                self.chosen.set(
+                    (node.id,), f"{times} rounds", kind=f"rounds {node.id}", times=times, least=times,
+                    most=times, locked=True,
+                )  # fmt: skip
                 return
             if isinstance(node, Step):
                 amount = self.amount_of(node.id)
                 if amount:
                     self.set_amount(node.id, max(1, amount + sign * self._step_of(node)))
                     return
-        self._refuse("This has no number to change.", "Choose a movement that is held or repeated.")
+        self.chosen.refuse("This has no number to change.", "Choose a movement that is held or repeated.")
 
     def _step_of(self, node: Any) -> int:
         segments = self.session.segments_of((node.id,))
@@ -57,8 +62,8 @@ class DoseActions(ActionsBase):
 
     def set_amount(self, node: str, amount: int) -> None:
         """So many, and not to be changed by fitting."""
-        title, kept = f"{amount} in {self._name(node)}", {"least": None, "most": None, "locked": True}
-        self._set((node,), title, kind=f"amount {node}", amount=amount, **kept, **self._seconds(node))
+        title, kept = f"{amount} in {self.chosen.name(node)}", {"least": None, "most": None, "locked": True}
+        self.chosen.set((node,), title, kind=f"amount {node}", amount=amount, **kept, **self._seconds(node))
 
     def _seconds(self, node: str) -> dict[str, Any]:
         """That a step's number is in seconds, where a hold is held by the clock."""
@@ -67,11 +72,13 @@ class DoseActions(ActionsBase):
 
     def lock(self) -> None:
         """Keeps the number of what is chosen as it is, or lets it give again."""
-        plan = self._plan()
+        plan = self.chosen.plan()
         nodes = [n for name, n in nodes_of(plan).items() if name in self.session.picked]
         able = [n for n in nodes if isinstance(n, Step | Rounds)]
         if not able:
-            self._refuse("Nothing is chosen that could be kept as it is.", "Choose a movement or rounds.")
+            self.chosen.refuse(
+                "Nothing is chosen that could be kept as it is.", "Choose a movement or rounds."
+            )
             return
         lock = not all(node.locked for node in able)
         for node in able:
@@ -79,7 +86,7 @@ class DoseActions(ActionsBase):
             if lock and isinstance(node, Step) and (amount := self.amount_of(node.id)):
                 fields |= {"amount": amount, "least": None, "most": None, **self._seconds(node.id)}
             plan = with_node(plan, node.id, **fields)
-        self.session.do(f"{'Keep' if lock else 'Let give'}: {self._names(able)}", plan)
+        self.session.do(f"{'Keep' if lock else 'Let give'}: {self.chosen.names(able)}", plan)
 
     # --- the way it is taught, and how it is held ---------------------------------------------------------
 
@@ -96,10 +103,14 @@ class DoseActions(ActionsBase):
         for step in self._steps():
             movement = self.session.teaching_data.library.get(step.movement)
             if level != "base" and (movement is None or getattr(movement, level) is None):
-                self._refuse(f"{self._name(step.id)} has no {level} way.", "Write one in the library.")
+                self.chosen.refuse(
+                    f"{self.chosen.name(step.id)} has no {level} way.", "Write one in the library."
+                )
                 return
             now = "base" if step.take == level else level
-            self._set((step.id,), f"{self._name(step.id)}: {now if now != 'base' else 'as it is'}", take=now)
+            self.chosen.set(
+                (step.id,), f"{self.chosen.name(step.id)}: {now if now != 'base' else 'as it is'}", take=now
+            )
 
     def clock(self) -> None:
         """Holds by the clock; again, by breath."""
@@ -120,16 +131,16 @@ class DoseActions(ActionsBase):
             now = "breath" if how in (step.phase, "clock" if step.clock else "") else how
             phase = now if now in ("inhale", "exhale") else None
             clock = {"clock": True, "breath": False}.get(now)
-            title = f"{self._name(step.id)} {names.get(now, f'on one {now}')}"
+            title = f"{self.chosen.name(step.id)} {names.get(now, f'on one {now}')}"
             free: dict[str, Any] = {"amount": None, "least": None, "most": None, "locked": False}
-            self._set((step.id,), title, phase=phase, clock=clock, **free)
+            self.chosen.set((step.id,), title, phase=phase, clock=clock, **free)
 
     def _steps(self) -> list[Step]:
         """The steps that are chosen; told when there are none."""
-        nodes = nodes_of(self._plan())
+        nodes = nodes_of(self.chosen.plan())
         found = [node for name in self.session.picked if isinstance(node := nodes.get(name), Step)]
         if not found:
-            self._refuse("No movement is chosen.", "Choose one on the sprig.")
+            self.chosen.refuse("No movement is chosen.", "Choose one on the sprig.")
         return found
 
     # --- the second side -------------------------------------------------------------------------
@@ -155,10 +166,10 @@ class DoseActions(ActionsBase):
 
     def _second_step(self) -> Step | None:
         """The step that is chosen, if it has a second side."""
-        node = nodes_of(self._plan()).get(self.session.picked[0]) if self.session.picked else None
+        node = nodes_of(self.chosen.plan()).get(self.session.picked[0]) if self.session.picked else None
         if isinstance(node, Step) and any(s.use.pair for s in self.session.segments_of((node.id,))):
             return node
-        self._refuse("This has no second side.", "Choose a movement that is done on both sides.")
+        self.chosen.refuse("This has no second side.", "Choose a movement that is done on both sides.")
         return None
 
     def differ(self, more: int | None, why: str = "") -> None:
@@ -166,17 +177,17 @@ class DoseActions(ActionsBase):
         if not self.session.picked:
             return
         node = self.session.picked[0]
-        name = self._name(node)
-        before = getattr(nodes_of(self._plan())[node], "second", None)
+        name = self.chosen.name(node)
+        before = getattr(nodes_of(self.chosen.plan())[node], "second", None)
         why = why or (before.why if before is not None else "")
         if more is None:
-            self._set(
+            self.chosen.set(
                 (node,),
                 f"Leave {name} out on the second side",
                 second=SideDifference(leave_out=True, why=why),
             )
         elif more == 0:
-            self._set((node,), f"Both sides of {name} alike", second=None)
+            self.chosen.set((node,), f"Both sides of {name} alike", second=None)
         else:
             title = f"{abs(more)} {'more' if more > 0 else 'fewer'} on the second side of {name}"
-            self._set((node,), title, second=SideDifference(more=more, why=why))
+            self.chosen.set((node,), title, second=SideDifference(more=more, why=why))

@@ -310,7 +310,7 @@ class FinderPane(QWidget):
         if self.session.section is not None and self.session.plan is not None:
             place = f"at the end of {self.session.plan.sections[self.session.section].title}"
         elif self.session.picked:
-            place = f"after {self.sprig_actions.called(self.session.picked[-1])}"
+            place = f"after {self.sprig_actions.chosen.called(self.session.picked[-1])}"
         self.where.setText(f"Enter or a click puts it {place}.")
 
     def _somewhere_else(self) -> None:

@@ -119,7 +119,7 @@ class Inspector(QWidget):
             elif isinstance(node, Rounds):
                 self._rounds(node)
             else:
-                self._add(label(_first_up(self.sprig_actions.called(node.id)), "heading"))
+                self._add(label(_first_up(self.sprig_actions.chosen.called(node.id)), "heading"))
                 self._acts("ungroup", "earlier", "later", "leave_out")
         self._noticed([segment.id for segment in session.segments_of(session.picked)])
 
@@ -151,7 +151,7 @@ class Inspector(QWidget):
         if segments and any(segment.use.second for segment in segments) and segments[0].use.unit:
             self._second(step)
         self._matters(movement)
-        grouped = self.sprig_actions.grouped(step.id)
+        grouped = self.sprig_actions.chosen.grouped(step.id)
         sided = movement.sides == "one" and not any(s.use.pair for s in segments)
         self._acts(*(["both_sides"] if sided else []), "rounds", "again", "earlier", "later",
                    *(["ungroup"] if grouped else []), "leave_out")  # fmt: skip
@@ -170,11 +170,11 @@ class Inspector(QWidget):
     def _amount(self, step: Step, amount: int, unit: str) -> None:
         stepper = Stepper("Amount")
         stepper.show_words(f"{amount} {unit if amount != 1 else unit.rstrip('s')}")
-        stepper.more.connect(self.sprig_actions.more)
-        stepper.less.connect(self.sprig_actions.fewer)
+        stepper.more.connect(self.sprig_actions.dose.more)
+        stepper.less.connect(self.sprig_actions.dose.fewer)
         lock = Chips("Number", [("lock", "Keep this number", "Fitting will not change it. Drawn as a knot.")])
         lock.set_chosen(("lock",) if step.locked else ())
-        lock.changed.connect(lambda _: self.sprig_actions.lock())
+        lock.changed.connect(lambda _: self.sprig_actions.dose.lock())
         self.body.addLayout(wrapped(stepper, lock))
 
     def _manner(self, step: Step, movement: Any) -> None:
@@ -183,15 +183,15 @@ class Inspector(QWidget):
         ways += [("gentler", "Gentler", " ".join(movement.gentler.line[:1]))] if movement.gentler else []
         ways += [("stronger", "Stronger", " ".join(movement.stronger.line[:1]))] if movement.stronger else []
         if len(ways) > 1:
-            self._one_of("Way", ways, step.take, self.sprig_actions.take)
+            self._one_of("Way", ways, step.take, self.sprig_actions.dose.take)
         if movement.kind == "hold":
             held = [("breath", "Held by breath", ""), ("clock", "By the clock", ""),
                     ("inhale", "On one inhale", ""), ("exhale", "On one exhale", "")]  # fmt: skip
             now = step.phase or ("clock" if step.clock else "breath")
-            self._one_of("Held", held, now, self.sprig_actions.hold)
+            self._one_of("Held", held, now, self.sprig_actions.dose.hold)
 
     def _put(self, node: Any, title: str, **fields: Any) -> None:
-        self.sprig_actions.set_fields(node.id, title[:1].upper() + title[1:], **fields)
+        self.sprig_actions.chosen.set((node.id,), title[:1].upper() + title[1:], **fields)
 
     def _one_of(self, title: str, options: list[tuple[str, str, str]], now: str, choose: Any) -> None:
         chips = Chips(title, options)
@@ -215,11 +215,11 @@ class Inspector(QWidget):
         words = "left out" if out else f"{more:+d}" if more else "alike"
         stepper = Stepper("Second side")
         stepper.show_words(words)
-        stepper.more.connect(lambda: self.sprig_actions.differ(more + 1))
-        stepper.less.connect(lambda: self.sprig_actions.differ(more - 1))
+        stepper.more.connect(lambda: self.sprig_actions.dose.differ(more + 1))
+        stepper.less.connect(lambda: self.sprig_actions.dose.differ(more - 1))
         leave = Chips("Second side", [("out", "Leave it out there", "Marked as meant; no check complains.")])
         leave.set_chosen(("out",) if out else ())
-        leave.changed.connect(lambda keys: self.sprig_actions.differ(None if keys else 0))
+        leave.changed.connect(lambda keys: self.sprig_actions.dose.differ(None if keys else 0))
         prompt = label("Second side", "prompt")
         prompt.setWordWrap(False)
         self.body.addLayout(wrapped(prompt, stepper, leave))
@@ -229,7 +229,7 @@ class Inspector(QWidget):
             why.setAccessibleName("Why the second side differs")
             why.editingFinished.connect(
                 lambda: (
-                    self.sprig_actions.differ(None if out else more, why.text().strip())
+                    self.sprig_actions.dose.differ(None if out else more, why.text().strip())
                     if why.text().strip() != second.why
                     else None
                 )
@@ -250,7 +250,8 @@ class Inspector(QWidget):
 
     def _pair(self, pair: Pair) -> None:
         self._add(
-            label("Both sides", "heading"), label(_first_up(self.sprig_actions.called(pair.id)), "soft")
+            label("Both sides", "heading"),
+            label(_first_up(self.sprig_actions.chosen.called(pair.id)), "soft"),
         )
         sides = [("", "As the style has it", ""), ("right", "Right first", ""), ("left", "Left first", "")]
         self._one_of("Leading side", sides, pair.lead or "", lambda side: self._put(
@@ -260,14 +261,16 @@ class Inspector(QWidget):
     def _rounds(self, group: Rounds) -> None:
         timed = self.session.timed
         times = timed.choice.rounds.get(group.id, group.times) if timed else group.times
-        self._add(label("Rounds", "heading"), label(_first_up(self.sprig_actions.called(group.id)), "soft"))
+        self._add(
+            label("Rounds", "heading"), label(_first_up(self.sprig_actions.chosen.called(group.id)), "soft")
+        )
         stepper = Stepper("Rounds")
         stepper.show_words(f"{times} rounds" if times != 1 else "once")
-        stepper.more.connect(self.sprig_actions.more)
-        stepper.less.connect(self.sprig_actions.fewer)
+        stepper.more.connect(self.sprig_actions.dose.more)
+        stepper.less.connect(self.sprig_actions.dose.fewer)
         lock = Chips("Number", [("lock", "Keep this number", "Fitting will not change it.")])
         lock.set_chosen(("lock",) if group.locked else ())
-        lock.changed.connect(lambda _: self.sprig_actions.lock())
+        lock.changed.connect(lambda _: self.sprig_actions.dose.lock())
         self.body.addLayout(wrapped(stepper, lock))
         ways = [("None", "Sides as the style has it", ""), ("True", "Change sides each round", ""),
                 ("False", "Same side each round", "")]  # fmt: skip
@@ -333,19 +336,16 @@ class Inspector(QWidget):
             self._add(finding_card(session, finding))
 
     def _acts(self, *names: str) -> None:
-        """Buttons for acts of the hand, by their names in the list of deeds."""
-        wanted = {command.name: command for command in COMMANDS}
+        """Buttons for commands of the sprig, by their names."""
+        wanted, acts = {command.name: command for command in COMMANDS}, self.sprig_actions.by_command
         box = QWidget()
         wrap = Wrapping()
         for name in names:
             command = wanted[name]
             keys = f" ({command.keys[0]})" if command.keys else ""
-            wrap.addWidget(button(command.title, self._act(name), f"{command.about}{keys}"))
+            wrap.addWidget(button(command.title, acts[name], f"{command.about}{keys}"))
         box.setLayout(wrap)
         self._add(box)
-
-    def _act(self, name: str) -> Any:
-        return self.sprig_actions.new_section if name == "new_part" else getattr(self.sprig_actions, name)
 
 
 def _first_up(words: str) -> str:

@@ -1,15 +1,13 @@
 """The sprig: the class as a yew sprig. Time runs down the stem, with a length handle at its tip.
 
 Work on the left is a needle to the left, on the right a needle to the right, on both sides a pair;
-stillness is bare stem; a red aril marks each change of side. Everything can be taken hold of: the tip for
-the length, a needle's end for more or fewer breaths, a needle itself to be put elsewhere.
+stillness is bare stem; a red aril marks each change of side. It is put together from the scene (what is
+where), a hit map (what is under the pointer), gestures (what a hand does) and a painter.
 """
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
-from PySide6.QtCore import QEvent, QPoint, QPointF, Qt, Signal
+from PySide6.QtCore import QEvent, QPoint, QSize, Qt, Signal
 from PySide6.QtGui import (
     QDragEnterEvent,
     QDragLeaveEvent,
@@ -19,326 +17,188 @@ from PySide6.QtGui import (
     QMouseEvent,
     QPainter,
     QPaintEvent,
+    QResizeEvent,
     QWheelEvent,
 )
-from PySide6.QtWidgets import QToolTip
+from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
-from yewhour.core.edits.arrange import moved, with_node
-from yewhour.core.edits.places import (
-    end_of,
-    group_of,
-    nodes_of,
-    place_of,
-)
+from yewhour.core.edits.places import end_of, group_of, nodes_of, place_of
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.plan.nodes import children
-from yewhour.core.plan.plan import Plan
-from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls.controls import plain_tip
 from yewhour.ui.kit.theme import Theme, scale
-from yewhour.ui.sprig.picture.drop_places import (
-    HIT_TYPE,
-    DropPlace,
-    drop_places,
-    nearest,
-)
-from yewhour.ui.sprig.picture.needles import Needle
+from yewhour.ui.sprig.gestures import Gestures
+from yewhour.ui.sprig.picture.drop_places import HIT_TYPE
+from yewhour.ui.sprig.picture.hit_map import HitMap
 from yewhour.ui.sprig.picture.painter import SprigPainter
 from yewhour.ui.sprig.picture.scene import Scene
 
-STEP_S = 5.0  # the handle moves in steps of this
-MINUTE_S = 60.0
 TIP_GAP = 14  # pixels: Qt puts a tip so much further down than it is asked to, less a little
-GRIP = 5.0  # pixels about a needle's end where it can be pulled
 
 
-FAR = 60.0  # pixels below where it was, at which the length handle goes twice as fast
+class Sprig(QWidget):
+    """Shows the session's class, to be handled.
 
+    section_chosen: by its title or from within it. brought: a result's row, and where it was let go of.
+    """
 
-class Gesture(NamedTuple):
-    """Where the length handle was taken hold of: a height, the seconds there, and pixels a second."""
-
-    y: float
-    length_s: float
-    px_per_s: float
-
-
-class Sprig(Scene):
-    """Shows the session's class, to be handled. `brought`: a result's row, and where it was let go of."""
-
+    section_chosen = Signal(int)
     brought = Signal(int, object)
 
     def __init__(self, session: Session, theme: Theme) -> None:
-        super().__init__(session, theme)
+        super().__init__()
+        self.session = session
+        self.scene = Scene(session, theme)
+        self.hits = HitMap(self.scene)
+        self.gestures = Gestures(session, self.scene, self.hits)
+        self._named: object = None  # the needle that the tip names
+        self.setObjectName("sprig")
+        self.setAccessibleName("Sprig: the class from top to bottom")
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
         self.setAcceptDrops(True)
-        self._slots: list[DropPlace] = []
-        self._press: QPointF | None = None
-        self._pressed: Needle | None = None
-        self._grip = Gesture(0.0, 0.0, 1.0)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        session.made_changed.connect(self.refresh)
+        session.selected_changed.connect(self._show_chosen)
+        self.gestures.changed.connect(self._changed)
+        self.gestures.shaped.connect(self.setCursor)
+        self.gestures.section_chosen.connect(self.section_chosen)
 
-    # --- hands ---------------------------------------------------------------------------------------------
+    def sizeHint(self) -> QSize:
+        return QSize(round(560 * min(scale(), 1.25)), 600)
 
-    def asked_at(self, y: float) -> float:
-        """Seconds of the class that a hand on the length handle asks for at a height.
+    def minimumSizeHint(self) -> QSize:
+        return QSize(300, 300)
 
-        As on the scale it took hold of, and faster the further below, where there is no room; never beyond
-        what the class can be.
-        """
-        pixels = y - self._grip.y
-        pull = pixels * (1 + pixels / FAR) if pixels > 0 else pixels
-        asked = max(STEP_S, round((self._grip.length_s + pull / self._grip.px_per_s) / STEP_S) * STEP_S)
-        lengths = self.session.lengths
-        return min(max(asked, lengths.shortest_s), lengths.longest_s) if lengths else asked
+    def set_theme(self, theme: Theme) -> None:
+        """Shows itself in other colours."""
+        self.scene.theme = theme
+        self.fit()
+        self.update()
 
-    def _pull_at(self, at: QPointF) -> Needle | None:
-        """The needle whose end is under the hand."""
-        if abs(at.x() - self.stem_x) > self.needle_room * 1.1:
-            return None
-        for needle in self.needles:
-            top, bottom = self.span(needle)
-            elastic = needle.segment.use.unit and not needle.segment.use.setup_for
-            if elastic and abs(at.y() - bottom) <= min(GRIP, max(2.0, (bottom - top) / 4)):
-                return needle
-        return None
+    def refresh(self) -> None:
+        """Takes the class as it is shown now."""
+        self.scene.refresh()
+        self.fit()
+        self.update()
+
+    def fit(self) -> None:
+        """Makes the scale fit the class; it holds still under a hand."""
+        self.scene.width, self.scene.height = float(self.width()), float(self.height())
+        self.scene.fit(self.scene.axis_s if self.gestures.holds_scale else 0.0)
+
+    def _show_chosen(self, segment: str) -> None:
+        self.scene.mark_chosen()
+        found = self.session.segment(segment)
+        if found is not None and not self.gestures.held:
+            self.scene.viewport.show(found.start / TICKS_PER_S, found.end / TICKS_PER_S)
+            side = f", {found.side}" if found.side in ("left", "right") else ""
+            self.setAccessibleDescription(
+                f"{found.name}{side}, {found.dose}, at {show_length(found.start / TICKS_PER_S)}"
+            )
+        self.update()
+
+    # --- the hand -----------------------------------------------------------------------------------------
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        timed = self.session.shown
-        if event.button() != Qt.MouseButton.LeftButton or timed is None:
-            return
-        at = event.position()
-        title = next((index for box, index in self.titles if box.contains(at)), None)
-        if self.handle_rect().adjusted(-8, -12, 8, 8).contains(at):
-            self.held, self.axis_s = "length", timed.length_s
-            self._grip = Gesture(at.y(), timed.length_s, self.reach.px_per_s)
-            self.setCursor(Qt.CursorShape.ClosedHandCursor)
-        elif (pulled := self._pull_at(at)) is not None and self.session.node_at(pulled.segment.id):
-            self.session.select(pulled.segment.id)
-            self.held, self._pressed, self.pulled = "pull", pulled, pulled.segment.amount
-            self.axis_s = timed.length_s
-        elif title is not None:
-            self.section_chosen.emit(title)
-        else:
-            keys = event.modifiers()
-            needle = self.needle_at(at.y())
-            inside = needle is not None and self.session.node_at(needle.segment.id) in self.session.picked
-            plain = not keys & (Qt.KeyboardModifier.ShiftModifier | Qt.KeyboardModifier.ControlModifier)
-            if not (inside and plain and len(self.session.picked) > 1):
-                self.session.select(
-                    needle.segment.id if needle else "",
-                    extend=bool(keys & Qt.KeyboardModifier.ShiftModifier),
-                    toggle=bool(keys & Qt.KeyboardModifier.ControlModifier),
-                )
-            self._press, self._pressed = at, needle
+        if event.button() == Qt.MouseButton.LeftButton:
+            self.gestures.press(event.position(), event.modifiers())
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        self.gestures.move(event.position())
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self.gestures.release(event.position(), event.modifiers())
+
+    def leaveEvent(self, event: QEvent) -> None:
+        self.gestures.leave()
+
+    def cancel(self) -> bool:
+        """Lets go of what is held, without doing anything; whether something was."""
+        return self.gestures.cancel()
 
     def choose_at(self, at: QPoint) -> None:
         """Chooses the needle at a place, unless it is among those that are chosen."""
-        needle = self.needle_at(at.y())
+        needle = self.hits.needle_at(at.y())
         if needle is not None and self.session.node_at(needle.segment.id) not in self.session.picked:
             self.session.select(needle.segment.id)
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        at = self.sprig_actions = event.position()
-        if self.held == "length":
-            self.session.try_length(self.asked_at(at.y()))
-        elif self.held == "pull":
-            self._pull(at.y())
-        elif self.held == "move":
-            self._carry(at)
-        elif self._press is not None and self._pressed is not None and self.session.picked:
-            if (at - self._press).manhattanLength() > 8:
-                self._lift()
-        else:
-            self._hover(at)
-
-    def _hover(self, at: QPointF) -> None:
-        over = "length" if self.handle_rect().contains(at) else "pull" if self._pull_at(at) else ""
-        self._name_under(at)
-        shape = {"length": Qt.CursorShape.OpenHandCursor, "pull": Qt.CursorShape.SplitVCursor}
-        self.setCursor(shape.get(over, Qt.CursorShape.ArrowCursor))
-        if over != self.hovering:
-            self.hovering = over
-            self.update()
-
-    def leaveEvent(self, event: QEvent) -> None:
-        self.under = None
-        self.update()
-
-    def event(self, event: QEvent) -> bool:
-        if event.type() != QEvent.Type.ToolTip or self.under is None:
-            return super().event(event)
-        foot = QPoint(round(self.stem_x), round(self.y_at(self.under.segment.end / TICKS_PER_S)) - TIP_GAP)
-        QToolTip.showText(self.mapToGlobal(foot), self.toolTip(), self)  # below what it speaks of
-        return True
-
-    def _name_under(self, at: QPointF) -> None:
+    def _changed(self) -> None:
         """The tip names what is under the pointer."""
-        needle = self.needle_at(at.y())
-        if needle is not self.under:
-            self.under = needle
-            self.update()
-            words = ""
+        needle = self.gestures.under
+        if needle is not self._named:
+            self._named, words = needle, ""
             if needle is not None:
                 segment = needle.segment
                 side = f", {segment.side}" if segment.side in ("left", "right") else ""
                 start = show_length(segment.start / TICKS_PER_S)
                 words = f"{segment.name}{side} · {segment.dose} · {start}"
             self.setToolTip(plain_tip(words))
-
-    def _pull(self, y: float) -> None:
-        """More or fewer breaths as the end of the needle goes down or up; whole ones."""
-        assert self._pressed is not None
-        segment = self._pressed.segment
-        by = {"clock": 5, "stillness": 5, "rapid": 5}.get(segment.kind, 1)
-        units = (self.time_at(y) * TICKS_PER_S - segment.start) / segment.use.unit
-        amount = max(by, round(units / by) * by)
-        if amount != self.pulled:
-            self.pulled = amount
-            self.session.try_plan("", self._pulled_plan())
         self.update()
 
-    def _pulled_plan(self) -> Plan:
-        assert self._pressed is not None
-        assert self.session.plan is not None
-        step = self._pressed.segment.use.step
-        return with_node(self.session.plan, step.id, amount=self.pulled, least=None, most=None, locked=True)
+    def event(self, event: QEvent) -> bool:
+        under = self.gestures.under if event.type() == QEvent.Type.ToolTip else None
+        if under is None:
+            return super().event(event)
+        y = round(self.scene.y_at(under.segment.end / TICKS_PER_S)) - TIP_GAP
+        foot = QPoint(round(self.scene.stem_x), y)
+        QToolTip.showText(self.mapToGlobal(foot), self.toolTip(), self)  # below what it speaks of
+        return True
 
-    def _lift(self) -> None:
-        if self.session.plan is not None and self.session.timed is not None:
-            self.session.drop_trial()
-            self.held = "move"
-            self._slots = drop_places(
-                self.session.plan, self.session.timed, self.session.teaching_data.library
-            )
-            self.setCursor(Qt.CursorShape.ClosedHandCursor)
-
-    def _carry(self, at: QPointF) -> None:
-        edge = 24 * scale()  # near an edge, the class moves along
-        if at.y() < self.reach.top + edge:
-            self.reach.scroll(-12)
-        elif at.y() > self.reach.top + self.reach.room - edge:
-            self.reach.scroll(12)
-        within = round(8 / self.reach.px_per_s * TICKS_PER_S)
-        deep = abs(at.x() - self.stem_x) < self.needle_room * 0.6
-        top, bottom = self.span(self._pressed) if self._pressed is not None else (0.0, 0.0)
-        home = top <= at.y() <= bottom  # over its own place nothing moves
-        slot = nearest(self._slots, round(self.time_at(at.y()) * TICKS_PER_S), within, deep)
-        self.slot = None if home else slot
-        self.update()
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        held, self.held = self.held, ""
-        self._press = None
-        self.setCursor(Qt.CursorShape.ArrowCursor)
-        if held == "length":
-            asked = self.asked_at(event.position().y())
-            self.session.set_length(asked)
-            self.session.drop_trial()
-            self._tell_limit(asked)
-        elif held == "pull":
-            self._let_go_of_pull()
-        elif held == "move":
-            slot, self.slot = self.slot, None
-            if slot is not None:
-                self._drop(slot)
-        elif self._pressed is not None and not event.modifiers() and len(self.session.picked) > 1:
-            self.session.select(self._pressed.segment.id)
-        self._pressed = None
-        self.fit()
-        self.update()
-
-    def _tell_limit(self, asked: float) -> None:
-        """Says so where the handle was stopped."""
-        lengths = self.session.lengths
-        which = {lengths.shortest_s: "shortest", lengths.longest_s: "longest"}.get(asked) if lengths else None
-        if which:
-            do = (
-                "Leave something out, or unlock it."
-                if which == "shortest"
-                else "Add something, or unlock it."
-            )
-            self.session.refused.emit(
-                Problem(f"{show_length(asked)} is the {which} this class can be.", do=do)
-            )
-
-    def _let_go_of_pull(self) -> None:
-        assert self._pressed is not None
-        segment = self._pressed.segment
-        if self.pulled != segment.amount:
-            unit = segment.dose.split(" ", 1)[-1] if " " in segment.dose else "seconds"
-            self.session.do(f"{self.pulled} {unit} in {segment.use.name}", self._pulled_plan())
-        self.session.drop_trial()
-
-    def _drop(self, slot: DropPlace) -> None:
-        assert self.session.plan is not None
-        try:
-            plan = moved(
-                self.session.plan, self.session.picked, slot.place, self.session.teaching_data.library
-            )
-        except Problem as problem:
-            self.session.refused.emit(problem)
-            return
-        if plan != self.session.plan:
-            self.session.do(f"Put it {slot.label}", plan)
+    # --- what is dragged in from elsewhere ----------------------------------------------------------------
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if event.mimeData().hasFormat(HIT_TYPE) and self.session.plan is not None:
-            plan, timed = self.session.plan, self.session.timed
-            self._slots = (
-                drop_places(plan, timed, self.session.teaching_data.library) if timed is not None else []
-            )
+            self.gestures.find_places()
             event.acceptProposedAction()
 
     def dragMoveEvent(self, event: QDragMoveEvent) -> None:
-        self.held = "move"
-        self._carry(event.position())
+        self.gestures.carry_in(event.position())
         event.acceptProposedAction()
 
     def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
         self.cancel()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        slot, plan = self.slot, self.session.plan
+        slot, plan = self.gestures.slot, self.session.plan
         self.cancel()
         if plan is not None:
             row = int(bytes(event.mimeData().data(HIT_TYPE).data()))
             self.brought.emit(row, slot.place if slot is not None else end_of(plan))
             event.acceptProposedAction()
 
-    def cancel(self) -> bool:
-        """Lets go of what the hand has, without doing anything; whether it had something."""
-        had, self.held, self.slot, self._press, self._pressed = bool(self.held), "", None, None, None
-        self.session.drop_trial()
-        self.update()
-        return had
+    # --- nearer, further, along ---------------------------------------------------------------------------
 
     def wheelEvent(self, event: QWheelEvent) -> None:
-        use = event.angleDelta().y()
+        turned = event.angleDelta().y()
         if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.reach.zoom(1.25 ** (use / 120), event.position().y())
+            self.scene.viewport.zoom(1.25 ** (turned / 120), event.position().y())
         else:
-            self.reach.scroll(-use)
+            self.scene.viewport.scroll(-turned)
         self.update()
         event.accept()
 
     def zoom(self, factor: float) -> None:
         """Closer or further, about what is chosen, or the middle."""
+        view = self.scene.viewport
         found = self.session.segment(self.session.selected)
-        middle = self.reach.top + self.reach.room / 2
-        y = self.y_at(found.start / TICKS_PER_S) if found else middle
-        self.reach.zoom(factor, y)
+        y = self.scene.y_at(found.start / TICKS_PER_S) if found else view.top + view.room / 2
+        view.zoom(factor, y)
         if found:
-            self.reach.show(found.start / TICKS_PER_S, found.end / TICKS_PER_S)
+            view.show(found.start / TICKS_PER_S, found.end / TICKS_PER_S)
         self.update()
 
     def show_all(self) -> None:
         """The whole class in view."""
-        self.reach.all()
+        self.scene.viewport.all()
         self.update()
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
-        self.reach.zoom(2.5, event.position().y())
+        self.scene.viewport.zoom(2.5, event.position().y())
         self.update()
+
+    # --- keys ---------------------------------------------------------------------------------------------
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
@@ -350,7 +210,9 @@ class Sprig(Scene):
         elif key in (Qt.Key.Key_Home, Qt.Key.Key_End):
             self._walk(-10_000 if key == Qt.Key.Key_Home else 10_000, extend)
         elif key in (Qt.Key.Key_PageDown, Qt.Key.Key_PageUp):
-            self.reach.scroll(self.reach.room * (0.8 if key == Qt.Key.Key_PageDown else -0.8))
+            self.scene.viewport.scroll(
+                self.scene.viewport.room * (0.8 if key == Qt.Key.Key_PageDown else -0.8)
+            )
             self.update()
         elif key == Qt.Key.Key_Left:
             self._outwards()
@@ -360,7 +222,7 @@ class Sprig(Scene):
             super().keyPressEvent(event)
 
     def _walk(self, by: int, extend: bool) -> None:
-        shown = [needle.segment.id for needle in self.needles if needle.segment.kind != "setup"]
+        shown = [needle.segment.id for needle in self.scene.needles if needle.segment.kind != "setup"]
         if not shown:
             return
         here = shown.index(self.session.selected) if self.session.selected in shown else -1 if by > 0 else 0
@@ -389,8 +251,12 @@ class Sprig(Scene):
             if inner:
                 self.session.pick(inner[0].id)
 
-    # --- painting ------------------------------------------------------------------------------------------
+    # --- painting -----------------------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        SprigPainter(self, painter).paint()
+        SprigPainter(painter, self.scene, self.hits, self.gestures, self.hasFocus()).paint()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.fit()

@@ -9,7 +9,6 @@ from yewhour.ui.frame.acting.registry import Act
 from yewhour.ui.frame.acting.view import View
 from yewhour.ui.frame.dialogs.file_commands import FileCommands
 from yewhour.ui.frame.pages import Pages
-from yewhour.ui.sprig.actions import SprigActions
 
 if TYPE_CHECKING:
     from yewhour.ui.frame.dialogs.drafting import Drafting
@@ -28,35 +27,6 @@ def file_acts(files: FileCommands) -> dict[str, Act]:
         "save_outline": files.save_outline,
         "show_versions": files.show_versions,
         "export_script": files.export_script,
-    }
-
-
-def sprig_acts(sprig: SprigActions) -> dict[str, Act]:
-    """What is done to what is chosen on the sprig."""
-    return {
-        "more": sprig.more,
-        "fewer": sprig.fewer,
-        "lock": sprig.lock,
-        "gentler": sprig.gentler,
-        "stronger": sprig.stronger,
-        "clock": sprig.clock,
-        "inhale": sprig.inhale,
-        "exhale": sprig.exhale,
-        "second_more": sprig.second_more,
-        "second_fewer": sprig.second_fewer,
-        "second_out": sprig.second_out,
-        "both_sides": sprig.both_sides,
-        "rounds": sprig.rounds,
-        "flow": sprig.flow,
-        "ungroup": sprig.ungroup,
-        "again": sprig.again,
-        "earlier": sprig.earlier,
-        "later": sprig.later,
-        "cut": sprig.cut,
-        "copy": sprig.copy,
-        "paste": sprig.paste,
-        "leave_out": sprig.leave_out,
-        "new_part": sprig.new_section,
     }
 
 

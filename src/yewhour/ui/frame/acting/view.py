@@ -15,7 +15,10 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.host import Host
 from yewhour.ui.frame.pages import Pages
 from yewhour.ui.kit import theme as look
-from yewhour.ui.sprig.sprig import MINUTE_S, STEP_S, Sprig
+from yewhour.ui.sprig.gestures import STEP_S
+from yewhour.ui.sprig.sprig import Sprig
+
+MINUTE_S = 60.0
 
 ABOUT = (
     "It times and words a class. It does not clear anyone to take it.",

@@ -1,4 +1,4 @@
-"""How the sprig is painted. What is where comes from the sprig; nothing is worked out here."""
+"""How the sprig is painted. What is where comes from the scene; nothing is worked out here."""
 
 from __future__ import annotations
 
@@ -12,72 +12,84 @@ from yewhour.ui.kit.theme import (
     metrics,
     side_colour,
 )
+from yewhour.ui.sprig.gestures import Gestures
 from yewhour.ui.sprig.picture import strips
 from yewhour.ui.sprig.picture.gesture_painter import (
     CENTRE,
     LEFT,
     MIDDLE,
     RIGHT,
+    Brush,
     GesturePainter,
 )
+from yewhour.ui.sprig.picture.hit_map import HitMap
 from yewhour.ui.sprig.picture.needles import Needle
 from yewhour.ui.sprig.picture.scene import Scene
 
 UNDER = (150.0, 112.0)  # pixels, wide and high, of the figure beside the pointer
 
 
-class SprigPainter(GesturePainter):
+class SprigPainter:
     """Paints one frame."""
 
-    def __init__(self, sprig: Scene, painter: QPainter) -> None:
-        super().__init__(sprig, painter)
-        low, high = sprig.reach.top - 4, sprig.reach.top + sprig.reach.room + 4
-        zero, tick = sprig.reach.y_at(0.0), sprig.reach.px_per_s / TICKS_PER_S
+    def __init__(
+        self, painter: QPainter, scene: Scene, hits: HitMap, gestures: Gestures, focused: bool
+    ) -> None:
+        self.brush = Brush(painter, scene.theme)
+        self.painter, self.theme, self.unit = painter, scene.theme, self.brush.unit
+        self.scene, self.hits, self.gestures, self.focused = scene, hits, gestures, focused
+        self.stem_x, self.sections = scene.stem_x, scene.sections()
+        view = scene.viewport
+        low, high = view.top - 4, view.top + view.room + 4
+        zero, tick = view.y_at(0.0), view.px_per_s / TICKS_PER_S
         spans = (
             (needle, zero + needle.segment.start * tick, zero + needle.segment.end * tick)
-            for needle in sprig.needles
+            for needle in scene.needles
         )
         self.seen = [(needle, top, bottom) for needle, top, bottom in spans if bottom >= low and top <= high]
 
     def paint(self) -> None:
         """Everything, from the back to the front."""
-        painter, sprig = self.painter, self.sprig
+        painter, scene = self.painter, self.scene
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.fillRect(sprig.rect(), QColor(self.theme.ground))
-        timed = sprig.session.shown
+        painter.fillRect(self._all(), QColor(self.theme.ground))
+        timed = scene.session.shown
         if timed is None:
             self._paint_nothing()
         else:
             painter.save()
             painter.setClipRect(
-                QRectF(0, sprig.reach.top - 8, sprig.width(), sprig.reach.room + 20 * self.unit)
+                QRectF(0, scene.viewport.top - 8, scene.width, scene.viewport.room + 20 * self.unit)
             )
             self._paint_chosen()
             self._paint_sections()
             self._paint_clock()
             self._paint_stem(timed.length_s)
-            room = sprig.needle_room
+            room = scene.needle_room
             for needle, top, bottom in self.seen:
                 self._paint_needle(needle, top, bottom, room)
             self._paint_labels(room)
             for needle, top, _ in self.seen:
-                if needle.whorl or needle.aril or needle.knot or needle.segment.id in sprig.flags:
+                if needle.whorl or needle.aril or needle.knot or needle.segment.id in scene.flags:
                     self._paint_marks(needle, top)
             painter.restore()
             strips.paint_sides(painter, timed, self.stem_x, self.theme)
-            if sprig.strips_room:
-                strips.paint(painter, timed, sprig.reach, sprig.width() - strips.room(), self.theme)
-            self.paint_hand(timed.length_s)
+            if scene.strips_room:
+                strips.paint(painter, timed, scene.viewport, scene.width - strips.room(), self.theme)
+            GesturePainter(self.brush, scene, self.hits, self.gestures).paint(timed.length_s)
             self._paint_under()
-        if sprig.hasFocus():
+        if self.focused:
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QPen(QColor(self.theme.focus), 2))
-            painter.drawRoundedRect(QRectF(sprig.rect()).adjusted(2, 2, -2, -2), 6, 6)
+            painter.drawRoundedRect(self._all().adjusted(2, 2, -2, -2), 6, 6)
+
+    def _all(self) -> QRectF:
+        return QRectF(0, 0, self.scene.width, self.scene.height)
 
     def _paint_under(self) -> None:
         """The figure of the needle beneath the pointer, beside the pointer."""
-        needle, sprig = self.sprig.under, self.sprig
-        if needle is None or sprig.held or needle.segment.kind == "talk":
+        needle, scene = self.gestures.under, self.scene
+        if needle is None or self.gestures.held or needle.segment.kind == "talk":
             return
         # Nothing is under the pointer when the window comes on screen.
         from yewhour.ui.kit.figure_view import paint_figure, portrait_of
@@ -87,10 +99,10 @@ class SprigPainter(GesturePainter):
         if one is None:
             return
         wide, high = UNDER[0] * self.unit, UNDER[1] * self.unit
-        left = sprig.sprig_actions.x() + 30
-        if left + wide > sprig.width() - 8:
-            left = sprig.sprig_actions.x() - 30 - wide
-        top = min(max(8.0, sprig.sprig_actions.y() - high - 12), sprig.height() - high - 8)
+        left = self.gestures.pointer.x() + 30
+        if left + wide > scene.width - 8:
+            left = self.gestures.pointer.x() - 30 - wide
+        top = min(max(8.0, self.gestures.pointer.y() - high - 12), scene.height - high - 8)
         box = QRectF(max(8.0, left), top, wide, high)
         self.painter.setPen(QPen(QColor(self.theme.line), 1))
         self.painter.setBrush(QColor(self.theme.paper))
@@ -99,88 +111,77 @@ class SprigPainter(GesturePainter):
 
     def _paint_nothing(self) -> None:
         """A bare stem, and what to do next."""
-        sprig, painter = self.sprig, self.painter
-        middle = sprig.height() / 2
+        scene, painter = self.scene, self.painter
+        middle = scene.height / 2
         painter.setPen(
             QPen(QColor(self.theme.bark), 4 * self.unit, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
         )
-        x = sprig.width() / 2
+        x = scene.width / 2
         painter.drawLine(QPointF(x, 40 * self.unit), QPointF(x, middle - 60 * self.unit))
-        if sprig.session.plan is None or sprig.session.busy:
+        if scene.session.plan is None or scene.session.busy:
             return
         words = "No movements yet"
         hint = "Find the first one at the right: type part of its name and press Enter."
-        if sprig.session.trouble:
-            words, hint = "This class can't be made", str(sprig.session.trouble)
-        box = QRectF(30, middle - 46 * self.unit, sprig.width() - 60, 40 * self.unit)
-        self._text(box, words, self.theme.ink, 16, CENTRE, title=True)
-        box = QRectF(40, middle, sprig.width() - 80, 120 * self.unit)
+        if scene.session.trouble:
+            words, hint = "This class can't be made", str(scene.session.trouble)
+        box = QRectF(30, middle - 46 * self.unit, scene.width - 60, 40 * self.unit)
+        self.brush.text(box, words, self.theme.ink, 16, CENTRE, title=True)
+        box = QRectF(40, middle, scene.width - 80, 120 * self.unit)
         align = (
             Qt.AlignmentFlag.AlignHCenter
             | Qt.AlignmentFlag.AlignTop
             | Qt.AlignmentFlag(Qt.TextFlag.TextWordWrap)
         )
-        self._text(box, hint, self.theme.soft, 11, align)
+        self.brush.text(box, hint, self.theme.soft, 11, align)
 
     def _paint_clock(self) -> None:
         """The time down the left edge, in steps that leave room to read."""
-        sprig = self.sprig
-        reach = sprig.reach
+        scene = self.scene
+        reach = scene.viewport
         steps = (5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200)
         every = next((step for step in steps if step * reach.px_per_s >= 30 * self.unit), 7200)
         mark = max(0, int(reach.time_at(reach.top - 8) // every) * every)
-        timed = sprig.session.shown
+        timed = scene.session.shown
         end_s = min(timed.length_s if timed else 0.0, reach.time_at(reach.top + reach.room + 10))
         while mark <= end_s:
-            y = sprig.y_at(mark)
+            y = scene.y_at(mark)
             box = QRectF(10, y - 10 * self.unit, 42 * self.unit, 20 * self.unit)
-            self._text(box, show_length(mark), self.theme.soft, 9.8, LEFT | MIDDLE)
+            self.brush.text(box, show_length(mark), self.theme.soft, 9.8, LEFT | MIDDLE)
             mark += every
 
     def _paint_sections(self) -> None:
         """A line where each section begins, with its title at the right."""
-        sprig, painter = self.sprig, self.painter
-        timed = sprig.session.shown
-        assert timed is not None
-        index, last_y = -1, -100.0
-        sprig.titles = []
-        right = sprig.width() - sprig.strips_room - 6
-        for needle in sprig.needles:
-            if needle.segment.use.section == index:
-                continue
-            index = needle.segment.use.section
-            y = sprig.y_at(needle.segment.start / TICKS_PER_S)
-            painter.setPen(QPen(QColor(self.theme.line), 1))
-            painter.drawLine(QPointF(52 * self.unit, y), QPointF(right, y))
-            if sprig.section_room and y - last_y > 15 * self.unit:
-                name, wide = cut_to(needle.segment.section, 9.8, (right - self.stem_x) * 0.6)
-                box = QRectF(right - wide - 6, y + 1, wide + 6, 18 * self.unit)
-                colour = self.theme.ink if sprig.session.section == index else self.theme.soft
-                self._text(box, name, colour, 9.8, RIGHT | Qt.AlignmentFlag.AlignTop, italic=True)
-                last_y = y
-                sprig.titles.append((box, index))
+        for one in self.sections:
+            self.painter.setPen(QPen(QColor(self.theme.line), 1))
+            self.painter.drawLine(QPointF(52 * self.unit, one.y), QPointF(self.scene.right - 6, one.y))
+            if one.box is not None:
+                chosen = self.scene.session.section == one.number
+                colour = self.theme.ink if chosen else self.theme.soft
+                self.brush.text(
+                    one.box, one.title, colour, 9.8, RIGHT | Qt.AlignmentFlag.AlignTop, italic=True
+                )
 
     def _paint_chosen(self) -> None:
         painter = self.painter
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(self.theme.chosen))
-        right = self.sprig.width() - self.sprig.strips_room - 6
+        right = self.scene.right - 6
         for needle, top, bottom in self.seen:
-            if needle.segment.id in self.sprig.chosen:
+            if needle.segment.id in self.scene.chosen:
                 box = QRectF(52 * self.unit, top - 1, right - 52 * self.unit, max(5.0, bottom - top + 2))
                 painter.drawRoundedRect(box, 5, 5)
-                if needle.segment.id == self.sprig.session.selected:  # where the hand is, told by shape too
+                if needle.segment.id == self.scene.session.selected:  # where the hand is, told by shape too
                     painter.setBrush(QColor(self.theme.accent))
                     painter.drawRoundedRect(QRectF(52 * self.unit, box.top(), 4, box.height()), 2, 2)
                     painter.setBrush(QColor(self.theme.chosen))
 
     def _paint_stem(self, length_s: float) -> None:
-        sprig = self.sprig
+        scene = self.scene
         self.painter.setPen(
             QPen(QColor(self.theme.bark), 4 * self.unit, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
         )
-        bottom = min(sprig.y_at(length_s) + 12 * self.unit, sprig.height())
-        self.painter.drawLine(QPointF(self.stem_x, sprig.y_at(0)), QPointF(self.stem_x, bottom))
+        bottom = min(scene.y_at(length_s) + 12 * self.unit, scene.height)
+        self.painter.drawLine(QPointF(self.stem_x, scene.y_at(0)), QPointF(self.stem_x, bottom))
 
     def _paint_needle(self, needle: Needle, top: float, bottom: float, room: float) -> None:
         if needle.head:
@@ -205,7 +206,7 @@ class SprigPainter(GesturePainter):
     def _paint_head(self, needle: Needle, bottom: float, room: float) -> None:
         """Teaching: a paler head before the needle, widening to it."""
         segment = needle.segment
-        top = bottom - segment.amount * segment.use.unit / TICKS_PER_S * self.sprig.reach.px_per_s
+        top = bottom - segment.amount * segment.use.unit / TICKS_PER_S * self.scene.viewport.px_per_s
         colour = QColor(side_colour(self.theme, needle.head[0] if len(needle.head) == 1 else "both"))
         colour.setAlpha(95)
         self.painter.setBrush(colour)
@@ -248,13 +249,13 @@ class SprigPainter(GesturePainter):
         )
         if close:
             for span in segment.spans:
-                y = self.sprig.y_at(span.start / TICKS_PER_S)
+                y = self.scene.y_at(span.start / TICKS_PER_S)
                 self._notch(needle, y, reach * (0.62 if span.phase in ("inhale", "exhale") else 0.35))
                 box = QRectF(self.stem_x + 10, y, reach, min(26.0 * self.unit, bottom - y))
                 if needle.sides == ("left",):
                     box.moveRight(self.stem_x - 10)
                 align = (RIGHT if needle.sides == ("left",) else LEFT) | MIDDLE
-                self._text(box, span.phase, self.theme.ground, 8, align)
+                self.brush.text(box, span.phase, self.theme.ground, 8, align)
                 self.painter.setPen(QPen(pale, 1))
             return
         for number in range(1, amount):
@@ -267,15 +268,16 @@ class SprigPainter(GesturePainter):
 
     def _paint_labels(self, room: float) -> None:
         """Names beyond the needles' tips, on the needle's own side, wherever one fits."""
-        sprig, painter = self.sprig, self.painter
+        scene, painter = self.scene, self.painter
         painter.setFont(font(9.8))
         measures = metrics(9.8)
         free = {"left": -100.0, "right": -100.0}
         ink, soft = QColor(self.theme.ink), QColor(self.theme.soft)
-        right_edge = sprig.width() - sprig.strips_room - 12
+        right_edge = scene.right - 12
+        boxes = [one.box for one in self.sections if one.box is not None]
         for needle, top, bottom in self.seen:
             side = "left" if needle.sides == ("left",) else "right"
-            low, high = max(top, sprig.reach.top), min(bottom, sprig.reach.top + sprig.reach.room)
+            low, high = max(top, scene.viewport.top), min(bottom, scene.viewport.top + scene.viewport.room)
             middle = (low + high) / 2
             label = needle.label or (needle.segment.name if bottom - top > 40 * self.unit else "")
             if not label or middle - measures.height() * 0.42 < free[side]:
@@ -283,7 +285,7 @@ class SprigPainter(GesturePainter):
             reach = room * needle.reach * (1.0 if needle.sides else 0.6 if needle.head else 0.0)
             painter.setPen(ink if needle.sides else soft)
             start = self.stem_x + reach + 8 * self.unit
-            near = [box.left() for box, _ in sprig.titles if -2 < (middle - box.top()) / self.unit < 22]
+            near = [box.left() for box in boxes if -2 < (middle - box.top()) / self.unit < 22]
             limit = min([right_edge, *(edge - 6 * self.unit for edge in near)]) - start
             if side == "left":
                 limit = self.stem_x - reach - 8 * self.unit - 54 * self.unit
@@ -312,10 +314,10 @@ class SprigPainter(GesturePainter):
         if needle.knot:
             painter.setPen(QPen(QColor(self.theme.bark), 2.4 * unit))
             painter.setBrush(QColor(self.theme.ground))
-            middle = (top + self.sprig.span(needle)[1]) / 2
+            middle = (top + self.scene.span(needle)[1]) / 2
             painter.drawEllipse(QPointF(self.stem_x, middle), 5 * unit, 4 * unit)
             painter.drawLine(QPointF(self.stem_x - 2 * unit, middle), QPointF(self.stem_x + 2 * unit, middle))
-        severity = self.sprig.flags.get(needle.segment.id)
+        severity = self.scene.flags.get(needle.segment.id)
         if severity:
             painter.setPen(QPen(QColor(self.theme.trouble), 1.8))
             painter.setBrush(QColor(self.theme.trouble if severity == "wrong" else self.theme.ground))

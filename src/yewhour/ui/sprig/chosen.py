@@ -1,4 +1,4 @@
-"""The grip: what every part of the hand has: the session, what things are called, how a change is made."""
+"""What is chosen: the plan it stands in, what it is called, and how its fields are changed."""
 
 from __future__ import annotations
 
@@ -14,18 +14,15 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.sprig.picture.drop_places import named
 
 
-class ActionsBase:
-    """Acts on what is chosen in a session. What can't be done is told by `session.refused`."""
+class Chosen:
+    """What is chosen in a session. What can't be done is told by `session.refused`."""
 
     def __init__(self, session: Session) -> None:
         self.session = session
 
-    def set_fields(self, node: str, title: str, **fields: Any) -> None:
-        """Fields of one step, pair or rounds."""
-        self._set((node,), title, **fields)
-
-    def _set(self, nodes: Iterable[str], title: str, kind: str = "", **fields: Any) -> None:
-        plan = self._plan()
+    def set(self, nodes: Iterable[str], title: str, kind: str = "", **fields: Any) -> None:
+        """Fields of steps, pairs or rounds."""
+        plan = self.plan()
         try:
             for node in nodes:
                 plan = with_node(plan, node, **fields)
@@ -35,28 +32,33 @@ class ActionsBase:
         self.session.do(title, plan, kind)
 
     @property
-    def _library(self) -> Library:
+    def library(self) -> Library:
+        """The movements there are."""
         return self.session.teaching_data.library
 
-    def _plan(self) -> Plan:
+    def plan(self) -> Plan:
+        """The class, an empty one where none is open."""
         return self.session.plan if self.session.plan is not None else Plan()
 
-    def _refuse(self, what: str, do: str) -> None:
+    def refuse(self, what: str, do: str) -> None:
+        """Says why something can't be done."""
         self.session.refused.emit(Problem(what, do=do))
 
     def grouped(self, node: str) -> bool:
         """Whether a node stands in a pair, rounds or a variant."""
-        return bool(group_of(self._plan(), node))
+        return bool(group_of(self.plan(), node))
 
     def called(self, node: str) -> str:
         """What a node is called."""
-        found = nodes_of(self._plan()).get(node)
-        return self._names([found]) if found is not None else "it"
+        found = nodes_of(self.plan()).get(node)
+        return self.names([found]) if found is not None else "it"
 
-    def _name(self, node: str) -> str:
-        return self._names([nodes_of(self._plan())[node]])
+    def name(self, node: str) -> str:
+        """What a node that is there is called."""
+        return self.names([nodes_of(self.plan())[node]])
 
-    def _names(self, nodes: list[Any]) -> str:
+    def names(self, nodes: list[Any]) -> str:
+        """What several nodes are called together."""
         if not nodes:
             return "nothing"
         more = f" and {len(nodes) - 1} more" if len(nodes) > 1 else ""
