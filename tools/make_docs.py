@@ -1,9 +1,12 @@
 """Writes what docs/ derives from the code and the data: the schema of class files, the keys, the cautions."""
 
+import argparse
 from pathlib import Path
 
 import msgspec
 
+from tools.package import third_party
+from yewhour import __version__
 from yewhour.content.paths import DATA, FIRST_DEMO, demo_classes
 from yewhour.content.terms import load_positions, load_terms
 from yewhour.core.export.reading import markdown
@@ -40,9 +43,9 @@ def keys() -> str:
     lines = [
         "# Everything you can do, and its keys",
         "",
-        "Made from `ui/actions.py` by tools/make_docs.py. F1 shows the same list; type part of a line there",
-        "and press Enter, and it is done. Single letters work on the sprig, or in the script, while it has",
-        "the focus.",
+        "Made from `ui/kit/commands.py` by tools/make_docs.py. F1 shows the same list; type part of a line",
+        "there and press Enter, and it is done. Single letters work on the sprig, or in the script, while it",
+        "has the focus.",
         "",
         "On the sprig, up and down choose (with Shift, more than one), left goes out to the pair, rounds or",
         "part that something stands in, right goes in; Home and End go to the ends, and the page keys move",
@@ -67,6 +70,41 @@ def keys() -> str:
         for one in TAKE
     ]
     return "\n".join(lines) + "\n"
+
+
+def man_page() -> str:
+    """The man page, from the commands as the program has them."""
+    from yewhour.cli.main import command_line
+
+    told = command_line()
+    commands = next(one for one in told._actions if isinstance(one, argparse._SubParsersAction))
+    about = {one.dest: one.help or "" for one in commands._choices_actions}
+    rows = [
+        f'.TH YEWHOUR 1 "" "Yew Hour {__version__}" "User commands"',
+        ".SH NAME", "yewhour \\- times and words guided yoga and Pilates classes",
+        ".SH SYNOPSIS", ".B yewhour", ".I COMMAND", "[...]",
+        ".SH DESCRIPTION", _roff(told.description or ""),
+        "It times and words a class; it does not clear anyone to take it: work without pain, and ask "
+        "a doctor or a qualified teacher if unsure.",
+        ".SH COMMANDS",
+    ]  # fmt: skip
+    for name, one in commands.choices.items():
+        rows += [".TP", f".B {_roff(name)}", _roff(about.get(name, "")) + "."]
+        for option in one._actions:
+            if option.option_strings and option.help and "show this help" not in option.help:
+                shown = " ".join([option.option_strings[-1], option.metavar or ""]).strip()
+                rows += [".br", f"\\fB{_roff(shown)}\\fR: {_roff(option.help)}"]
+    rows += [
+        ".SH EXIT STATUS", "0 done; 1 the class can't be what was asked; 2 bad usage, or a file that "
+        "can't be read or written; 130 stopped.",
+        ".SH FILES", ".I ~/.local/share/yewhour", "kept classes, takes, your own movements", ".br",
+        ".I ~/.local/state/yewhour/yewhour.log", "what happened lately",
+    ]  # fmt: skip
+    return "\n".join(rows) + "\n"
+
+
+def _roff(words: str) -> str:
+    return words.replace("\\", "\\\\").replace("-", "\\-").replace("%%", "%")
 
 
 def cautions() -> str:
@@ -113,3 +151,5 @@ if __name__ == "__main__":
     (DOCS / "class.schema.json").write_bytes(schema())
     (DOCS / "keys.md").write_text(keys(), encoding="utf-8")
     (DOCS / "cautions.md").write_text(cautions(), encoding="utf-8")
+    (DATA / "desktop" / "yewhour.1").write_text(man_page(), encoding="utf-8")
+    third_party.main()

@@ -1,3 +1,3 @@
 """Yew Hour fits a guided yoga or Pilates class to its promised length and writes its script."""
 
-__version__ = "0.1.0"
+__version__ = "0.2.0"

@@ -7,9 +7,9 @@ started with `-I`, looks for our code where this process has it from, and stands
 
 import os
 import sys
-from pathlib import Path
 
-HERE = Path(__file__).resolve().parent.parent.parent  # the folder that our package is in
+from yewhour.files.program import HERE
+
 FOLDER = "/"
 _NAMES = {
     "PATH", "HOME", "USER", "LOGNAME", "LANG", "LANGUAGE", "TZ", "TMPDIR", "SYSTEMROOT", "DISPLAY",

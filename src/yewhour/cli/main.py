@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from yewhour import __version__
+from yewhour.background import log
 from yewhour.cli import draft_command, recording_commands
 from yewhour.cli.requested import solved_class, teaching_data, timed_class
 from yewhour.cli.terminal import say, write_json, write_out
@@ -21,6 +22,7 @@ from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.pipeline import SolvedPlan
 from yewhour.core.problem import CannotFit, Problem
+from yewhour.files import program
 from yewhour.files.atomic_files import write_whole
 from yewhour.render.formats import FORMATS
 from yewhour.render.script_pdf import unprintable_message
@@ -45,8 +47,7 @@ TOGETHER = {"cards": ("cards", "cards-picture")}  # what is written with what
 
 def main(arguments: list[str] | None = None, ahead: "Prewarm | None" = None) -> int:
     """Runs one command and returns its exit code. ahead: the class that it opens, begun already."""
-    parser = _parser()
-    options = parser.parse_args(arguments, argparse.Namespace(ahead=ahead))
+    options = command_line().parse_args(arguments, argparse.Namespace(ahead=ahead))
     try:
         if getattr(options, "length", None) is not None:
             options.length = parse_length(options.length)
@@ -67,13 +68,16 @@ def main(arguments: list[str] | None = None, ahead: "Prewarm | None" = None) -> 
         reason = (error.strerror or str(error)).lower()
         say(f"yewhour: this can't be written: {reason}. Choose another place, with --out.", file=sys.stderr)
         return USAGE
-    except Exception:  # never with the exit code of a class that can't be what was asked
+    except Exception as error:  # never with the exit code of a class that can't be what was asked
         traceback.print_exc()
-        say("yewhour: this is a fault of the program: please send what stands above", file=sys.stderr)
+        log.fault(f"yewhour {' '.join(map(str, arguments or sys.argv[1:]))[:60]}", error)
+        do = f"`{program.command()} what-went-wrong` writes down what is known of it, to be sent."
+        say(f"yewhour: this is a fault of the program. {do}", file=sys.stderr)
         return USAGE
 
 
-def _parser() -> argparse.ArgumentParser:
+def command_line() -> argparse.ArgumentParser:
+    """Every command with its options."""
     parser = argparse.ArgumentParser(
         prog="yewhour", description="Fits a guided class to its promised length and writes its script."
     )
@@ -195,6 +199,12 @@ def _parser() -> argparse.ArgumentParser:
     bring.add_argument("captions", type=Path, metavar="CAPTIONS", help="SubRip, WebVTT, or text with times")
     bring.add_argument("--out", type=Path, metavar="PATH", help="NAME.txt for an outline, NAME.yewhour")
     bring.set_defaults(run=recording_commands.bring_in)
+
+    wrong = commands.add_parser(
+        "what-went-wrong", help="what is known of the last faults, to be read and sent"
+    )
+    wrong.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
+    wrong.set_defaults(run=lambda options: write_out(log.report().encode(), options.out))
 
     commands.add_parser("help", help="show this").set_defaults(run=lambda _: parser.print_help())
     return parser

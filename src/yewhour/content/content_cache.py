@@ -91,5 +91,7 @@ def write_content_cache(
 
 def _stamps(data: Path) -> Stamps:
     read = [*data.rglob("*.toml"), *data.rglob("blocks/*.txt"), *(CODE / name for name in READERS)]
-    files = ((str(path), path.stat()) for path in read)
+    files = (
+        (str(path.relative_to(CODE if path.is_relative_to(CODE) else data)), path.stat()) for path in read
+    )
     return {path: (found.st_size, found.st_mtime_ns) for path, found in files}

@@ -3,6 +3,8 @@
 import sys
 from pathlib import Path
 
+from yewhour.files.program import HERE
+
 DATA = Path(__file__).resolve().parent.parent / "data"
 DEMO = DATA / "demo"
 FONTS = DATA / "fonts"
@@ -11,8 +13,9 @@ FIRST_DEMO = DEMO / "bell-ringers.yewhour"
 
 
 def prepared_folder() -> Path:
-    """What `./yew` prepares beside the program, so that it starts quickly the first time too."""
-    return Path(sys.prefix) / "yewhour-prepared"
+    """What is prepared beside the program, so that it starts quickly the first time too."""
+    beside = HERE / "yewhour-prepared"  # in a package
+    return beside if beside.is_dir() else Path(sys.prefix) / "yewhour-prepared"
 
 
 def demo_classes() -> list[Path]:

@@ -6,6 +6,7 @@ from yewhour.content.paths import demo_classes
 from yewhour.content.terms import load_terms
 from yewhour.core.lengths import show_length
 from yewhour.core.teaching_data import TeachingData
+from yewhour.files import program
 from yewhour.state.classes.class_file import read_plan
 
 Listing = dict[str, list[dict[str, Any]]]
@@ -35,7 +36,7 @@ def listing(teaching_data: TeachingData) -> Listing:
 def _demo(path: Any) -> dict[str, Any]:
     brief = read_plan(path).brief
     return {
-        "file": f"data/demo/{path.name}", "title": brief.title, "length": show_length(brief.target_s),
+        "file": program.shown(path), "title": brief.title, "length": show_length(brief.target_s),
         "style": brief.style, "audience": brief.audience, "reason": brief.reason,
     }  # fmt: skip
 

@@ -7,6 +7,7 @@ from pathlib import Path
 from yewhour.background import children
 from yewhour.content.paths import DATA
 from yewhour.core.problem import Problem
+from yewhour.files import program
 from yewhour.state.paths import installed_voice, spoken_lines
 from yewhour.voice.sound.voices import SpeakingVoice, VoicePlaces
 from yewhour.voice.sound.voices import voice_named as voice_in
@@ -41,4 +42,4 @@ def install_voice(on_message: Callable[[str], object], lock: Path = LOCK) -> Non
         raise Problem(
             f"The neural voice could not be installed: {lines[-1]}", str(folder), "Check the network."
         )
-    on_message("It is there: ./yew voice FILE --voice joe, and in your ear in Take.")
+    on_message(f"It is there: {program.command()} voice FILE --voice joe, and in your ear in Take.")

@@ -249,7 +249,11 @@ class _OutlineReader:
 
     def _block(self, line: _Line, name: str) -> Block:
         if self.known is not None and plain_name(name) not in self.blocks:
-            raise self._wrong(line, f"There is no block {name!r}.", self._like(name) or "See ./yew list.")
+            raise self._wrong(
+                line,
+                f"There is no block {name!r}.",
+                self._like(name) or "`list` on the command line has all there are.",
+            )
         return Block(name=self.blocks.get(plain_name(name), name))
 
     def _body(self, line: _Line) -> tuple[Node, ...]:

@@ -205,7 +205,11 @@ def _unknown(rest: str, names: NameIndex) -> Problem:
             odd = " ".join(rest_of_it)
             return Problem(f"{odd!r} can't follow {' '.join(words[:number])!r}.", do="See docs/outline.md.")
     close = names.nearest(re.split(r"\s+\d|\s+\(|\s+pair", rest)[0])
-    did = f"Did you mean {' or '.join(close)}?" if close else "See ./yew list."
+    did = (
+        f"Did you mean {' or '.join(close)}?"
+        if close
+        else "`list` on the command line, or the library (Ctrl+L), has all there are."
+    )
     return Problem(f"There is no movement {rest!r}.", do=did)
 
 

@@ -17,6 +17,7 @@ from typing import Any
 import numpy as np
 
 from yewhour.core.problem import Problem
+from yewhour.files.program import command
 from yewhour.voice.sound.shipped_voice import (
     QUIET,
     WORDS_PER_MIN,
@@ -42,7 +43,7 @@ class NeuralVoice:
 
     def __init__(self, folder: Path, kept: Path) -> None:
         if not installed(folder):
-            raise Problem("The neural voice is not installed.", do="Install it: ./yew voice --install")
+            raise Problem("The neural voice is not installed.", do=f"Install it: {command()} voice --install")
         self._folder, self._kept = folder, kept
         try:
             about = next((folder / PACKAGE / "data").glob("*.json")).read_bytes()
@@ -67,7 +68,7 @@ class NeuralVoice:
 
     def _cannot(self, error: Exception) -> Problem:
         reason = f"The neural voice can't be started: {error}."
-        return Problem(reason, str(self._folder), "Install it again: ./yew voice --install")
+        return Problem(reason, str(self._folder), f"Install it again: {command()} voice --install")
 
     def say(self, text: str, words_per_min: float = WORDS_PER_MIN) -> Samples:
         """A line from its first sound to its last, from -1 to 1 at `rate` samples a second."""

@@ -12,6 +12,7 @@ from yewhour.core.plan.plan import Brief, Plan, Section
 from yewhour.core.problem import Problem
 from yewhour.files.atomic_files import write_whole
 from yewhour.files.file_names import stem_for
+from yewhour.files.program import command
 from yewhour.state.classes.unsaved_work import UnsavedWork
 from yewhour.state.paths import learnt_file
 from yewhour.state.takes.recording_kinds import CAPTIONS, SOUNDS
@@ -147,7 +148,11 @@ class FileCommands:
         notes = [row.removeprefix("// ") for row in brought.outline.splitlines() if row.startswith("// ")]
         if notes:
             more = len(notes) - MOST_NOTES
-            rest = [f"And {more} more: `./yew bring-in {path.name}` writes all of them."] if more > 0 else []
+            rest = (
+                [f"And {more} more: `{command()} bring-in {path.name}` writes all of them."]
+                if more > 0
+                else []
+            )
             about = "What is said here may be of movements that are not in the class yet."
             telling = self.pages.later.Telling("Not understood", [about, *notes[:MOST_NOTES], *rest])
             self.window.keep_open(telling)
