@@ -13,14 +13,8 @@ import msgspec
 
 from yewhour.content.terms import Terms
 from yewhour.core.lengths import LONGEST_S
-from yewhour.core.library.movement import (
-    MEASURES,
-    Kind,
-    Library,
-    Movement,
-    Wordings,
-    parse_wordings,
-)
+from yewhour.core.library.kinds import BEHAVIOURS, Kind
+from yewhour.core.library.movement import Library, Movement, Wordings, parse_wordings
 from yewhour.core.library.names import shared_names
 from yewhour.core.pace import Rhythm, parse_rhythm
 from yewhour.core.problem import Problem
@@ -28,7 +22,7 @@ from yewhour.core.purpose import LINE_PURPOSES
 from yewhour.core.sides import SIDE_TOKENS, tokens
 from yewhour.files.toml_files import Table, read_toml
 
-COUNTED: frozenset[Kind] = frozenset(kind for kind, measure in MEASURES.items() if measure.unit)
+COUNTED: frozenset[Kind] = frozenset(kind for kind, behaviour in BEHAVIOURS.items() if behaviour.unit)
 LINE_TOKENS = SIDE_TOKENS | {
     "name",
     "Name",

@@ -158,7 +158,7 @@ def _figure(pdf: Pdf, segment: Segment, y: float) -> None:
     """The figure of a movement in the margin: beside its heading, or in a flow beside its line."""
     left, wide, high = FIGURE
     use = segment.use
-    if segment.kind == "talk":
+    if segment.behaviour.is_talk:
         return
     one = portrait(use.movement, segment.side, use.end if use.flow else use.start)
     top = y - LEADING * 0.3

@@ -26,7 +26,7 @@ GENTLE_LEVELS = ("gentle", "beginners")
 
 def work(timed: TimedClass) -> list[Segment]:
     """The segments that are movements, set-ups and talk left out."""
-    return [s for s in timed.segments if s.kind not in ("setup", "talk") and s.id != "closing pause"]
+    return [s for s in timed.segments if not s.behaviour.framing and s.id != "closing pause"]
 
 
 @check("uneven")
@@ -105,7 +105,7 @@ def _neutral(segment: Segment) -> bool:
     """Whether a back is let go of: said to be so, a rest, or easy on the back or over the heels."""
     movement = segment.use.movement
     eased = movement.effort <= 1 and segment.use.end.startswith(("supine", "kneeling child"))
-    return "neutralising" in movement.marks or segment.kind == "stillness" or eased
+    return "neutralising" in movement.marks or segment.behaviour.is_rest or eased
 
 
 @check("cold")
@@ -198,7 +198,7 @@ def up_and_down(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
 @check("pace-jump")
 def pace_jump(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Neighbours led by breath whose breath differs by half and more."""
-    led = [s for s in work(timed) if s.kind in ("hold", "phase")]
+    led = [s for s in work(timed) if s.behaviour.breath_led]
     for before, segment in pairwise(led):
         one, other = breath_ticks(before.use.pace), breath_ticks(segment.use.pace)
         if max(one, other) / min(one, other) >= PACE_JUMP and not segment.use.step.pace:

@@ -37,9 +37,11 @@ def lost(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         if need and not _there(here, need) and segment.use.step.id not in noticed:
             noticed.add(segment.use.step.id)
             yield _lost(timed, segment, here, need)
-        while cues and segment.kind != "talk" and cues[-1].segment in (segment.id, f"{segment.id}/into"):
+        while (
+            cues and not segment.behaviour.is_talk and cues[-1].segment in (segment.id, f"{segment.id}/into")
+        ):
             cues.pop()  # what is said of the movement itself, and what it does, ends where it ends
-        if need and segment.kind != "talk":
+        if need and not segment.behaviour.is_talk:
             here = _place(segment.use.end)
 
 
@@ -57,9 +59,9 @@ def wrong_side(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A change of side that no line names before it is worked on."""
     last, noticed, since, here = "", set(), 0, ""
     for segment in timed.segments:
-        stayed = here == segment.use.start and here.startswith("on-") and segment.kind == "stillness"
+        stayed = here == segment.use.start and here.startswith("on-") and segment.behaviour.is_rest
         here = segment.use.end
-        if segment.use.setup_for or segment.kind == "talk" or segment.side not in ("right", "left"):
+        if segment.use.setup_for or segment.behaviour.is_talk or segment.side not in ("right", "left"):
             continue
         if last and segment.side != last and segment.use.step.id not in noticed and not stayed:
             spoken = (cue for cue in timed.cues if since <= cue.start <= segment.start + LATE)

@@ -24,7 +24,7 @@ def quiet_count(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         starts.setdefault(cue.segment, []).append(cue.start)
     lines = prepared.teaching_data.wording.voices[prepared.school.voice].counted
     for segment in timed.segments:
-        if segment.kind not in ("reps", "pulses", "counted"):
+        if not segment.behaviour.told_by_number:
             continue
         last = segment.end - (
             segment.use.unit if segment.amount > 1 else 0

@@ -25,7 +25,7 @@ def turned_away(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         step, best = segment.use.step, segment.use.movement.facing
         facing = step.facing or (timed.plan.brief.facing if timed.plan.brief.facing == "back" else "")
         seen = facing == best or (best == "side" and facing in SIDEWAYS)
-        if segment.kind == "setup" or not facing or not best or seen or step.id in noticed:
+        if segment.behaviour.is_setup or not facing or not best or seen or step.id in noticed:
             continue
         noticed.add(step.id)
         edit = Edit("face", step.id, f"Turn to the {best} for {segment.name}", text=best)
@@ -39,7 +39,7 @@ def hidden_side(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     for segment in timed.segments:
         use = segment.use
         facing = use.step.facing or timed.plan.brief.facing
-        if segment.kind == "setup" or use.movement.facing != "side" or use.step.id in noticed:
+        if segment.behaviour.is_setup or use.movement.facing != "side" or use.step.id in noticed:
             continue
         near = near_side(segment, facing)
         if near and segment.side in ("left", "right") and segment.side != near:

@@ -85,7 +85,7 @@ def dense(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     for cue in timed.cues:
         spoken[cue.segment] = spoken.get(cue.segment, 0) + cue.end - cue.start
     for segment in timed.segments:
-        if segment.kind in ("hold", "clock", "stillness") and not segment.use.flow:
+        if segment.behaviour.still and not segment.use.flow:
             share = spoken.get(segment.id, 0) / segment.length
             if share > DENSE:
                 words = {"name": segment.name, "share": round(100 * share)}
@@ -98,7 +98,11 @@ def short_phase(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A phase of a flow too short to call."""
     noticed = set()
     for segment in timed.segments:
-        if segment.kind == "phase" and segment.length < SHORTEST_CALL and segment.use.step.id not in noticed:
+        if (
+            segment.behaviour.is_phase
+            and segment.length < SHORTEST_CALL
+            and segment.use.step.id not in noticed
+        ):
             noticed.add(segment.use.step.id)
             words = {"name": segment.name, "length": f"{seconds(segment.length):.1f}"}
             yield Notice(segment.id, words, roomier(segment, SHORTEST_CALL - segment.length + 1))
@@ -113,10 +117,10 @@ def long_silence(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         segment = by_id[cue.segment]
         gap = seconds((after.start if after else timed.length) - cue.end)
         orientation = cue.purpose in ("time", "count") or "minute" in cue.text.lower()
-        resting = segment.kind == "stillness" or "rest" in segment.use.movement.works
+        resting = segment.behaviour.is_rest or "rest" in segment.use.movement.works
         resting = resting or segment.id in promised
         if gap > SILENCE_S and not resting and not orientation:
-            while segment.kind == "setup" or segment.end <= cue.end:  # the silence is in what comes after
+            while segment.behaviour.is_setup or segment.end <= cue.end:  # the silence is in what comes after
                 following = timed.segments.index(segment) + 1
                 if following == len(timed.segments):
                     break
@@ -135,11 +139,11 @@ def _promised(timed: TimedClass) -> set[str]:
     found: set[str] = set()
     quiet = False
     for segment in timed.segments:
-        if segment.kind == "talk":
+        if segment.behaviour.is_talk:
             quiet = "quiet ahead" in segment.use.movement.marks
         elif quiet:
             found.add(segment.id)
-            quiet = segment.kind == "setup"
+            quiet = segment.behaviour.is_setup
     return found
 
 
@@ -147,7 +151,7 @@ def _promised(timed: TimedClass) -> set[str]:
 def hard_to_speak(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Much to say at a stretch upside down, face down or in strong effort."""
     for segment in timed.segments:
-        if segment.use.movement.speaks or segment.kind == "setup":
+        if segment.use.movement.speaks or segment.behaviour.is_setup:
             continue
         most = 0.5 if segment.use.movement.effort >= 4 else 0.75
         spoken = [
@@ -183,11 +187,11 @@ def _reworded(timed: TimedClass, cue: Cue, segment: Segment, text: str, title: s
 def roomier(segment: Segment, short: int) -> Edit | None:
     """So many ticks more for a segment: a greater amount, or a slower breath for its section."""
     use = segment.use
-    if segment.kind != "phase" and use.unit:
+    if not segment.behaviour.is_phase and use.unit:
         more = max(1, -(-short // use.unit))
         amount = segment.amount + more
         return Edit("amount", use.step.id, f"Longer in {use.name}", amount=amount, clock=use.by_clock)
-    if segment.kind == "phase":
+    if segment.behaviour.is_phase:
         rate = use.pace.breaths_per_min * segment.length / (segment.length + short)
         slower = msgspec.structs.replace(use.pace, breaths_per_min=max(SLOWEST, math.floor(rate * 10) / 10))
         return Edit("slow", use.step.id, f"A slower breath in {segment.section}", pace=slower)
@@ -199,7 +203,7 @@ def _quieter(timed: TimedClass, segment: Segment, spoken: Sequence[Cue]) -> Edit
     step = segment.use.step.id
     index = timed.segments.index(segment)
     places = [s for s in [*timed.segments[:index][::-1], *timed.segments[index:]]
-              if s.use.step.id != step and s.kind not in ("setup", "talk", "phase")]  # fmt: skip
+              if s.use.step.id != step and not (s.behaviour.framing or s.behaviour.is_phase)]  # fmt: skip
     unsay, say = [], []
     for cue in spoken:
         own = edit_behind(timed.plan, segment, cue) if cue.own else None

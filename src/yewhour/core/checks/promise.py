@@ -43,7 +43,7 @@ def prop_unsaid(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A prop that no line up to its movement names, its prop line muted or dropped."""
     noticed = set()
     for segment in timed.segments:
-        for prop in segment.use.movement.props if segment.kind != "setup" else ():
+        for prop in segment.use.movement.props if not segment.behaviour.is_setup else ():
             word = prop.split()[-1].rstrip("s")
             before = (cue for cue in timed.cues if cue.start <= segment.start)
             if prop not in noticed and not any(word in c.text.lower() or c.purpose == "prop" for c in before):
@@ -79,7 +79,7 @@ def _rest_ticks(timed: TimedClass) -> int:
     return sum(
         segment.length
         for segment in timed.segments
-        if segment.kind != "setup" and "final rest" in segment.use.movement.marks
+        if not segment.behaviour.is_setup and "final rest" in segment.use.movement.marks
     )
 
 
@@ -89,13 +89,13 @@ def quick_close(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     rests = [
         s
         for s in timed.segments
-        if s.kind == "stillness" and base_of(s.use.end) == "supine" and s.id != "closing pause"
+        if s.behaviour.is_rest and base_of(s.use.end) == "supine" and s.id != "closing pause"
     ]
     if not rests or not rests[-1].use.movement.marks:
         return
     rest = rests[-1]
     after = [s for s in timed.segments if s.start >= rest.end]
-    leaving = list(takewhile(lambda segment: segment.kind in ("setup", "talk"), after))
+    leaving = list(takewhile(lambda segment: segment.behaviour.framing, after))
     left = seconds(sum(segment.length for segment in leaving))
     if left < LEAVING_S:
         edit = Edit("insert after", rest.use.step.id, "Add the slow return", "return")

@@ -70,7 +70,7 @@ def pool_of(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -
     items: dict[str, PoolItem] = {}
     down: dict[str, tuple[str, str]] = {}
     for movement in teaching_data.library.values():
-        if movement.kind in ("talk", "setup") or movement.id in model.never or not movement.start:
+        if movement.behaviour.framing or movement.id in model.never or not movement.start:
             continue
         if movement.family not in families or (movement.side_by and movement.sides == "one"):
             continue

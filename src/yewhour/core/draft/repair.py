@@ -114,7 +114,7 @@ def about_focus(timed: TimedClass, brief: Brief) -> float:
     """The share of the working time that is about the focus; 1 where there is none."""
     if not brief.focus:
         return 1.0
-    work = [one for one in timed.segments if one.kind not in ("talk", "setup", "stillness")]
+    work = [one for one in timed.segments if not one.behaviour.bare]
     areas = [{*one.use.movement.works, *one.use.movement.opens} for one in work]
     about = sum(one.length for one, there in zip(work, areas, strict=True) if there & set(brief.focus))
     return about / max(1, sum(one.length for one in work))

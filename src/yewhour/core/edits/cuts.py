@@ -124,7 +124,7 @@ def with_given_pace(solved: SolvedPlan, length_s: float, steps: int = 8) -> Solv
     if gives <= 0 or least <= 1e-9:
         return solved
     rounds = solved.fit.at(solved.fit.preferred).rounds
-    held = sum(use.kind == "hold" for use in uses_with_rounds(solved.uses, rounds, solved.unfolded.groups))
+    held = sum(use.behaviour.is_hold for use in uses_with_rounds(solved.uses, rounds, solved.unfolded.groups))
     for number in range(1, steps + 1):
         for sign in (1, -1):
             share = sign * gives / 100 * number / steps

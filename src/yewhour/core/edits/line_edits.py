@@ -125,7 +125,7 @@ def added(segment: Segment, text: str, at_s: float = 0.0) -> Edit:
     text = clean(text)
     if not text:
         raise Problem("There is nothing to say in that line.", do="Type the words first.")
-    purpose = "rest" if segment.kind == "stillness" else "say" if segment.kind == "talk" else "align"
+    purpose = "rest" if segment.behaviour.is_rest else "say" if segment.behaviour.is_talk else "align"
     side = segment.side if segment.side in ("left", "right") else ""
     line = LineEdit(step=segment.use.step.id, purpose=purpose, do="add", side=side, text=text, at_s=at_s)
     return Edit("lines", line.step, f"Add “{_short(text)}”", say=(line,))

@@ -6,7 +6,7 @@ import msgspec
 
 from yewhour.core.edits.cuts import leave_out_order, name_of, span_of
 from yewhour.core.lengths import seconds, show_length, ticks
-from yewhour.core.library.movement import MEASURES
+from yewhour.core.library.kinds import BEHAVIOURS
 from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.plan.edit import Edit, apply_all
 from yewhour.core.plan.nodes import Rounds, Step, walk
@@ -63,8 +63,8 @@ def _spans(solved: SolvedPlan) -> Iterator[tuple[Step, str, str, AmountRange]]:
                 seen.add(node.id)
                 movement = solved.teaching_data.library[node.movement]
                 kind = kind_of(node, movement, solved.prepared.school)
-                if MEASURES[kind].unit:
-                    yield node, movement.name, MEASURES[kind].unit, amount_range(node, movement, kind)
+                if BEHAVIOURS[kind].unit:
+                    yield node, movement.name, BEHAVIOURS[kind].unit, amount_range(node, movement, kind)
 
 
 def changes(solved: SolvedPlan, choice: FittedNumbers) -> list[AmountChange]:
@@ -130,7 +130,7 @@ def _doses(timed: TimedClass) -> dict[str, tuple[str, str]]:
     return {
         segment.use.step.id: (segment.use.name, segment.dose)
         for segment in reversed(timed.segments)
-        if not segment.use.setup_for and segment.kind != "talk"
+        if not segment.use.setup_for and not segment.behaviour.is_talk
     }
 
 

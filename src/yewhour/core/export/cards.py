@@ -35,7 +35,7 @@ def cards(timed: TimedClass) -> list[Card]:
     last, flow = "", ""  # the step, and the flow, of the card before
     for segment, _ in blocks(timed):
         use = segment.use
-        if segment.kind == "talk" or (use.flow and use.round > 1):
+        if segment.behaviour.is_talk or (use.flow and use.round > 1):
             continue
         sides: tuple[str, ...] = (segment.side,) if segment.side in ("right", "left") else ()
         time = show_length(seconds(segment.start))

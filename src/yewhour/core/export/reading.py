@@ -37,9 +37,9 @@ def text(timed: TimedClass) -> str:
             section = segment.section
             lines += ["", section.upper(), ""]
         # The breaths of a flow stand together; everything else has its own heading.
-        if segment.kind != "phase" or segment.use.flow != flow:
+        if not segment.behaviour.is_phase or segment.use.flow != flow:
             side = f"  {segment.side}" if segment.side in ("right", "left") else ""
-            dose = "" if segment.kind == "phase" else f", {segment.dose}"
+            dose = "" if segment.behaviour.is_phase else f", {segment.dose}"
             lines += ["", f"        {segment.name}{side}{dose}"]
         flow = segment.use.flow
         for cue in cues:
@@ -62,9 +62,9 @@ def markdown(timed: TimedClass) -> str:
         if segment.section != section:
             section = segment.section
             lines += ["", f"## {_plain(section)}", ""]
-        if segment.kind != "phase" or segment.use.flow != flow:
+        if not segment.behaviour.is_phase or segment.use.flow != flow:
             side = f", {segment.side}" if segment.side in ("right", "left") else ""
-            dose = "" if segment.kind == "phase" else f", {segment.dose}"
+            dose = "" if segment.behaviour.is_phase else f", {segment.dose}"
             start = show_length(seconds(segment.start))
             lines += ["", f"**{start} {_plain(segment.name)}{side}**{dose}", ""]
         flow = segment.use.flow

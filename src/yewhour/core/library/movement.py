@@ -1,60 +1,19 @@
-"""A movement: an entry of the library, and the kinds of step there are.
+"""A movement: an entry of the library.
 
 Values that come by the thousand are made with `gc=False`: frozen, they can't be in a circle, and Python need
 not look for one.
 """
 
 from collections.abc import Mapping
-from typing import Literal, get_args
+from typing import Literal
 
 import msgspec
 
+from yewhour.core.library.kinds import BEHAVIOURS, Kind, StepKind
 from yewhour.core.pace import Phase, Rhythm
 
-Kind = Literal[
-    "hold",
-    "clock",
-    "phase",
-    "reps",
-    "pulses",
-    "cycles",
-    "rapid",
-    "counted",
-    "talk",
-    "setup",
-    "stillness",
-]
-KINDS: tuple[Kind, ...] = get_args(Kind)
+Sidedness = Literal["none", "one", "both", "alternating"]
 
-Behaviour = Literal["none", "one", "both", "alternating"]
-
-
-class Measure(msgspec.Struct, frozen=True, gc=False):
-    """What a kind of step is counted in: its unit's name, its letter in an outline, and its step."""
-
-    unit: str
-    letter: str
-    by: int = 1
-
-
-MEASURES: dict[Kind, Measure] = {
-    "hold": Measure("breaths", "b"),
-    "clock": Measure("seconds", "s", 5),
-    "phase": Measure("", ""),
-    "reps": Measure("reps", "x"),
-    "pulses": Measure("pulses", "x"),
-    "cycles": Measure("cycles", "x"),
-    "rapid": Measure("seconds", "s", 5),
-    "counted": Measure("counts", "n"),
-    "talk": Measure("", ""),
-    "setup": Measure("", ""),
-    "stillness": Measure("seconds", "s", 5),
-}
-
-# The kind of a step that is done so (`Step.done`).
-DONE: dict[str, Kind] = {"held": "hold", "pulsed": "pulses", "repeated": "reps", "counted": "counted"}
-# What can be repeated can be done for so many seconds too.
-BY_THE_CLOCK: tuple[Kind, ...] = ("hold", "reps", "pulses")
 
 Wordings = tuple[str, ...]  # one line, from its full wording to its bare one
 Lines = dict[str, tuple[Wordings, ...]]  # purpose -> lines
@@ -75,7 +34,7 @@ class Option(msgspec.Struct, frozen=True, gc=False):
 class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     """A posture, an exercise, a breathing practice, a rest, or a piece of talk.
 
-    dose: least, preferred and most, in the unit of the kind (see MEASURES). by: the step between two
+    dose: least, preferred and most, in the unit of the kind (see `kinds`). by: the step between two
     doses. weight: how unwilling the dose is to change (1 is ordinary). enter: the phase it is entered
     on. rhythm: phases and counts of one repetition or cycle. stages: rhythms a practice climbs
     through, each for the whole dose. count_s: seconds of one count, 0 for the school's. effort 0-5.
@@ -93,7 +52,7 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     family: str = ""
     traditional: str = ""
     aliases: tuple[str, ...] = ()
-    sides: Behaviour = "both"
+    sides: Sidedness = "both"
     side_by: str = ""
     start: str = ""
     end: str = ""
@@ -125,6 +84,11 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     stronger: Option | None = None
     lines: Lines = {}
     source: str = ""
+
+    @property
+    def behaviour(self) -> StepKind:
+        """How its kind behaves."""
+        return BEHAVIOURS[self.kind]
 
     def said(self, purpose: str) -> tuple[Wordings, ...]:
         """The lines for a purpose, none when there are none."""

@@ -11,13 +11,8 @@ from typing import Any
 import msgspec
 
 from yewhour.core.lengths import parse_length, show_length, shown_number
-from yewhour.core.library.movement import (
-    BY_THE_CLOCK,
-    DONE,
-    MEASURES,
-    Library,
-    Movement,
-)
+from yewhour.core.library.kinds import BEHAVIOURS, DONE
+from yewhour.core.library.movement import Library, Movement
 from yewhour.core.library.names import NameIndex
 from yewhour.core.pace import read_pace, show_pace
 from yewhour.core.plan.nodes import SideDifference, Step
@@ -190,7 +185,7 @@ def _check_sides(step: Step, pair: str | None, movement: Movement) -> None:
         more, fewer = step.amount + 1, step.amount - 1
         raise Problem(
             f"{movement.name} goes from side to side, so {step.amount} would be one more on one side.",
-            do=f"Write {more}{MEASURES[movement.kind].letter} or {fewer}{MEASURES[movement.kind].letter}.",
+            do=f"Write {more}{movement.behaviour.letter} or {fewer}{movement.behaviour.letter}.",
         )
 
 
@@ -240,13 +235,13 @@ def dose_split(line: str) -> tuple[str, str]:
 def _with_unit(step: Step, movement: Movement, letter: str) -> Step:
     """The step, its kind turned to the clock or the breath where the unit says so."""
     kind = DONE.get(step.done or "", movement.kind)
-    own = MEASURES[kind].letter
+    own = BEHAVIOURS[kind].letter
     if letter == own:
         return step
-    if kind == "rapid" and letter in "xn" and step.amount is not None:  # strokes, at their tempo
+    if BEHAVIOURS[kind].is_rapid and letter in "xn" and step.amount is not None:  # strokes, at their tempo
         stroke_s = step.count_s or movement.count_s or 1.0
         return msgspec.structs.replace(step, amount=max(5, round(step.amount * stroke_s / 5) * 5))
-    if kind in BY_THE_CLOCK and letter == "s":
+    if BEHAVIOURS[kind].by_clock_too and letter == "s":
         return msgspec.structs.replace(step, clock=True)
     units = {"b": "breaths (5b)", "x": "repetitions (8x)", "n": "counts (30n)", "s": "seconds (45s, 1:30)"}
     fits = units.get(own, "no amount")
@@ -262,14 +257,14 @@ def write_step(step: Step, library: Library, pair: str | None = None) -> str:
         shown = msgspec.structs.replace(shown, side=None)  # nothing of it has a side
     if step.amount is not None and movement is not None:
         kind = DONE.get(step.done or "", movement.kind)
-        by_clock = bool(step.clock) and kind in BY_THE_CLOCK
-        letter = "s" if by_clock else MEASURES[kind].letter
+        by_clock = bool(step.clock) and BEHAVIOURS[kind].by_clock_too
+        letter = "s" if by_clock else BEHAVIOURS[kind].letter
         if letter == "s":
             parts.append(show_length(step.amount) if step.amount >= 60 else f"{step.amount}s")
             if by_clock:  # the unit says it
                 shown = msgspec.structs.replace(shown, clock=None)
         elif letter:  # of what has no number, one says nothing
-            even = movement.sides == "alternating" and kind in ("reps", "pulses")  # as it is done
+            even = movement.sides == "alternating" and BEHAVIOURS[kind].repeated  # as it is done
             parts.append(f"{step.amount + step.amount % 2 if even else step.amount}{letter}")
     parts += [written for word in WORDS if (written := word.write(shown))]
     if pair is not None:

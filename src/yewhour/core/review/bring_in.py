@@ -8,7 +8,7 @@ from statistics import median
 import msgspec
 
 from yewhour.core.lengths import show_length
-from yewhour.core.library.movement import MEASURES, Movement
+from yewhour.core.library.movement import Movement
 from yewhour.core.review.review import breath_pace
 from yewhour.core.review.without_plan import (
     CLOSING,
@@ -252,7 +252,7 @@ def _parts(groups: Sequence[Group], words: Sequence[HeardWord]) -> list[list[Gro
 
 def _heading(part: Sequence[Group], known: MentionIndex, number: int) -> str:
     item = part[0][0][0]
-    if not item.block and known.library[item.movement].kind == "stillness":
+    if not item.block and known.library[item.movement].behaviour.is_rest:
         return "Rest"
     name = item.movement.capitalize() if item.block else known.library[item.movement].name
     return f"Part {number + 1}, from {name}".replace("|", " ")
@@ -284,7 +284,7 @@ def _dose(item: BroughtItem, movement: Movement, breath_s: float) -> str:
     """What it was given, within what the movement may have: as it was said, else from its time."""
     least, preferred, most = movement.dose
     doing_s = max(0.0, item.end_s - item.start_s - MOVES_S)
-    letter = MEASURES[movement.kind].letter
+    letter = movement.behaviour.letter
     if not letter:
         return ""
     if letter == "s":

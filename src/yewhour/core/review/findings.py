@@ -7,7 +7,6 @@ import msgspec
 
 from yewhour.core.finding import CheckRules, Severity
 from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
-from yewhour.core.library.movement import MEASURES
 from yewhour.core.review.review import (
     GUESSED,
     LINED,
@@ -146,7 +145,7 @@ def _doses(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
     tries = Counter(one.segment.id.split("~")[0] for one in back.segments if "~" in one.segment.id)
     for one in back.segments:
         segment, use = one.segment, one.segment.use
-        unit = MEASURES[segment.kind].unit
+        unit = segment.behaviour.unit
         if not unit or unit == "seconds" or not use.unit or use.setup_for or one.sure < LINED or use.flow:
             continue
         each_s = use.unit / TICKS_PER_S

@@ -36,7 +36,6 @@ SLIGHT = 0.03  # a difference so small is none
 # Teaching lies between two lines that are only heard to half a second: of a take that was as planned it came
 # out from 0.94 to 1.00 of the plan (eight takes of a 24-minute class).
 SLIGHT_TEACHING = 0.07
-HOLDS, COUNTED = ("hold",), ("reps", "pulses", "counted", "cycles")
 
 
 class ObservedSeconds(msgspec.Struct, frozen=True):
@@ -128,10 +127,10 @@ def _of_segment(one: ActualSegment, usual: Callable[[What, str, float], float]) 
         way_s = usual("ways", way, seconds(use.fixed))
         taught_s = usual("teaching", use.movement.id, planned_s - seconds(use.fixed))
         yield ObservedSeconds("teaching", use.movement.id, taught_s, real_s, way_s)
-    elif segment.kind in HOLDS and segment.amount and not use.flow:
+    elif segment.behaviour.is_hold and segment.amount and not use.flow:
         breath_s = usual("breath", "", seconds(breath_ticks(use.pace)))
         yield ObservedSeconds("breath", "", breath_s, seconds(breath_ticks(use.pace)) * real_s / planned_s)
-    elif segment.kind in COUNTED and segment.amount and use.unit:
+    elif segment.behaviour.lasts in ("rhythm", "count") and segment.amount and use.unit:
         each_s = usual("count", use.movement.id, seconds(use.unit))
         yield ObservedSeconds("count", use.movement.id, each_s, seconds(use.unit) * real_s / planned_s)
 

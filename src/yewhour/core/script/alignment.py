@@ -25,18 +25,17 @@ LONG_HOLD, MORE_EVERY = ticks(40), ticks(15)
 STRONG, EASY = 4, 1  # effort
 LONG_WORK = ticks(40)  # of strong work, after which one is given leave to rest
 PARTS = frozenset({"jaw", "face", "eyes", "shoulders", "ground"})  # said once of a movement
-KEPT_COMPANY = ("hold", "clock", "reps", "cycles")
 
 
 def alignment_lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """The lines of one segment that may be anywhere in it."""
     use = segment.use
-    if segment.kind == "phase" and not use.taught:
+    if segment.behaviour.is_phase and not use.taught:
         return
     low, high = segment.start + GAP, segment.end - GAP
-    if segment.kind == "hold" and segment.amount >= 3:
+    if segment.behaviour.is_hold and segment.amount >= 3:
         high = segment.end - use.unit  # the last breath is for the last breath's own lines
-    elif segment.kind in ("reps", "pulses") and segment.amount >= 3:
+    elif segment.behaviour.repeated and segment.amount >= 3:
         high = segment.end - use.unit  # nothing is put right after the last count
     middle = (low + high) // 2
     early = min(high, segment.start + segment.length // 3)  # a choice comes in the first third
@@ -73,7 +72,7 @@ def _choices(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Wordi
 def _lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[tuple[str, Wordings]]:
     """(purpose, wordings) of alignment and company, what comes first first."""
     use, tier = segment.use, phrasing.tier(segment.use)
-    purposes = ("rest",) if segment.kind == "stillness" else ("align", "stay")
+    purposes = ("rest",) if segment.behaviour.is_rest else ("align", "stay")
     lines = [
         (purpose, filled_line(line, use), purpose in use.step.lines)
         for purpose in purposes
@@ -98,17 +97,17 @@ def _company(phrasing: Phrasing, segment: Segment) -> Iterator[tuple[str, Wordin
     use = segment.use
     voice, effort = phrasing.voice, use.movement.effort
     alone = "stay" in use.step.lines or not use.movement.speaks  # in her own words, or hardly any breath to
-    if segment.kind not in KEPT_COMPANY or use.flow or alone:
+    if not segment.behaviour.company or use.flow or alone:
         return
-    if use.kind == "reps" or use.movement.kind == "reps":
+    if use.behaviour.is_reps or use.movement.behaviour.is_reps:
         lines = voice.counted
-    elif use.kind == "cycles":
+    elif use.behaviour.is_cycles:
         lines = voice.easy
     else:
         lines = voice.easy if effort <= EASY else voice.strong if effort >= STRONG else voice.held
     lines = _of_other_parts(lines, use)
     first = 5 * use.place + COMPANY * (use.second + max(0, use.round - 1))  # 5: so that all have their turn
-    longer = max(0, segment.length - LONG_HOLD) // MORE_EVERY if use.kind in ("hold", "clock") else 0
+    longer = max(0, segment.length - LONG_HOLD) // MORE_EVERY if use.behaviour.held else 0
     for number in range(min(MOST_COMPANY, COMPANY + longer)):
         yield "stay", lines[(first + number) % len(lines)]
 

@@ -42,13 +42,13 @@ def candidate_lines(segments: Sequence[Segment], entries: EntryLines) -> list[Ca
                 found.append(linking_line(phrasing, index, segment, before))
             continue
         last, before = before, use
-        if segment.kind in ("talk", "setup"):
+        if segment.behaviour.framing:
             promised = promised_quiet(segments, index)
             found += talk_cues(entries, index, segment, promised.length if promised else 0)
             quiet = promised.id if promised else quiet
             continue
         called = segment.id in entered
-        if use.flow and (segment.kind == "phase" or not called):
+        if use.flow and (segment.behaviour.is_phase or not called):
             found += flow_line(phrasing, index, segment, last, called)
         elif not called and last is not None and same_posture(last, use):
             found += stage_lines(phrasing, index, segment, last)
@@ -86,10 +86,8 @@ def promised_quiet(segments: Sequence[Segment], index: int) -> Segment | None:
     """The segment that a talk promises to be quiet: the rest or the hold that comes next."""
     if "quiet ahead" not in segments[index].use.movement.marks:
         return None
-    coming = next(
-        (segment for segment in segments[index + 1 :] if segment.kind not in ("setup", "talk")), None
-    )
-    return coming if coming is not None and coming.kind in ("stillness", "clock", "hold") else None
+    coming = next((segment for segment in segments[index + 1 :] if not segment.behaviour.framing), None)
+    return coming if coming is not None and coming.behaviour.still else None
 
 
 # --- the school's ways of breathing and lying, said once ----------------------------------------------------
@@ -108,10 +106,10 @@ def _school_lines(school: School, wording: StandingLines) -> Iterator[tuple[str,
 
 def _suits(name: str, segment: Segment) -> bool:
     """Whether a segment is the one to say a school's line in: the first that it matters for."""
-    if segment.kind not in ("hold", "clock", "cycles", "reps"):
+    if not segment.behaviour.company:
         return False
     if name == "pelvis":
-        return segment.kind == "reps" and segment.use.movement.start == "supine"
+        return segment.behaviour.is_reps and segment.use.movement.start == "supine"
     return name != "mirror" or segment.side in ("left", "right")
 
 

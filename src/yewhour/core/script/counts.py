@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from yewhour.core.lengths import seconds, ticks
+from yewhour.core.library.kinds import BEHAVIOURS
 from yewhour.core.library.movement import Wordings
 from yewhour.core.plan.own_shares import own_share
 from yewhour.core.script.cue import LEAD, Candidate
@@ -19,7 +20,7 @@ READY = ticks(2.5)  # before a countdown, to say that it comes
 def count_lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """The lines of one segment that are tied to its numbers."""
     use = segment.use
-    if segment.kind in ("hold", "reps", "cycles", "pulses"):
+    if segment.behaviour.numbered:
         yield from _breath_words(phrasing, index, segment)
     if use.step.halves and segment.amount >= 2:
         middle = (segment.start + segment.end) // 2
@@ -28,9 +29,9 @@ def count_lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Ca
         yield Candidate(
             "half", index, segment.side, wordings, middle - LEAD, middle + LEAD, segment.end, middle - GAP
         )
-    if segment.kind in ("clock", "rapid"):
+    if segment.behaviour.time_told:
         yield from _times(phrasing, index, segment)
-    elif segment.amount and use.unit and segment.kind != "stillness":
+    elif segment.amount and use.unit and not segment.behaviour.is_rest:
         yield from _numbers(phrasing, index, segment)
 
 
@@ -40,13 +41,13 @@ def _breath_words(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[
     if not spans or says == "none":
         return
     per_one = max(1, len(spans) // max(1, segment.amount))
-    shown = spans if says == "always" and segment.kind == "reps" else spans[: FEW * per_one]
+    shown = spans if says == "always" and segment.behaviour.is_reps else spans[: FEW * per_one]
     if use.movement.stages:  # each stage is new
         lengths = [len(rhythm) for rhythm in use.movement.stages]
         starts = [sum(lengths[:stage]) * segment.amount for stage in range(len(lengths))]
         shown = tuple(span for at, n in zip(starts, lengths, strict=True) for span in spans[at : at + n])
     # After the first few a number takes the place of the breath.
-    later = range(FEW, len(shown) // per_one) if segment.kind == "reps" else ()
+    later = range(FEW, len(shown) // per_one) if segment.behaviour.is_reps else ()
     numbered = {n for n in later if _number(phrasing, index, segment, segment.amount - n) is not None}
     said = [(number, span, line) for number, span in enumerate(shown) if number // per_one not in numbered
             and (line := _phase_line(phrasing, use, span, *divmod(number, per_one)))]  # fmt: skip
@@ -93,14 +94,14 @@ def _fits(phrasing: Phrasing, line: Wordings, span: PhaseSpan) -> int:
 def _times(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """Time to go: in a held posture only its second half; in a quiet style only in long ones, once."""
     wording, length = phrasing.wording, segment.length
-    quiet = phrasing.school.counting == "silent" and segment.kind == "clock"
+    quiet = phrasing.school.counting == "silent" and segment.behaviour.is_clock
     for left_s, line in (
         (120, wording.minutes_left),
         (60, wording.one_minute_left),
         (30, wording.half_minute_left),
         (10, wording.ten_seconds_left),
     ):
-        held = segment.kind == "clock" and segment.use.movement.kind not in ("reps", "pulses")
+        held = segment.behaviour.is_clock and not segment.use.movement.behaviour.repeated
         if held and (left_s == 10 or length < ticks(2 * left_s)):
             continue
         if quiet and (left_s != 60 or length < ticks(150)):
@@ -143,10 +144,10 @@ def _number(phrasing: Phrasing, index: int, segment: Segment, left: int) -> Word
         "hold": (wording.more_breaths, wording.last_breath),
         "cycles": (wording.more_cycles, wording.last_cycle),
     }.get(kind, (wording.more_reps, wording.last_rep))
-    counting = phrasing.school.counting if kind in ("reps", "pulses") else "last three"
+    counting = phrasing.school.counting if BEHAVIOURS[kind].repeated else "last three"
     number = amount - left + 1
     bare = (f"{phrasing.number_word(left).capitalize()}.",)
-    if left <= use.step.countdown or (kind == "counted" and left <= 10):
+    if left <= use.step.countdown or (BEHAVIOURS[kind].is_counted and left <= 10):
         return bare
     if counting == "silent" and left > 1:
         return None
@@ -154,11 +155,16 @@ def _number(phrasing: Phrasing, index: int, segment: Segment, left: int) -> Word
         return filled_line(phrasing.variants(last, index), use)
     if unit < ticks(1.5):
         return bare if left % 10 == 0 else None
-    if left == 2 and amount >= (5 if kind == "hold" else 4):
+    if left == 2 and amount >= (5 if BEHAVIOURS[kind].is_hold else 4):
         return filled_line(phrasing.variants(more, index + left), use, n=phrasing.number_word(left))
-    if kind == "reps" and number > 2 and counting in ("up", "down"):
+    if BEHAVIOURS[kind].is_reps and number > 2 and counting in ("up", "down"):
         return (f"{phrasing.number_word(number if counting == 'up' else left).capitalize()}.",)
-    if left == 3 and kind == "reps" and counting == "last three" and (amount >= 6 or 2 * unit > TOLD):
+    if (
+        left == 3
+        and BEHAVIOURS[kind].is_reps
+        and counting == "last three"
+        and (amount >= 6 or 2 * unit > TOLD)
+    ):
         return filled_line(phrasing.variants(more, index + left), use, n=phrasing.number_word(left))
     return _underway(phrasing, index, segment, number)
 
@@ -168,7 +174,7 @@ def _underway(phrasing: Phrasing, index: int, segment: Segment, number: int) -> 
     amount, wording = segment.amount, phrasing.wording
     done = number - 1  # as this one begins
     often = max(1, min(4, TOLD // segment.use.unit))
-    if segment.kind != "reps" or done < often or phrasing.school.counting == "silent":
+    if not segment.behaviour.is_reps or done < often or phrasing.school.counting == "silent":
         return None
     if 2 * done == amount and amount >= 8:
         return filled_line(phrasing.variants(wording.halfway, index), segment.use)

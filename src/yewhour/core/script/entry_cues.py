@@ -41,7 +41,7 @@ def talk_cues(entries: EntryLines, index: int, segment: Segment, quiet: int = 0)
         words = about_as_long(quiet, entries.phrasing.number_word)
         lines = [(purpose, (line[0].replace(LONGEST_QUIET, words),)) for purpose, line in lines]
     for (purpose, wordings), room in zip(lines, rooms, strict=True):
-        latest = at if use.kind == "talk" else segment.end
+        latest = at if use.behaviour.is_talk else segment.end
         yield Candidate(purpose, index, segment.side, wordings, at, latest, segment.end, at)
         at += room
 

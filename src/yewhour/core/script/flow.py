@@ -35,7 +35,7 @@ def flow_line(
     use = segment.use
     tier = 0 if use.taught else min(1, max(phrasing.tier(use), use.round - 1, int(called)))
     # The next phase's line may start a lead before it; this one is over by then.
-    end_by = segment.end - LEAD // 2 - GAP if segment.kind == "phase" else segment.end
+    end_by = segment.end - LEAD // 2 - GAP if segment.behaviour.is_phase else segment.end
     wordings = from_tier(tier, _line(phrasing, use, before))
     earliest, aim = max(0, segment.start - LEAD), max(0, segment.start - LEAD // 2)
     yield Candidate("flow", index, segment.side, wordings, earliest, segment.start, end_by, aim)
@@ -50,7 +50,7 @@ def flow_line(
 
 def _held_breath(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """That the breath is held, where a phase of the flow has a hold long enough to say so."""
-    if segment.kind != "phase":
+    if not segment.behaviour.is_phase:
         return
     for span in segment.spans:
         if span.phase in ("full", "empty") and span.end - span.start >= HELD:

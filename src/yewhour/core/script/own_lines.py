@@ -57,7 +57,7 @@ def _done(
         added = [
             _added(edit, index, segment)
             for index, segment in enumerate(segments)
-            if edit_applies(edit, segment.use) and segment.kind != "setup"
+            if edit_applies(edit, segment.use) and not segment.behaviour.is_setup
         ]
         return bool(added), candidates + added
     done, result = False, []

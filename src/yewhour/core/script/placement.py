@@ -136,10 +136,10 @@ class _Placer:
 
     def share(self, segment: Segment) -> float:
         """The largest share of a segment that may be speech."""
-        if segment.kind == "stillness":
+        if segment.behaviour.is_rest:
             return REST_SHARE
         talk = self.talk if segment.use.movement.speaks else min(self.talk, HARD_SHARE)
-        return talk * CLOCK_SHARE if segment.kind == "clock" else talk
+        return talk * CLOCK_SHARE if segment.behaviour.is_clock else talk
 
     # --- one line -----------------------------------------------------------------------------------------
 
@@ -229,7 +229,7 @@ class _Placer:
         budget = int(self.share(segment) * segment.length) - self._spoken[index]
         wordings = self._fresh(lines)
         wishes = [self._wish(line, texts) for line, texts in zip(lines, wordings, strict=True)]
-        apart = max(APART, segment.use.unit // 2 if segment.kind == "hold" else 0)  # two lines a breath
+        apart = max(APART, segment.use.unit // 2 if segment.behaviour.is_hold else 0)  # two lines a breath
         said = best_lines(wishes, SpacingRule(budget, GAP, apart), self._first_free)
         chosen = [
             (line, texts[number])
@@ -332,11 +332,11 @@ def _foremost(lines: list[Candidate]) -> tuple[list[Candidate], list[Candidate]]
 
 def _remedy(segment: Segment, short: int) -> str:
     """What would make room."""
-    if segment.kind == "hold" and segment.use.unit:
+    if segment.behaviour.is_hold and segment.use.unit:
         more = max(1, -(-short // segment.use.unit))
         return (
             f"{'one more breath' if more == 1 else f'{more} more breaths'} in {segment.name} would make room"
         )
-    if segment.kind == "phase":
+    if segment.behaviour.is_phase:
         return "a slower pace would make room"
     return f"{max(0.1, short / 10):.1f} s more there would make room"

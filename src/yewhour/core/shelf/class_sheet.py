@@ -7,7 +7,6 @@ import msgspec
 from yewhour.core.lengths import seconds
 from yewhour.core.library.position import base_of
 from yewhour.core.shelf.thumbnail import (
-    BARE,
     Strokes,
     Thumbnail,
     strokes_of,
@@ -65,7 +64,7 @@ def sheet_of(timed: TimedClass) -> ClassSheet:
     sides = {"right": 0.0, "left": 0.0}
     effort = [0.0] * EFFORTS
     for one in timed.segments:
-        if one.kind in BARE:
+        if one.behaviour.bare:
             continue
         movement, each_s = one.use.movement, seconds(one.length)
         for areas, found in ((movement.works, works), (movement.opens, opens)):

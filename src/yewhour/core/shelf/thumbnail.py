@@ -8,7 +8,6 @@ from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 
 Strokes = tuple[tuple[float, float, str, float], ...]
-BARE = ("talk", "setup", "stillness")
 
 
 class Thumbnail(msgspec.Struct, frozen=True):
@@ -38,7 +37,7 @@ def strokes_of(segments: Iterable[Segment], start: int, end: int) -> Strokes:
     strokes = [
         (round((s.start - start) / length, 3), round((s.end - start) / length, 3),
          s.side if s.side in ("left", "right") else "both", round(reach_of(s.use.movement.effort), 2))
-        for s in segments if s.kind not in BARE
+        for s in segments if not s.behaviour.bare
     ]  # fmt: skip
     return tuple(_merged(strokes))
 

@@ -7,7 +7,6 @@ import msgspec
 from yewhour.core.edits.arrange import with_node
 from yewhour.core.edits.places import nodes_of
 from yewhour.core.lengths import TICKS_PER_S, show_length, ticks
-from yewhour.core.library.movement import MEASURES
 from yewhour.core.pace import breath_ticks
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Rounds
@@ -152,7 +151,7 @@ def _shorter(take: Take, at: int, mark: Mark) -> Take:
     index = _present(take, at)
     ahead = {one.id: one for one in take.segments[index + 1 :]}
     stillness, over = ahead.get(mark.segment), take.end - take.target
-    if stillness is None or stillness.kind != "stillness" or stillness.length <= max(0, over):
+    if stillness is None or not stillness.behaviour.is_rest or stillness.length <= max(0, over):
         return _told(take, mark, f"{mark.segment} is no stillness ahead that could give so much")
     if over <= 0:
         return _told(take, mark, "the class does not run over")
@@ -170,7 +169,7 @@ def _numbered(take: Take, at: int, mark: Mark, by: int) -> Take:
     """One more or one fewer of what is on: a breath, a repetition, some seconds; in a flow a round."""
     index = _present(take, at)
     segment = take.segments[index]
-    if segment.kind == "phase" and segment.use.within:
+    if segment.behaviour.is_phase and segment.use.within:
         return _round(take, index, at, mark, by)
     unit = _unit(segment)
     length = segment.length - take.paused_in(segment)
@@ -189,9 +188,9 @@ def _numbered(take: Take, at: int, mark: Mark, by: int) -> Take:
 def _unit(segment: Segment) -> int:
     """Ticks of one more of what a segment has; an even number of repetitions from side to side."""
     use = segment.use
-    if not use.unit or not MEASURES[segment.kind].unit or use.key == PAUSE:
+    if not use.unit or not segment.behaviour.unit or use.key == PAUSE:
         return MORE
-    if MEASURES[segment.kind].unit == "seconds":
+    if segment.behaviour.unit == "seconds":
         return MORE
     span = amount_range(use.step, use.movement, use.kind, breath_ticks(use.pace) / TICKS_PER_S)
     return use.unit * (2 if span.by % 2 == 0 else 1)
@@ -234,7 +233,7 @@ def _solved(take: Take, plan: Plan, skipped: frozenset[str] = frozenset()) -> Ta
 
 def _piece(use: StepUse) -> tuple[str, int]:
     """What one goes back to, or over: a movement with the way into it, or a round of a flow."""
-    if use.flow and (use.kind == "phase" or use.step.phase):
+    if use.flow and (use.behaviour.is_phase or use.step.phase):
         return use.flow, use.round
     return use.setup_for or use.key, 0
 
@@ -294,7 +293,7 @@ def _skip(take: Take, at: int, mark: Mark) -> Take:
         out.discard(reached)
         happened, after = _cut(take, index, at), reached
         out |= {take.course.partners[key] for key in out | {reached} if key in take.course.partners}
-        if segment.kind != "phase" and not segment.use.setup_for and len(happened) > index:
+        if not segment.behaviour.is_phase and not segment.use.setup_for and len(happened) > index:
             take, happened = _tried(take, happened, index, at)
     movements = frozenset(key for key in out if not key.endswith("/into"))
     try:

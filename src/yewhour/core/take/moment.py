@@ -4,7 +4,6 @@ from bisect import bisect_right
 
 import msgspec
 
-from yewhour.core.library.movement import MEASURES
 from yewhour.core.script.cue import Cue
 from yewhour.core.take.take import Take
 from yewhour.core.timing.layout import PhaseSpan, Segment
@@ -53,7 +52,7 @@ def moment(take: Take, at: float) -> Moment:
 
 def _number(take: Take, segment: Segment, now: float) -> tuple[int, int]:
     """Which of a segment's units is on, and how many there are; noughts for what is not counted."""
-    unit = MEASURES[segment.kind].unit
+    unit = segment.behaviour.unit
     if unit in ("", "seconds") or not segment.amount or not segment.use.unit:
         return 0, 0
     still = sum(min(length, max(0, now - at)) for at, length in take.pauses.get(segment.id, ()))

@@ -10,7 +10,6 @@ from collections.abc import Sequence
 
 import msgspec
 
-from yewhour.core.library.movement import MEASURES
 from yewhour.core.take.take import Retimed, Retiming, Take
 from yewhour.core.timing.doses import AmountRange
 from yewhour.core.timing.fit_model import remaining_model
@@ -164,7 +163,7 @@ def _as_given(use: StepUse, given: dict[str, Segment]) -> StepUse:
     if first is None:
         return use
     if not use.unit:
-        return msgspec.structs.replace(use, fixed=first.length) if use.kind == "phase" else use
+        return msgspec.structs.replace(use, fixed=first.length) if use.behaviour.is_phase else use
     more = use.step.second.more if use.step.second is not None else 0
     amount = max(1, first.amount + more)
     length = max(1, first.length + more * use.unit)
@@ -228,7 +227,7 @@ def _changes(before: Take, after: Take, at: int) -> list[Retiming]:
 
 def _number(segment: Segment) -> tuple[str, int]:
     """What a segment is counted in, and how many it has."""
-    unit = MEASURES[segment.kind].unit
+    unit = segment.behaviour.unit
     if unit in ("", "seconds") or not segment.amount:
         return "seconds", round(segment.length / 10)
     return unit, segment.amount

@@ -74,7 +74,7 @@ def beginnings(take: Take) -> list[Segment]:
     last = ""
     for segment in take.segments:
         name = segment.use.setup_for or segment.use.key
-        if name != last and not (segment.kind == "phase" and segment.use.round > 1):
+        if name != last and not (segment.behaviour.is_phase and segment.use.round > 1):
             found.append(segment)
         last = name
     return found

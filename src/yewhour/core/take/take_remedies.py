@@ -67,7 +67,7 @@ def take_remedies(take: Take) -> list[TakeRemedy]:
     found = sorted(tried, key=lambda choice: loss[choice.title])[:MOST]
     rest = next((one for one in reversed(take.segments) if is_slack(take, one)), None)
     over = take.end - take.target
-    if rest is not None and rest.kind == "stillness" and rest.length > 2 * over and rest.end > take.now:
+    if rest is not None and rest.behaviour.is_rest and rest.length > 2 * over and rest.end > take.now:
         shorter = show_length(seconds(rest.length - over))
         mark = Mark(seconds(take.now), "fewer", segment=rest.id)
         after = apply_mark(take, mark)

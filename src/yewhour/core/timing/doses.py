@@ -3,13 +3,8 @@
 import msgspec
 
 from yewhour.core.lengths import TICKS_PER_S
-from yewhour.core.library.movement import (
-    BY_THE_CLOCK,
-    DONE,
-    MEASURES,
-    Kind,
-    Movement,
-)
+from yewhour.core.library.kinds import BEHAVIOURS, DONE, Kind
+from yewhour.core.library.movement import Movement
 from yewhour.core.pace import Pace, breath_ticks
 from yewhour.core.plan.nodes import Rounds, Step
 from yewhour.core.plan.school import School
@@ -17,13 +12,6 @@ from yewhour.core.problem import Problem
 
 MOST_OPTIONS = 250  # of one number; a wider range is taken in larger steps
 MOST_ROUNDS = 60  # numbers of rounds that a group is tried with
-
-
-# What it may be where a movement has no dose of its own for it: in the unit of the kind.
-STAGES: dict[Kind, tuple[int, int, int]] = {
-    "hold": (1, 3, 8), "pulses": (6, 10, 20), "reps": (3, 6, 12), "counted": (5, 8, 20),
-    "clock": (15, 40, 120),
-}  # fmt: skip
 
 
 class AmountRange(msgspec.Struct, frozen=True, gc=False):
@@ -44,29 +32,31 @@ def kind_of(step: Step, movement: Movement, school: School) -> Kind:
     if step.phase:
         return "phase"
     kind = DONE.get(step.done or "", movement.kind)
-    if kind == "reps" and not movement.rhythm and not movement.stages:
+    how = BEHAVIOURS[kind]
+    if how.is_reps and not movement.rhythm and not movement.stages:
         raise Problem(
             f"{movement.name} has no repetition, so it can't be repeated.",
             f"step {step.id}",
             "Hold it, or choose a movement that goes there and back.",
         )
-    by_clock = step.clock if step.clock is not None else kind == "hold" and school.holds == "clock"
-    return "clock" if by_clock and kind in BY_THE_CLOCK else kind
+    by_clock = step.clock if step.clock is not None else how.is_hold and school.holds == "clock"
+    return "clock" if by_clock and how.by_clock_too else kind
 
 
 def unit_ticks(kind: Kind, movement: Movement, pace: Pace, count_s: float) -> int:
     """Ticks one whole number of a step takes: a breath, a repetition, a cycle, a count, a second."""
-    if kind == "hold":
-        return breath_ticks(pace)
-    if kind in ("clock", "rapid", "stillness"):
-        return TICKS_PER_S
-    if kind in ("reps", "cycles"):
-        rhythms = movement.stages or (movement.rhythm,)
-        counts = sum(counts for rhythm in rhythms for _, counts in rhythm)
-        return max(1, round(counts * count_s * TICKS_PER_S))
-    if kind in ("pulses", "counted"):
-        return max(1, round(count_s * TICKS_PER_S))
-    return 0
+    counts = 1.0
+    match BEHAVIOURS[kind].lasts:
+        case "breath":
+            return breath_ticks(pace)
+        case "second":
+            return TICKS_PER_S
+        case "rhythm":
+            rhythms = movement.stages or (movement.rhythm,)
+            counts = sum(counts for rhythm in rhythms for _, counts in rhythm)
+        case "phase" | "lines":
+            return 0
+    return max(1, round(counts * count_s * TICKS_PER_S))
 
 
 def amount_range(step: Step, movement: Movement, kind: Kind, breath_s: float = 7.5) -> AmountRange:
@@ -75,14 +65,16 @@ def amount_range(step: Step, movement: Movement, kind: Kind, breath_s: float = 7
     Breaths are breaths in every style. Held by the clock they are taken in steps of 5 s: a movement's own
     dose at 8 breaths a minute, a step's at its pace, unless it is by the clock itself and means seconds.
     """
-    if kind == "clock" and movement.kind == "hold" and step.clock is None:
+    how = BEHAVIOURS[kind]
+    hold_by_clock = how.is_clock and movement.behaviour.is_hold
+    if hold_by_clock and step.clock is None:
         step = _in_seconds(step, breath_s)
-    own = kind in (movement.kind, "phase") or (kind == "clock" and movement.kind == "hold")
-    by = max(movement.by if own else 1, MEASURES[kind].by)
-    least, preferred, most = movement.dose if own else STAGES[kind]
-    if kind == "clock" and movement.kind == "hold":
+    own = kind == movement.kind or how.is_phase or hold_by_clock
+    by = max(movement.by if own else 1, how.by)
+    least, preferred, most = movement.dose if own or how.stage is None else how.stage
+    if hold_by_clock:
         least, preferred, most = (int(breaths * 7.5 // 5) * 5 for breaths in movement.dose)
-    alternating = movement.sides == "alternating" and kind in ("reps", "pulses")
+    alternating = movement.sides == "alternating" and how.repeated
     if alternating or step.halves:
         by = by if by % 2 == 0 else by * 2
     if step.amount is not None:

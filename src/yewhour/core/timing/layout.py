@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 import msgspec
 
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.library.movement import MEASURES, Kind
+from yewhour.core.library.kinds import BEHAVIOURS, Kind, StepKind
 from yewhour.core.pace import Phase, breath_ticks, phase_ticks
 from yewhour.core.plan.school import School, breath_of
 from yewhour.core.sides import Side
@@ -38,6 +38,11 @@ class Segment(msgspec.Struct, frozen=True, gc=False):
     spans: tuple[PhaseSpan, ...] = ()
 
     @property
+    def behaviour(self) -> StepKind:
+        """How its kind behaves."""
+        return BEHAVIOURS[self.kind]
+
+    @property
     def length(self) -> int:
         """Ticks it lasts."""
         return self.end - self.start
@@ -45,17 +50,17 @@ class Segment(msgspec.Struct, frozen=True, gc=False):
     @property
     def breaths(self) -> int | None:
         """Whole breaths, for a step held by breath."""
-        return self.amount if self.kind == "hold" else None
+        return self.amount if self.behaviour.is_hold else None
 
     @property
     def reps(self) -> int | None:
         """Whole repetitions, pulses, cycles or counts, for a step that has them."""
-        return self.amount if MEASURES[self.kind].unit in ("reps", "pulses", "cycles", "counts") else None
+        return self.amount if self.behaviour.lasts in ("rhythm", "count") else None
 
     @property
     def dose(self) -> str:
         """What it has, as `5 breaths` or `0:45`."""
-        unit = MEASURES[self.kind].unit
+        unit = self.behaviour.unit
         if not unit or unit == "seconds" or not self.amount:
             return show_length(seconds(self.length))
         return f"{self.amount} {unit if self.amount != 1 else unit.rstrip('s')}"
@@ -110,8 +115,8 @@ def phase_spans(use: StepUse, start: int, length: int, amount: int, school: Scho
 
 
 def _spans(use: StepUse, start: int, length: int, amount: int, school: School) -> Iterator[PhaseSpan]:
-    whole = use.kind == "setup" and use.step.phase and length == breath_ticks(use.pace)
-    if whole or use.kind == "hold" or use.taught:
+    whole = use.behaviour.is_setup and use.step.phase and length == breath_ticks(use.pace)
+    if whole or use.behaviour.is_hold or use.taught:
         breaths = 1 if whole else use.taught or amount
         for breath in range(breaths):
             at = start + breath * (length // breaths)
@@ -119,9 +124,9 @@ def _spans(use: StepUse, start: int, length: int, amount: int, school: School) -
                 if span:
                     yield PhaseSpan(phase, at, at + span)
                 at += span
-    elif use.kind == "phase" or (use.kind == "setup" and use.step.phase):
+    elif use.behaviour.is_phase or (use.behaviour.is_setup and use.step.phase):
         yield from _holding(str(use.step.phase), use, start, length)
-    elif use.kind in ("reps", "cycles") and amount:
+    elif use.behaviour.rhythmic and amount:
         yield from _rhythm(use, start, amount, school)
 
 
@@ -133,7 +138,7 @@ def _one_breath(use: StepUse) -> list[tuple[Phase, int]]:
         ("exhale", exhale),
         ("empty", empty),
     ]
-    first = use.step.phase if use.kind == "setup" else "inhale" if use.taught else use.movement.enter
+    first = use.step.phase if use.behaviour.is_setup else "inhale" if use.taught else use.movement.enter
     return breath[2:] + breath[:2] if first == "exhale" else breath
 
 

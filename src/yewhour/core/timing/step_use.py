@@ -2,7 +2,8 @@
 
 import msgspec
 
-from yewhour.core.library.movement import BY_THE_CLOCK, Kind, Movement
+from yewhour.core.library.kinds import BEHAVIOURS, Kind, StepKind
+from yewhour.core.library.movement import Movement
 from yewhour.core.pace import Pace
 from yewhour.core.plan.nodes import Step
 from yewhour.core.sides import Side
@@ -53,9 +54,14 @@ class StepUse(msgspec.Struct, frozen=True, gc=False):
     span: AmountRange | None = None
 
     @property
+    def behaviour(self) -> StepKind:
+        """How its kind behaves."""
+        return BEHAVIOURS[self.kind]
+
+    @property
     def by_clock(self) -> bool:
         """Whether what is usually counted goes by the clock here, and its numbers are seconds."""
-        return self.kind == "clock" and self.movement.kind in BY_THE_CLOCK
+        return self.behaviour.is_clock and self.movement.behaviour.by_clock_too
 
     @property
     def needed(self) -> str:

@@ -9,6 +9,7 @@ from collections.abc import Iterator
 import msgspec
 
 from yewhour.core.lengths import TICKS_PER_S, ticks
+from yewhour.core.library.kinds import BEHAVIOURS
 from yewhour.core.library.movement import Library, Movement
 from yewhour.core.pace import (
     PHASES,
@@ -190,7 +191,7 @@ class _Walk:
         lead: Side = at.lead or self.school.lead
         pace = self._paces[at.section, step.id]
         unit, fixed = 0, 0
-        if kind == "phase":
+        if BEHAVIOURS[kind].is_phase:
             inhale, full, exhale, empty = phase_ticks(pace)
             fixed = inhale + full if step.phase == "inhale" else exhale + empty
             fixed = at.teach * breath_ticks(pace) if at.teach else fixed
@@ -222,7 +223,7 @@ class _Walk:
             rounds=at.rounds,
             within=at.within,
             flow=at.flow,
-            taught=at.teach if kind == "phase" else 0,
+            taught=at.teach if BEHAVIOURS[kind].is_phase else 0,
             mat=step.mat or self.plan.sections[at.section].mat,
             place=self._places.setdefault(step.id + at.blocks, len(self._places)),
         )
@@ -288,12 +289,12 @@ def _recalled(uses: list[StepUse]) -> Iterator[StepUse]:
     """
     now, begun = 0, dict[str, int]()
     for use in uses:
-        silence = use.kind == "clock"  # long and quiet: nobody is there to be looked at or asked
+        silence = use.behaviour.is_clock  # long and quiet: nobody is there to be looked at or asked
         long_ago = use.second and (silence or now - begun.get(use.number, now) >= FORGOTTEN)
-        yield msgspec.structs.replace(use, recalled=True) if long_ago and use.kind != "phase" else use
+        yield msgspec.structs.replace(use, recalled=True) if long_ago and not use.behaviour.is_phase else use
         if not use.second:
             begun[use.number] = now
-        now += use.fixed + (0 if use.kind == "phase" else ABOUT_A_WAY)
+        now += use.fixed + (0 if use.behaviour.is_phase else ABOUT_A_WAY)
         if use.unit:
             wanted = amount_range(use.step, use.movement, use.kind, breath_ticks(use.pace) / TICKS_PER_S)
             now += use.unit * wanted.preferred
@@ -338,7 +339,7 @@ def patterned(step: Step, movement: Movement) -> Movement:
     """The movement in the pattern of a step. Raises Problem where it is no breathing practice."""
     if step.pattern is None:
         return movement
-    if movement.kind != "cycles":
+    if not movement.behaviour.is_cycles:
         raise Problem(
             f"{movement.name} is no breathing practice, so it has no pattern.",
             f"step {step.id}",

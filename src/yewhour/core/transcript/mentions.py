@@ -115,7 +115,7 @@ class MentionIndex:
         return None
 
     def _speaks(self, movement: str, block: bool) -> bool:
-        return block or self.library[movement].kind not in ("talk", "setup")
+        return block or not self.library[movement].behaviour.framing
 
     def _near(self, name: str) -> str:
         """The long name that one heard wrongly is, or ""."""

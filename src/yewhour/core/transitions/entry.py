@@ -46,7 +46,7 @@ class EntryLines:
     def __init__(self, phrasing: Phrasing, uses: Sequence[StepUse], edits: Sequence[LineEdit]) -> None:
         self.phrasing = phrasing
         self.props = list(dict.fromkeys(prop for use in uses for prop in use.movement.props))
-        self.first_talk = next((use.key for use in uses if use.kind == "talk"), "")
+        self.first_talk = next((use.key for use in uses if use.behaviour.is_talk), "")
         self._spoken = OwnLineLengths(edits, phrasing.duration)
         self._known: dict[tuple[object, ...], list[EntryLine]] = {}
         self._spoken_for = dict(
@@ -68,7 +68,7 @@ class EntryLines:
 
     def needs(self, use: StepUse) -> int:
         """Ticks that must be spoken inside a use, at the barest."""
-        if use.kind != "hold" or not use.flow:
+        if not use.behaviour.is_hold or not use.flow:
             return 0
         lines = lines_of(use, "flow") or lines_of(use, "call")
         texts = (filled_line(line, use) for line in lines)
@@ -84,7 +84,7 @@ class EntryLines:
 
     def own(self, use: StepUse) -> list[EntryLine]:
         """The lines of a talk, or of a set-up of the plan's own."""
-        if use.kind == "talk":
+        if use.behaviour.is_talk:
             return [("say", (text,)) for text, _ in self.talk(use)]
         return [*self._called(use), *self._cautions(use), *self._set_up(use)]
 
@@ -115,7 +115,7 @@ class EntryLines:
         if use.switch:
             yield "side", filled_line(pick_line(self._side_lines(before, use), use), use)
         tier = self.phrasing.tier(use)
-        talk = use.movement.kind in ("talk", "setup")
+        talk = use.movement.behaviour.framing
         if (tier == 0 or takes_props_again(before, use)) and not talk:
             yield from self._props(before, use)
         elif use.switch and (moved := set(use.movement.props) & PLACED):
@@ -149,21 +149,25 @@ class EntryLines:
 
     def _turned(self, before: StepUse | None, use: StepUse) -> Iterator[EntryLine]:
         """Turning to the other end of the mat, where one stands and no words of the plan's own did it."""
-        own = use.movement.kind in ("talk", "setup") or (before is not None and before.kind == "setup")
+        own = use.movement.behaviour.framing or (before is not None and before.behaviour.is_setup)
         if not own and _mat(use) != _mat(before) and base_of(use.start) not in self.phrasing.positions.floor:
             lines = self.phrasing.wording.mat_back if use.mat == "back" else self.phrasing.wording.mat_front
             yield "way", pick_line(lines, use)
 
     def _leaving(self, before: StepUse | None, use: StepUse) -> Iterator[EntryLine]:
         """How what was before is left: its own words, where what comes next is not entered from within it."""
-        if before is None or before.kind in ("talk", "phase", "setup") or same_posture(before, use):
+        if (
+            before is None
+            or (before.behaviour.framing or before.behaviour.is_phase)
+            or same_posture(before, use)
+        ):
             return
         if before.movement.id in use.movement.follows and before.side == use.side:
             return
         exits = lines_of(before, "exit")[:1]
         for line in exits:
             yield "exit", from_tier(self.phrasing.tier(before), filled_line(line, before))
-        if not exits and before.kind in ("reps", "pulses", "counted", "cycles", "rapid"):
+        if not exits and before.behaviour.effortful:
             yield "exit", pick_line(self.phrasing.voice.ended, before)
 
     def _props(self, before: StepUse | None, use: StepUse) -> Iterator[EntryLine]:
@@ -205,11 +209,11 @@ class EntryLines:
             for purpose in ("setup", "remind"):
                 for line in lines_of(use, purpose):
                     yield purpose, filled_line(line, use)
-        if use.kind == "rapid" and tier == 0:
+        if use.behaviour.is_rapid and tier == 0:
             stroke_s = use.step.count_s or movement.count_s or 1.0
             n = self.phrasing.number_word(round(10 / stroke_s))
             yield "setup", filled_line(pick_line(self.phrasing.wording.tempo, use), use, n=n)
-        if use.kind == "counted" and tier == 0:  # announced, so that the numbers come as no surprise
+        if use.behaviour.is_counted and tier == 0:  # announced, so that the numbers come as no surprise
             yield "remind", pick_line(self.phrasing.wording.count_announced, use)
         taken = {"gentler": movement.gentler, "stronger": movement.stronger}.get(use.step.take)
         if taken is not None and not taken.movement:
@@ -217,7 +221,7 @@ class EntryLines:
 
     def talk(self, use: StepUse) -> Iterator[tuple[str, int]]:
         """The lines of a talk in order, each with the silence after it in ticks."""
-        if use.kind != "talk":
+        if not use.behaviour.is_talk:
             return
         brief = self.phrasing.brief
         words = {"title": brief.title, "audience": brief.audience or "everyone", "quiet": LONGEST_QUIET}

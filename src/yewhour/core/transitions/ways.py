@@ -16,7 +16,7 @@ from typing import Protocol
 import msgspec
 
 from yewhour.core.lengths import TICKS_PER_S, ticks
-from yewhour.core.library.movement import Kind, Wordings
+from yewhour.core.library.movement import Wordings
 from yewhour.core.library.position import (
     START,
     PositionGraph,
@@ -53,11 +53,6 @@ class SayingTime(Protocol):
 LEAST_SETUP = ticks(2.0)
 SWITCH = ticks(3.0)
 PUT_AWAY = ticks(4.0)  # of one prop
-# Seconds from the call to being settled, the first time (measured figures: median 9-21).
-TEACH_S: dict[Kind, int] = {
-    "hold": 10, "clock": 16, "reps": 10, "pulses": 6, "counted": 8, "cycles": 10, "rapid": 10,
-    "stillness": 14,
-}  # fmt: skip
 TEACH_WEIGHT = 0.6
 FURNITURE = ("chair", "wall")  # stays where it is
 
@@ -128,7 +123,7 @@ class TeachingTime(msgspec.Struct, frozen=True):
     def seconds(self, use: StepUse) -> float:
         """Seconds from the call of a movement to being settled in it, the first time it comes."""
         movement = use.movement
-        usual = movement.teach or TEACH_S.get(use.kind, 0)
+        usual = movement.teach or use.behaviour.teach_s
         factor = self.school.teaching * (1.3 if self.level in ("gentle", "beginners") else 1.0)
         factor *= own_share(self.own, "teaching", movement.id)
         return max(usual * factor, movement.moving_s)
@@ -181,7 +176,7 @@ def is_too_far(before: StepUse, use: StepUse, positions: PositionGraph) -> bool:
 
 def props_put_away(before: StepUse | None, use: StepUse) -> tuple[str, ...]:
     """The props that were in use, are not any more, and are not put away by the words of what is left."""
-    if use.kind in ("talk", "setup") or before is None or use.movement.id == before.movement.id:
+    if use.behaviour.framing or before is None or use.movement.id == before.movement.id:
         return ()
     own = before.step.lines.get("exit")
     exits = own if own is not None else [line[0] for line in before.movement.said("exit")]
@@ -197,7 +192,7 @@ def props_put_away(before: StepUse | None, use: StepUse) -> tuple[str, ...]:
 
 def takes_props_again(before: StepUse | None, use: StepUse) -> bool:
     """Whether the other side needs a prop that was put away for what came between."""
-    if not use.second or before is None or before.kind in ("talk", "setup"):
+    if not use.second or before is None or before.behaviour.framing:
         return False
     in_use = {prop_noun(prop) for prop in before.movement.props}
     return any(prop not in FURNITURE and prop_noun(prop) not in in_use for prop in use.movement.props)
@@ -229,7 +224,7 @@ def _between(
     usual = ticks(max(way.usual_s, use.movement.moving_s))
     said = saying.saying(before, use)
     moving = teaching.moving(here, use.start)
-    if use.kind in ("talk", "setup"):
+    if use.behaviour.framing:
         # Its own moving is in its own segment.
         length = max(round(max(ticks(way.usual_s), said) * moving), said) if way.changes or said else 0
         return _setup(here, use, length, None) if length else None
@@ -280,24 +275,24 @@ def _setup(here: str, use: StepUse, length: int, phase: Phase | None) -> StepUse
 
 def _timed(use: StepUse, saying: SayingTime) -> StepUse:
     """Talk and set-ups of the plan itself last as long as their lines take, and as moving takes."""
-    if use.kind not in ("talk", "setup"):
+    if not use.behaviour.framing:
         return use
     return msgspec.structs.replace(use, fixed=max(ticks(use.movement.moving_s), saying.speaking(use)))
 
 
 def _leaves_on(use: StepUse) -> Phase | None:
     """The phase a use ends with."""
-    if use.kind == "phase":
+    if use.behaviour.is_phase:
         return "exhale" if use.taught else use.step.phase
-    if use.kind == "hold" and use.movement.enter:
+    if use.behaviour.is_hold and use.movement.enter:
         return opposite(use.movement.enter)
     return None
 
 
 def _enters_on(use: StepUse) -> Phase | None:
-    if use.kind == "phase":
+    if use.behaviour.is_phase:
         return "inhale" if use.taught else use.step.phase
-    return use.movement.enter if use.kind == "hold" else None
+    return use.movement.enter if use.behaviour.is_hold else None
 
 
 def _missing_phase(before: StepUse, use: StepUse) -> Phase | None:

@@ -183,7 +183,7 @@ class Plate(QWidget):
         self.kind.put(movement.kind)
         if not self.rhythm.hasFocus():  # what is being typed is left alone
             self.rhythm.setText(str(self.table.get("rhythm", "")))
-        self._one_of_them.setVisible(movement.kind in RHYTHMIC)
+        self._one_of_them.setVisible(movement.behaviour.rhythmic)
         self.sides.put(movement.sides)
         for key, chips in self.places.items():
             now = getattr(movement, key)

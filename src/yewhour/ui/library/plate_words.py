@@ -4,7 +4,8 @@ from typing import Any
 
 from yewhour.content.terms import Terms
 from yewhour.core.lengths import show_length
-from yewhour.core.library.movement import MEASURES, Movement
+from yewhour.core.library.kinds import BEHAVIOURS
+from yewhour.core.library.movement import Movement
 from yewhour.core.library.names import listed
 from yewhour.ui.kit.controls.sentence import SentencePart
 
@@ -54,7 +55,7 @@ PLACE_WORDS = {
     "shoulders": "on the shoulders", "chair": "a chair", "wall": "the wall",
     "wall lying": "lying at the wall",
 }  # fmt: skip
-RHYTHMIC = ("reps", "cycles")  # kinds that can't be without a rhythm
+RHYTHMIC = tuple(one.name for one in BEHAVIOURS.values() if one.rhythmic)
 USUAL_RHYTHM = "exhale 4 inhale 4"
 
 SENTENCE: tuple[str | SentencePart, ...] = (
@@ -77,7 +78,7 @@ def _place_words(place: str) -> str:
 
 def dose_words(kind: str, dose: tuple[int, int, int]) -> str:
     """Least, preferred and most, as `3 to 8 breaths, 5 by itself`."""
-    unit = MEASURES[kind].unit if kind in MEASURES else ""
+    unit = next((one.unit for one in BEHAVIOURS.values() if one.name == kind), "")
     if not unit:
         return "once"
     least, best, most = dose

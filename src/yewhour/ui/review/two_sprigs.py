@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QToolTip, QWidget
 
 from yewhour.core.lengths import show_length
 from yewhour.core.review.review import ActualSegment, Review
-from yewhour.core.shelf.thumbnail import BARE, reach_of
+from yewhour.core.shelf.thumbnail import reach_of
 from yewhour.ui.kit.controls.controls import plain_tip
 from yewhour.ui.kit.theme import (
     Theme,
@@ -168,7 +168,7 @@ class TwoSprigs(QWidget):
 
     def _needle(self, painter: QPainter, one: ActualSegment, x: float, start_s: float, end_s: float) -> None:
         segment = one.segment
-        if segment.kind in BARE or segment.use.setup_for:
+        if segment.behaviour.bare or segment.use.setup_for:
             return
         top, foot = self.y_of(start_s), self.y_of(end_s)
         reach = reach_of(segment.use.movement.effort) * REACH * self.width()

@@ -131,7 +131,7 @@ class ClassDetails(QWidget):
         known = {
             name: length_s
             for name, length_s in sheet.movements.items()
-            if name in self.library and self.library[name].kind not in ("talk", "setup", "stillness")
+            if name in self.library and not self.library[name].behaviour.bare
         }
         longest = sorted(known, key=lambda name: -known[name])[:MOST_FIGURES]
         strip = FigureStrip(self.theme, FIGURE_HIGH)

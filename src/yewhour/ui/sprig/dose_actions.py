@@ -6,7 +6,7 @@ from typing import Any
 
 from yewhour.core.edits.arrange import with_node
 from yewhour.core.edits.places import nodes_of
-from yewhour.core.library.movement import MEASURES
+from yewhour.core.library.kinds import BEHAVIOURS
 from yewhour.core.plan.nodes import Rounds, SideDifference, Step
 from yewhour.core.timing.doses import amount_range
 from yewhour.ui.sprig.chosen import Chosen
@@ -51,7 +51,7 @@ class DoseActions:
         kind = segments[0].kind if segments else self.session.teaching_data.library[node.movement].kind
         return (
             amount_range(node, self.session.teaching_data.library[node.movement], kind).by
-            or MEASURES[kind].by
+            or BEHAVIOURS[kind].by
         )
 
     def amount_of(self, node: str) -> int:

@@ -27,7 +27,7 @@ from PySide6.QtWidgets import (
 )
 
 from yewhour.core.edits.places import NodePlace
-from yewhour.core.library.movement import DONE, MEASURES
+from yewhour.core.library.kinds import BEHAVIOURS, DONE
 from yewhour.core.outline.movement_search import MovementSearch, SearchHit
 from yewhour.core.outline.step_lines import dose_split
 from yewhour.core.plan.nodes import (
@@ -101,7 +101,7 @@ class Hits(QAbstractListModel):
 def _dose(hit: SearchHit) -> str:
     if hit.block:
         return "several movements, put in as one"
-    unit, one_sided = MEASURES[hit.movement.kind].unit, hit.movement.sides == "one"
+    unit, one_sided = hit.movement.behaviour.unit, hit.movement.sides == "one"
     many = f"{hit.movement.dose[1]} {unit}" if unit else "as long as its words take"
     return f"{many}, both sides" if one_sided else many
 
@@ -110,7 +110,7 @@ def _as_typed(node: Node, hit: SearchHit) -> str:
     """The dose and the sides of a node, in words."""
     steps = [one for one in walk((node,)) if isinstance(one, Step)]
     step = steps[0]
-    unit = "seconds" if step.clock else MEASURES[DONE.get(step.done or "", hit.movement.kind)].unit
+    unit = "seconds" if step.clock else BEHAVIOURS[DONE.get(step.done or "", hit.movement.kind)].unit
     if step.amount is None or not unit:
         many = _dose(hit).partition(",")[0]
     else:
@@ -259,7 +259,11 @@ class FinderPane(QWidget):
         mine = self.session.segments_of(self.session.picked)
         timed = self.session.shown
         if not mine and timed is not None:
-            mine = [segment for segment in timed.segments if segment.kind not in ("talk", "stillness")]
+            mine = [
+                segment
+                for segment in timed.segments
+                if not (segment.behaviour.is_talk or segment.behaviour.is_rest)
+            ]
         return mine[-1].use.end if mine else ""
 
     def search(self) -> None:

@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 
 from yewhour.core.edits.places import nodes_of, outermost
 from yewhour.core.lengths import TICKS_PER_S, show_length
-from yewhour.core.library.movement import MEASURES, Movement
+from yewhour.core.library.movement import Movement
 from yewhour.core.plan.nodes import Pair, Rounds, Step
 from yewhour.core.timing.layout import Segment
 from yewhour.ui.desk.finding_cards import finding_card, refusal_card
@@ -144,7 +144,7 @@ class Inspector(QWidget):
             words = [movement.traditional, sides, f"{show_length(first.length / TICKS_PER_S)} each",
                      f"from {show_length(first.start / TICKS_PER_S)}"]  # fmt: skip
             self._add(label(" · ".join(word for word in words if word), "soft"))
-            unit = MEASURES[first.kind].unit
+            unit = first.behaviour.unit
             if unit and first.use.unit:
                 self._amount(step, segments[0].amount, unit)
         self._manner(step, movement)
@@ -184,7 +184,7 @@ class Inspector(QWidget):
         ways += [("stronger", "Stronger", " ".join(movement.stronger.line[:1]))] if movement.stronger else []
         if len(ways) > 1:
             self._one_of("Way", ways, step.take, self.sprig_actions.dose.take)
-        if movement.kind == "hold":
+        if movement.behaviour.is_hold:
             held = [("breath", "Held by breath", ""), ("clock", "By the clock", ""),
                     ("inhale", "On one inhale", ""), ("exhale", "On one exhale", "")]  # fmt: skip
             now = step.phase or ("clock" if step.clock else "breath")

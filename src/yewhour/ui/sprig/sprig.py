@@ -222,7 +222,7 @@ class Sprig(QWidget):
             super().keyPressEvent(event)
 
     def _walk(self, by: int, extend: bool) -> None:
-        shown = [needle.segment.id for needle in self.scene.needles if needle.segment.kind != "setup"]
+        shown = [needle.segment.id for needle in self.scene.needles if not needle.segment.behaviour.is_setup]
         if not shown:
             return
         here = shown.index(self.session.selected) if self.session.selected in shown else -1 if by > 0 else 0

@@ -63,7 +63,7 @@ class FigureFace(Face):
             segment = here.coming  # on the way, where it goes to is what she needs to see
             if self.small and here.segment is not None and here.segment.use.setup_for:
                 segment = None  # it is shown already, large
-        if here is None or segment is None or segment.kind == "talk":
+        if here is None or segment is None or segment.behaviour.is_talk:
             self._put(None, "both")
             return
         side = segment.side if segment.side in OTHER else "both"

@@ -219,7 +219,11 @@ class TakeRunner(QObject):
         if segment is None or segment.use.setup_for or not segment.amount:
             return
         end_s = (segment.end - 1 + take.out) / 10
-        if self.now_s < end_s or segment.kind in ("phase", "stillness") or segment.end - 1 < take.now:
+        if (
+            self.now_s < end_s
+            or (segment.behaviour.is_phase or segment.behaviour.is_rest)
+            or segment.end - 1 < take.now
+        ):
             return
         name, given = self._given
         given = given + 1 if name == segment.id else 1

@@ -49,7 +49,7 @@ class ReadingView(QWidget):
         for segment in timed.segments:
             use = segment.use
             one = portrait_of(use.movement, segment.side, use.end if use.flow else use.start)
-            if one is None or segment.kind == "talk":
+            if one is None or segment.behaviour.is_talk:
                 continue
             key = (use.movement.id, segment.side, use.end if use.flow else use.start)
             if key not in known:
@@ -97,7 +97,7 @@ def reading_html(timed: TimedClass, theme: Theme) -> str:
         if row.cue is None:
             continue
         figure = ""
-        if row.segment.id != drawn and not row.segment.use.setup_for and row.segment.kind != "talk":
+        if row.segment.id != drawn and not row.segment.use.setup_for and not row.segment.behaviour.is_talk:
             drawn = row.segment.id
             figure = f'<img src="figure:{drawn}" width="{wide}" height="{round(wide / 1.5)}"/>'
         colour = {"left": theme.left, "right": theme.right}.get(row.side, theme.ink)

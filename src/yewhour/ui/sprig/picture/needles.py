@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from yewhour.core.shelf.thumbnail import BARE, reach_of
+from yewhour.core.shelf.thumbnail import reach_of
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 
@@ -31,7 +31,7 @@ def needles(timed: TimedClass) -> list[Needle]:
     rounds: tuple[int, str] = (0, "")
     last_of = {segment.use.pair: index for index, segment in enumerate(timed.segments)}
     for index, segment in enumerate(timed.segments):
-        bare = segment.kind in BARE
+        bare = segment.behaviour.bare
         sides: tuple[str, ...] = ()
         if not bare:
             sides = (segment.side,) if segment.side in ("left", "right") else ("left", "right")
@@ -43,15 +43,15 @@ def needles(timed: TimedClass) -> list[Needle]:
         elif not bare and not (last_pair and last_of[last_pair] > index):
             last_side = last_pair = ""  # work on both sides in between: nothing to change from
         name = segment.use.flow or segment.id
-        label = "" if segment.kind == "setup" or labelled == name else _label(segment)
-        if segment.kind != "setup":
+        label = "" if segment.behaviour.is_setup or labelled == name else _label(segment)
+        if not segment.behaviour.is_setup:
             labelled = name
         reach = reach_of(segment.use.movement.effort)
         step, use = segment.use.step, segment.use
         whorl = use.round if (use.round, _group(segment)) != rounds and use.round else 0
         rounds = (use.round, _group(segment))
         meant = use.second and step.second is not None
-        knot = step.locked and not use.second and use.round <= 1 and segment.kind != "setup"
+        knot = step.locked and not use.second and use.round <= 1 and not segment.behaviour.is_setup
         head = _taught(timed, index)
         result.append(Needle(segment, sides, reach, label, aril, whorl, meant, knot, head))
     return result
@@ -63,13 +63,13 @@ def _taught(timed: TimedClass, index: int) -> tuple[str, ...]:
     if not (segment.use.setup_for and segment.amount and index + 1 < len(timed.segments)):
         return ()
     after = timed.segments[index + 1]
-    if after.kind in BARE:
+    if after.behaviour.bare:
         return ()
     return (after.side,) if after.side in ("left", "right") else ("left", "right")
 
 
 def _label(segment: Segment) -> str:
-    if segment.kind == "phase":
+    if segment.behaviour.is_phase:
         return f"{segment.name}, in rounds"
     return segment.name
 

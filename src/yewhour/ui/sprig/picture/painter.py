@@ -89,7 +89,7 @@ class SprigPainter:
     def _paint_under(self) -> None:
         """The figure of the needle beneath the pointer, beside the pointer."""
         needle, scene = self.gestures.under, self.scene
-        if needle is None or self.gestures.held or needle.segment.kind == "talk":
+        if needle is None or self.gestures.held or needle.segment.behaviour.is_talk:
             return
         # Nothing is under the pointer when the window comes on screen.
         from yewhour.ui.kit.figure_view import paint_figure, portrait_of
@@ -237,9 +237,9 @@ class SprigPainter:
         """A fine line across for each breath or repetition, and, seen closely, for each phase."""
         segment = needle.segment
         amount = segment.amount
-        if segment.kind not in ("hold", "reps", "cycles", "phase") or bottom - top < 7:
+        if not segment.behaviour.notched or bottom - top < 7:
             return
-        if segment.kind != "phase" and (amount < 2 or (bottom - top) / amount < 3.5):
+        if not segment.behaviour.is_phase and (amount < 2 or (bottom - top) / amount < 3.5):
             return
         pale = QColor(self.theme.ground)
         pale.setAlpha(130)

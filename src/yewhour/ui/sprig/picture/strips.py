@@ -6,7 +6,6 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
-from yewhour.core.shelf.thumbnail import BARE
 from yewhour.core.timed_class import TimedClass
 from yewhour.ui.kit.theme import (
     Theme,
@@ -46,7 +45,7 @@ def paint(painter: QPainter, timed: TimedClass, reach: Viewport, left: float, th
     zero, tick = reach.y_at(0.0), reach.px_per_s / TICKS_PER_S
     bars = []
     for segment in timed.segments:
-        if segment.end >= first and segment.start <= last and segment.kind not in BARE:
+        if segment.end >= first and segment.start <= last and not segment.behaviour.bare:
             across = max(1.0, inner * segment.use.movement.effort / 5)
             bars.append(QRectF(left, zero + segment.start * tick, across, max(1.0, segment.length * tick)))
     painter.drawRects(bars)
@@ -90,7 +89,7 @@ def balance(timed: TimedClass) -> dict[str, float]:
     """Seconds of work on each side."""
     done = {"left": 0, "right": 0}
     for segment in timed.segments:
-        if segment.side in done and segment.kind not in ("talk", "setup", "stillness"):
+        if segment.side in done and not segment.behaviour.bare:
             done[segment.side] += segment.length
     return {side: count / TICKS_PER_S for side, count in done.items()}
 
