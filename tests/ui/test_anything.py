@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import Desk
 from yewhour.content.paths import demo_classes
-from yewhour.core.edits.places import nodes_of
+from yewhour.core.plan.places import nodes_of
 from yewhour.ui.kit.commands import COMMANDS
 
 QUIET = {"close", "new_window", "new_class", "show_start", "open_class", "undo", "redo"}

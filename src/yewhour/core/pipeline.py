@@ -27,7 +27,7 @@ from yewhour.core.script.placement import place_cues
 from yewhour.core.sides import evened
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import LengthRange, TimedClass
-from yewhour.core.timing.fit_model import FitModel, build_model
+from yewhour.core.timing.fit_model import FitModel, Needs, build_model
 from yewhour.core.timing.fitted_numbers import FittedNumbers
 from yewhour.core.timing.layout import Segment, lay_out
 from yewhour.core.timing.step_use import StepUse, uses_with_rounds
@@ -73,9 +73,10 @@ def solve(
     uses = with_transitions(
         unfolded, teaching_data.positions, entries, prepared.school, level, prepared.plan.brief.own
     )
-    model = build_model(uses, len(unfolded.nodes), unfolded.groups, entries.needs)
+    needs = {use.key: ticks for use in uses if (ticks := entries.needs(use))}
+    model = build_model(uses, len(unfolded.nodes), unfolded.groups, needs)
     stage("fitting")
-    return SolvedPlan(prepared, unfolded, uses, entries, model, Fit(model.parts, keep), stage)
+    return SolvedPlan(prepared, unfolded, uses, entries, needs, model, Fit(model.parts, keep), stage)
 
 
 class SolvedPlan(msgspec.Struct, frozen=True, eq=False):
@@ -85,6 +86,7 @@ class SolvedPlan(msgspec.Struct, frozen=True, eq=False):
     unfolded: UnfoldedClass
     uses: tuple[StepUse, ...]
     entries: EntryLines
+    needs: Needs
     model: FitModel
     fit: Fit
     stage: StageListener = no_listener

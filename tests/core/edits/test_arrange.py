@@ -24,8 +24,16 @@ from yewhour.core.edits.groups import (
     undone,
     without_section,
 )  # fmt: skip
-from yewhour.core.edits.places import (
+from yewhour.core.plan.nodes import (
+    Block,
+    Pair,
+    Rounds,
+    Step,
+)
+from yewhour.core.plan.places import (  # fmt: skip
+    GroupBody,
     NodePlace,
+    SectionBody,
     after,
     bodies,
     end_of,
@@ -33,12 +41,6 @@ from yewhour.core.edits.places import (
     nodes_of,
     outermost,
     place_of,
-)  # fmt: skip
-from yewhour.core.plan.nodes import (
-    Block,
-    Pair,
-    Rounds,
-    Step,
 )
 from yewhour.core.plan.plan import Plan, steps_of
 from yewhour.core.problem import Problem
@@ -85,9 +87,9 @@ def plan():
 
 def test_what_is_put_in_stands_where_it_was_put_with_an_id_of_its_own(plan):
     pair = next(node for node in nodes_of(plan).values() if isinstance(node, Pair))
-    changed, new = put(plan, NodePlace(pair.id, 1), (CHILD,))
+    changed, new = put(plan, NodePlace(GroupBody(pair.id), 1), (CHILD,))
     assert movements(changed) == ["downward-dog", "low-lunge", "child", "lying-twist", "child"]
-    assert place_of(changed, new[0]) == NodePlace(pair.id, 1)
+    assert place_of(changed, new[0]) == NodePlace(GroupBody(pair.id), 1)
     assert len(set(nodes_of(changed))) == len(nodes_of(changed))
 
 
@@ -99,7 +101,7 @@ def test_a_first_movement_in_an_empty_class_makes_its_first_section():
 
 def test_the_next_movement_goes_before_a_rest_that_is_there():
     plan = new_section(plan_of(DOG), "Rest", 1)
-    assert end_of(plan) == NodePlace("section 0", 1)
+    assert end_of(plan) == NodePlace(SectionBody(0), 1)
 
 
 def test_a_pair_left_empty_is_gone(plan):
@@ -112,7 +114,7 @@ def test_a_pair_left_empty_is_gone(plan):
 def test_a_group_cannot_be_put_into_itself(plan):
     pair = next(node for node in nodes_of(plan).values() if isinstance(node, Pair))
     with pytest.raises(Problem, match="into itself"):
-        moved(plan, [pair.id], NodePlace(pair.id, 1), LIBRARY)
+        moved(plan, [pair.id], NodePlace(GroupBody(pair.id), 1), LIBRARY)
 
 
 def test_several_are_moved_together_in_their_order(plan):
@@ -150,7 +152,7 @@ def test_a_block_taken_apart_becomes_steps_of_the_class():
     plan = plan_of(DOG, Block(name=name))
     block = next(node.id for node in nodes_of(plan).values() if isinstance(node, Block))
     changed = undone(plan, block, blocks)
-    assert len(bodies(changed)["section 0"]) == 1 + len(blocks[name])
+    assert len(bodies(changed)[SectionBody(0)]) == 1 + len(blocks[name])
 
 
 def test_moving_on_goes_through_groups_one_place_at_a_time(plan):
@@ -270,17 +272,17 @@ def test_copies_of_two_pairs_are_two_pairs():
 def test_into_a_pair_goes_what_was_a_pair_and_each_is_done_once_a_side():
     plan = plan_of(pair_of("low-lunge"), pair_of("lizard", "half-splits"))
     chain = plan.sections[0].body[1]
-    changed = moved(plan, ids(plan, "low-lunge"), NodePlace(chain.id, 1), LIBRARY)
+    changed = moved(plan, ids(plan, "low-lunge"), NodePlace(GroupBody(chain.id), 1), LIBRARY)
     assert movements(changed) == ["lizard", "low-lunge", "half-splits"]
     assert times_of(changed) == times_of(plan)
-    put_in, _ = put(plan, NodePlace(chain.id, 0), (pair_of("lying-twist"),))
+    put_in, _ = put(plan, NodePlace(GroupBody(chain.id), 0), (pair_of("lying-twist"),))
     assert times_of(put_in)["lying-twist", "left"] == 1
 
 
 def test_let_go_of_where_it_was_a_pair_is_as_it_was():
     plan = plan_of(pair_of("low-lunge"), DOG)
     pair = plan.sections[0].body[0]
-    assert moved(plan, ids(plan, "low-lunge"), NodePlace(pair.id, 0), LIBRARY) == plan
+    assert moved(plan, ids(plan, "low-lunge"), NodePlace(GroupBody(pair.id), 0), LIBRARY) == plan
 
 
 def test_a_flow_of_what_has_sides_leads_with_each_as_often():

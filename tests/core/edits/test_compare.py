@@ -6,9 +6,9 @@ import pytest
 from tests.conftest import demo_maker, shipped
 from yewhour.core.edits.arrange import removed, shifted, with_node
 from yewhour.core.edits.compare import compare_classes, nearest_class
-from yewhour.core.edits.places import nodes_of
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import with_brief
+from yewhour.core.plan.places import nodes_of
 from yewhour.core.plan.plan import LineEdit
 
 NAMES = ("bell-ringers", "back-on-deck", "boat-builders-half-hour")

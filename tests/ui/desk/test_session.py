@@ -7,9 +7,9 @@ from PySide6.QtWidgets import QApplication
 
 from tests.conftest import plan_of, shipped
 from yewhour.core.edits.arrange import with_node
-from yewhour.core.edits.places import nodes_of
 from yewhour.core.plan.edit import with_brief
 from yewhour.core.plan.nodes import Step
+from yewhour.core.plan.places import nodes_of
 from yewhour.ui.desk.class_maker import ClassMaker, MakeRequest
 from yewhour.ui.desk.session import Session
 from yewhour.ui.desk.undo_history import MOST_UNDO

@@ -10,8 +10,8 @@ from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import ALT, CTRL, SHIFT, Desk
 from yewhour.content.paths import DEMO
-from yewhour.core.edits.places import group_of, nodes_of
 from yewhour.core.plan.nodes import Pair, Rounds, SideDifference
+from yewhour.core.plan.places import GroupBody, group_of, nodes_of
 from yewhour.ui.kit import theme as look
 from yewhour.ui.sprig.picture.drop_places import drop_places, nearest
 from yewhour.ui.sprig.picture.viewport import MOST_PX_PER_S, Viewport
@@ -189,13 +189,13 @@ def test_every_place_of_the_class_can_be_dropped_on(desk):
 
 
 def test_a_group_dropped_into_itself_is_refused(desk):
-    from yewhour.core.edits.places import NodePlace
+    from yewhour.core.plan.places import NodePlace
     from yewhour.ui.sprig.picture.drop_places import DropPlace
 
     pair = next(node for node in nodes_of(desk.session.plan).values() if isinstance(node, Pair))
     desk.session.pick(pair.id)
     plan = desk.session.plan
-    desk.window.sprig.gestures._drop(DropPlace(NodePlace(pair.id, 0), 0, 1, "inside"))
+    desk.window.sprig.gestures._drop(DropPlace(NodePlace(GroupBody(pair.id), 0), 0, 1, "inside"))
     desk.settle()
     assert desk.session.plan is plan
     assert "into itself" in desk.window.foot.message.text()

@@ -11,7 +11,7 @@ from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.library.position import base_of
 from yewhour.core.pace import breath_ticks
-from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.edit import Drop, Edit, Insert, PairUp, SetAmount, SetMost, SetPace, TakeGentler
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
@@ -26,7 +26,7 @@ GENTLE_LEVELS = ("gentle", "beginners")
 
 def work(timed: TimedClass) -> list[Segment]:
     """The segments that are movements, set-ups and talk left out."""
-    return [s for s in timed.segments if not s.behaviour.framing and s.id != "closing pause"]
+    return [s for s in timed.segments if not s.behaviour.framing and not s.is_closing_pause]
 
 
 @check("uneven")
@@ -55,14 +55,16 @@ def _evened(timed: TimedClass, first: Segment, sides: dict[str, int]) -> Edit | 
     if not min(sides.values()):
         if first.use.pair:
             return None
-        return Edit("pair", first.use.step.id, f"Do {first.name} on both sides")
+        return PairUp(node=first.use.step.id, title=f"Do {first.name} on both sides")
     alike = [s for s in work(timed) if s.use.movement.id == first.use.movement.id and s.amount]
     most = max((segment.amount for segment in alike), default=0)
     steps = list(dict.fromkeys(segment.use.step.id for segment in alike))
     title, by_clock = f"Do {first.name} alike on both sides", first.use.by_clock
     edits = [
-        Edit(deed, step, title, amount=most, clock=by_clock) for step in steps for deed in ("amount", "most")
-    ]  # fmt: skip
+        kind(node=step, title=title, amount=most, clock=by_clock)
+        for step in steps
+        for kind in (SetAmount, SetMost)
+    ]
     return msgspec.structs.replace(edits[0], also=tuple(edits[1:])) if edits else None
 
 
@@ -80,7 +82,9 @@ def unprepared(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             and not seen & set(prepared_by)
         ):
             before = prepared_by[0]
-            edit = Edit("insert before", segment.use.step.id, f"Prepare {segment.name}", before)
+            edit = Insert(
+                node=segment.use.step.id, title=f"Prepare {segment.name}", movement=before, before=True
+            )
             yield Notice(segment.id, {"name": segment.name, "movement": _name(prepared, before)}, edit)
         seen.add(movement.id)
 
@@ -97,7 +101,7 @@ def not_neutralised(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notic
         wanted = set(movement.neutralised_by)
         if not any(s.use.movement.id in wanted or _neutral(s) for s in after):
             what = next(iter(movement.neutralised_by), "knees-to-chest")
-            edit = Edit("insert after", segment.use.step.id, f"Neutralise {segment.name}", what)
+            edit = Insert(node=segment.use.step.id, title=f"Neutralise {segment.name}", movement=what)
             yield Notice(segment.id, {"name": segment.name, "movement": _name(prepared, what)}, edit)
 
 
@@ -118,8 +122,11 @@ def cold(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             moved += segment.length
         if "strong work" in marks and "warming" not in marks and segment.use.movement.effort >= 3:
             if not moved and seconds(segment.start) < WARM_AFTER_S:
-                edit = Edit(
-                    "insert before", segment.use.step.id, f"Warm up before {segment.name}", "pelvic-tilt"
+                edit = Insert(
+                    node=segment.use.step.id,
+                    title=f"Warm up before {segment.name}",
+                    movement="pelvic-tilt",
+                    before=True,
                 )
                 words = {"name": segment.name, "minutes": f"{seconds(segment.start) / 60:.0f}"}
                 yield Notice(segment.id, {**words, "movement": _name(prepared, "pelvic-tilt")}, edit)
@@ -153,12 +160,11 @@ def wrists(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             if loaded > WRIST_S:
                 middle = run[len(run) // 2 - 1].use.step.id
                 edit = (
-                    Edit("insert after", middle, "A rest for the wrists", "child")
+                    Insert(node=middle, title="A rest for the wrists", movement="child")
                     if len({s.use.step.id for s in run}) > 1
-                    else Edit(
-                        "most",
-                        middle,
-                        f"A shorter {run[0].name}",
+                    else SetMost(
+                        node=middle,
+                        title=f"A shorter {run[0].name}",
                         amount=_within(run[0], WRIST_S),
                         clock=run[0].use.by_clock,
                     )
@@ -191,7 +197,7 @@ def up_and_down(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     if changes > FLOOR_CHANGES:
         least = min(stays[1:-1], key=lambda stay: stay[-1].end - stay[0].start)
         steps = dict.fromkeys((s.use.step.id, s.use.movement.name) for s in least)
-        drops = [Edit("drop", step, f"Leave out {name}") for step, name in steps]
+        drops = [Drop(node=step, title=f"Leave out {name}") for step, name in steps]
         yield Notice("", {"times": changes}, msgspec.structs.replace(drops[0], also=tuple(drops[1:])))
 
 
@@ -206,7 +212,9 @@ def pace_jump(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             between = msgspec.structs.replace(
                 segment.use.pace, breaths_per_min=round(600 / math.sqrt(one * other), 1)
             )
-            edit = Edit("pace", segment.use.step.id, f"A breath between, in {segment.name}", pace=between)
+            edit = SetPace(
+                node=segment.use.step.id, title=f"A breath between, in {segment.name}", pace=between
+            )
             yield Notice(segment.id, words, edit)
 
 
@@ -233,8 +241,8 @@ def breath(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
 def _gentler(segment: Segment) -> Edit:
     step, gentler = segment.use.step, segment.use.movement.gentler
     if gentler is not None and step.take != "gentler":
-        return Edit("take", step.id, f"Teach the gentler way of {segment.name}")
-    return Edit("drop", step.id, f"Leave out {segment.name}")
+        return TakeGentler(node=step.id, title=f"Teach the gentler way of {segment.name}")
+    return Drop(node=step.id, title=f"Leave out {segment.name}")
 
 
 def _within(segment: Segment, most_s: float) -> int:

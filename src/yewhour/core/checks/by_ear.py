@@ -10,7 +10,7 @@ from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
 from yewhour.core.lengths import ticks
 from yewhour.core.library.position import START, base_of
-from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.edit import Edit, EditLines
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
@@ -87,11 +87,11 @@ def _said_again(timed: TimedClass, segment: Segment, title: str) -> Edit | None:
     step = segment.use.step.id
     muted = tuple(e for e in timed.plan.edits if e.step == step and e.do == "mute" and e.purpose not in ASIDE)
     if muted:
-        return Edit("lines", step, title, unsay=muted)
+        return EditLines(step=step, title=title, unsay=muted)
     before = {cue.segment for cue in timed.cues if cue.own and cue.start <= segment.start + LATE}
     steps = {s.use.step.id for s in timed.segments if s.id in before}
     own = tuple(e for e in timed.plan.edits if e.step in steps and e.text and e.purpose not in ASIDE)
-    return Edit("lines", own[-1].step, "Take your line back", unsay=own[-1:]) if own else None
+    return EditLines(step=own[-1].step, title="Take your line back", unsay=own[-1:]) if own else None
 
 
 def _lost(timed: TimedClass, segment: Segment, here: str, need: str) -> Notice:

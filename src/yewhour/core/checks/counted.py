@@ -6,7 +6,7 @@ from itertools import pairwise
 from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, ticks
-from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.edit import EditLines
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.timed_class import TimedClass
@@ -45,6 +45,6 @@ def quiet_count(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             LineEdit(step=step, purpose="stay", do="add", text=text, at_s=seconds(moment - segment.start))
             for moment, text in zip(at, said, strict=True)
         )
-        edit = Edit("lines", step, "Say something in between", say=more)
+        edit = EditLines(step=step, title="Say something in between", say=more)
         longest = max(gap for _, gap in gaps)
         yield Notice(segment.id, {"length": round(seconds(longest)), "name": segment.name}, edit)

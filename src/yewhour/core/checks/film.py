@@ -9,7 +9,7 @@ from collections.abc import Iterator
 
 from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
-from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.edit import Face
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
@@ -28,7 +28,7 @@ def turned_away(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         if segment.behaviour.is_setup or not facing or not best or seen or step.id in noticed:
             continue
         noticed.add(step.id)
-        edit = Edit("face", step.id, f"Turn to the {best} for {segment.name}", text=best)
+        edit = Face(node=step.id, title=f"Turn to the {best} for {segment.name}", facing=best)
         yield Notice(segment.id, {"name": segment.name, "best": best, "facing": facing}, edit)
 
 
@@ -44,7 +44,9 @@ def hidden_side(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         near = near_side(segment, facing)
         if near and segment.side in ("left", "right") and segment.side != near:
             noticed.add(use.step.id)
-            edit = Edit("face", use.step.id, f"Turn round for {use.name} on the {segment.side}", text="near")
+            edit = Face(
+                node=use.step.id, title=f"Turn round for {use.name} on the {segment.side}", facing="near"
+            )
             yield Notice(segment.id, {"name": segment.name, "side": segment.side, "near": near}, edit)
 
 

@@ -11,7 +11,7 @@ from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.pace import SLOWEST
-from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.edit import Edit, EditLines, SetAmount, SlowSection
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.purpose import PURPOSES
@@ -130,7 +130,7 @@ def long_silence(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             text = fill(prepared.teaching_data.wording.silence[0][0], "both", quiet=quiet)
             at_s = max(0.0, seconds(cue.end - segment.start)) + 1.0
             line = LineEdit(step=step, purpose="time", do="add", text=text, at_s=at_s)
-            edit = Edit("lines", step, "Say how long the silence will be", say=(line,))
+            edit = EditLines(step=step, title="Say how long the silence will be", say=(line,))
             yield Notice(segment.id, {"length": round(gap), "name": segment.name}, edit)
 
 
@@ -168,7 +168,7 @@ def hard_to_speak(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]
 def lost_edit(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A line of the teacher's own whose place is gone."""
     for edit in timed.lost_edits:
-        let_go = Edit("lines", "", "Let that line go", unsay=(edit,))
+        let_go = EditLines(title="Let that line go", unsay=(edit,))
         yield Notice("", {"line": edit.text or edit.was}, let_go)
 
 
@@ -181,7 +181,7 @@ def _reworded(timed: TimedClass, cue: Cue, segment: Segment, text: str, title: s
     if old is None:
         return None
     new = (msgspec.structs.replace(old, text=text, side=str(segment.side)),) if text else ()
-    return Edit("lines", old.step, title, unsay=(old,), say=new)
+    return EditLines(step=old.step, title=title, unsay=(old,), say=new)
 
 
 def roomier(segment: Segment, short: int) -> Edit | None:
@@ -190,11 +190,11 @@ def roomier(segment: Segment, short: int) -> Edit | None:
     if not segment.behaviour.is_phase and use.unit:
         more = max(1, -(-short // use.unit))
         amount = segment.amount + more
-        return Edit("amount", use.step.id, f"Longer in {use.name}", amount=amount, clock=use.by_clock)
+        return SetAmount(node=use.step.id, title=f"Longer in {use.name}", amount=amount, clock=use.by_clock)
     if segment.behaviour.is_phase:
         rate = use.pace.breaths_per_min * segment.length / (segment.length + short)
         slower = msgspec.structs.replace(use.pace, breaths_per_min=max(SLOWEST, math.floor(rate * 10) / 10))
-        return Edit("slow", use.step.id, f"A slower breath in {segment.section}", pace=slower)
+        return SlowSection(node=use.step.id, title=f"A slower breath in {segment.section}", pace=slower)
     return None
 
 
@@ -215,7 +215,7 @@ def _quieter(timed: TimedClass, segment: Segment, spoken: Sequence[Cue]) -> Edit
     say += [
         LineEdit(step=step, purpose=purpose, do="mute", number=number) for purpose, number in sorted(soft)
     ]
-    return Edit("lines", step, f"Say less in {segment.name}", unsay=tuple(unsay), say=tuple(say))
+    return EditLines(step=step, title=f"Say less in {segment.name}", unsay=tuple(unsay), say=tuple(say))
 
 
 def _by_id(timed: TimedClass) -> dict[str, Segment]:

@@ -7,7 +7,7 @@ from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.library.position import base_of
-from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.edit import Append, BringProp, EditLines, Insert, SetAmount, SetTarget
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.timed_class import TimedClass
 
@@ -22,7 +22,7 @@ def length(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     brief = timed.plan.brief
     if abs(timed.length_s - timed.promised_s) > brief.tolerance_s + 0.11:
         target = show_length(timed.promised_s)
-        edit = Edit("target", "", f"Promise {show_length(timed.length_s)}", amount=round(timed.length_s))
+        edit = SetTarget(title=f"Promise {show_length(timed.length_s)}", target_s=round(timed.length_s))
         yield Notice("", {"length": show_length(timed.length_s), "target": target}, edit)
 
 
@@ -34,7 +34,7 @@ def prop(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         for prop in segment.use.movement.props:
             if at_hand and prop not in at_hand and prop not in noticed:
                 noticed.add(prop)
-                edit = Edit("bring", "", f"Have {prop} at hand", text=prop)
+                edit = BringProp(title=f"Have {prop} at hand", prop=prop)
                 yield Notice(segment.id, {"name": segment.use.name, "prop": prop}, edit)
 
 
@@ -49,7 +49,7 @@ def prop_unsaid(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             if prop not in noticed and not any(word in c.text.lower() or c.purpose == "prop" for c in before):
                 step = segment.use.step.id
                 muted = tuple(e for e in timed.plan.edits if e.step == step and e.purpose == "prop")
-                edit = Edit("lines", step, f"Say {prop} again", unsay=muted) if muted else None
+                edit = EditLines(step=step, title=f"Say {prop} again", unsay=muted) if muted else None
                 yield Notice(segment.id, {"name": segment.use.name, "prop": prop}, edit)
             noticed.add(prop)
 
@@ -58,7 +58,7 @@ def prop_unsaid(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
 def no_rest(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """No final rest where the style asks for one; short classes often have none, and are good ones."""
     if prepared.school.least_rest and timed.length_s >= REST_FROM_S and not _rest_ticks(timed):
-        yield Notice("", {}, Edit("append", "Rest", "Add a final rest", "final-rest"))
+        yield Notice("", {}, Append(section="Rest", title="Add a final rest", movement="final-rest"))
 
 
 @check("short-rest")
@@ -72,7 +72,9 @@ def short_rest(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             "length": show_length(seconds(rest)), "share": round(100 * rest / timed.length),
             "least": round(100 * least), "asked": show_length(asked),
         }  # fmt: skip
-        yield Notice(last.id, words, Edit("amount", last.use.step.id, "Lengthen the rest", amount=asked))
+        yield Notice(
+            last.id, words, SetAmount(node=last.use.step.id, title="Lengthen the rest", amount=asked)
+        )
 
 
 def _rest_ticks(timed: TimedClass) -> int:
@@ -89,7 +91,7 @@ def quick_close(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     rests = [
         s
         for s in timed.segments
-        if s.behaviour.is_rest and base_of(s.use.end) == "supine" and s.id != "closing pause"
+        if s.behaviour.is_rest and base_of(s.use.end) == "supine" and not s.is_closing_pause
     ]
     if not rests or not rests[-1].use.movement.marks:
         return
@@ -98,5 +100,5 @@ def quick_close(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     leaving = list(takewhile(lambda segment: segment.behaviour.framing, after))
     left = seconds(sum(segment.length for segment in leaving))
     if left < LEAVING_S:
-        edit = Edit("insert after", rest.use.step.id, "Add the slow return", "return")
+        edit = Insert(node=rest.use.step.id, title="Add the slow return", movement="return")
         yield Notice(rest.id, {"length": round(left)}, edit)

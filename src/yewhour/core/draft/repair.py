@@ -9,7 +9,7 @@ from yewhour.core.draft.candidate_pool import CandidatePool
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import SolvedPlan, solve
-from yewhour.core.plan.edit import apply_all
+from yewhour.core.plan.edit import Append, BringProp, EditLines, Insert, SetTarget, apply_all
 from yewhour.core.plan.nodes import Node, Pair, Step
 from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.problem import CannotFit, Problem
@@ -71,10 +71,10 @@ def _without_all(
     after, trouble = plan, None
     worded: set[str] = set()  # steps that have got a line: it is said on both sides
     for one in wrong:
-        if one.edit is not None and one.edit.deed == "lines":
-            if one.edit.node in worded:
+        if isinstance(one.edit, EditLines):
+            if one.edit.step in worded:
                 continue
-            worded.add(one.edit.node)
+            worded.add(one.edit.step)
         try:
             after = _without(after, one, timed, pool, (one.code, one.segment) in tried, teaching_data)
             tried.add((one.code, one.segment))
@@ -95,15 +95,18 @@ def _without(
 ) -> Plan:
     """The plan with the finding's own edit; where that is none, without the movement it is about."""
     edit = finding.edit
-    if edit is not None and finding.code == "long-silence":
+    if isinstance(edit, EditLines) and finding.code == "long-silence":
         # How long it will be changes when the class is fitted anew: no number is said.
         text = teaching_data.wording.silence[0][-1]
         say = tuple(msgspec.structs.replace(line, text=text) for line in edit.say)
         edit = msgspec.structs.replace(edit, say=say)
-    asked = pool.items.get(edit.movement) if edit is not None else None
-    fits = edit is not None and (not edit.movement or (asked is not None and asked.take == "base"))
-    fits = fits and edit is not None and edit.movement not in pool.order  # it would stand in no order
-    if edit is not None and fits and not again and edit.deed not in ("target", "bring"):
+    fits = edit is not None and not isinstance(edit, SetTarget | BringProp)
+    if isinstance(edit, Insert | Append):
+        asked = pool.items.get(edit.movement)
+        fits = (
+            asked is not None and asked.take == "base" and edit.movement not in pool.order
+        )  # or in no order
+    if edit is not None and fits and not again:
         return apply_all(plan, [edit])
     quiet = {one.id for one in teaching_data.library.values() if "quiet ahead" in one.marks}
     step = next((one.use.step.id for one in timed.segments if one.id == finding.segment), "")

@@ -5,18 +5,6 @@ from typing import Any
 
 import msgspec
 
-from yewhour.core.edits.places import (
-    Body,
-    NodePlace,
-    bodies,
-    group_of,
-    inside_pair,
-    nodes_of,
-    place_of,
-    rebuilt,
-    section_key,
-    whole,
-)
 from yewhour.core.library.movement import Library
 from yewhour.core.plan.edit import bare
 from yewhour.core.plan.nodes import (
@@ -27,6 +15,21 @@ from yewhour.core.plan.nodes import (
     children,
     walk,
 )
+from yewhour.core.plan.places import (
+    Body,
+    BodyKey,
+    GroupBody,
+    NodePlace,
+    SectionBody,
+    bodies,
+    group_body,
+    group_of,
+    inside_pair,
+    nodes_of,
+    place_of,
+    rebuilt,
+    whole,
+)
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.problem import Problem
 
@@ -36,7 +39,7 @@ def put(plan: Plan, place: NodePlace, nodes: Sequence[Node]) -> tuple[Plan, tupl
 
     Into a pair go the movements of a pair, not the pair: they are done on both sides there.
     """
-    if not plan.sections and place.body == section_key(0):
+    if not plan.sections and place.body == SectionBody(0):
         plan = msgspec.structs.replace(plan, sections=(Section(title="Practice"),))
     known = bodies(plan)
     if place.body not in known:
@@ -46,7 +49,7 @@ def put(plan: Plan, place: NodePlace, nodes: Sequence[Node]) -> tuple[Plan, tupl
         nodes = [inner for node in nodes for inner in (node.body if isinstance(node, Pair) else (node,))]
     fresh = tuple(node if node.id and node.id not in before else bare(node) for node in nodes)
 
-    def change(key: str, body: Body) -> Body:
+    def change(key: BodyKey, body: Body) -> Body:
         return (*body[: place.at], *fresh, *body[place.at :]) if key == place.body else body
 
     result = rebuilt(plan, change)
@@ -73,7 +76,7 @@ def moved(plan: Plan, ids: Iterable[str], place: NodePlace, library: Library) ->
     ids = list(ids)
     nodes = whole(plan, ids)
     inside = {inner.id for node in nodes for inner in walk((node,))}
-    if place.body.split("/")[0] in inside:
+    if group_body(place.body) in inside:
         if not (inside & set(ids)) - {inner.id for node in nodes for inner in walk(children(node))}:
             return plan  # a pair let go of within itself: it is where it was
         raise Problem("A group can't be put into itself.", do="Drop it before or after itself.")
@@ -82,12 +85,12 @@ def moved(plan: Plan, ids: Iterable[str], place: NodePlace, library: Library) ->
     moving = {node.id for node in nodes}
     settled = [inner for node in nodes for inner in _at_home(plan, node, place, library)]
 
-    def mark(key: str, body: Body) -> Body:
+    def mark(key: BodyKey, body: Body) -> Body:
         return (
             (*body[: place.at], Step(movement="", id=_HERE), *body[place.at :]) if key == place.body else body
         )
 
-    def settle(key: str, body: Body) -> Body:
+    def settle(key: BodyKey, body: Body) -> Body:
         result: list[Node] = []
         for node in body:
             if node.id == _HERE:
@@ -128,17 +131,19 @@ def shifted(plan: Plan, ids: Iterable[str], by: int, library: Library) -> Plan:
     if 0 <= index < len(body):
         neighbour = body[index]
         if isinstance(neighbour, Pair | Rounds) and not isinstance(nodes[0], Pair) and not _lone(neighbour):
-            return moved(plan, ids, NodePlace(neighbour.id, len(neighbour.body) if by < 0 else 0), library)
+            return moved(
+                plan, ids, NodePlace(GroupBody(neighbour.id), len(neighbour.body) if by < 0 else 0), library
+            )
         at = index if by < 0 else index + 1
         return moved(plan, ids, NodePlace(first.body if by < 0 else last.body, at), library)
     group = group_of(plan, nodes[0].id)
     if group:
         around = place_of(plan, group)
         return moved(plan, ids, around if by < 0 else NodePlace(around.body, around.at + 1), library)
-    number = int(first.body.split()[1]) + by if first.body.startswith("section ") else -1
+    number = first.body.index + by if isinstance(first.body, SectionBody) else -1
     if 0 <= number < len(plan.sections):
         at = len(plan.sections[number].body) if by < 0 else 0
-        return moved(plan, ids, NodePlace(section_key(number), at), library)
+        return moved(plan, ids, NodePlace(SectionBody(number), at), library)
     return plan
 
 
@@ -162,7 +167,7 @@ def with_node(plan: Plan, node: str, **fields: Any) -> Plan:
     """The plan with fields of one node replaced, those it has; raises Problem when it is not there."""
     place = place_of(plan, node)
 
-    def change(key: str, body: Body) -> Body:
+    def change(key: BodyKey, body: Body) -> Body:
         if key != place.body:
             return body
         return tuple(

@@ -4,7 +4,7 @@ import msgspec
 
 from yewhour.core.lengths import show_length, ticks
 from yewhour.core.pipeline import SolvedPlan, solve
-from yewhour.core.plan.edit import Edit, apply_all
+from yewhour.core.plan.edit import Drop, Edit, apply_all
 from yewhour.core.plan.nodes import (
     Node,
     Pair,
@@ -107,7 +107,7 @@ def leave_out_order(solved: SolvedPlan) -> list[Edit]:
             continue
         length = sum(t.fixed + t.unit * span_of(solved, t.step).preferred for t in uses)
         late = {"warm": 1, "build": 2, "settle": 1, "peak": 0}.get(section.role, 2)
-        edit = Edit("drop", node.id, f"Leave out {name_of(node, solved)}")
+        edit = Drop(node=node.id, title=f"Leave out {name_of(node, solved)}")
         parts.append(((-section.priority * 10 - late, length), edit))
     parts.sort(key=lambda part: part[0])
     return [edit for _, edit in parts][: max(0, len(parts) - 2)]

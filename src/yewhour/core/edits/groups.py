@@ -6,14 +6,6 @@ from typing import Any
 import msgspec
 
 from yewhour.core.edits.arrange import sided
-from yewhour.core.edits.places import (
-    Body,
-    bodies,
-    inside_pair,
-    place_of,
-    rebuilt,
-    whole,
-)
 from yewhour.core.library.movement import Library
 from yewhour.core.pace import Phase, opposite
 from yewhour.core.plan.edit import bare
@@ -27,6 +19,7 @@ from yewhour.core.plan.nodes import (
     children,
     walk,
 )
+from yewhour.core.plan.places import Body, BodyKey, bodies, inside_pair, place_of, rebuilt, whole
 from yewhour.core.plan.plan import ROLES, Plan, Section
 from yewhour.core.problem import Problem
 
@@ -41,7 +34,7 @@ def _gathered(plan: Plan, ids: Iterable[str], group: Callable[[Body], Node]) -> 
     grouped = group(nodes)
     gone = {node.id for node in nodes}
 
-    def change(key: str, body: Body) -> Body:
+    def change(key: BodyKey, body: Body) -> Body:
         result: list[Node] = []
         for node in body:
             if node.id == nodes[0].id:

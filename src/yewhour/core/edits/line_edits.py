@@ -6,7 +6,7 @@ from collections.abc import Iterable
 import msgspec
 
 from yewhour.core.lengths import seconds
-from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.edit import EditLines
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.problem import Problem
 from yewhour.core.script.cue import Cue, Dropped
@@ -37,7 +37,7 @@ def clean(text: str) -> str:
     return " ".join(words)
 
 
-def _changed(timed: TimedClass, line: Cue | Dropped, title: str, **fields: object) -> Edit:
+def _changed(timed: TimedClass, line: Cue | Dropped, title: str, **fields: object) -> EditLines:
     """An edit of one line: the one behind it with fields changed, or a new one."""
     segment = segment_of(timed, line)
     old = edit_behind(timed.plan, segment, line)
@@ -47,30 +47,30 @@ def _changed(timed: TimedClass, line: Cue | Dropped, title: str, **fields: objec
             step=segment.use.step.id, purpose=line.purpose, do="rewrite", number=line.number, side=side,
             was=line.text,
         )  # fmt: skip
-        return Edit("lines", start.step, title, say=(msgspec.structs.replace(start, **fields),))
+        return EditLines(step=start.step, title=title, say=(msgspec.structs.replace(start, **fields),))
     if "text" in fields and old.side in ("left", "right") and segment.side in ("left", "right"):
         fields["side"] = segment.side  # the words are now those of the side they were changed on
-    return Edit("lines", old.step, title, unsay=(old,), say=(msgspec.structs.replace(old, **fields),))
+    return EditLines(step=old.step, title=title, unsay=(old,), say=(msgspec.structs.replace(old, **fields),))
 
 
-def rewritten(timed: TimedClass, line: Cue | Dropped, text: str) -> Edit:
+def rewritten(timed: TimedClass, line: Cue | Dropped, text: str) -> EditLines:
     """Other words for a line; none at all mutes it."""
     text = clean(text)
     return _changed(timed, line, f"Reword “{_short(line.text)}”", text=text) if text else muted(timed, line)
 
 
-def muted(timed: TimedClass, line: Cue | Dropped) -> Edit:
+def muted(timed: TimedClass, line: Cue | Dropped) -> EditLines:
     """A line that is not said; one that the teacher added is gone."""
     segment = segment_of(timed, line)
     old = edit_behind(timed.plan, segment, line)
     title = f"Leave “{_short(line.text)}” unsaid"
     if old is not None and old.do == "add":
-        return Edit("lines", old.step, title, unsay=(old,))
+        return EditLines(step=old.step, title=title, unsay=(old,))
     was = old.was if old is not None else line.text
     return _changed(timed, line, title, do="mute", text="", was=was)
 
 
-def pinned(timed: TimedClass, cue: Cue, by_s: float = 0.0) -> Edit:
+def pinned(timed: TimedClass, cue: Cue, by_s: float = 0.0) -> EditLines:
     """A line kept at the second it is said now, or so many seconds from it, whatever else moves."""
     segment = segment_of(timed, cue)
     at_s = round(seconds(cue.start - segment.start) + by_s, 1)
@@ -87,7 +87,7 @@ def is_pinned(timed: TimedClass, cue: Cue) -> bool:
     return old is not None and old.do in ("pin", "move")
 
 
-def on_both_sides(timed: TimedClass, cue: Cue) -> Edit:
+def on_both_sides(timed: TimedClass, cue: Cue) -> EditLines:
     """A line of the teacher's said on the other side too, its sides mirrored; once more for this side only.
 
     Raises Problem for a line that has no other side, or that is not hers.
@@ -102,25 +102,25 @@ def on_both_sides(timed: TimedClass, cue: Cue) -> Edit:
     return _changed(timed, cue, title, both=not old.both, text=cue.text, side=str(segment.side))
 
 
-def restored(timed: TimedClass, line: Cue | Dropped) -> Edit:
+def restored(timed: TimedClass, line: Cue | Dropped) -> EditLines:
     """A line as the program has it. Raises Problem when nothing was changed."""
     old = edit_behind(timed.plan, segment_of(timed, line), line)
     if old is None:
         raise Problem("This line is as the program has it.", do="There is nothing to put back.")
-    return Edit("lines", old.step, f"Put back “{_short(old.was or line.text)}”", unsay=(old,))
+    return EditLines(step=old.step, title=f"Put back “{_short(old.was or line.text)}”", unsay=(old,))
 
 
-def unmuted(edit: LineEdit) -> Edit:
+def unmuted(edit: LineEdit) -> EditLines:
     """A line that was left unsaid is said again."""
-    return Edit("lines", edit.step, f"Say “{_short(edit.was)}” again", unsay=(edit,))
+    return EditLines(step=edit.step, title=f"Say “{_short(edit.was)}” again", unsay=(edit,))
 
 
-def taken_in(timed: TimedClass, line: Dropped) -> Edit:
+def taken_in(timed: TimedClass, line: Dropped) -> EditLines:
     """A line that was left out, said after all."""
     return _changed(timed, line, f"Take in “{_short(line.text)}”", text=line.text)
 
 
-def added(segment: Segment, text: str, at_s: float = 0.0) -> Edit:
+def added(segment: Segment, text: str, at_s: float = 0.0) -> EditLines:
     """A new line of the teacher's, so many seconds into a segment."""
     text = clean(text)
     if not text:
@@ -128,10 +128,10 @@ def added(segment: Segment, text: str, at_s: float = 0.0) -> Edit:
     purpose = "rest" if segment.behaviour.is_rest else "say" if segment.behaviour.is_talk else "align"
     side = segment.side if segment.side in ("left", "right") else ""
     line = LineEdit(step=segment.use.step.id, purpose=purpose, do="add", side=side, text=text, at_s=at_s)
-    return Edit("lines", line.step, f"Add “{_short(text)}”", say=(line,))
+    return EditLines(step=line.step, title=f"Add “{_short(text)}”", say=(line,))
 
 
-def replaced(timed: TimedClass, find: str, by: str) -> tuple[Edit, int]:
+def replaced(timed: TimedClass, find: str, by: str) -> tuple[EditLines, int]:
     """Words replaced in every line that has them, as one edit, and in how many lines; capitals are kept."""
     pattern = re.compile(re.escape(find), re.IGNORECASE)
 
@@ -144,7 +144,7 @@ def replaced(timed: TimedClass, find: str, by: str) -> tuple[Edit, int]:
         edit = _changed(timed, cue, "", text=clean(pattern.sub(word, cue.text)))
         unsay += edit.unsay
         say += edit.say
-    return Edit("lines", "", f"Say “{by}” for “{find}”", unsay=tuple(unsay), say=tuple(say)), len(say)
+    return EditLines(title=f"Say “{by}” for “{find}”", unsay=tuple(unsay), say=tuple(say)), len(say)
 
 
 def lines_with(timed: TimedClass, find: str) -> Iterable[Cue]:

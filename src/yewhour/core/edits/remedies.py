@@ -8,7 +8,7 @@ from yewhour.core.edits.cuts import leave_out_order, name_of, span_of
 from yewhour.core.lengths import seconds, show_length, ticks
 from yewhour.core.library.kinds import BEHAVIOURS
 from yewhour.core.pipeline import SolvedPlan, solve
-from yewhour.core.plan.edit import Edit, apply_all
+from yewhour.core.plan.edit import Drop, Edit, Repeat, Unlock, Widen, apply_all
 from yewhour.core.plan.nodes import Rounds, Step, walk
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
@@ -201,21 +201,23 @@ def _candidates(solved: SolvedPlan, shorter: bool) -> Iterator[tuple[Edit, float
             }:
                 continue
             least = sum(t.fixed + t.unit * span_of(solved, t.step).least for t in uses)
-            yield Edit("drop", node.id, f"Leave out {name}"), seconds(least)
+            yield Drop(node=node.id, title=f"Leave out {name}"), seconds(least)
         else:
             long = seconds(sum(t.fixed + t.unit * span_of(solved, t.step).most for t in uses))
             for inner in walk((node,)):
                 if isinstance(inner, Step | Rounds) and inner.locked:
-                    yield Edit("unlock", inner.id, f"Unlock {name_of(inner, solved)}"), long / 2
+                    yield Unlock(node=inner.id, title=f"Unlock {name_of(inner, solved)}"), long / 2
             if isinstance(node, Rounds):
                 by = 2 if solved.unfolded.groups[node.id].by == 2 else 1
-                edit = Edit("repeat", node.id, f"One more time round: {name}", amount=by)
+                edit = Repeat(node=node.id, title=f"One more time round: {name}", more=by)
                 yield edit, long / max(1, node.most or node.times) * by
             elif not marks & {"welcome", "farewell", "returning", "final rest"} and not isinstance(
                 node, Step
             ):
-                yield Edit("repeat", node.id, f"Do {name} again"), long
+                yield Repeat(node=node.id, title=f"Do {name} again"), long
             if isinstance(node, Step) and "final rest" in marks:
                 most = span_of(solved, node).most
-                edit = Edit("widen", node.id, f"Let {name} be up to {show_length(most * 2)}", amount=most * 2)
-                yield edit, float(most)
+                wider = Widen(
+                    node=node.id, title=f"Let {name} be up to {show_length(most * 2)}", most=most * 2
+                )
+                yield wider, float(most)

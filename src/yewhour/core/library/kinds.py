@@ -1,4 +1,4 @@
-"""The kinds of step there are, and how each behaves: one row a kind, asked by everything that tells them apart.
+"""The kinds of step there are, and how each behaves: one row a kind, asked by all that tells them apart.
 
 A new kind is a row here, what one whole number of it lasts (`timing.doses`), its phases (`timing.layout`) and
 its calls (`script.counts`).
@@ -150,22 +150,23 @@ class StepKind(msgspec.Struct, frozen=True, gc=False):
     @property
     def notched(self) -> bool:
         """Its parts can be seen one by one."""
-        return self.is_phase or (self.numbered and not self.name == "pulses")
+        return self.is_phase or (self.numbered and self.name != "pulses")
 
 
 BEHAVIOURS: dict[Kind, StepKind] = {
     one.name: one
     for one in (
-        StepKind("hold", "breath", "breaths", "b", stage=(1, 3, 8), teach_s=10, still=True, numbered=True,
-                 by_clock_too=True, company=True),
-        StepKind("clock", "second", "seconds", "s", 5, stage=(15, 40, 120), teach_s=16, still=True, time_told=True,
-                 company=True),
+        StepKind("hold", "breath", "breaths", "b", stage=(1, 3, 8), teach_s=10, still=True,
+                 numbered=True, by_clock_too=True, company=True),
+        StepKind("clock", "second", "seconds", "s", 5, stage=(15, 40, 120), teach_s=16, still=True,
+                 time_told=True, company=True),
         StepKind("phase", "phase"),
-        StepKind("reps", "rhythm", "reps", "x", stage=(3, 6, 12), teach_s=10, effortful=True, numbered=True,
-                 by_clock_too=True, company=True),
-        StepKind("pulses", "count", "pulses", "x", stage=(6, 10, 20), teach_s=6, effortful=True, numbered=True,
-                 by_clock_too=True),
-        StepKind("cycles", "rhythm", "cycles", "x", teach_s=10, effortful=True, numbered=True, company=True),
+        StepKind("reps", "rhythm", "reps", "x", stage=(3, 6, 12), teach_s=10, effortful=True,
+                 numbered=True, by_clock_too=True, company=True),
+        StepKind("pulses", "count", "pulses", "x", stage=(6, 10, 20), teach_s=6, effortful=True,
+                 numbered=True, by_clock_too=True),
+        StepKind("cycles", "rhythm", "cycles", "x", teach_s=10, effortful=True, numbered=True,
+                 company=True),
         StepKind("rapid", "second", "seconds", "s", 5, teach_s=10, effortful=True, time_told=True),
         StepKind("counted", "count", "counts", "n", stage=(5, 8, 20), teach_s=8, effortful=True),
         StepKind("talk", "lines"),

@@ -1,96 +1,140 @@
-"""Edits of a plan: each takes a plan and gives a new one, and has a name in the teacher's words."""
+"""Edits of a plan, as values: each has a title in the teacher's words; `apply` gives the plan after it.
 
-from collections.abc import Callable, Iterable
+What a check or a fit that failed offers is one of these, so that a window can show what it would do, do it,
+and take it back. Those of a node change it where it stands (`places.rebuilt`); the others change the plan.
+"""
+
+from collections.abc import Iterable
 from typing import Literal
 
 import msgspec
 
 from yewhour.core.pace import Pace
-from yewhour.core.plan.nodes import (
-    Node,
-    Pair,
-    Rounds,
-    Step,
-    Variant,
-    walk,
-)
-from yewhour.core.plan.plan import (
-    LineEdit,
-    Plan,
-    Section,
-    with_ids,
-)
+from yewhour.core.plan.nodes import Node, Pair, Rounds, Step, Variant, walk
+from yewhour.core.plan.places import Body, nodes_of, rebuilt
+from yewhour.core.plan.plan import LineEdit, Plan, Section, with_ids
 from yewhour.core.problem import Problem
 
-Deed = Literal[
-    "drop",
-    "unlock",
-    "repeat",
-    "widen",
-    "pair",
-    "insert before",
-    "insert after",
-    "target",
-    "take",
-    "append",
-    "amount",
-    "most",
-    "line",
-    "lines",
-    "bring",
-    "face",
-    "pace",
-    "slow",
-]
+
+class _Titled(msgspec.Struct, frozen=True, tag=True, kw_only=True):
+    """also: edits that belong to it, done after it."""
+
+    title: str
+    also: tuple["Edit", ...] = ()
 
 
-class Edit(msgspec.Struct, frozen=True):
-    """One edit, as a value: what to do, to which node, with what; `title` is how it is called.
+class _OfNode(_Titled, frozen=True, tag=True, kw_only=True):
+    """An edit of one node, by its id."""
 
-    amount: in the unit of the step; seconds for a target. text: a prop, a facing, or a line of `purpose`.
-    unsay and say: line edits to take out and put in. also: edits that belong to it.
+    node: str
+
+
+class Drop(_OfNode, frozen=True, tag=True):
+    """Leaves a node out."""
+
+
+class Unlock(_OfNode, frozen=True, tag=True):
+    """Lets fit change its number again."""
+
+
+class Repeat(_OfNode, frozen=True, tag=True):
+    """Rounds get so many more; anything else is done again, right after."""
+
+    more: int = 1
+
+
+class Widen(_OfNode, frozen=True, tag=True):
+    """It may have so much at most."""
+
+    most: int
+
+
+class PairUp(_OfNode, frozen=True, tag=True):
+    """Both sides of a step that had one: the side it had leads."""
+
+
+class Insert(_OfNode, frozen=True, tag=True):
+    """A movement right before a node, or after it."""
+
+    movement: str
+    before: bool = False
+
+
+class TakeGentler(_OfNode, frozen=True, tag=True):
+    """The gentler way of a step is taught."""
+
+
+class SetAmount(_OfNode, frozen=True, tag=True):
+    """So much, and no less, in the unit of the step. clock: in seconds, of what is usually held by breath."""
+
+    amount: int
+    clock: bool = False
+
+
+class SetMost(_OfNode, frozen=True, tag=True):
+    """So much, and no more."""
+
+    amount: int
+    clock: bool = False
+
+
+class Face(_OfNode, frozen=True, tag=True):
+    """A step is done facing another way."""
+
+    facing: str
+
+
+class SetPace(_OfNode, frozen=True, tag=True):
+    """A breath of its own for a step."""
+
+    pace: Pace
+
+
+class SlowSection(_OfNode, frozen=True, tag=True):
+    """Another breath for the whole section that a node is in; steps with a quicker one of their own too."""
+
+    pace: Pace
+
+
+class SetTarget(_Titled, frozen=True, tag=True):
+    """Promises another length, in seconds."""
+
+    target_s: int
+
+
+class BringProp(_Titled, frozen=True, tag=True):
+    """A prop is at hand."""
+
+    prop: str
+
+
+class Append(_Titled, frozen=True, tag=True):
+    """A movement at the end, in a section of its own: before the closing one, if there is one."""
+
+    section: str
+    movement: str
+
+
+class EditLines(_Titled, frozen=True, tag=True):
+    """Line edits taken out and put in; a new one takes the place of the same one before.
+
+    step: that they are about, "" for several.
     """
 
-    deed: Deed
-    node: str
-    title: str
-    movement: str = ""
-    amount: int = 0
-    clock: bool = False  # the amount is in seconds, of what is usually held by breath
-    text: str = ""
-    purpose: str = ""
-    pace: Pace | None = None
+    step: str = ""
     unsay: tuple[LineEdit, ...] = ()
     say: tuple[LineEdit, ...] = ()
-    also: tuple["Edit", ...] = ()
+
+
+NodeEdit = (
+    Drop | Unlock | Repeat | Widen | PairUp | Insert | TakeGentler | SetAmount | SetMost | Face | SetPace
+)
+Edit = NodeEdit | SlowSection | SetTarget | BringProp | Append | EditLines
 
 
 def apply(plan: Plan, edit: Edit) -> Plan:
     """The plan after an edit, every node with an id. Raises Problem when its place is no longer there."""
-    return apply_all(_applied(plan, edit), edit.also)
-
-
-def _applied(plan: Plan, edit: Edit) -> Plan:
-    if edit.deed in _WHOLE and not (edit.deed == "face" and edit.node):
-        return with_ids(_WHOLE[edit.deed](plan, edit))
-    found = False
-
-    def changed(node: Node) -> tuple[Node, ...]:
-        nonlocal found
-        if node.id != edit.node:
-            return (_inside(node, changed),)
-        found = True
-        return _DEEDS[edit.deed](node, edit)
-
-    sections = tuple(
-        msgspec.structs.replace(section, body=_each(section.body, changed)) for section in plan.sections
-    )
-    blocks = {name: _each(body, changed) for name, body in plan.blocks.items()}
-    if not found:
-        raise Problem(
-            f"{edit.title!r} has no place any more: {edit.node!r} is not in the class.", do="Leave it out."
-        )
-    return with_ids(msgspec.structs.replace(plan, sections=sections, blocks=blocks))
+    return apply_all(with_ids(_applied(plan, edit)), edit.also)
 
 
 def apply_all(plan: Plan, edits: Iterable[Edit]) -> Plan:
@@ -100,144 +144,104 @@ def apply_all(plan: Plan, edits: Iterable[Edit]) -> Plan:
     return plan
 
 
-def _each(body: tuple[Node, ...], changed: Callable[[Node], tuple[Node, ...]]) -> tuple[Node, ...]:
-    return tuple(after for node in body for after in changed(node))
+def _applied(plan: Plan, edit: Edit) -> Plan:
+    match edit:
+        case SetTarget():
+            return with_brief(plan, target_s=float(edit.target_s))
+        case BringProp():
+            return with_brief(plan, props=(*plan.brief.props, edit.prop))
+        case Append():
+            return _appended(plan, edit)
+        case EditLines():
+            return _with_lines(plan, edit)
+        case SlowSection():
+            return _slowed(plan, edit)
+        case _:
+            return _with_node(plan, edit)
 
 
-def _inside(node: Node, changed: Callable[[Node], tuple[Node, ...]]) -> Node:
-    if isinstance(node, Pair | Rounds):
-        return msgspec.structs.replace(node, body=_each(node.body, changed))
-    if isinstance(node, Variant):
-        return msgspec.structs.replace(
-            node, ways={name: _each(way, changed) for name, way in node.ways.items()}
+# --- of one node ------------------------------------------------------------------------------------------
+
+
+def _with_node(plan: Plan, edit: NodeEdit) -> Plan:
+    if edit.node not in nodes_of(plan):
+        raise Problem(
+            f"{edit.title!r} has no place any more: {edit.node!r} is not in the class.", do="Leave it out."
         )
-    return node
+    return rebuilt(
+        plan,
+        lambda key, body: tuple(
+            after for node in body for after in (_changed(node, edit) if node.id == edit.node else (node,))
+        ),
+    )
 
 
-def _drop(node: Node, edit: Edit) -> tuple[Node, ...]:
-    return ()
-
-
-def _unlock(node: Node, edit: Edit) -> tuple[Node, ...]:
-    return (msgspec.structs.replace(node, locked=False),) if isinstance(node, Step | Rounds) else (node,)
-
-
-def _repeat(node: Node, edit: Edit) -> tuple[Node, ...]:
-    """Rounds get one more (two where sides change); anything else is done again."""
-    if isinstance(node, Rounds):
-        more = edit.amount or 1
-        most = max(node.most or node.times, node.times) + more
-        return (msgspec.structs.replace(node, times=node.times + more, most=most),)
-    return (node, bare(node))
-
-
-def _widen(node: Node, edit: Edit) -> tuple[Node, ...]:
-    return (msgspec.structs.replace(node, most=edit.amount),) if isinstance(node, Step | Rounds) else (node,)
-
-
-def _pair(node: Node, edit: Edit) -> tuple[Node, ...]:
-    """Both sides of a step that had one: the side it had leads."""
-    if isinstance(node, Step):
-        return (Pair(body=(msgspec.structs.replace(node, side=None),), lead=_lead(node)),)
+def _changed(node: Node, edit: NodeEdit) -> Body:
+    """What stands in a node's place after an edit of it; itself where the edit is not for its kind."""
+    match edit, node:
+        case Drop(), _:
+            return ()
+        case Unlock(), Step() | Rounds():
+            return (msgspec.structs.replace(node, locked=False),)
+        case Repeat(), Rounds():
+            most = max(node.most or node.times, node.times) + edit.more
+            return (msgspec.structs.replace(node, times=node.times + edit.more, most=most),)
+        case Repeat(), _:
+            return (node, bare(node))
+        case Widen(), Step() | Rounds():
+            return (msgspec.structs.replace(node, most=edit.most),)
+        case Insert(), _:
+            new = Step(movement=edit.movement)
+            return (new, node) if edit.before else (node, new)
+        case _, Step():
+            return _changed_step(node, edit)
     return (node,)
+
+
+def _changed_step(step: Step, edit: NodeEdit) -> Body:
+    match edit:
+        case PairUp():
+            return (Pair(body=(msgspec.structs.replace(step, side=None),), lead=_lead(step)),)
+        case TakeGentler():
+            return (msgspec.structs.replace(step, take="gentler"),)
+        case SetAmount(amount=amount):
+            most = max(step.most, amount) if step.most else None
+            clock = True if edit.clock else step.clock
+            return (msgspec.structs.replace(step, amount=amount, least=amount, most=most, clock=clock),)
+        case SetMost(amount=amount):
+            least = min(step.least, amount) if step.least else None
+            clock = True if edit.clock else step.clock
+            return (msgspec.structs.replace(step, amount=amount, least=least, most=amount, clock=clock),)
+        case Face():
+            return (msgspec.structs.replace(step, facing=edit.facing),)
+        case SetPace():
+            return (msgspec.structs.replace(step, pace=edit.pace),)
+    return (step,)
 
 
 def _lead(step: Step) -> Literal["right", "left"] | None:
     return "left" if step.side == "left" else "right" if step.side == "right" else None
 
 
-def _before(node: Node, edit: Edit) -> tuple[Node, ...]:
-    return (Step(movement=edit.movement, amount=edit.amount or None), node)
+# --- of the whole plan --------------------------------------------------------------------------------------
 
 
-def _after(node: Node, edit: Edit) -> tuple[Node, ...]:
-    return (node, Step(movement=edit.movement, amount=edit.amount or None))
+def _slowed(plan: Plan, edit: SlowSection) -> Plan:
+    def slower(node: Node) -> Node:
+        if isinstance(node, Step) and node.pace is not None:
+            quicker = node.pace.breaths_per_min > edit.pace.breaths_per_min
+            return msgspec.structs.replace(node, pace=None) if quicker else node
+        return node
 
-
-def _take(node: Node, edit: Edit) -> tuple[Node, ...]:
-    return (msgspec.structs.replace(node, take="gentler"),) if isinstance(node, Step) else (node,)
-
-
-def _amount(node: Node, edit: Edit) -> tuple[Node, ...]:
-    """So much, and no less."""
-    if not isinstance(node, Step):
-        return (node,)
-    most = max(node.most, edit.amount) if node.most else None
-    clock = True if edit.clock else node.clock
-    return (msgspec.structs.replace(node, amount=edit.amount, least=edit.amount, most=most, clock=clock),)
-
-
-def _most(node: Node, edit: Edit) -> tuple[Node, ...]:
-    """So much at most."""
-    if not isinstance(node, Step):
-        return (node,)
-    least = min(node.least, edit.amount) if node.least else None
-    clock = True if edit.clock else node.clock
-    return (msgspec.structs.replace(node, amount=edit.amount, least=least, most=edit.amount, clock=clock),)
-
-
-def _line(node: Node, edit: Edit) -> tuple[Node, ...]:
-    """One more line of a purpose for this use of the movement."""
-    if not isinstance(node, Step):
-        return (node,)
-    lines = {**node.lines, edit.purpose: [*node.lines.get(edit.purpose, []), edit.text]}
-    return (msgspec.structs.replace(node, lines=lines),)
-
-
-def _face(node: Node, edit: Edit) -> tuple[Node, ...]:
-    return (msgspec.structs.replace(node, facing=edit.text),) if isinstance(node, Step) else (node,)
-
-
-def _pace(node: Node, edit: Edit) -> tuple[Node, ...]:
-    if not isinstance(node, Step):
-        return (node,)
-    return (msgspec.structs.replace(node, pace=edit.pace),)
-
-
-_DEEDS: dict[str, Callable[[Node, Edit], tuple[Node, ...]]] = {
-    "drop": _drop,
-    "unlock": _unlock,
-    "repeat": _repeat,
-    "widen": _widen,
-    "pair": _pair,
-    "insert before": _before,
-    "insert after": _after,
-    "take": _take,
-    "amount": _amount,
-    "most": _most,
-    "line": _line,
-    "face": _face,
-    "pace": _pace,
-}
-
-
-# --- edits of the whole plan --------------------------------------------------------------------------------
-
-
-def _target(plan: Plan, edit: Edit) -> Plan:
-    return with_brief(plan, target_s=float(edit.amount))
-
-
-def _bring(plan: Plan, edit: Edit) -> Plan:
-    return with_brief(plan, props=(*plan.brief.props, edit.text))
-
-
-def _faced(plan: Plan, edit: Edit) -> Plan:
-    return with_brief(plan, facing=edit.text)
-
-
-def _slow(plan: Plan, edit: Edit) -> Plan:
-    """Another breath for the whole section that the node is in; steps with a quicker one of their own too."""
-    assert edit.pace is not None
-    pace = edit.pace
-
-    def each(node: Node) -> tuple[Node, ...]:
-        if isinstance(node, Step) and node.pace and node.pace.breaths_per_min > pace.breaths_per_min:
-            node = msgspec.structs.replace(node, pace=None)
-        return (_inside(node, each),)
-
+    mine = {
+        node.id
+        for section in plan.sections
+        if any(node.id == edit.node for node in walk(section.body))
+        for node in walk(section.body)
+    }
+    plan = rebuilt(plan, lambda key, body: tuple(slower(node) if node.id in mine else node for node in body))
     sections = tuple(
-        msgspec.structs.replace(section, pace=pace, glide_to=None, body=_each(section.body, each))
+        msgspec.structs.replace(section, pace=edit.pace, glide_to=None)
         if any(node.id == edit.node for node in walk(section.body))
         else section
         for section in plan.sections
@@ -245,8 +249,7 @@ def _slow(plan: Plan, edit: Edit) -> Plan:
     return msgspec.structs.replace(plan, sections=sections)
 
 
-def _lines(plan: Plan, edit: Edit) -> Plan:
-    """Line edits taken out and put in; a new one takes the place of the same one before."""
+def _with_lines(plan: Plan, edit: EditLines) -> Plan:
     places = {place_of(new) for new in edit.say if new.do != "add"}
     kept = (
         old
@@ -266,26 +269,22 @@ def with_brief(plan: Plan, **fields: object) -> Plan:
     return msgspec.structs.replace(plan, brief=msgspec.structs.replace(plan.brief, **fields))
 
 
-def _appended(plan: Plan, edit: Edit) -> Plan:
-    """A movement at the end: in its own section, before the closing one if there is one."""
-    section = Section(title=edit.node, role=edit.node.lower(), body=(Step(movement=edit.movement),))
+def _appended(plan: Plan, edit: Append) -> Plan:
+    role = edit.section.lower()
+    section = Section(title=edit.section, role=role, body=(Step(movement=edit.movement),))
     at = next((n for n, s in enumerate(plan.sections) if s.role == "close"), len(plan.sections))
-    if edit.node.lower() == "close":
+    if role == "close":
         at = len(plan.sections)
     return msgspec.structs.replace(plan, sections=(*plan.sections[:at], section, *plan.sections[at:]))
-
-
-_WHOLE: dict[str, Callable[[Plan, Edit], Plan]] = {
-    "target": _target,
-    "append": _appended,
-    "lines": _lines,
-    "bring": _bring,
-    "face": _faced,
-    "slow": _slow,
-}
 
 
 def bare(node: Node) -> Node:
     """A copy of a node and what is in it, without ids, to be put in somewhere else."""
     node = msgspec.structs.replace(node, id="")
-    return _inside(node, lambda inner: (bare(inner),))
+    if isinstance(node, Pair | Rounds):
+        return msgspec.structs.replace(node, body=tuple(map(bare, node.body)))
+    if isinstance(node, Variant):
+        return msgspec.structs.replace(
+            node, ways={name: tuple(map(bare, way)) for name, way in node.ways.items()}
+        )
+    return node

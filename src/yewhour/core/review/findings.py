@@ -93,7 +93,7 @@ def _sides(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
         ):
             firsts.setdefault((use.pair, use.number, use.round), []).append(one)
     for sides in firsts.values():
-        by_side = {one.segment.side: one for one in sides if "~" not in one.segment.id}
+        by_side = {one.segment.side: one for one in sides if not one.segment.attempt}
         if back.cut and any(one.end_s > back.length_s - 5 for one in by_side.values()):
             continue
         if len(by_side) != 2 or min(one.sure for one in by_side.values()) < GUESSED:
@@ -142,7 +142,7 @@ def _name(one: ActualSegment) -> str:
 
 def _doses(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
     """Holds and repetitions that had at least one more or fewer than planned, as far as can be told."""
-    tries = Counter(one.segment.id.split("~")[0] for one in back.segments if "~" in one.segment.id)
+    tries = Counter(one.segment.use.key for one in back.segments if one.segment.attempt)
     for one in back.segments:
         segment, use = one.segment, one.segment.use
         unit = segment.behaviour.unit

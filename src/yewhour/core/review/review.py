@@ -94,7 +94,8 @@ class Review(msgspec.Struct, frozen=True, dict=True):
 def look_back(timed: TimedClass, take: Take | None, hearing: Transcript | None) -> Review:
     """What happened: from the marks of a take, from what was heard, or from both."""
     segments = take.segments if take is not None else timed.segments
-    cues = [cue for cue in (take.cues if take is not None else timed.cues) if "~" not in cue.segment]
+    tried = {segment.id for segment in segments if segment.attempt}
+    cues = [cue for cue in (take.cues if take is not None else timed.cues) if cue.segment not in tried]
     zero_s = seconds(take.start) if take is not None else 0.0
     lines: list[LineMatch] = []
     extra: list[Remark] = []

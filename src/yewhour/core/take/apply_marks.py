@@ -1,15 +1,16 @@
 """What each mark does to a take."""
 
+from collections import Counter
 from collections.abc import Callable
 
 import msgspec
 
 from yewhour.core.edits.arrange import with_node
-from yewhour.core.edits.places import nodes_of
 from yewhour.core.lengths import TICKS_PER_S, show_length, ticks
 from yewhour.core.pace import breath_ticks
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Rounds
+from yewhour.core.plan.places import nodes_of
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.core.take.marks import Mark
@@ -18,7 +19,6 @@ from yewhour.core.take.rewriting import with_new_lines
 from yewhour.core.take.take import Take, course_of, lasting
 from yewhour.core.timing.doses import amount_range
 from yewhour.core.timing.layout import Segment
-from yewhour.core.timing.numbers import PAUSE
 from yewhour.core.timing.step_use import StepUse
 
 JUST_BEGUN = ticks(2.0)  # going back so soon goes back to the movement before
@@ -188,7 +188,7 @@ def _numbered(take: Take, at: int, mark: Mark, by: int) -> Take:
 def _unit(segment: Segment) -> int:
     """Ticks of one more of what a segment has; an even number of repetitions from side to side."""
     use = segment.use
-    if not use.unit or not segment.behaviour.unit or use.key == PAUSE:
+    if not use.unit or not segment.behaviour.unit or segment.is_closing_pause:
         return MORE
     if segment.behaviour.unit == "seconds":
         return MORE
@@ -206,7 +206,7 @@ def _round(take: Take, index: int, at: int, mark: Mark, by: int) -> Take:
         return _told(take, mark, f"this is the last round of {segment.section} already")
     changed = msgspec.structs.replace(take, forced={**take.forced, key: times})
     if times > group.most:
-        changed = _solved(changed, _longer(take.solved.plan, key.split("@")[0], times))
+        changed = _solved(changed, _longer(take.solved.plan, group.node, times))
         if changed.solved.unfolded.groups[key].most < times:
             return _told(take, mark, "this flow has all its rounds")
     happened = list(take.segments[: index + 1])
@@ -249,15 +249,13 @@ def _back(take: Take, at: int, mark: Mark) -> Take:
 
 def _tried(take: Take, happened: list[Segment], first: int, at: int) -> tuple[Take, list[Segment]]:
     """What happened from a segment on as something that was tried: it stays, under a name of its own."""
-    names = {
-        segment.id: f"{segment.id}~{1 + sum(one.id.startswith(f'{segment.id}~') for one in take.segments)}"
-        for segment in happened[first:]
-        if "~" not in segment.id
-    }
-    happened = [
-        msgspec.structs.replace(segment, id=names.get(segment.id, segment.id)) if place >= first else segment
-        for place, segment in enumerate(happened)
-    ]
+    before = Counter(one.use.key for one in take.segments if one.attempt)
+    names: dict[str, str] = {}
+    for place, segment in enumerate(happened):
+        if place >= first and not segment.attempt:
+            attempt = before[segment.use.key] + 1
+            names[segment.id] = f"{segment.id}~{attempt}"
+            happened[place] = msgspec.structs.replace(segment, id=names[segment.id], attempt=attempt)
     cues = tuple(
         msgspec.structs.replace(cue, segment=names[cue.segment])
         if cue.segment in names and cue.start < at else cue
@@ -270,7 +268,7 @@ def _tried(take: Take, happened: list[Segment], first: int, at: int) -> tuple[Ta
 def _begin_of(take: Take, index: int) -> int:
     """The first segment of the piece that a segment is in."""
     piece = _piece(take.segments[index].use)
-    while index and _piece(take.segments[index - 1].use) == piece and "~" not in take.segments[index - 1].id:
+    while index and _piece(take.segments[index - 1].use) == piece and not take.segments[index - 1].attempt:
         index -= 1
     return index
 
@@ -295,7 +293,7 @@ def _skip(take: Take, at: int, mark: Mark) -> Take:
         out |= {take.course.partners[key] for key in out | {reached} if key in take.course.partners}
         if not segment.behaviour.is_phase and not segment.use.setup_for and len(happened) > index:
             take, happened = _tried(take, happened, index, at)
-    movements = frozenset(key for key in out if not key.endswith("/into"))
+    movements = frozenset(out) & {one.key for one in take.solved.unfolded.uses}
     try:
         changed = _solved(take, take.solved.plan, movements)
     except Problem:

@@ -59,8 +59,8 @@ def remaining_class(take: Take, happened: Sequence[Segment], first: int, at: int
     node = solved.uses[first].node if first < len(solved.uses) else -1
     uses = tuple(_as_given(use, given) for use in solved.uses[first:] if _there(use, groups))
     here = [use for use in uses if use.node == node]
-    over = bool(happened) and happened[-1].use.key == PAUSE  # nothing comes after that
-    parts = () if over else remaining_model(here, solved.model, groups, solved.entries.needs, slack_least)
+    over = bool(happened) and happened[-1].is_closing_pause  # nothing comes after that
+    parts = () if over else remaining_model(here, solved.model, groups, solved.needs, slack_least)
     return RemainingClass(tuple(happened), first, start, uses, groups, given, parts)
 
 
@@ -120,7 +120,7 @@ def is_slack(take: Take, segment: Segment) -> bool:
     """Whether a segment takes what is left, and its length was not set by hand."""
     if segment.id in take.kept or segment.use.setup_for:
         return False
-    return segment.use.key == PAUSE or segment.use.number == take.solved.model.slack_key
+    return segment.is_closing_pause or segment.use.number == take.solved.model.slack_key
 
 
 def _groups(take: Take, present: Sequence[StepUse]) -> RoundGroups:
@@ -128,13 +128,13 @@ def _groups(take: Take, present: Sequence[StepUse]) -> RoundGroups:
     groups = dict(take.solved.unfolded.groups)
     for key, times in take.forced.items():
         if key in groups:
-            groups[key] = RoundGroup(key, times, (times,), groups[key].by)
+            groups[key] = RoundGroup(key, groups[key].node, times, (times,), groups[key].by)
     for use in present:
         for key, round_ in use.within:
             group = groups[key]
             options = tuple(n for n in group.options if n >= round_) or (round_,)
             times = group.times if group.times in options else min(options)
-            groups[key] = RoundGroup(key, times, options, group.by)
+            groups[key] = RoundGroup(key, group.node, times, options, group.by)
     return groups
 
 
@@ -151,7 +151,7 @@ def _given(take: Take, happened: Sequence[Segment], first: int) -> dict[str, Seg
     found: dict[str, Segment] = {}
     for segment in happened:
         second = partners.get(segment.use.key)
-        if second is not None and take.course.places[second] >= first and "~" not in segment.id:
+        if second is not None and take.course.places[second] >= first and not segment.attempt:
             found[second] = segment
     return {key: msgspec.structs.replace(one, end=one.start + take.took(one)) for key, one in found.items()}
 
@@ -184,7 +184,7 @@ def _late(take: Take, rest: RemainingClass) -> int:
     """Ticks the class would run over, were the rest as it was and the second sides as their first."""
     places, given = take.course.places, rest.given
     was = [one for one in take.segments if places.get(one.use.key, rest.first) >= rest.first]
-    was = [one for one in was if "~" not in one.id]
+    was = [one for one in was if not one.attempt]
     ahead = sum(given[one.use.key].length if one.use.key in given else one.length for one in was)
     return rest.start + ahead + _more_rounds(take, was) - take.target
 
@@ -210,7 +210,7 @@ def _changes(before: Take, after: Take, at: int) -> list[Retiming]:
     groups: dict[str, tuple[int, int]] = {}
     for segment in after.segments:
         old = was.get(segment.id)
-        if segment.end < at or old is None or "~" in segment.id:
+        if segment.end < at or old is None or segment.attempt:
             continue
         (unit, then), (_, now) = _number(old), _number(segment)
         if then != now:

@@ -11,7 +11,6 @@ from yewhour.core.script.cue import Cue
 from yewhour.core.take.marks import Mark
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import PhaseSpan, Segment, phase_spans
-from yewhour.core.timing.numbers import PAUSE
 
 INTERRUPTED = ticks(120)  # a stop longer than that is no part of what was done
 
@@ -135,7 +134,7 @@ def moved(segment: Segment, by: int) -> Segment:
 def lasting(take: Take, segment: Segment, length: int, pauses: tuple[tuple[int, int], ...] = ()) -> Segment:
     """A segment that does its use for so many ticks, and stands still in its pauses besides."""
     use = segment.use
-    amount = length // use.unit if use.unit and use.key != PAUSE else 0
+    amount = length // use.unit if use.unit and not segment.is_closing_pause else 0
     spans = phase_spans(use, segment.start, length, amount, take.solved.prepared.school)
     for at, still in pauses:
         spans = tuple(_stilled(span, at, still) for span in spans)

@@ -78,7 +78,7 @@ def take_remedies(take: Take) -> list[TakeRemedy]:
 
 def _uneven(take: Take) -> Iterator[UnmetPromise]:
     """Second sides that did not get what their first side had."""
-    done = {one.use.key: one for one in take.segments if "~" not in one.id}
+    done = {one.use.key: one for one in take.segments if not one.attempt}
     for first, second in take.course.partners.items():
         one, two = done.get(first), done.get(second)
         if one is not None and two is None and second in take.course.places and one.end <= take.now:

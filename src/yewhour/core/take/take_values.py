@@ -16,7 +16,10 @@ def take_values(take: Take) -> dict[str, Any]:
         "title": take.solved.plan.brief.title,
         "target_s": seconds(take.target - take.start),
         "end_s": seconds(take.end),
-        "segments": [_as_tried(one) for one in segment_values(take.segments)],
+        "segments": [
+            _as_tried(value, one.attempt)
+            for one, value in zip(take.segments, segment_values(take.segments), strict=True)
+        ],
         "cues": [cue_value(cue) for cue in take.cues],
         "retimed": [
             {
@@ -41,9 +44,9 @@ def take_values(take: Take) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _as_tried(segment: dict[str, Any]) -> dict[str, Any]:
+def _as_tried(segment: dict[str, Any], attempt: int) -> dict[str, Any]:
     """A segment that was only tried has no other side, and nobody knows where it left the body."""
-    return {**segment, "pair": None, "to": ""} if "~" in segment["id"] else segment
+    return {**segment, "pair": None, "to": ""} if attempt else segment
 
 
 def take_json(take: Take) -> bytes:

@@ -1,6 +1,6 @@
 """The fit model of a class: its uses gathered into the whole numbers that may change, a stretch a part."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Mapping, Sequence
 
 import msgspec
 
@@ -24,7 +24,7 @@ PAUSE_WEIGHT = 4.0
 LONGEST = ticks(LONGEST_S)
 MOST_WORK = 3_000_000_000  # options times points of a table, on the finest grid; some five seconds
 
-Needs = Callable[[StepUse], int]  # ticks that what must be said inside a use takes
+Needs = Mapping[str, int]  # use -> ticks that what must be said inside it takes; those that have any
 
 
 class FitModel(msgspec.Struct, frozen=True):
@@ -177,5 +177,5 @@ class _Gatherer:
 
     def _least(self, use: StepUse) -> int:
         """The fewest of its unit that leave room for what must be said, and that last at all."""
-        needed = -(-(self.needs(use) - use.fixed) // use.unit)
+        needed = -(-(self.needs.get(use.key, 0) - use.fixed) // use.unit)
         return max(needed, -use.fixed // use.unit + 1 if use.fixed < 0 else 0)

@@ -24,7 +24,10 @@ class PhaseSpan(msgspec.Struct, frozen=True, gc=False):
 
 
 class Segment(msgspec.Struct, frozen=True, gc=False):
-    """A use with its place in time, in ticks. `amount` is in the unit of its kind, 0 for none."""
+    """A use with its place in time, in ticks. `amount` is in the unit of its kind, 0 for none.
+
+    attempt: which of those that were tried and gone back from in a take, 0 for one that counts.
+    """
 
     id: str
     use: StepUse
@@ -36,6 +39,12 @@ class Segment(msgspec.Struct, frozen=True, gc=False):
     end: int
     amount: int = 0
     spans: tuple[PhaseSpan, ...] = ()
+    attempt: int = 0
+
+    @property
+    def is_closing_pause(self) -> bool:
+        """Whether it is what is left of a class that ends without a stillness."""
+        return self.use.key == PAUSE
 
     @property
     def behaviour(self) -> StepKind:
@@ -172,7 +181,7 @@ def _rhythm(use: StepUse, start: int, amount: int, school: School) -> Iterator[P
 def closing_pause(last: Segment, length: int) -> Segment:
     """The closing pause: what is left of a class that ends without a stillness."""
     use = msgspec.structs.replace(
-        last.use, key=PAUSE, kind="stillness", name="Pause", side="both", pair="", setup_for=""
+        last.use, key=PAUSE, kind="stillness", name="Pause", side="both", pair="", setup_for="", blocks=()
     )
     end = last.end + length
     return Segment(use.key, use, "Pause", last.section, "stillness", "both", last.end, end)

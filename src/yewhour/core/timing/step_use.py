@@ -13,13 +13,15 @@ from yewhour.core.timing.doses import AmountRange
 class StepUse(msgspec.Struct, frozen=True, gc=False):
     """One unfolded use of a step. `unit` and `fixed` are in ticks; `node` counts top-level nodes.
 
-    start, end: the positions it is begun and left in, once `ways` has found them; before, what it needs and
-    leaves. stayed: where those wait who did not go on to it. span: the whole numbers of a set-up. number: the
-    key of the whole number it takes: its step, and the blocks it was put in by. within: the groups it is in,
-    each with its round, the outermost first. flow names the repeated group in which neighbours follow each
-    other breath by breath, or is "". pair is the same for both sides of one pair, and lead the side they are
-    on just now. seen: the movement came earlier in the class. recalled: so long ago that the essentials are
-    said again. place: counts the steps. mat: the end of the mat that is faced, "" for the front.
+    start, end: the positions it is begun and left in, once `transitions` has found them; before, what it
+    needs and leaves. stayed: where those wait who did not go on to it. span: the whole numbers of a set-up.
+    number: the key of the whole number it takes: its step, and the blocks it was put in by. within: the
+    groups it is in, each with its round, the outermost first. flow names the repeated group in which
+    neighbours follow each other breath by breath, or is "". pair is the same for both sides of one pair, and
+    lead the side they are on just now. seen: the movement came earlier in the class. recalled: so long ago
+    that the essentials are said again. blocks: the ids of the blocks it was put in by. place: counts the
+    steps. mat: the end of the mat that is faced, "" for the front. Keys are opaque: nothing is read out of
+    them.
     """
 
     key: str
@@ -51,6 +53,7 @@ class StepUse(msgspec.Struct, frozen=True, gc=False):
     mat: str = ""
     place: int = 0
     setup_for: str = ""
+    blocks: tuple[str, ...] = ()
     span: AmountRange | None = None
 
     @property
@@ -70,9 +73,10 @@ class StepUse(msgspec.Struct, frozen=True, gc=False):
 
 
 class RoundGroup(msgspec.Struct, frozen=True, gc=False):
-    """A repeated group: the numbers of rounds it may have, the one it prefers, and the step between two."""
+    """A repeated group, of a node: the rounds it may have, those it prefers, and the step between two."""
 
     key: str
+    node: str
     times: int
     options: tuple[int, ...]
     by: int = 1

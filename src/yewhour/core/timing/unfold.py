@@ -69,12 +69,16 @@ def unfold(plan: Plan, library: Library, school: School, blocks: Blocks) -> Unfo
 
 
 class _At(msgspec.Struct, frozen=True):
-    """Where in the nest a node is being unfolded. `blocks` is the path of the blocks it was put in by."""
+    """Where in the nest a node is being unfolded.
+
+    `blocks` is the path of the blocks it was put in by, `inside` their ids.
+    """
 
     section: int
     node: int
     path: str = ""
     blocks: str = ""
+    inside: tuple[str, ...] = ()
     lead: Side | None = None
     flip: bool = False
     pair: str = ""
@@ -126,7 +130,7 @@ class _Walk:
                 yield from self._turns(variant_way(node, self.plan.brief.lineage), at)
             else:
                 path, blocks = f"{at.path}@{node.id}", f"{at.blocks}@{node.id}"
-                inside = msgspec.structs.replace(at, path=path, blocks=blocks)
+                inside = msgspec.structs.replace(at, path=path, blocks=blocks, inside=(*at.inside, node.id))
                 yield from self._turns(block_nodes(node, self.blocks), inside)
 
     def _pair(self, pair: Pair, at: _At) -> Iterator[StepUse]:
@@ -139,7 +143,7 @@ class _Walk:
     def _repeat(self, node: Rounds, at: _At) -> Iterator[StepUse]:
         key = node.id + at.blocks
         alternates = self._alternates(node, at)
-        group = RoundGroup(key, node.times, round_options(node, alternates), 2 if alternates else 1)
+        group = RoundGroup(key, node.id, node.times, round_options(node, alternates), 2 if alternates else 1)
         self.groups[key] = group
         flowing = any(isinstance(inner, Step) and inner.phase for inner in walk(node.body))
         taught = 2 if alternates else 1  # each side is taught once
@@ -222,6 +226,7 @@ class _Walk:
             round=at.round,
             rounds=at.rounds,
             within=at.within,
+            blocks=at.inside,
             flow=at.flow,
             taught=at.teach if BEHAVIOURS[kind].is_phase else 0,
             mat=step.mat or self.plan.sections[at.section].mat,

@@ -18,7 +18,7 @@ from yewhour.core.edits.cuts import with_given_pace
 from yewhour.core.edits.remedies import remedies
 from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import SolvedPlan, solve
-from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.edit import Edit, SetTarget
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import CannotFit, Problem
 from yewhour.core.teaching_data import TeachingData
@@ -171,4 +171,4 @@ def _promising(solved: SolvedPlan, length_s: float) -> MakeOffer:
     nearest_s = math.ceil(solved.shortest_s) if short else math.floor(solved.longest_s)
     title = f"Promise the nearest, {show_length(nearest_s)}"
     target_s = round(nearest_s - solved.lengths.extra_s)
-    return MakeOffer(title, (Edit("target", "", title, amount=target_s),), nearest_s)
+    return MakeOffer(title, (SetTarget(title=title, target_s=target_s),), nearest_s)

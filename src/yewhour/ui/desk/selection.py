@@ -4,35 +4,33 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 
-from yewhour.core.edits.places import nodes_of, outermost
 from yewhour.core.plan.nodes import Block, Step, walk
+from yewhour.core.plan.places import nodes_of, outermost
 from yewhour.core.plan.plan import Plan
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
-from yewhour.core.timing.numbers import PAUSE
 
 
 def node_of(segment: Segment, known: Mapping[str, object]) -> str:
     """The id of the known node that a segment comes from: its step, or the block around it; "" for none."""
-    if segment.id == PAUSE:
+    if segment.is_closing_pause:
         return ""
     if segment.use.step.id in known:
         return segment.use.step.id
-    blocks = [part.split(".")[0].rstrip("'") for part in segment.use.key.split("@")[1:]]
-    return next((block for block in blocks if block in known), "")
+    return next((block for block in segment.use.blocks if block in known), "")
 
 
 def segments_from(plan: Plan, timed: TimedClass, nodes: Iterable[str]) -> list[Segment]:
     """The segments that come from these nodes or what is inside them, set-ups apart."""
     inside = list(walk(tuple(outermost(plan, nodes))))
     steps = {node.id for node in inside if isinstance(node, Step)}
-    blocks = tuple(f"@{node.id}" for node in inside if isinstance(node, Block))
+    blocks = {node.id for node in inside if isinstance(node, Block)}
     return [
         segment
         for segment in timed.segments
         if not segment.use.setup_for
-        and segment.id != PAUSE
-        and (segment.use.step.id in steps or any(block in segment.use.key for block in blocks))
+        and not segment.is_closing_pause
+        and (segment.use.step.id in steps or blocks & set(segment.use.blocks))
     ]
 
 

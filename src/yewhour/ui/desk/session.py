@@ -16,11 +16,11 @@ from threading import Lock
 import msgspec
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from yewhour.core.edits.places import nodes_of
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import SolvedPlan
 from yewhour.core.plan.edit import Edit, apply_all, with_brief
+from yewhour.core.plan.places import nodes_of
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.core.teaching_data import TeachingData

@@ -24,18 +24,6 @@ from yewhour.core.edits.groups import (
     undone,
     without_section,
 )
-from yewhour.core.edits.places import (
-    NodePlace,
-    after,
-    bodies,
-    end_of,
-    group_of,
-    nodes_of,
-    outermost,
-    place_of,
-    section_key,
-    whole,
-)
 from yewhour.core.outline.reader import read_nodes
 from yewhour.core.outline.writer import nodes_text
 from yewhour.core.plan.nodes import (
@@ -46,7 +34,19 @@ from yewhour.core.plan.nodes import (
     children,
     walk,
 )
-from yewhour.core.plan.plan import Plan
+from yewhour.core.plan.places import (
+    NodePlace,
+    SectionBody,
+    after,
+    bodies,
+    end_of,
+    group_of,
+    inside_pair,
+    nodes_of,
+    outermost,
+    place_of,
+    whole,
+)
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
 from yewhour.ui.sprig.chosen import Chosen
@@ -98,7 +98,7 @@ class SprigActions:
         plan = self.chosen.plan()
         if self.session.section is not None:
             index = self.session.section
-            return NodePlace(section_key(index), len(plan.sections[index].body))
+            return NodePlace(SectionBody(index), len(plan.sections[index].body))
         chosen = outermost(plan, self.session.picked)
         return after(plan, chosen[-1].id) if chosen else end_of(plan)
 
@@ -166,12 +166,7 @@ class SprigActions:
     def inside_pair(self) -> bool:
         """Whether the next movement goes into a pair."""
         plan = self.chosen.plan()
-        nodes, body = nodes_of(plan), self.place().body
-        while body and not body.startswith(("section ", "block ")):
-            if isinstance(nodes.get(body), Pair):
-                return True
-            body = group_body(plan, body)
-        return False
+        return inside_pair(plan, self.place().body) is not None
 
     # --- moving, copying, leaving out ------------------------------------------------------------
 
@@ -265,11 +260,3 @@ class SprigActions:
             self.chosen.refuse(
                 "There is nothing on the clipboard to put in.", "Copy movements, or lines of an outline."
             )
-
-
-def group_body(plan: Plan, body: str) -> str:
-    """The body that a group's own node stands in, "" for a section's."""
-    try:
-        return place_of(plan, body.split("/")[0]).body
-    except Problem:
-        return ""

@@ -6,8 +6,8 @@ from collections.abc import Iterable
 from typing import Any
 
 from yewhour.core.edits.arrange import with_node
-from yewhour.core.edits.places import group_of, nodes_of
 from yewhour.core.library.movement import Library
+from yewhour.core.plan.places import group_of, nodes_of
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session

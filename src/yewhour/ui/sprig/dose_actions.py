@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 from yewhour.core.edits.arrange import with_node
-from yewhour.core.edits.places import nodes_of
 from yewhour.core.library.kinds import BEHAVIOURS
 from yewhour.core.plan.nodes import Rounds, SideDifference, Step
+from yewhour.core.plan.places import nodes_of
 from yewhour.core.timing.doses import amount_range
 from yewhour.ui.sprig.chosen import Chosen
 

@@ -26,7 +26,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from yewhour.core.edits.places import NodePlace
 from yewhour.core.library.kinds import BEHAVIOURS, DONE
 from yewhour.core.outline.movement_search import MovementSearch, SearchHit
 from yewhour.core.outline.step_lines import dose_split
@@ -37,6 +36,7 @@ from yewhour.core.plan.nodes import (
     Step,
     walk,
 )
+from yewhour.core.plan.places import NodePlace
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls.controls import label

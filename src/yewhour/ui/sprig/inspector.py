@@ -16,10 +16,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from yewhour.core.edits.places import nodes_of, outermost
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.library.movement import Movement
 from yewhour.core.plan.nodes import Pair, Rounds, Step
+from yewhour.core.plan.places import nodes_of, outermost
 from yewhour.core.timing.layout import Segment
 from yewhour.ui.desk.finding_cards import finding_card, refusal_card
 from yewhour.ui.desk.session import Session

@@ -22,9 +22,9 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
-from yewhour.core.edits.places import end_of, group_of, nodes_of, place_of
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.plan.nodes import children
+from yewhour.core.plan.places import SectionBody, end_of, group_of, nodes_of, place_of
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls.controls import plain_tip
 from yewhour.ui.kit.theme import Theme, scale
@@ -236,8 +236,8 @@ class Sprig(QWidget):
         group = group_of(plan, picked[0])
         if group:
             self.session.pick(group)
-        elif (key := place_of(plan, picked[0]).body).startswith("section "):
-            self.section_chosen.emit(int(key.split()[1]))
+        elif isinstance(key := place_of(plan, picked[0]).body, SectionBody):
+            self.section_chosen.emit(key.index)
 
     def _inwards(self) -> None:
         """From a section to its first part, from a group to its first step."""

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from yewhour.core.edits.places import NodePlace, bodies, nodes_of
 from yewhour.core.library.movement import Library
 from yewhour.core.plan.nodes import (
     Node,
@@ -13,6 +12,7 @@ from yewhour.core.plan.nodes import (
     Step,
     walk,
 )
+from yewhour.core.plan.places import BlockBody, BodyKey, NodePlace, SectionBody, bodies, group_body, nodes_of
 from yewhour.core.plan.plan import Plan
 from yewhour.core.timed_class import TimedClass
 
@@ -36,9 +36,9 @@ def drop_places(plan: Plan, timed: TimedClass, library: Library) -> list[DropPla
     depth_of: dict[str, int] = {}
     last = 0
     for key, body in bodies(plan).items():
-        if key.startswith("block "):
+        if isinstance(key, BlockBody):
             continue
-        depth = depth_of.get(key.split("/")[0], 0)
+        depth = depth_of.get(group_body(key), 0)
         for node in body:
             if isinstance(node, Pair | Rounds):
                 depth_of[node.id] = depth + 1
@@ -94,11 +94,7 @@ def _times(plan: Plan, timed: TimedClass) -> dict[str, tuple[int, int]]:
     for segment in timed.segments:
         if segment.use.setup_for:
             continue
-        names = [
-            segment.use.step.id,
-            *(p.split(".")[0].rstrip("'") for p in segment.use.key.split("@")[1:]),
-        ]
-        for name in names:
+        for name in (segment.use.step.id, *segment.use.blocks):
             first.setdefault(name, (segment.start, segment.end))
             start, _ = whole.get(name, (segment.start, 0))
             whole[name] = start, segment.end
@@ -113,12 +109,12 @@ def _times(plan: Plan, timed: TimedClass) -> dict[str, tuple[int, int]]:
     return times
 
 
-def _where(plan: Plan, key: str) -> str:
-    node = nodes_of(plan).get(key.split("/")[0])
+def _where(plan: Plan, key: BodyKey) -> str:
+    node = nodes_of(plan).get(group_body(key))
     return (
         "in the pair, " if isinstance(node, Pair) else "in the rounds, " if isinstance(node, Rounds) else ""
     )
 
 
-def _title(plan: Plan, key: str) -> str:
-    return plan.sections[int(key.split()[1])].title if key.startswith("section ") else "the group"
+def _title(plan: Plan, key: BodyKey) -> str:
+    return plan.sections[key.index].title if isinstance(key, SectionBody) else "the group"

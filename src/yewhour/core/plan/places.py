@@ -20,58 +20,86 @@ from yewhour.core.problem import Problem
 Body = tuple[Node, ...]
 
 
-class NodePlace(msgspec.Struct, frozen=True):
-    """Where a node can stand: a body by its key (see `bodies`), and how many nodes come before."""
+class SectionBody(msgspec.Struct, frozen=True, tag=True):
+    """The body of a section, by its number."""
 
-    body: str
+    index: int
+
+
+class BlockBody(msgspec.Struct, frozen=True, tag=True):
+    """The body of a block that the class carries, by its name."""
+
+    name: str
+
+
+class GroupBody(msgspec.Struct, frozen=True, tag=True):
+    """The body of a pair or of rounds, by its id."""
+
+    group: str
+
+
+class WayBody(msgspec.Struct, frozen=True, tag=True):
+    """One way of a variant, by its id and the way's name."""
+
+    group: str
+    name: str
+
+
+BodyKey = SectionBody | BlockBody | GroupBody | WayBody
+
+
+class NodePlace(msgspec.Struct, frozen=True):
+    """Where a node can stand: a body (see `bodies`), and how many nodes come before."""
+
+    body: BodyKey
     at: int
 
 
-def section_key(index: int) -> str:
-    """The key of a section's body."""
-    return f"section {index}"
+def group_body(key: BodyKey) -> str:
+    """The id of the pair, rounds or variant that a body is of, "" for a section's or a block's."""
+    return key.group if isinstance(key, GroupBody | WayBody) else ""
 
 
-def rebuilt(plan: Plan, change: Callable[[str, Body], Body]) -> Plan:
+def rebuilt(plan: Plan, change: Callable[[BodyKey, Body], Body]) -> Plan:
     """The plan with every body changed, inner ones first; pairs and rounds left empty are gone."""
 
     def inside(node: Node) -> Body:
         if isinstance(node, Pair | Rounds):
-            body = each(node.id, node.body)
+            body = each(GroupBody(node.id), node.body)
             return (msgspec.structs.replace(node, body=body),) if body else ()
         if isinstance(node, Variant):
-            ways = {name: each(f"{node.id}/{name}", way) for name, way in node.ways.items()}
+            ways = {name: each(WayBody(node.id, name), way) for name, way in node.ways.items()}
             return (msgspec.structs.replace(node, ways=ways),)
         return (node,)
 
-    def each(key: str, body: Body) -> Body:
+    def each(key: BodyKey, body: Body) -> Body:
         return change(key, tuple(after for node in body for after in inside(node)))
 
     sections = tuple(
-        msgspec.structs.replace(section, body=each(section_key(index), section.body))
+        msgspec.structs.replace(section, body=each(SectionBody(index), section.body))
         for index, section in enumerate(plan.sections)
     )
-    blocks = {name: each(f"block {name}", body) for name, body in plan.blocks.items()}
+    blocks = {name: each(BlockBody(name), body) for name, body in plan.blocks.items()}
     return with_ids(msgspec.structs.replace(plan, sections=sections, blocks=blocks))
 
 
-def bodies(plan: Plan) -> dict[str, Body]:
+def bodies(plan: Plan) -> dict[BodyKey, Body]:
     """Every body by its key, in the order of the class."""
-    found: dict[str, Body] = {}
+    found: dict[BodyKey, Body] = {}
 
-    def look(key: str, body: Body) -> None:
+    def look(key: BodyKey, body: Body) -> None:
         found[key] = body
         for node in body:
             if isinstance(node, Pair | Rounds):
-                look(node.id, node.body)
+                look(GroupBody(node.id), node.body)
             elif isinstance(node, Variant):
                 for name, way in node.ways.items():
-                    look(f"{node.id}/{name}", way)
+                    look(WayBody(node.id, name), way)
 
     for index, section in enumerate(plan.sections):
-        look(section_key(index), section.body)
+        look(SectionBody(index), section.body)
     for name, body in plan.blocks.items():
-        look(f"block {name}", body)
+        look(BlockBody(name), body)
     return found
 
 
@@ -101,23 +129,22 @@ def end_of(plan: Plan) -> NodePlace:
     A rest or a close stays at the end, should the class have one.
     """
     if not plan.sections:
-        return NodePlace(section_key(0), 0)
+        return NodePlace(SectionBody(0), 0)
     open_ones = [n for n, section in enumerate(plan.sections) if section.role not in ("rest", "close")]
     index = open_ones[-1] if open_ones else len(plan.sections) - 1
-    return NodePlace(section_key(index), len(plan.sections[index].body))
+    return NodePlace(SectionBody(index), len(plan.sections[index].body))
 
 
 def group_of(plan: Plan, node: str) -> str:
     """The id of the pair, rounds or variant a node stands in, "" when it stands in a section."""
-    key = place_of(plan, node).body
-    return "" if key.startswith(("section ", "block ")) else key.split("/")[0]
+    return group_body(place_of(plan, node).body)
 
 
-def inside_pair(plan: Plan, body: str) -> Pair | None:
+def inside_pair(plan: Plan, body: BodyKey) -> Pair | None:
     """The innermost pair that a body is in, or is."""
     nodes = nodes_of(plan)
-    while body and not body.startswith(("section ", "block ")):
-        group = nodes.get(body.split("/")[0])
+    while around := group_body(body):
+        group = nodes.get(around)
         if group is None or isinstance(group, Pair):
             return group
         body = place_of(plan, group.id).body
