@@ -18,9 +18,15 @@ from typing import IO, TYPE_CHECKING, Any
 from platformdirs import user_state_path
 
 from yewhour import __version__
+from yewhour.files.late import late
 
 if TYPE_CHECKING:
-    from logging import Logger
+    import logging
+    from logging import handlers
+else:
+    handlers = late("logging.handlers")  # likewise
+    logging = late("logging")  # 9 ms that a start without a word to write can do without
+
 
 LARGEST = 400_000  # bytes of one file
 OLDER = 2  # files kept besides
@@ -44,19 +50,17 @@ def native_file() -> Path:
 
 
 @cache
-def _logger(path: Path) -> "Logger":
+def _logger(path: Path) -> "logging.Logger":
     """What writes into a file of its own, and makes room in it. Nothing is said where it can't be written."""
-    # 9 ms that a start without a word to write can do without.
-    import logging
-    from logging.handlers import RotatingFileHandler
-
     logging.raiseExceptions = False
     logger = logging.getLogger(f"yewhour {path}")
     logger.setLevel(logging.INFO)
     logger.propagate = False
     with contextlib.suppress(OSError):
         path.parent.mkdir(parents=True, exist_ok=True)
-        handler = RotatingFileHandler(path, maxBytes=LARGEST, backupCount=OLDER, encoding="utf-8", delay=True)
+        handler = handlers.RotatingFileHandler(
+            path, maxBytes=LARGEST, backupCount=OLDER, encoding="utf-8", delay=True
+        )
         handler.setFormatter(logging.Formatter("%(asctime)s %(process)d %(levelname)s %(message)s"))
         logger.addHandler(handler)
     return logger

@@ -3,15 +3,28 @@
 import argparse
 import sys
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from yewhour.cli.requested import teaching_data, timed_class
 from yewhour.cli.terminal import progress, say, write_out
 from yewhour.content.terms import load_voice
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.problem import Problem
+from yewhour.files.late import late
 from yewhour.state.classes.class_file import plan_bytes
 from yewhour.state.takes.replayed_take import replay_take
 from yewhour.state.takes.take_sounds import CLASS, MARKS, sounds_in
+
+if TYPE_CHECKING:
+    from yewhour.state import voices
+    from yewhour.state.logbook import shelf_report as report
+    from yewhour.state.takes import recordings
+    from yewhour.voice.sound import speak_class as speaking
+else:
+    report = late("yewhour.state.logbook.shelf_report")  # SQLite
+    speaking = late("yewhour.voice.sound.speak_class")  # likewise
+    voices = late("yewhour.state.voices")  # codecs and NumPy
+    recordings = late("yewhour.state.takes.recordings")  # the words that are compared, and NumPy
 
 
 def take(options: argparse.Namespace) -> None:
@@ -22,18 +35,6 @@ def take(options: argparse.Namespace) -> None:
 
 
 def look_back(options: argparse.Namespace) -> None:
-    # The words that are compared, and NumPy, which no other command needs.
-    from yewhour.state.takes.recordings import (
-        RecordingSource,
-        ReviewedRecording,
-        UnplannedRecording,
-        any_line,
-        heard_in,
-        review_recording,
-        review_unplanned,
-        write_real,
-    )
-
     path, marks = options.class_file, options.marks
     sounds: tuple[tuple[float, Path], ...] = ((0.0, options.sound),) if options.sound else ()
     if path is not None and path.is_dir():  # a take, as it is kept
@@ -41,7 +42,7 @@ def look_back(options: argparse.Namespace) -> None:
             raise Problem("There is no take in this folder.", str(path), "Name a take's folder, or a class.")
         path, marks = path / CLASS, path / MARKS
         sounds = sounds or tuple(sounds_in(path.parent))
-    source = RecordingSource(options.captions, sounds)
+    source = recordings.RecordingSource(options.captions, sounds)
     if path is None and options.to is not None:
         raise Problem("Without its class nothing can be written as it was.", do="Name the class too.")
     if path is None and options.captions is None and not sounds:
@@ -54,29 +55,28 @@ def look_back(options: argparse.Namespace) -> None:
         timed, take = taken.timed, taken.take
     elif path is not None:
         timed = timed_class(options)
-    cues = take.cues if take is not None else timed.cues if timed is not None else any_line(words)
-    hearing = heard_in(source, cues, progress())
+    cues = take.cues if take is not None else timed.cues if timed is not None else recordings.any_line(words)
+    hearing = recordings.heard_in(source, cues, progress())
     if timed is not None and (take is not None or hearing is not None):
-        looked: ReviewedRecording | UnplannedRecording = review_recording(timed, take, hearing)
-        if options.to is not None and isinstance(looked, ReviewedRecording):
-            for written in write_real(looked, source, options.to, path.stem, options.replace):
+        looked: recordings.ReviewedRecording | recordings.UnplannedRecording = recordings.review_recording(
+            timed, take, hearing
+        )
+        if options.to is not None and isinstance(looked, recordings.ReviewedRecording):
+            for written in recordings.write_real(looked, source, options.to, path.stem, options.replace):
                 say(written, file=sys.stderr)
     elif hearing is not None:
-        looked = review_unplanned(hearing, source.name)
+        looked = recordings.review_unplanned(hearing, source.name)
     else:
         raise Problem("There is nothing to look back at.", do="Name --marks, --captions or --sound.")
     write_out(looked.json if options.format == "json" else looked.text, options.out, path)
 
 
 def bring_in(options: argparse.Namespace) -> None:
-    # The words that are compared, which no other command needs.
-    from yewhour.state.takes.recordings import brought_from, captions_in
-
     words = teaching_data()
-    hearing = captions_in(options.captions)
+    hearing = recordings.captions_in(options.captions)
     for message in hearing.messages:
         say(f"yewhour: {message}", file=sys.stderr)
-    brought = brought_from(hearing, words, options.captions.stem)
+    brought = recordings.brought_from(hearing, words, options.captions.stem)
     content = brought.outline.encode()
     if options.out is not None and options.out.suffix.lower() == ".yewhour":
         content = plan_bytes(read_outline(brought.outline, words.library, str(options.out)))
@@ -86,12 +86,8 @@ def bring_in(options: argparse.Namespace) -> None:
 
 
 def voice(options: argparse.Namespace) -> None:
-    # Codecs and NumPy, which no other command needs.
-    from yewhour.state.voices import install_voice, voice_named
-    from yewhour.voice.sound.speak_class import speak_class
-
     if options.install:
-        install_voice(lambda text: say(f"yewhour: {text}", file=sys.stderr))
+        voices.install_voice(lambda text: say(f"yewhour: {text}", file=sys.stderr))
         return
     if options.class_file is None or options.out is None:
         raise Problem(
@@ -101,15 +97,14 @@ def voice(options: argparse.Namespace) -> None:
     if options.out.exists() and options.out.samefile(options.class_file):
         raise Problem("This is the class itself; it is not written over.", str(options.out), "Name another.")
     slower = {str(name): value for name, value in load_voice().slower.items()}
-    messages = speak_class(timed, options.out, voice_named(options.voice), options.parts, slower, progress())
+    messages = speaking.speak_class(
+        timed, options.out, voices.voice_named(options.voice), options.parts, slower, progress()
+    )
     say(messages)
 
 
 def shelf(options: argparse.Namespace) -> None:
-    # SQLite, which no other command needs.
-    from yewhour.state.logbook.shelf_report import shelf_report
-
-    content = shelf_report(
+    content = report.shelf_report(
         options.made_up,
         options.find,
         options.format,

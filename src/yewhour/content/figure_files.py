@@ -7,6 +7,7 @@ import re
 from collections.abc import Iterator, Mapping
 from functools import cache, lru_cache
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import msgspec
 
@@ -16,7 +17,16 @@ from yewhour.core.figure.figures import Figures, best, figure_from
 from yewhour.core.figure.validate import figure_faults
 from yewhour.core.library.movement import Library, Movement
 from yewhour.core.problem import Problem
+from yewhour.files.late import late
 from yewhour.files.toml_files import read_toml
+
+if TYPE_CHECKING:
+    from yewhour.core.figure import settle as settling
+else:
+    settling = late(
+        "yewhour.core.figure.settle"
+    )  # NumPy takes 0.15 s to import; what ships is settled already
+
 
 LINES, MADE = DATA / "figures", DATA / "figures.json"
 MOST = 3  # figures of a movement
@@ -71,10 +81,7 @@ def _own(lines: tuple[str, ...], start: str) -> tuple[Figure, ...]:
 
 
 def _sound(line: str, start: str, positions: Mapping[str, Figure], where: str) -> Figure:
-    # NumPy takes 0.15 s to import; what ships is settled already.
-    from yewhour.core.figure.settle import settle
-
-    figure = settle(figure_from(line, start, positions, where))
+    figure = settling.settle(figure_from(line, start, positions, where))
     wrong = next(figure_faults(figure), "")
     if wrong:
         raise Problem(f"The figure {line!r} can't be: {wrong}.", where, DO)

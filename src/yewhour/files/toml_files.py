@@ -2,9 +2,16 @@
 
 import re
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from yewhour.core.problem import Problem
+from yewhour.files.late import late
+
+if TYPE_CHECKING:
+    import rtoml
+else:
+    rtoml = late("rtoml")  # 30 ms; nothing is read before the window is on screen
+
 
 Table = dict[str, Any]
 _given: dict[str, Table] = {}  # of files that were read and kept before, by path
@@ -19,9 +26,6 @@ def read_toml(path: Path, do: str = "Mend it, or install Yew Hour again.") -> Ta
     """A file's tables. Raises Problem, with the line if that is known, when it can't be read; `do`: then."""
     if str(path) in _given:
         return _given[str(path)]
-    # 30 ms to import; nothing is read before the window is on screen.
-    import rtoml
-
     try:
         return dict(rtoml.loads(path.read_text(encoding="utf-8")))
     except (OSError, UnicodeDecodeError, rtoml.TomlParsingError) as error:

@@ -5,32 +5,35 @@ from __future__ import annotations
 import io
 import math
 from collections.abc import Iterator
-from typing import Any, Protocol
+from typing import TYPE_CHECKING
 
 import msgspec
 
 from yewhour.content.figure_files import portrait
-from yewhour.content.paths import FONTS
 from yewhour.core.export.cards import Card, cards, in_parts
-from yewhour.core.figure.drawing import drawing_of, placed
 from yewhour.core.lengths import show_length
 from yewhour.core.timed_class import TimedClass
+from yewhour.files.late import late
 from yewhour.render.pdf_page import (
     INK,
     SIDE_INK,
     Pdf,
-    figure_ink,
     new_pdf,
     print_figure,
     printable,
 )
+
+if TYPE_CHECKING:
+    import pypdfium2
+else:
+    pypdfium2 = late("pypdfium2")  # only a picture needs it
 
 # Millimetres on A4.
 WIDE = 210.0
 LEFT, TOP, BOTTOM = 14.0, 20.0, 284.0
 ACROSS, CELL, ROW, FIGURE_HIGH = 5, 36.6, 47.5, 23.0
 PART = 8.0  # of the title of a part
-DPM = 8.0  # dots of a picture to a millimetre
+DPM = 4.0  # dots of a picture to a millimetre
 TITLE, NAME, SMALL = 20.0, 10.5, 9.0  # points
 
 
@@ -42,16 +45,6 @@ class CardCell(msgspec.Struct, frozen=True):
     y: float
     card: Card | None = None
     part: str = ""
-
-
-class CardCanvas(Protocol):
-    """What a sheet is drawn on; all of it in millimetres."""
-
-    def text(
-        self, x: float, y: float, words: str, size: float, bold: bool, ink: tuple[int, int, int]
-    ) -> None: ...
-    def width(self, words: str, size: float, bold: bool) -> float: ...
-    def figure(self, card: Card, side: str, box: tuple[float, float, float, float]) -> None: ...
 
 
 def layout(timed: TimedClass, bottom: float = BOTTOM) -> list[CardCell]:
@@ -77,67 +70,58 @@ def layout(timed: TimedClass, bottom: float = BOTTOM) -> list[CardCell]:
     return found
 
 
-def cards_pdf(timed: TimedClass) -> bytes:
-    """The sheet as a PDF, A4."""
+def cards_pdf(timed: TimedClass, one_page: bool = False) -> bytes:
+    """The sheet as a PDF: A4, or as long as it needs to be."""
     pdf = new_pdf()
     pdf.set_title(timed.plan.brief.title)
     pdf.set_creator("Yew Hour")
-    cells = layout(timed)
+    cells = layout(timed, math.inf if one_page else BOTTOM)
+    foot = max((cell.y for cell in cells), default=TOP) + ROW + 4
     for page in range(1 + max((cell.page for cell in cells), default=0)):
-        pdf.add_page()
-        canvas = _Page(pdf)
+        pdf.add_page(format=(WIDE, foot) if one_page else "A4")
+        sheet = _Page(pdf)
         if not page:
-            _head(canvas, timed)
+            _head(sheet, timed)
         for cell in cells:
             if cell.page == page:
-                _cell(canvas, cell)
+                _cell(sheet, cell)
     return bytes(pdf.output())
 
 
 def cards_picture(timed: TimedClass) -> bytes:
     """The sheet as a PNG: one long page."""
-    # 60 ms to import; only a picture needs it.
-    from PIL import Image, ImageDraw
-
-    cells = layout(timed, math.inf)
-    foot = max((cell.y for cell in cells), default=TOP) + ROW + 4
-    picture = Image.new("RGB", (round(WIDE * DPM), round(foot * DPM)), "white")
-    canvas = _Picture(ImageDraw.Draw(picture))
-    _head(canvas, timed)
-    for cell in cells:
-        _cell(canvas, cell)
-    small = picture.resize((picture.width // 2, picture.height // 2), Image.Resampling.LANCZOS)
+    page = pypdfium2.PdfDocument(cards_pdf(timed, one_page=True))[0]
     out = io.BytesIO()
-    small.save(out, "PNG", optimize=True)
+    page.render(scale=round(WIDE * DPM) / page.get_width()).to_pil().save(out, "PNG", optimize=True)
     return out.getvalue()
 
 
-def _head(canvas: CardCanvas, timed: TimedClass) -> None:
+def _head(sheet: _Page, timed: TimedClass) -> None:
     brief = timed.plan.brief
     about = f"{show_length(timed.length_s)}{', for ' + brief.audience if brief.audience else ''}"
-    canvas.text(LEFT, TOP, _cut(canvas, brief.title, TITLE, True, WIDE - 2 * LEFT), TITLE, True, INK)
+    sheet.text(LEFT, TOP, _cut(sheet, brief.title, TITLE, True, WIDE - 2 * LEFT), TITLE, True, INK)
     things = f"{about}. At hand: {', '.join(timed.props)}." if timed.props else f"{about}."
-    canvas.text(LEFT, TOP + 7, _cut(canvas, things, SMALL, False, WIDE - 2 * LEFT), SMALL, False, INK)
+    sheet.text(LEFT, TOP + 7, _cut(sheet, things, SMALL, False, WIDE - 2 * LEFT), SMALL, False, INK)
 
 
-def _cell(canvas: CardCanvas, cell: CardCell) -> None:
+def _cell(sheet: _Page, cell: CardCell) -> None:
     if cell.card is None:
-        canvas.text(cell.x, cell.y + PART * 0.6, cell.part, NAME + 2, True, INK)
+        sheet.text(cell.x, cell.y + PART * 0.6, cell.part, NAME + 2, True, INK)
         return
     card, room = cell.card, CELL - 4
     sides = card.sides or ("both",)
     wide = room / len(sides)
     for number, side in enumerate(sides):
-        canvas.figure(card, side, (cell.x + number * wide, cell.y + 1, wide - 1, FIGURE_HIGH))
+        sheet.figure(card, side, (cell.x + number * wide, cell.y + 1, wide - 1, FIGURE_HIGH))
     y = cell.y + FIGURE_HIGH + 6
-    for line in _two_lines(canvas, card.name, room):
-        canvas.text(cell.x, y, line, NAME, True, INK)
+    for line in _two_lines(sheet, card.name, room):
+        sheet.text(cell.x, y, line, NAME, True, INK)
         y += 4.4
     x = cell.x
     for words, ink, bold in _when(card):
-        canvas.text(x, y, words, SMALL, bold, ink)
-        x += canvas.width(words, SMALL, bold) + 1.2
-    canvas.text(cell.x, y + 4, _cut(canvas, card.dose, SMALL, False, room), SMALL, False, INK)
+        sheet.text(x, y, words, SMALL, bold, ink)
+        x += sheet.width(words, SMALL, bold) + 1.2
+    sheet.text(cell.x, y + 4, _cut(sheet, card.dose, SMALL, False, room), SMALL, False, INK)
 
 
 def _when(card: Card) -> Iterator[tuple[str, tuple[int, int, int], bool]]:
@@ -149,28 +133,28 @@ def _when(card: Card) -> Iterator[tuple[str, tuple[int, int, int], bool]]:
             yield card.times[number], INK, False
 
 
-def _two_lines(canvas: CardCanvas, words: str, room: float) -> list[str]:
+def _two_lines(sheet: _Page, words: str, room: float) -> list[str]:
     """Words in two lines at most."""
     lines = [""]
     for word in words.split():
         longer = f"{lines[-1]} {word}".strip()
-        if len(lines) < 2 and lines[-1] and canvas.width(longer, NAME, True) > room:
+        if len(lines) < 2 and lines[-1] and sheet.width(longer, NAME, True) > room:
             lines.append(word)
         else:
             lines[-1] = longer
-    return [_cut(canvas, line, NAME, True, room) for line in lines]
+    return [_cut(sheet, line, NAME, True, room) for line in lines]
 
 
-def _cut(canvas: CardCanvas, words: str, size: float, bold: bool, room: float) -> str:
-    if canvas.width(words, size, bold) <= room:
+def _cut(sheet: _Page, words: str, size: float, bold: bool, room: float) -> str:
+    if sheet.width(words, size, bold) <= room:
         return words
-    while words and canvas.width(f"{words}…", size, bold) > room:
+    while words and sheet.width(f"{words}…", size, bold) > room:
         words = words[:-1]
     return f"{words}…"
 
 
 class _Page:
-    """A page of a PDF."""
+    """A page that is printed on; all of it in millimetres."""
 
     def __init__(self, pdf: Pdf) -> None:
         self.pdf = pdf
@@ -194,38 +178,3 @@ class _Page:
         one = portrait(card.movement, side, card.position)
         if one is not None:
             print_figure(self.pdf, one, box, side)
-
-
-class _Picture:
-    """A picture, so many dots to a millimetre."""
-
-    def __init__(self, draw: Any) -> None:
-        self.draw = draw
-
-    def _font(self, size: float, bold: bool) -> Any:
-        return _picture_font(size, bold)
-
-    def text(
-        self, x: float, y: float, words: str, size: float, bold: bool, ink: tuple[int, int, int]
-    ) -> None:
-        at = (x * DPM, y * DPM)
-        self.draw.text(at, words, font=self._font(size, bold), fill=ink, anchor="ls")
-
-    def width(self, words: str, size: float, bold: bool) -> float:
-        return float(self.draw.textlength(words, font=self._font(size, bold))) / DPM
-
-    def figure(self, card: Card, side: str, box: tuple[float, float, float, float]) -> None:
-        one = portrait(card.movement, side, card.position)
-        if one is None:
-            return
-        for shape in placed(drawing_of(one), box):
-            corners = [(x * DPM, y * DPM) for x, y in shape.corners]
-            self.draw.polygon(corners, fill=figure_ink(shape.what, side))
-
-
-def _picture_font(size: float, bold: bool) -> Any:
-    from PIL import ImageFont
-
-    name = "AtkinsonHyperlegibleNext_600SemiBold" if bold else "AtkinsonHyperlegibleNext_400Regular"
-    file = "YoungSerif_400Regular" if size == TITLE else name
-    return ImageFont.truetype(str(FONTS / f"{file}.ttf"), round(size * 25.4 / 72 * DPM))

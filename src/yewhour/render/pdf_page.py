@@ -1,11 +1,18 @@
 """Paper: a PDF in our type and ink. It lies in `store` because it reads the fonts that ship."""
 
 import unicodedata
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from yewhour.content.paths import FONTS
 from yewhour.core.figure.body import Figure
 from yewhour.core.figure.drawing import What, drawing_of, placed
+from yewhour.files.late import late
+
+if TYPE_CHECKING:
+    import fpdf
+else:
+    fpdf = late("fpdf")  # 150 ms with its fonts; only a PDF needs it
+
 
 Pdf = Any  # fpdf.FPDF, which ships no types
 SIZE = 17.0  # points
@@ -14,10 +21,7 @@ INK, SIDE_INK = (31, 42, 36), {"right": (44, 106, 75), "left": (45, 92, 125)}
 
 def new_pdf() -> Pdf:
     """An empty PDF, with our fonts, and pages that end where we say."""
-    # 150 ms with its fonts; only a PDF needs it.
-    from fpdf import FPDF
-
-    pdf = FPDF(format="A4", unit="mm")
+    pdf = fpdf.FPDF(format="A4", unit="mm")
     pdf.add_font("Body", "", str(FONTS / "AtkinsonHyperlegibleNext_400Regular.ttf"))
     pdf.add_font("Body", "B", str(FONTS / "AtkinsonHyperlegibleNext_600SemiBold.ttf"))
     pdf.add_font("Title", "", str(FONTS / "YoungSerif_400Regular.ttf"))

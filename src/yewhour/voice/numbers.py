@@ -2,6 +2,15 @@
 
 from functools import cache, lru_cache
 from pathlib import Path
+from typing import TYPE_CHECKING
+
+from yewhour.files.late import late
+
+if TYPE_CHECKING:
+    import num2words
+else:
+    num2words = late("num2words")  # numbers of a thousand and more hardly ever come up in a class
+
 
 NUMBERS = Path(__file__).resolve().parent.parent / "data/voice/numbers.txt"
 
@@ -16,7 +25,4 @@ def number_word(number: int) -> str:
     """`twenty-one` for 21."""
     if 0 <= number < len(_small()):
         return _small()[number]
-    # Numbers of a thousand and more hardly ever come up in a class.
-    from num2words import num2words
-
-    return str(num2words(number))
+    return str(num2words.num2words(number))

@@ -9,7 +9,15 @@ import os
 from bisect import bisect_right
 from functools import cache, lru_cache
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
+
+from yewhour.files.late import late
+
+if TYPE_CHECKING:
+    import pyphen
+else:
+    pyphen = late("pyphen")  # only for words that the dictionary lacks; it reads a hyphenation file
+
 
 DICTIONARY = Path(__file__).resolve().parent.parent / "data/voice/syllables.txt"
 REACH = 64  # bytes; longer than any line
@@ -40,9 +48,6 @@ def _look_up(word: bytes) -> int:
 
 @cache
 def _hyphens() -> Any:
-    # Only for words that the dictionary lacks; it reads a hyphenation file.
-    import pyphen
-
     return pyphen.Pyphen(lang="en_US")
 
 

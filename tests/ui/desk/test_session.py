@@ -12,8 +12,8 @@ from yewhour.core.plan.nodes import Step
 from yewhour.core.plan.places import nodes_of
 from yewhour.ui.desk.class_maker import ClassMaker, MakeRequest
 from yewhour.ui.desk.session import Session
-from yewhour.ui.desk.undo_history import MOST_UNDO
 from yewhour.ui.kit.jobs import Jobs
+from yewhour.ui.kit.undo_history import MOST_UNDO
 
 
 @pytest.fixture

@@ -4,6 +4,7 @@ import csv
 import io
 from collections.abc import Sequence
 from datetime import date, datetime, time, timedelta
+from typing import TYPE_CHECKING
 
 from yewhour.core.export.cue_sheet import harmless
 from yewhour.core.lengths import show_length
@@ -19,6 +20,7 @@ from yewhour.core.shelf.records import (
 )
 from yewhour.core.shelf.search import main_areas
 from yewhour.core.shelf.weekly_notes import record_by
+from yewhour.files.late import late
 from yewhour.render.pdf_page import (
     INK,
     SIDE_INK,
@@ -26,6 +28,12 @@ from yewhour.render.pdf_page import (
     new_pdf,
     printable,
 )
+
+if TYPE_CHECKING:
+    import icalendar
+else:
+    icalendar = late("icalendar")  # 240 ms; only a calendar needs it
+
 
 COLUMNS = (
     "day", "time", "class", "length", "style", "for", "where", "record by", "state", "areas", "note",
@@ -55,15 +63,12 @@ def calendar(shelf: ShelfRecords, outings: Sequence[Outing], today: int, now: da
 
     Times are floating: those of the clock on the wall, wherever it is read. now: when it is written, in UTC.
     """
-    # 240 ms; only a calendar needs it.
-    from icalendar import Calendar, Event
-
-    calendar = Calendar()
+    calendar = icalendar.Calendar()
     calendar.add("prodid", "-//Yew Hour//Shelf//EN")
     calendar.add("version", "2.0")
     for one in outings:
         said, state = shelf.classes[one.of].sheet, shelf.state_of(one, today)
-        out = Event()
+        out = icalendar.Event()
         out.add("uid", f"{one.id}-out@yewhour")
         out.add("dtstamp", now)
         out.add("summary", said.title)
@@ -79,7 +84,7 @@ def calendar(shelf: ShelfRecords, outings: Sequence[Outing], today: int, now: da
         out.add("description", _described(said, one.note))
         calendar.add_component(out)
         if state in ("planned", "late"):
-            due = Event()
+            due = icalendar.Event()
             due.add("uid", f"{one.id}-record@yewhour")
             due.add("dtstamp", now)
             due.add("summary", f"Record: {said.title}")

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import msgspec
 
@@ -26,8 +26,17 @@ from yewhour.core.transcript.captions import read_captions
 from yewhour.core.transcript.mentions import EverydayWords, MentionIndex
 from yewhour.core.transcript.transcript import HeardWord, SpeechStretch, Transcript
 from yewhour.files.atomic_files import read_all, write_whole
+from yewhour.files.late import late
 from yewhour.files.toml_files import read_toml
 from yewhour.render.formats import FORMATS
+
+if TYPE_CHECKING:
+    from yewhour.voice.recognition import recording_words
+else:
+    recording_words = late(
+        "yewhour.voice.recognition.recording_words"
+    )  # the recogniser and its codecs, which captions do not need
+
 
 Progress = Callable[[float], None]
 EARLIER = 600  # ticks before a part of a recording whose lines may still be in it
@@ -140,9 +149,6 @@ def heard_in(
         return captions_in(source.captions)
     if not source.sounds:
         return None
-    # The recogniser and its codecs, which captions do not need.
-    from yewhour.voice.recognition.recording_words import recognise_apart
-
     parts: list[tuple[float, Transcript]] = []
     share = 1 / len(source.sounds)
     for number, (from_s, path) in enumerate(source.sounds):
@@ -152,7 +158,7 @@ def heard_in(
         def onward(done: float, before: float = number * share) -> None:
             progress(before + done * share)
 
-        parts.append((from_s, recognise_apart(path, due, onward)))
+        parts.append((from_s, recording_words.recognise_apart(path, due, onward)))
     return joined_transcripts(parts)
 
 

@@ -9,7 +9,7 @@ It is long because all that others listen to is here; what needs no signals is i
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 from threading import Lock
 
@@ -37,8 +37,8 @@ from yewhour.ui.desk.class_maker import (
     MakeRequest,
 )
 from yewhour.ui.desk.selection import node_of, run_between, segments_from
-from yewhour.ui.desk.undo_history import UndoHistory
 from yewhour.ui.kit.jobs import Jobs
+from yewhour.ui.kit.undo_history import UndoHistory
 
 AFTER_A_GLIMPSE_MS = 40
 
@@ -79,7 +79,7 @@ class Session(QObject):
         self.picked: tuple[str, ...] = ()
         self.section: int | None = None  # the section that is chosen as a whole
         self.saved: Plan | None = None  # as it is in the file
-        self.past = UndoHistory()
+        self.past: UndoHistory[Plan] = UndoHistory()
         self._serial = 0
         self._made_serial = 0  # of the plan that `made` was made from
         self._waiting = False  # for a glimpse to be painted
@@ -216,7 +216,7 @@ class Session(QObject):
         """A change that leaves no class is taken back; a class that opens like that stays, and is told."""
         before = self.past.take_out_last() if self.timed is not None else None
         if before is not None:
-            self._make(before.plan)
+            self._make(before.before)
         else:
             self.trouble, self.solved, self.timed, self.lengths = problem, None, None, None
             self.made_changed.emit()
@@ -253,17 +253,25 @@ class Session(QObject):
 
     def undo(self, times: int = 1) -> None:
         """Takes the last acts back."""
-        if self.plan is not None:
-            self._go_to(self.past.back(self.plan, times))
+        self._go(self.past.back, times)
 
     def redo(self, times: int = 1) -> None:
         """Does them again."""
-        if self.plan is not None:
-            self._go_to(self.past.forward(self.plan, times))
+        self._go(self.past.forward, times)
 
-    def _go_to(self, plan: Plan) -> None:
-        if plan is not self.plan:
-            self._make(plan)
+    def _go(self, move: Callable[[Callable[[Plan], Plan], int], str], times: int) -> None:
+        plan = self.plan
+
+        def swap(other: Plan) -> Plan:
+            nonlocal plan
+            assert plan is not None
+            now, plan = plan, other
+            return now
+
+        if plan is not None:
+            move(swap, times)
+            if plan is not self.plan:
+                self._make(plan)
 
     # --- the length, and trials ----------------------------------------------------------------------------
 

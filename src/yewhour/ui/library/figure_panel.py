@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
@@ -16,6 +18,7 @@ from yewhour.core.figure.body import (
 from yewhour.core.figure.figure_line import write_figure
 from yewhour.core.figure.validate import figure_faults
 from yewhour.core.library.movement import Movement
+from yewhour.files.late import late
 from yewhour.ui.kit.controls.controls import button, label, wrapped
 from yewhour.ui.kit.figure_view import (
     MOST_GROWN,
@@ -25,6 +28,12 @@ from yewhour.ui.kit.figure_view import (
     place_of,
 )
 from yewhour.ui.kit.theme import Theme, scale
+
+if TYPE_CHECKING:
+    from yewhour.core.figure import settle as settling
+else:
+    settling = late("yewhour.core.figure.settle")  # 0.15 s with NumPy, when the first joint is pulled
+
 
 JOINTS = ("head", "neck", "back", "elbow", "farelbow", "wrist", "farwrist", "knee", "farknee", "ankle",
           "farankle", "toe", "fartoe")  # fmt: skip
@@ -94,12 +103,9 @@ class FigureBoard(QWidget):
 
     def pull(self, index: int, joint: str, to: Point) -> None:
         """Moves a joint towards a place; what rests stays where it rests."""
-        # 0.15 s with NumPy, when the first joint is pulled.
-        from yewhour.core.figure.settle import settle
-
         before = self.figures[index]
         first = anchor(before, stance(before))
-        pulled = settle(before, {joint: (to[0] - first, to[1])})
+        pulled = settling.settle(before, {joint: (to[0] - first, to[1])})
         fault = next(figure_faults(pulled), "")
         self.trouble = CANT.format(fault=fault) if fault else ""
         self.message.emit(self.trouble)

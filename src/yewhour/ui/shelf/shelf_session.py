@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import NamedTuple
 
 import msgspec
 from PySide6.QtCore import QObject, Signal
@@ -22,15 +21,9 @@ from yewhour.state.logbook.shelving import (
     today,
 )
 from yewhour.state.paths import kept_shelf
+from yewhour.ui.kit.undo_history import UndoHistory
 
-MOST_UNDO = 100
-
-
-class ShelfAct(NamedTuple):
-    """Something done to the shelf, and what the records were before it; None for one that was not there."""
-
-    title: str
-    before: dict[str, Record | None]
+Records = dict[str, Record | None]  # by id; None for one that is not there
 
 
 class ShelfSession(QObject):
@@ -51,8 +44,7 @@ class ShelfSession(QObject):
         self._untold: list[Problem] = []
         self.book = book or self._book()
         self._lost: set[str] = set()  # classes that were looked for, and not found
-        self._done: list[ShelfAct] = []
-        self._undone: list[ShelfAct] = []
+        self.past: UndoHistory[Records] = UndoHistory()
 
     def _book(self) -> Logbook:
         if self.made_up:
@@ -122,13 +114,11 @@ class ShelfSession(QObject):
         """Takes records off the shelf."""
         self._act(title, dict.fromkeys(names))
 
-    def _act(self, title: str, after: dict[str, Record | None]) -> None:
-        self._done.append(ShelfAct(title, self._put(after)))
-        del self._done[:-MOST_UNDO]
-        self._undone.clear()
+    def _act(self, title: str, after: Records) -> None:
+        self.past.add(title, self._put(after))
         self.changed.emit()
 
-    def _put(self, after: dict[str, Record | None]) -> dict[str, Record | None]:
+    def _put(self, after: Records) -> Records:
         """Puts records as they should be; how they were."""
         before = {name: self.book.record(name) for name in after}
         self.book.put(*(one for one in after.values() if one is not None))
@@ -138,28 +128,24 @@ class ShelfSession(QObject):
     @property
     def undo_titles(self) -> list[str]:
         """What can be taken back, the last act first."""
-        return [act.title for act in reversed(self._done)]
+        return self.past.undo_titles
 
     @property
     def redo_titles(self) -> list[str]:
         """What can be done again."""
-        return [act.title for act in reversed(self._undone)]
+        return self.past.redo_titles
 
     def undo(self) -> str:
         """Takes the last act back; its title, "" where there is none."""
-        return self._move(self._done, self._undone)
+        title = self.past.back(self._put)
+        self.changed.emit()
+        return title
 
     def redo(self) -> str:
         """Does it again."""
-        return self._move(self._undone, self._done)
-
-    def _move(self, source: list[ShelfAct], other: list[ShelfAct]) -> str:
-        if not source:
-            return ""
-        act = source.pop()
-        other.append(ShelfAct(act.title, self._put(act.before)))
+        title = self.past.forward(self._put)
         self.changed.emit()
-        return act.title
+        return title
 
     def close(self) -> None:
         """Lets go of the logbook."""

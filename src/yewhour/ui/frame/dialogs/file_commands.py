@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from functools import partial
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.outline.writer import write_outline
@@ -12,6 +13,7 @@ from yewhour.core.plan.plan import Brief, Plan, Section
 from yewhour.core.problem import Problem
 from yewhour.files.atomic_files import write_whole
 from yewhour.files.file_names import stem_for
+from yewhour.files.late import late
 from yewhour.files.program import command
 from yewhour.state.classes.unsaved_work import UnsavedWork
 from yewhour.state.paths import learnt_file
@@ -21,6 +23,13 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.dialogs.file_request import FileRequest
 from yewhour.ui.frame.host import Host
 from yewhour.ui.frame.pages import Pages
+
+if TYPE_CHECKING:
+    from yewhour.state.takes import learnt_seconds, recordings
+else:
+    learnt_seconds = late("yewhour.state.takes.learnt_seconds")  # likewise
+    recordings = late("yewhour.state.takes.recordings")  # NumPy, with the words that are compared
+
 
 OUTLINES = (".txt", ".outline", ".md")
 CLASSES = (".yewhour",)
@@ -133,12 +142,9 @@ class FileCommands:
 
     def bring_in_file(self, path: Path) -> None:
         """A draft of a class from a recording's captions."""
-        # The words that are compared, which nothing else at the desk needs.
-        from yewhour.state.takes.recordings import brought_from, captions_in
-
         words = self.session.teaching_data
         try:
-            brought = brought_from(captions_in(path), words, path.stem)
+            brought = recordings.brought_from(recordings.captions_in(path), words, path.stem)
             plan = read_outline(brought.outline, words.library, str(path))
         except Problem as problem:
             self.window.tell(problem)
@@ -161,10 +167,7 @@ class FileCommands:
         """An empty class, in its first part; the promise comes first."""
         plan = Plan(brief=Brief(), sections=(Section(title="Practice"),))
         if learnt_file().is_file():
-            # NumPy, with the words that are compared, which somebody who has no recordings does not need.
-            from yewhour.state.takes.learnt_seconds import as_hers
-
-            plan = as_hers(plan)
+            plan = learnt_seconds.as_hers(plan)
         self.files.begin(plan)
         self.window.go_to("to_promise")
 
