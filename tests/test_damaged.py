@@ -17,7 +17,7 @@ TEXTS = tuple(name for name in FORMATS if name != "pdf")
 
 @pytest.mark.parametrize("kind", [kind for kind in KINDS if kind != "captions"])
 @given(dice=st.randoms(use_true_random=False))
-@settings(max_examples=150)
+@settings(max_examples=80)
 def test_whatever_is_damaged_is_told_or_made(kind, dice):
     put_through(kind, damaged(kind, dice), (dice.choice(TEXTS),))
 

@@ -1,5 +1,6 @@
 """Renders the main views from the demo data into docs/screenshots/, at 1280x800."""
 
+import contextlib
 import os
 import sys
 import tempfile
@@ -28,11 +29,15 @@ A_MONDAY = datetime(2026, 11, 23).toordinal()
 TARGET = Path(__file__).resolve().parent.parent / "docs/screenshots"
 
 
+class Done(Exception):
+    """Every picture that was named is made."""
+
+
 class Photographer:
     """A window, and what is done to it before a picture."""
 
-    def __init__(self, folder):
-        self.folder = folder
+    def __init__(self, folder, names=()):
+        self.folder, self.wanted = folder, set(names)  # none named: all
         self.qt = application()
         self.window = None
 
@@ -85,8 +90,14 @@ class Photographer:
                 painter.drawPixmap(at, over)
                 painter.end()
                 dialog.close()
+        if self.wanted and name not in self.wanted:
+            return
         picture.save(str(self.folder / f"{name}.png"))
         print(f"{name}.png")
+        if self.wanted:
+            self.wanted.discard(name)
+            if not self.wanted:
+                raise Done
 
 
 def drafted(at: Photographer) -> None:
@@ -132,10 +143,17 @@ def on_stage(at, movement):
     page.frame()
 
 
-def main(folder: Path = TARGET) -> None:
-    """Makes every picture."""
+def main(folder: Path = TARGET, *names: str) -> None:
+    """Makes every picture, or those named."""
     folder.mkdir(parents=True, exist_ok=True)
-    at = Photographer(folder)
+    at = Photographer(folder, names)
+    with contextlib.suppress(Done):
+        every(at)
+    at.window.close()
+
+
+def every(at: Photographer) -> None:
+    """Goes through the program and stops where a picture is wanted."""
 
     at.open("")
     at.take("first-page")
@@ -170,7 +188,7 @@ def main(folder: Path = TARGET) -> None:
     at.window.view.reading_view.resize(1280, 800)
     at.settle()
     at.window.view.reading_view.text.verticalScrollBar().setValue(7600)
-    at.window.view.reading_view.grab().save(str(folder / "stand.png"))
+    at.window.view.reading_view.grab().save(str(at.folder / "stand.png"))
     at.window.view.reading_view.close()
     at.window.to_sprig()
     at.choose("low-lunge")
@@ -211,8 +229,7 @@ def main(folder: Path = TARGET) -> None:
     at.open("bell-ringers", scale=2.0)
     at.choose("low-lunge")
     at.take("twice")
-    at.window.close()
 
 
 if __name__ == "__main__":
-    main(Path(sys.argv[1]) if len(sys.argv) > 1 else TARGET)
+    main(Path(sys.argv[1]) if len(sys.argv) > 1 else TARGET, *sys.argv[2:])

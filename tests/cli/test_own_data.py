@@ -13,7 +13,7 @@ from tests.conftest import ROOT
     [
         ["test", "tests/state/classes/test_unsaved_work.py", "-p", "no:cacheprovider"],
         ["bench", "demo"],
-        ["shots", "OUT"],
+        ["shots", "OUT", "first-page"],
     ],
 )
 def test_her_data_are_neither_read_nor_written(command, tmp_path):

@@ -85,6 +85,7 @@ def test_the_length_is_that_of_the_sound(timed, recording, hearing):
     assert back.length_s == pytest.approx(hearing.length_s, abs=1.5)
 
 
+@pytest.mark.long
 def test_another_class_is_not_taken_for_it(recording):
     other = demo_maker("lamps-out").make()
     back = look_back(other, None, recognise_apart(recording[0], other.cues))
@@ -100,7 +101,7 @@ def test_silence_and_music_are_told_or_keep_quiet(timed, tmp_path):
     silent = recognise_apart(written(tmp_path / "silent.wav", np.zeros(22050 * 5)), timed.cues)
     assert silent.words == ()
     assert "nothing" in silent.messages[0] or "no sound but silence" in silent.messages[0]
-    at = np.arange(22050 * 12) / 22050
+    at = np.arange(22050 * 6) / 22050
     music = sum(0.1 * np.sin(2 * np.pi * hz * at) * (np.sin(2 * np.pi * at * beat) > 0) for hz, beat in
                 ((220, 0.5), (330, 0.7), (277, 1.1)))  # fmt: skip
     back = look_back(timed, None, recognise_apart(written(tmp_path / "music.wav", music), timed.cues))

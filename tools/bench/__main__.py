@@ -17,12 +17,13 @@ from tools.bench.table import ROOM
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = str(ROOM / "data")
 
-from tools.bench import back, core, draft, figures, long, shelf, take, window
+from tools.bench import back, bounded, core, draft, figures, long, shelf, take, window
 
 BENCHES = {
     "library": core.bench_library,
     "demo": core.bench_demo,
     "fit": core.bench_fit,
+    "bounded": bounded.bench_bounded,
     "memory": core.bench_memory,
     "window": window.bench_window,
     "hand": window.bench_hand,

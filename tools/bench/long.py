@@ -27,6 +27,11 @@ def long(first: int = 0, damaged: int = DAMAGED, kills: int = KILLS, acts: int =
         wrong = kill_saves(read_plan(FIRST_DEMO), path, kills, Random(first))
     print(f"{kills} kills of a saving process, {len(wrong)} faults", *wrong[:10], sep="\n  ")
     done = subprocess.run(
+        [sys.executable, "-m", "pytest", "-n", "2", "-m", "long", "tests"], cwd=ROOT, check=False
+    )
+    print(f"tests of hundreds: {'no fault' if not done.returncode else 'faults, see above'}")
+    wrong += ["tests"] * bool(done.returncode)
+    done = subprocess.run(
         [sys.executable, "-m", "pytest", "-n", "2", "tests/ui/test_anything.py"],
         cwd=ROOT,
         env={**os.environ, "YEW_ACTS": str(acts)},
