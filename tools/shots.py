@@ -102,7 +102,7 @@ class Photographer:
 
 def drafted(at: Photographer) -> None:
     """Waits until a draft is there."""
-    while at.window.drafting.busy:
+    while at.window.pages.drafting().busy:
         at.settle()
     at.settle()
     at.settle()
@@ -110,13 +110,13 @@ def drafted(at: Photographer) -> None:
 
 def looking_back(at: Photographer) -> None:
     """A recording of the class that is open, in which one side was held longer and a line or two left out."""
-    timed, page = at.window.session.timed, at.window.back_page
+    timed, page = at.window.session.timed, at.window.pages.review()
     holds = [one.id for one in timed.segments if one.kind == "hold" and one.side == "right"]
     said = taught(timed, Random(4), {holds[0]: 13.0, holds[1]: 19.0}, skipped=0.05, remarks=0.05)
     with tempfile.TemporaryDirectory() as room:
         path = Path(room) / "recording.vtt"
         path.write_bytes(captions(said))
-        at.window.to_back()
+        at.window.go_to("to_back")
         page.look_at_file(path)
         while page.reader.busy:
             at.settle()
@@ -127,8 +127,8 @@ def looking_back(at: Photographer) -> None:
 def on_stage(at, movement):
     """A take, some seconds into a movement that is held one breath longer."""
     now = [100.0]
-    at.window.to_take()
-    page = at.window.take_page
+    at.window.go_to("to_take")
+    page = at.window.pages.take()
     page.runner.clock = lambda: now[0]
     page.do("stand")
     start_s = at.segment(movement).start / 10
@@ -157,11 +157,11 @@ def every(at: Photographer) -> None:
 
     at.open("")
     at.take("first-page")
-    at.window.start.promise.returnPressed.emit()
+    at.window.pages.start().promise.returnPressed.emit()
     drafted(at)
     at.take("draft")
-    at.choose(next(one.movement for one in at.window.drafting.last.choices if one.part == "Settle"))
-    at.window.drafting.draft_else()
+    at.choose(next(one.movement for one in at.window.pages.drafting().last.choices if one.part == "Settle"))
+    at.window.pages.drafting().draft_else()
     drafted(at)
     at.take("instead")
 
@@ -169,10 +169,10 @@ def every(at: Photographer) -> None:
     at.choose("low-lunge")
     at.point_at("low-lunge")
     at.take("sprig")
-    at.window.to_promise()
-    at.window.promise_page.editor.open("cautions")
+    at.window.go_to("to_promise")
+    at.window.pages.promise().editor.open("cautions")
     at.take("promise")
-    at.window.to_words()
+    at.window.go_to("to_words")
     at.take("words")
     at.window.file_commands.export_script()
     exporting = at.window._dialogs[-1]
@@ -190,7 +190,7 @@ def every(at: Photographer) -> None:
     at.window.view.reading_view.text.verticalScrollBar().setValue(7600)
     at.window.view.reading_view.grab().save(str(at.folder / "stand.png"))
     at.window.view.reading_view.close()
-    at.window.to_sprig()
+    at.window.go_to("to_sprig")
     at.choose("low-lunge")
     at.window.sprig_actions.dose.differ(2, "the left is tighter")
     at.settle()
@@ -207,7 +207,7 @@ def every(at: Photographer) -> None:
     at.take("mended")
     at.open("tide-tables", dark=True)
     at.choose("climb-breath")
-    at.window.to_words()
+    at.window.go_to("to_words")
     at.take("words-dark")
     at.open("bell-ringers", dark=True)
     at.window.session.set_length(15 * 60.0)
@@ -218,10 +218,10 @@ def every(at: Photographer) -> None:
     at.take("back")
     at.open("bell-ringers")
     at.window.pages.shelving.give(ShelfSession(made_up=True, today=lambda: A_MONDAY))
-    at.window.to_shelf()
+    at.window.go_to("to_shelf")
     at.take("shelf")
     for number, name in enumerate(("season", "series"), 1):
-        at.window.shelf_page.show_view(number)
+        at.window.pages.shelf().show_view(number)
         at.take(name)
     at.open("bell-ringers")
     on_stage(at, "low-lunge")

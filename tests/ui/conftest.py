@@ -113,7 +113,7 @@ class Desk:
 
     def press(self, name):
         """Triggers a deed by its name."""
-        self.window.actions_by_name[name].trigger()
+        self.window.commands.actions[name].trigger()
         self.settle()
 
 

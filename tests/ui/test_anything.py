@@ -40,22 +40,22 @@ def act(desk, dice):
         )
         window.finder.add()
     elif kind < 0.6:
-        window.to_words()
-        script = window.words.script
+        window.go_to("to_words")
+        script = window.pages.words().script
         if script.lines.rows:
             script.setCurrentIndex(script.lines.index(dice.randrange(len(script.lines.rows))))
             if script.row is not None and dice.random() < 0.4:
-                window.words.line_actions.reword(
+                window.pages.words().line_actions.reword(
                     script.row, dice.choice(["", "Left, then right.", "Two more.", "a " * 90])
                 )
     else:
         command = dice.choice([command for command in COMMANDS if command.name not in QUIET | FEW])
-        window.actions_by_name[command.name].trigger()
+        window.commands.actions[command.name].trigger()
         for dialog in window._dialogs:
             dialog.close()
-        if command.name == "add_line" and window.words.line_actions.asking is not None:
-            window.words.line_actions.asking.field.setText("A line of mine.")
-            window.words.line_actions.asking.accept()
+        if command.name == "add_line" and window.pages.words().line_actions.asking is not None:
+            window.pages.words().line_actions.asking.field.setText("A line of mine.")
+            window.pages.words().line_actions.asking.accept()
         popup = QApplication.activePopupWidget()
         if popup is not None:
             popup.close()

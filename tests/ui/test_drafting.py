@@ -13,7 +13,7 @@ TEXT = "20-minute gentle hatha for the bell-ringers, evening, about hips, mind k
 
 
 def wait(desk):
-    desk.qtbot.waitUntil(lambda: not desk.window.drafting.busy, timeout=20_000)
+    desk.qtbot.waitUntil(lambda: not desk.window.pages.drafting().busy, timeout=20_000)
     desk.settle()
 
 
@@ -26,7 +26,7 @@ def movements(plan):
 @pytest.fixture
 def drafted(bare_desk):
     """A desk with a class drafted from a promise that was typed on the first page."""
-    assert bare_desk.window.start.promise.hasFocus()
+    assert bare_desk.window.pages.start().promise.hasFocus()
     bare_desk.type(TEXT)
     bare_desk.key(Qt.Key.Key_Return)
     wait(bare_desk)
@@ -48,15 +48,15 @@ def test_a_promise_and_enter_stand_on_the_sprig(drafted):
     assert plan.brief.title == "Hips in the evening"
     assert drafted.session.timed.length_s == 1200.0
     assert [one for one in drafted.session.timed.findings if one.severity != "note"] == []
-    assert drafted.window.body.currentWidget() is drafted.window.bench
+    assert drafted.window.stations.body.currentWidget() is drafted.window.stations.bench
     assert drafted.window.foot.message.text().startswith("Drafted.")
     assert drafted.session.changed
 
 
 def test_the_example_is_drafted_where_nothing_was_typed(bare_desk):
-    assert bare_desk.window.start.promise.placeholderText() == PROMISE
+    assert bare_desk.window.pages.start().promise.placeholderText() == PROMISE
     bare_desk.click(
-        next(b for b in bare_desk.window.start.findChildren(QPushButton) if b.text() == "Draft it")
+        next(b for b in bare_desk.window.pages.start().findChildren(QPushButton) if b.text() == "Draft it")
     )
     wait(bare_desk)
     assert bare_desk.session.plan.brief.target_s == 1500.0
@@ -66,8 +66,8 @@ def test_what_can_t_be_read_or_kept_is_told_and_what_was_typed_stays(bare_desk):
     bare_desk.type("hatha about wings")
     bare_desk.key(Qt.Key.Key_Return)
     assert "There is no area 'wings'" in bare_desk.window.foot.message.text()
-    assert bare_desk.window.start.promise.text() == "hatha about wings"
-    bare_desk.window.start.promise.setText("20-minute restorative about the wrists")
+    assert bare_desk.window.pages.start().promise.text() == "hatha about wings"
+    bare_desk.window.pages.start().promise.setText("20-minute restorative about the wrists")
     bare_desk.key(Qt.Key.Key_Return)
     wait(bare_desk)
     assert "are about wrists" in bare_desk.window.foot.message.text()

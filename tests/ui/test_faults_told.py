@@ -43,8 +43,8 @@ def draft(desk):
 
 
 def cut(desk):
-    desk.window.shelf_page.making._plan_of = lambda name: desk.session.plan
-    desk.window.shelf_page.making.cut("any", 10)
+    desk.window.pages.shelf().making._plan_of = lambda name: desk.session.plan
+    desk.window.pages.shelf().making.cut("any", 10)
 
 
 def export(desk):
@@ -59,8 +59,8 @@ def show_pages(desk):
 
 
 def look_back(desk):
-    desk.window.to_back()
-    desk.window.back_page.look_at_file(DEMO / "bell-ringers.yewhour")
+    desk.window.go_to("to_back")
+    desk.window.pages.review().look_at_file(DEMO / "bell-ringers.yewhour")
 
 
 KINDS = {
@@ -93,9 +93,9 @@ def test_a_fault_in_it_is_told_in_words_and_the_class_is_there(desk, monkeypatch
 
 @pytest.fixture
 def stage(desk):
-    desk.window.to_take()
-    desk.window.take_page.get_ready()
-    return desk.window.take_page
+    desk.window.go_to("to_take")
+    desk.window.pages.take().get_ready()
+    return desk.window.pages.take()
 
 
 def test_a_fault_in_the_lines_of_a_take_is_told_there_and_covers_nothing(desk, stage, monkeypatch):

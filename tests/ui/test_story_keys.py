@@ -117,7 +117,7 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
 
     # Words: rewritten, mirrored, left unsaid, one taken in.
     desk.key(KEY.Key_F8)
-    script = window.words.script
+    script = window.pages.words().script
     assert QApplication.focusWidget() is script
     desk.key(KEY.Key_Home)
     for _ in range(400):

@@ -32,9 +32,9 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     window = desk.window
 
     # From the first page, an empty class, and what it promises.
-    desk.click(button(window.start, "Empty"))
-    assert window.stations.beside.currentWidget() is window.promise_page
-    page = window.promise_page
+    desk.click(button(window.pages.start(), "Empty"))
+    assert window.stations.beside.currentWidget() is window.pages.promise()
+    page = window.pages.promise()
     page.title.selectAll()
     QTest.keyClicks(page.title, "Ferry shoulders")
     desk.click(page.editor.sentence.words["length"])
@@ -93,7 +93,7 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     assert desk.segment("downward-dog").amount == segment.amount + 2
     assert desk.segment("downward-dog").use.step.locked
     assert (
-        window.actions_by_name["undo"].text() == f"Undo: {segment.amount + 2} breaths in Downward-facing dog"
+        window.commands.actions["undo"].text() == f"Undo: {segment.amount + 2} breaths in Downward-facing dog"
     )
 
     # A needle is carried into the pair, and out of it again.
@@ -119,7 +119,7 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
 
     # The words: a line reworded in its place.
     desk.click(button(window, "Words"))
-    script = window.words.script
+    script = window.pages.words().script
     number = next(
         n for n, row in enumerate(script.lines.rows) if row.segment.use.movement.id == "low-lunge" and row.cue
     )

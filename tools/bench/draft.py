@@ -6,7 +6,7 @@ from itertools import combinations
 from random import Random
 from statistics import mean, median
 
-from tools.bench.table import line
+from tools.bench.table import against, line
 from yewhour.content.draft_model_file import load_model
 from yewhour.content.terms import load_terms
 from yewhour.core.draft.candidate_pool import at_hand
@@ -31,7 +31,7 @@ def bench_draft(promises: int = PROMISES) -> None:
     hour = Brief(title="An hour", target_s=3600.0, style="flow", focus=("hips",), level="mixed")
     draft_class(DraftRequest(hour), words, model)
     took = [_timed(DraftRequest(hour, seed), words, model) for seed in range(1, ANOTHERS + 1)]
-    line("an hour drafted, slowest of ten", f"{max(took):.0f} ms", "under 500 ms", max(took) < 500)
+    against("an hour drafted, slowest of ten / a yardstick", max(took) / 1000, 75)
     line("   the tenth other one, against the first", f"{took[-1] / took[0]:.2f}")
     _bench_parts(hour, words, model)
     dice, broken, refused, times = Random(5), Counter[str](), Counter[str](), []
@@ -68,7 +68,7 @@ def _bench_parts(brief: Brief, words: TeachingData, model: DraftModel) -> None:
         before = time.perf_counter()
         redraft_section(timed.plan, timed.timed, index, DraftRequest(brief, seed), words, model)
         took.append((time.perf_counter() - before) * 1000)
-    line("   a section of it anew, median", f"{median(took):.0f} ms", "under 150 ms", median(took) < 150)
+    against("   a section of it anew, median / a yardstick", median(took) / 1000, 20)
     step = next(one for one in walk(timed.plan.sections[index].body) if isinstance(one, Step))
     before = time.perf_counter()
     found = alternatives_for(timed.plan, step.id, DraftRequest(brief, 1), words, model)

@@ -3,10 +3,9 @@
 import time
 from statistics import mean, median
 
-from tools.bench.table import line
+from tools.bench.table import FRAME, against, line
 
 SIZES = (20, 100, 190)  # pixels: beside a name, on a plate, in the take
-FRAME_MS = 16.7
 
 
 def bench_figures() -> None:
@@ -39,16 +38,8 @@ def bench_figures() -> None:
             paint_figure(painter, QRectF(0, 0, size, size), one, LIGHT, "right")
             took.append((time.perf_counter() - before) * 1000)
             painter.end()
-        line(
-            f"   drawn at {size} pixels: mean, median", f"{mean(took):.2f}, {median(took):.2f} ms",
-            "under 0.3 ms", mean(took) < 0.3,
-        )  # fmt: skip
+        against(f"   drawn at {size} pixels, mean / a yardstick", mean(took) / 1000, 0.04)
     before = time.perf_counter()
     states = [moving_of(one, "right")[0] for one in library.values() if len(pictures_of(one, "right")) > 1]
     slow = (time.perf_counter() - before) / len(states) * 1000
-    line(
-        "   a figure that moves, its first frame",
-        f"{slow:.1f} ms",
-        f"under {FRAME_MS} ms",
-        slow < FRAME_MS,
-    )
+    against("   a figure that moves, its first frame / a yardstick", slow / 1000, FRAME)

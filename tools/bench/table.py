@@ -6,6 +6,7 @@ import subprocess
 import sys
 import tempfile
 import time
+from collections.abc import Sequence
 from pathlib import Path
 from statistics import median
 
@@ -28,6 +29,34 @@ def times(command, count: int = 9, of=median) -> float:
         command()
         taken.append(time.perf_counter() - start)
     return of(taken)
+
+
+def _work() -> None:
+    table: dict[int, int] = {}
+    for number in range(60_000):
+        table[number % 977] = table.get(number % 977, 0) + number * number % 7
+    sorted(table.values())
+
+
+def yardstick() -> float:
+    """Seconds of a fixed piece of plain Python, as it goes just now: the median of nine."""
+    return times(_work)
+
+
+def against(name: str, took_s: float, most: float) -> None:
+    """A row: a time in yardsticks measured beside it, and how many it may be."""
+    ratio = took_s / yardstick()
+    line(name, f"{ratio:.2f} ({took_s * 1000:.1f} ms)", f"at most {most:g}", ratio <= most)
+
+
+FRAME = 2.0  # yardsticks: about a sixtieth of a second where this was set, so that a hand sees no step
+
+
+def frames(name: str, took_s: Sequence[float]) -> None:
+    """A row: how many of the frames take no longer than one may."""
+    most_s = FRAME * yardstick()
+    share = sum(one <= most_s for one in took_s) / len(took_s)
+    line(name, f"{share:.2%} of {len(took_s)}", "at least 99 %", share >= 0.99)
 
 
 # As for a teacher: typing_extensions, which msgspec looks for, comes with the packages of the tests.

@@ -1,5 +1,6 @@
 """The words tags may use, and the data around the library: positions, cautions, schools, wording."""
 
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -51,6 +52,18 @@ def load_terms(positions: PositionGraph, data: Path = DATA) -> Terms:
         areas=tables["areas"], loads=tables["loads"], marks=tables["marks"], props=tables["props"],
         cautions=cautions, positions=needs_of(positions.places),
     )  # fmt: skip
+
+
+@cache
+def position_labels() -> dict[str, str]:
+    """What a teacher is shown for a base or a position, from data/terms.toml; `{side}` is right or left."""
+    return msgspec.convert(read_toml(DATA / "terms.toml")["positions"], dict[str, str])
+
+
+@cache
+def position_groups() -> dict[str, tuple[str, ...]]:
+    """Bases that are one to the eye, by what they are called, from the feet to the floor."""
+    return msgspec.convert(read_toml(DATA / "terms.toml")["position_groups"], dict[str, tuple[str, ...]])
 
 
 class _Way(msgspec.Struct, frozen=True, forbid_unknown_fields=True):

@@ -105,7 +105,7 @@ def test_work_left_behind_is_offered_on_the_first_page_and_brought_back(bare_des
 
     back = next(
         b
-        for b in desk.window.start.findChildren(QPushButton)
+        for b in desk.window.pages.start().findChildren(QPushButton)
         if b.text() == "Bring it back" and b.isVisible()
     )
     desk.click(back)

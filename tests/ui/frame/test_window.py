@@ -23,7 +23,7 @@ def test_dragging_the_tip_promises_another_length_and_undo_takes_it_back(desk):
     assert desk.timed.length_s == pytest.approx(1260, abs=10)
     assert desk.timed.segments[-1].end == desk.timed.length
     assert desk.timed.cues != before
-    assert desk.window.actions_by_name["undo"].text().startswith("Undo: Make it 2")
+    assert desk.window.commands.actions["undo"].text().startswith("Undo: Make it 2")
     desk.press("undo")
     assert desk.timed.length_s == 1440
 
@@ -58,7 +58,7 @@ def test_what_was_refused_is_offered_a_remedy_that_is_one_key_away_and_can_be_un
     desk.key(Qt.Key.Key_M, CTRL)
     assert desk.timed.length_s == pytest.approx(nearest_s, abs=1)
     assert not desk.session.refusal
-    assert desk.window.actions_by_name["undo"].text().startswith("Undo: Promise")
+    assert desk.window.commands.actions["undo"].text().startswith("Undo: Promise")
     desk.key(Qt.Key.Key_Z, CTRL)
     assert desk.session.plan == plan
     desk.key(Qt.Key.Key_Y, CTRL)
@@ -95,7 +95,7 @@ def test_a_change_that_leaves_no_class_is_taken_back_and_told(desk):
 
 
 def test_every_deed_is_in_a_menu_with_its_keys(desk):
-    actions = desk.window.actions_by_name
+    actions = desk.window.commands.actions
     assert set(actions) == {command.name for command in COMMANDS}
     for place in ("sprig", "script"):
         keys = [key for command in COMMANDS if command.at in ("window", place) for key in command.keys]
@@ -131,7 +131,7 @@ def test_every_station_fits_the_window_at_every_size_and_twice_the_text(desk, wi
         for station in ("to_promise", "to_sprig", "to_words"):
             desk.press(station)
             assert desk.window.width() <= width
-            for page in (desk.window.promise_page, desk.window.inspector):
+            for page in (desk.window.pages.promise(), desk.window.inspector):
                 if page.isVisible():
                     inside = page.findChild(object, "page").widget()
                     assert inside.width() <= page.width() + 1, station

@@ -12,7 +12,7 @@ from yewhour.ui.promise.style_ways import NAMES
 def page_of(desk, word=""):
     """The promise, with the choices of one word open."""
     desk.press("to_promise")
-    page = desk.window.promise_page
+    page = desk.window.pages.promise()
     if word:
         desk.click(page.editor.sentence.words[word])
     return page

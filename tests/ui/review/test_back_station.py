@@ -21,7 +21,7 @@ from yewhour.ui.review.rows import review_rows
 def page(desk, tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "hers"))
     desk.press("to_back")
-    return desk.window.back_page
+    return desk.window.pages.review()
 
 
 @pytest.fixture
@@ -168,18 +168,18 @@ def test_a_recording_is_heard_with_its_progress_and_can_be_stopped(desk, page, t
 def test_a_take_that_is_over_is_offered(desk, tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "hers"))
     desk.press("to_take")
-    runner = desk.window.take_page.runner
+    runner = desk.window.pages.take().runner
     now = [100.0]
     runner.clock = lambda: now[0]
-    desk.window.take_page.do("stand")
+    desk.window.pages.take().do("stand")
     for _ in range(60):
         now[0] += 1
-        desk.window.take_page.frame()
+        desk.window.pages.take().frame()
     runner.act("end")
-    desk.window.take_page.frame()
-    assert "F11 looks back at it" in desk.window.take_page.hints.text()
+    desk.window.pages.take().frame()
+    assert "F11 looks back at it" in desk.window.pages.take().hints.text()
     desk.press("to_back")
-    page = desk.window.back_page
+    page = desk.window.pages.review()
     assert page.first.text().startswith("The take of")
     assert page.first.hasFocus()
     desk.key(Qt.Key.Key_Return)
@@ -218,6 +218,6 @@ def test_what_was_not_understood_is_shown_with_its_time(desk, tmp_path):
 
 def test_a_recording_that_is_dropped_is_looked_back_at(desk, late):
     desk.window.file_commands.take_dropped([str(late[1])])
-    page = desk.window.back_page
+    page = desk.window.pages.review()
     desk.qtbot.waitUntil(lambda: page.looked is not None, timeout=20_000)
     assert page.isVisible()

@@ -20,7 +20,7 @@ def test_monday_by_monday_the_first_line_is_true(desk, tmp_path, seed):
     desk.window.pages.shelving.give(shelving)
     shelving.book.put(*(ShelvedClass(name, sheet, FIRST) for name, sheet in demo_sheets().items()))
     desk.press("to_shelf")
-    page = desk.window.shelf_page
+    page = desk.window.pages.shelf()
     for week in range(WEEKS):
         for number in range(dice.randrange(4)):
             day = now[0] + dice.randrange(14)

@@ -22,9 +22,9 @@ MONDAY = date(2026, 11, 23).toordinal()
 def page(desk):
     """The shelf of Saltmarsh Row, on a Monday."""
     desk.window.pages.shelving.give(ShelfSession(made_up=True, today=lambda: MONDAY))
-    desk.window.shelving.changed.connect(desk.window.show_class)
+    desk.window.pages.shelving().changed.connect(desk.window.show_class)
     desk.press("to_shelf")
-    return desk.window.shelf_page
+    return desk.window.pages.shelf()
 
 
 def spot_of(page, name, day=None):
@@ -63,7 +63,7 @@ def test_on_a_monday_it_says_what_is_due_and_what_the_weeks_show(page):
 def test_the_one_press_that_comes_next_goes_to_the_take(desk, page):
     desk.click(page.do_first)
     assert desk.session.plan.brief.title == "The boat-builders' half hour"
-    assert desk.window.body.currentWidget() is desk.window.take_page
+    assert desk.window.stations.body.currentWidget() is desk.window.pages.take()
 
 
 def test_a_class_is_dragged_to_a_day_and_back(desk, page):
@@ -184,7 +184,7 @@ def test_a_series_shows_its_places_and_begins_the_next(desk, page):
     plan = desk.session.plan
     assert plan.brief.title == "Back on deck 2"
     assert [one.movement for one in steps_of(plan)] == [one.movement for one in steps_of(last)]
-    assert desk.window.shelf_page.making.coming.series == "series"
+    assert desk.window.pages.shelf().making.coming.series == "series"
 
 
 def test_series_are_begun_filled_and_let_go(desk, page):
@@ -233,19 +233,19 @@ def opened(desk, path):
     desk.settle()
     desk.window.shelve()
     desk.press("to_shelf")
-    return desk.window.shelf_page
+    return desk.window.pages.shelf()
 
 
 def test_the_first_page_becomes_the_shelf_as_soon_as_there_is_something_on_it(hers):
     desk, path = hers
-    assert desk.window.body.currentWidget() is desk.window.start
+    assert desk.window.stations.body.currentWidget() is desk.window.pages.start()
     page = opened(desk, path)
     assert [spot.shelved.file for spot in page.boards.shelves.spots] == ["hips.yewhour"]
     desk.press("to_sprig")
     desk.press("show_start")
-    assert desk.window.body.currentWidget() is page
+    assert desk.window.stations.body.currentWidget() is page
     desk.click(next(one for one in page.findChildren(QPushButton) if one.text() == "Begin a class…"))
-    assert desk.window.body.currentWidget() is desk.window.start
+    assert desk.window.stations.body.currentWidget() is desk.window.pages.start()
 
 
 def test_a_cut_is_a_class_of_its_own_that_knows_where_it_came_from(hers, tmp_path):
@@ -303,9 +303,9 @@ def test_two_windows_show_the_same_shelf(hers, qtbot):
     desk, path = hers
     page = opened(desk, path)
     other = another_window(dark=False)
-    other.to_shelf()
+    other.go_to("to_shelf")
     (name,) = page.shelving.shelf.classes
-    other.shelf_page.shelving.change("How it went", name, note="from the other")
+    other.pages.shelf().shelving.change("How it went", name, note="from the other")
     page.shelving.look()
     assert page.shelving.shelf.classes[name].note == "from the other"
     other.close()

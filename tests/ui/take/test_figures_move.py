@@ -9,7 +9,7 @@ from yewhour.ui.kit.figure_view import moving_of, portrait_of
 def moments(desk, movement, side=""):
     """The take's moments through a movement, a quarter of a second after another."""
     desk.press("to_take")
-    page = desk.window.take_page
+    page = desk.window.pages.take()
     take = page.runner.take
     one = next(
         s for s in take.segments

@@ -31,7 +31,7 @@ class Stage:
         self.desk = desk
         self.now = 1000.0
         desk.press("to_take")
-        self.page = desk.window.take_page
+        self.page = desk.window.pages.take()
         self.runner = self.page.runner
         self.runner.clock = lambda: self.now
         self.wait(0)
@@ -96,7 +96,7 @@ def test_the_station_has_the_whole_window_and_gives_it_back(stage, desk):
     assert "Hello and welcome" in stage.page.line.text
     stage.key(Qt.Key.Key_Escape)
     assert desk.window.head.isVisible()
-    assert desk.window.body.currentWidget() is desk.window.bench
+    assert desk.window.stations.body.currentWidget() is desk.window.stations.bench
 
 
 def test_it_counts_in_and_then_the_class_runs_by_itself(stage):
@@ -314,7 +314,7 @@ def test_what_broke_off_is_offered_and_gone_on_with(stage, desk):
     (broken,) = interrupted_takes()
     assert broken.until_s == pytest.approx(stage.runner.now_s, abs=1)
     before = [(one.id, one.start, one.end) for one in stage.take.segments]
-    desk.window.body.removeWidget(stage.page)
+    desk.window.stations.body.removeWidget(stage.page)
     desk.window.pages.take.forget()
     again = Stage(desk)
     assert "broken off at 2:0" in again.page.line.text
@@ -538,7 +538,7 @@ def test_a_take_that_goes_on_is_recorded_on(stage, desk):
     folder = stage.runner._file.folder
     stage.wait(30)
     stage.page.shut()
-    desk.window.body.removeWidget(stage.page)
+    desk.window.stations.body.removeWidget(stage.page)
     desk.window.pages.take.forget()
     again = Stage(desk)
     again.page.sounds.device = "null"

@@ -14,7 +14,7 @@ KEY = Qt.Key
 def go(desk, choose):
     """To the words, and to the first row that `choose` takes."""
     desk.press("to_words")
-    script = desk.window.words.script
+    script = desk.window.pages.words().script
     number = next(number for number, row in enumerate(script.lines.rows) if choose(row))
     script.setCurrentIndex(script.lines.index(number))
     script.scrollTo(script.lines.index(number))
@@ -57,11 +57,11 @@ def test_markup_and_any_script_stay_as_typed_and_a_novel_is_refused(desk):
     script = go(desk, lambda row: row.cue and row.purpose == "align" and row.side == "both")
     row = script.row
     text = "<b>Bend</b> & تنفس — 呼吸 {not a token}"
-    desk.window.words.line_actions.reword(row, text)
+    desk.window.pages.words().line_actions.reword(row, text)
     desk.settle()
     assert any(cue.text == text for cue in desk.timed.cues)
     plan = desk.session.plan
-    desk.window.words.line_actions.reword(script.row, "word " * 500)
+    desk.window.pages.words().line_actions.reword(script.row, "word " * 500)
     desk.settle()
     assert desk.session.plan is plan
     assert "500 words" in desk.window.foot.message.text()
@@ -81,7 +81,7 @@ def test_a_line_left_unsaid_waits_at_its_place(desk):
 def test_a_dropped_line_is_taken_in_with_one_key_or_room_is_made_for_it(desk):
     script = go(desk, lambda row: row.left is not None)
     left = script.row.left
-    assert "Left out:" in desk.window.words.reason.text()
+    assert "Left out:" in desk.window.pages.words().reason.text()
     desk.key(KEY.Key_T)
     assert any(edit.text == left.text for edit in desk.session.plan.edits)
     desk.press("undo")
@@ -92,11 +92,11 @@ def test_a_dropped_line_is_taken_in_with_one_key_or_room_is_made_for_it(desk):
 
 def test_the_wordings_there_are_can_be_chosen(desk):
     script = go(desk, lambda row: row.cue and row.purpose == "call" and row.side == "right")
-    found = desk.window.words.line_actions.wordings()
+    found = desk.window.pages.words().line_actions.wordings()
     assert script.row.text in found
     assert len(found) > 1
     other = next(text for text in found if text != script.row.text)
-    desk.window.words.line_actions.choose_wording()
+    desk.window.pages.words().line_actions.choose_wording()
     menu = QApplication.activePopupWidget()
     next(action for action in menu.actions() if action.text().startswith(other)).trigger()
     menu.close()
@@ -107,7 +107,7 @@ def test_the_wordings_there_are_can_be_chosen(desk):
 def test_a_finding_stands_beside_its_lines_and_is_mended_from_there(cold_desk):
     desk = cold_desk
     script = go(desk, lambda row: row.finding is not None)
-    fix = next(b for b in desk.window.words.findChildren(FixButton) if b.isVisible())
+    fix = next(b for b in desk.window.pages.words().findChildren(FixButton) if b.isVisible())
     fix.setFocus()
     desk.settle()
     assert desk.session.trial is not None
@@ -122,7 +122,7 @@ def test_a_finding_stands_beside_its_lines_and_is_mended_from_there(cold_desk):
 
 def test_words_are_found_and_replaced_as_one_act(desk):
     desk.press("open_find")
-    words = desk.window.words
+    words = desk.window.pages.words()
     QTest.keyClicks(words.find_field, "shoulders")
     count = int(words.count.text().split()[0])
     assert count > 1
@@ -151,7 +151,7 @@ def test_choosing_a_line_chooses_its_segment_and_the_other_way_round(desk):
 
 def test_an_edit_stays_on_its_line_when_the_class_is_made_longer(desk):
     script = go(desk, lambda row: row.cue and row.purpose == "call" and row.segment.use.movement.id == "dart")
-    desk.window.words.line_actions.reword(script.row, "Lift off, as a gull from the quay.")
+    desk.window.pages.words().line_actions.reword(script.row, "Lift off, as a gull from the quay.")
     desk.settle()
     desk.press("longer_minute")
     desk.press("longer_minute")
@@ -162,7 +162,7 @@ def test_an_edit_stays_on_its_line_when_the_class_is_made_longer(desk):
 def test_a_line_of_her_own_is_added_with_its_seconds_as_it_is_typed(desk):
     go(desk, lambda row: row.cue and row.quiet_s > 4 and row.segment.kind == "hold")
     desk.key(KEY.Key_A)
-    asking = desk.window.words.line_actions.asking
+    asking = desk.window.pages.words().line_actions.asking
     asking.field.setText("The tide does the work.")
     assert "of quiet after this line" in asking.message.text()
     assert " 0.0 s" not in asking.message.text()
@@ -171,7 +171,7 @@ def test_a_line_of_her_own_is_added_with_its_seconds_as_it_is_typed(desk):
     assert any(cue.own and cue.text == "The tide does the work." for cue in desk.timed.cues)
     plan = desk.session.plan
     desk.key(KEY.Key_A)
-    desk.window.words.line_actions.asking.reject()
+    desk.window.pages.words().line_actions.asking.reject()
     assert desk.session.plan is plan
 
 

@@ -97,10 +97,56 @@ class PromiseWords(DeclaredPart, frozen=True):
     times: dict[str, str]
 
 
+class DraftWeights(DeclaredPart, frozen=True):
+    """How much speaks for a movement, and how a class is put together; data/draft.toml says what each is."""
+
+    way: float
+    luck: float
+    longer: float
+    often: float
+    beside: float
+    again: float
+    cold: float
+    focus: float
+    focus_elsewhere: float
+    focus_least: float
+    off_focus: float
+    lately: float
+    liked: float
+    wanted: float
+    warms: float
+    warms_ahead: float
+    eases: float
+    neutralises: float
+    ease_effort: float
+    peak_effort: float
+    peak: float
+    gentler: float
+    face: float
+    at_hand: float
+    alike: float
+    alike_focus: float
+    same_family: float
+    same_prop: float
+    over: float
+    empty: float
+    wrists_s: float
+    short_s: float
+    least_part_s: float
+    opening_s: float
+    closing_s: float
+    props_used: int
+    keener: tuple[float, ...]
+    focused: float
+    first: float
+    near: tuple[float, float]
+    dropped: tuple[str, ...]
+
+
 class DraftModel(DeclaredPart, frozen=True):
     """All of it. never: movements that are no part of a draft. unsaid: areas
     that are no part of the body to be warmed. words: how a promise may be
-    put. why, why_not: the wording of reasons, by their code."""
+    put. weights: of the search. why, why_not: the wording of reasons, by their code."""
 
     never: frozenset[str]
     unsaid: frozenset[str]
@@ -108,6 +154,7 @@ class DraftModel(DeclaredPart, frozen=True):
     levels: dict[str, DraftLevel]
     styles: dict[str, DraftStyle]
     words: PromiseWords
+    weights: DraftWeights
     why: dict[str, str]
     why_not: dict[str, str]
 

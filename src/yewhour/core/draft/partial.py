@@ -5,6 +5,7 @@ from collections.abc import Iterable, Iterator, Sequence
 
 import msgspec
 
+from yewhour.core.draft.build import items_for
 from yewhour.core.draft.candidate_pool import (
     CandidatePool,
     PoolItem,
@@ -13,7 +14,7 @@ from yewhour.core.draft.candidate_pool import (
     order_of,
     pool_of,
 )
-from yewhour.core.draft.draft import Draft, draft_class, items_for
+from yewhour.core.draft.draft import Draft, draft_class
 from yewhour.core.draft.draft_model import (
     DraftModel,
     DraftPart,
@@ -72,7 +73,14 @@ def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> 
     blocks = frozenset(one.id for one in pool.items.values() if one.movement is None)
     focus, order = frozenset(ask.brief.focus), order_of(style, teaching_data)
     judge = MovementJudge(
-        ask, teaching_data.positions, focus, order=order, beside=beside(style), few=style.few, blocks=blocks
+        ask,
+        model.weights,
+        teaching_data.positions,
+        focus,
+        order=order,
+        beside=beside(style),
+        few=style.few,
+        blocks=blocks,
     )
     return _Desk(ask, teaching_data, model, style, pool, judge)
 

@@ -2,7 +2,8 @@
 
 from collections.abc import Iterator, Mapping
 
-from yewhour.core.draft.draft import Draft, DraftChoice
+from yewhour.core.draft.choices import DraftChoice
+from yewhour.core.draft.draft import Draft
 from yewhour.core.draft.draft_model import DraftModel
 from yewhour.core.library.movement import Library
 

@@ -12,22 +12,13 @@ from collections.abc import Sequence
 import msgspec
 
 from yewhour.core.draft.candidate_pool import PoolItem, fits_base
-from yewhour.core.draft.draft_model import DraftPart, DraftRequest
+from yewhour.core.draft.draft_model import DraftPart, DraftRequest, DraftWeights
 from yewhour.core.library.position import PositionGraph, base_of
 from yewhour.core.problem import Problem
 
 WIDTH, TRIED = 10, 12  # beginnings carried on; movements tried after each
 NO_WAY_S = 1000.0
-WAY_S = 0.05  # what a second of a way costs, of the worth of a movement
-LUCK = 8.0  # how much of a movement's worth is the seed's
-LONGER = 0.55  # how a movement's worth grows with what it takes: below one, as a class of one shape is none
-OFTEN = 0.35  # what a movement is worth less for each that was about the same before
-BESIDE = 1.5  # what something beside an order is worth less than what is of it
-AGAIN = 2.5  # what it is worth less where it was there before
-COLD = 2.5  # what a movement is worth less that a class begins with and that warms nothing
 LAST = 2  # movements that the next should not be like
-FOCUS, FOCUS_LEAST = 3.2, 0.58  # worth of the focus; share of the working time that is to be about it
-WRIST_S = 170.0  # of weight on the wrists on end
 STRICT = ("focus", "peak", "breath")
 
 
@@ -65,6 +56,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     """
 
     ask: DraftRequest
+    weights: DraftWeights
     positions: PositionGraph
     focus: frozenset[str]
     ahead: frozenset[str] = frozenset()
@@ -84,42 +76,47 @@ class MovementJudge(msgspec.Struct, frozen=True):
         takes_s = item.costs * (
             0.7 if item.sided and self.order else 1.0
         )  # the other side is no new movement
-        return self.fits(item, part) * math.pow(max(20.0, min(120.0, takes_s)) / 45, LONGER)
+        return self.fits(item, part) * math.pow(max(20.0, min(120.0, takes_s)) / 45, self.weights.longer)
 
     def fits(self, item: PoolItem, part: DraftPart) -> float:
         """How well it fits a part, however long it takes."""
-        worth = 1.0 + LUCK * self.luck(item) - 1.6 * self.ask.lately.get(item.id, 0.0)
-        worth += 2.5 * self.ask.liked.get(item.id, 0.0)
+        weights = self.weights
+        worth = 1.0 + weights.luck * self.luck(item) - weights.lately * self.ask.lately.get(item.id, 0.0)
+        worth += weights.liked * self.ask.liked.get(item.id, 0.0)
         if self.focus:
-            worth += self.keen * (FOCUS if part.about in STRICT else 1.5) * bool(item.areas & self.focus)
+            about = weights.focus if part.about in STRICT else weights.focus_elsewhere
+            worth += self.keen * about * bool(item.areas & self.focus)
         if part.about == "warm":
-            worth += 1.5 * ("warming" in item.marks) + 0.5 * bool(item.areas & self.ahead)
+            worth += weights.warms * ("warming" in item.marks)
+            worth += weights.warms_ahead * bool(item.areas & self.ahead)
         elif part.about == "ease":
-            worth += 0.5 * (item.effort <= 1) + 1.2 * ("neutralising" in item.marks) - 0.3 * item.effort
+            worth += weights.eases * (item.effort <= 1) + weights.neutralises * ("neutralising" in item.marks)
+            worth -= weights.ease_effort * item.effort
         elif part.about == "peak":
-            worth += 0.35 * item.effort + 0.9 * ("peak" in item.marks)
+            worth += weights.peak_effort * item.effort + weights.peak * ("peak" in item.marks)
         if item.id in self.wanted:
-            worth += 9.0
-        worth -= BESIDE * (item.id in self.beside)
+            worth += weights.wanted
+        worth -= weights.beside * (item.id in self.beside)
         if item.take == "gentler":
-            worth -= 1.8
+            worth -= weights.gentler
         if item.areas == {"face"} and "face" not in self.focus:
-            worth -= 2.0
-        worth += 1.2 * any(prop in self.ask.brief.props for prop in item.props)
+            worth -= weights.face
+        worth += weights.at_hand * any(prop in self.ask.brief.props for prop in item.props)
         if self.few:
             worth *= min(1.0, item.lasts / (2 if item.sided else 1) / self.few)
         return max(0.05, worth)
 
     def after(self, item: PoolItem, came: SearchState) -> float:
         """What it is worth less, or more, after what came."""
-        less = WAY_S * self._way_s(came.here, item.start)
+        weights = self.weights
+        less = weights.way * self._way_s(came.here, item.start)
         alike = sum(len(item.areas & one.areas) / max(1, len(item.areas)) for one in came.last)
-        less += 0.5 * alike if not item.areas & self.focus else 0.15 * alike
+        less += (weights.alike_focus if item.areas & self.focus else weights.alike) * alike
         others = item.areas - self.focus
         if others and not self.order:  # a tradition's own order is about the same all through
-            less += OFTEN * sum(came.areas.get(area, 0) for area in others) / len(others)
-        less += 0.4 * sum(item.family == one.family for one in came.last) * (not self.order)
-        less += 0.8 * bool(item.props and came.props.issuperset(item.props))
+            less += weights.often * sum(came.areas.get(area, 0) for area in others) / len(others)
+        less += weights.same_family * sum(item.family == one.family for one in came.last) * (not self.order)
+        less += weights.same_prop * bool(item.props and came.props.issuperset(item.props))
         return less
 
     def ends(self, here: str, need: str) -> str:
@@ -157,10 +154,10 @@ def fill_part(
                 if longer is not None:
                     grown.append(longer)
                     tried += 1
-        grown.sort(key=lambda path: -_promise(path, room_s))
+        grown.sort(key=lambda path: -_promise(path, judge.weights, room_s))
         beam = _apart(grown)
         for path in beam:
-            if _promise(path, room_s) > _promise(best, room_s):
+            if _promise(path, judge.weights, room_s) > _promise(best, judge.weights, room_s):
                 best = path
     return best
 
@@ -193,15 +190,15 @@ def _in_order(
             path = _with(path, one, part, judge, worth, fits_base(one, part.bases), room_s)
             if path is None:
                 break
-        if path is not None and _promise(path, room_s) > _promise(best, room_s):
+        if path is not None and _promise(path, judge.weights, room_s) > _promise(best, judge.weights, room_s):
             chosen, best = there, path
     return best
 
 
-def _promise(path: SearchPath, room_s: float) -> float:
+def _promise(path: SearchPath, weights: DraftWeights, room_s: float) -> float:
     """How good a beginning is: its worth, less what is too long or still empty."""
     off_s = path.takes_s - room_s
-    return path.worth - (0.09 if off_s > 0 else 0.02) * abs(off_s)
+    return path.worth - (weights.over if off_s > 0 else weights.empty) * abs(off_s)
 
 
 def _with(
@@ -236,19 +233,19 @@ def _with(
     if part.must and not path.items and item.movement is not None and judge.blocks & set(part.blocks):
         return None
     wrists_s = came.wrists_s + item.lasts if "wrist" in item.loads else 0.0
-    if "wrist" in item.loads and wrists_s > WRIST_S and came.wrists_s:
+    if "wrist" in item.loads and wrists_s > judge.weights.wrists_s and came.wrists_s:
         return None
     strong = "strong work" in item.marks and item.effort >= 3
     if strong and not came.warmed and "warming" not in item.marks:
         return None
     about = bool(item.areas & judge.focus)
     worked_s, focused_s = came.worked_s + item.lasts, came.focused_s + item.lasts * about
-    least = FOCUS_LEAST * min(1.0, judge.keen / 2)
+    least = judge.weights.focus_least * min(1.0, judge.keen / 2)
     if judge.focus and not about and focused_s < least * worked_s and item.id not in judge.wanted:
         early = part.about in ("warm", "flow")
         if judge.keen > 1 and (not early or judge.keen > 2):
             return None
-        worth -= 2.5 * (not early)
+        worth -= judge.weights.off_focus * (not early)
     now = SearchState(
         here=ends,
         used=came.used | {item.id},
@@ -261,9 +258,9 @@ def _with(
         warmed=came.warmed + ("warming" in item.marks or (item.effort >= 2 and not strong)),
     )
     if part.about == "warm" and not path.items and item.movement is not None and "warming" not in item.marks:
-        worth -= COLD
+        worth -= judge.weights.cold
     if item.id in came.used:
-        worth -= AGAIN
+        worth -= judge.weights.again
     gained = worth - judge.after(item, came)
     return SearchPath(
         now, (*path.items, item), path.takes_s + cost_s, path.worth + gained, max(base, path.base)

@@ -200,3 +200,15 @@ def this_week(today: int) -> tuple[int, int]:
     """The first and the last day of the week that is on."""
     first = monday_of(week_of(today))
     return first, first + DAYS - 1
+
+
+def written_out(shelf: ShelfRecords, today: int, days: int, now: datetime) -> dict[str, bytes]:
+    """What goes out from this week on, for so many days, as files by name: a calendar, a table, a page."""
+    first = today - (today - 1) % 7
+    outings = outings_in(shelf, first, first + days)
+    monday = date.fromordinal(first).isoformat()
+    return {
+        f"going-out-{monday}.ics": calendar(shelf, outings, today, now),
+        f"going-out-{monday}.csv": table(shelf, outings, today),
+        f"week-{monday}.pdf": week_page(shelf, week_of(today), today),
+    }

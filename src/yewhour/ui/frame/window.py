@@ -6,11 +6,12 @@ It puts its parts together and is what Qt tells of keys, sizes and closing. What
 
 from __future__ import annotations
 
+from functools import partial
 from typing import TYPE_CHECKING, cast
 
 from PySide6.QtCore import QEvent, Qt, QTimer, Signal
-from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QApplication, QDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
+from PySide6.QtWidgets import QApplication, QDialog, QMainWindow, QVBoxLayout, QWidget
 
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.class_files import ClassFiles
@@ -39,13 +40,6 @@ from yewhour.ui.sprig.sprig_station import SprigStation
 
 if TYPE_CHECKING:
     from yewhour.ui.frame.dialogs.drafting import Drafting
-    from yewhour.ui.frame.start.first_page import FirstPage
-    from yewhour.ui.promise.page import PromisePage
-    from yewhour.ui.review.page import BackPage
-    from yewhour.ui.shelf.page import ShelfPage
-    from yewhour.ui.shelf.shelf_session import ShelfSession
-    from yewhour.ui.take.page import TakePage
-    from yewhour.ui.words.page import WordsPage
 
 SHELVE_MS = 1500
 ROOMY = 900  # pixels of a window, at the usual text size, that has room for every word
@@ -167,12 +161,7 @@ class Window(QMainWindow):
             **bindings.view_acts(self.view),
             **bindings.draft_acts(self.pages),
             **bindings.line_acts(self.pages),
-            "to_promise": self.to_promise,
-            "to_sprig": self.to_sprig,
-            "to_words": self.to_words,
-            "to_take": self.to_take,
-            "to_back": self.to_back,
-            "to_shelf": self.to_shelf,
+            **{place.command: partial(self.go_to, place.command) for place in self.stations.places},
             "close": self.close,
             "undo": self.undo,
             "redo": self.redo,
@@ -194,104 +183,25 @@ class Window(QMainWindow):
         """Whether there is room for every word."""
         return self.width() > ROOMY * look.scale()
 
-    @property
-    def actions_by_name(self) -> dict[str, QAction]:
-        """The action of each command."""
-        return self.commands.actions
-
-    @property
-    def body(self) -> QStackedWidget:
-        """What has the whole window."""
-        return self.stations.body
-
-    @property
-    def bench(self) -> QWidget:
-        """The sprig with a station beside it."""
-        return self.stations.bench
-
-    @property
-    def start(self) -> FirstPage:
-        """Every way to begin a class."""
-        return self.pages.start()
-
-    @property
-    def promise_page(self) -> PromisePage:
-        """The promise."""
-        return self.pages.promise()
-
-    @property
-    def words(self) -> WordsPage:
-        """The script."""
-        return self.pages.words()
-
-    @property
-    def take_page(self) -> TakePage:
-        """The take, which has the whole window."""
-        return self.pages.take()
-
-    @property
-    def back_page(self) -> BackPage:
-        """What really happened."""
-        return self.pages.review()
-
-    @property
-    def shelf_page(self) -> ShelfPage:
-        """What was made, and what goes out when."""
-        return self.pages.shelf()
-
-    @property
-    def shelving(self) -> ShelfSession:
-        """The shelf."""
-        return self.pages.shelving()
-
-    @property
-    def drafting(self) -> Drafting:
-        """What drafts classes."""
-        return self.pages.drafting()
-
     # --- stations ---------------------------------------------------------------------------------------
 
     def go_to(self, station: str) -> None:
         """To a station, by the command that goes there."""
         self.stations.go(station)
 
-    def to_promise(self) -> None:
-        """The promise."""
-        self.go_to("to_promise")
-
-    def to_sprig(self) -> None:
-        """The sprig and the movements."""
-        self.go_to("to_sprig")
-
-    def to_words(self) -> None:
-        """The script."""
-        self.go_to("to_words")
-
-    def to_take(self) -> None:
-        """The take."""
-        self.go_to("to_take")
-
-    def to_back(self) -> None:
-        """What really happened."""
-        self.go_to("to_back")
-
-    def to_shelf(self) -> None:
-        """What was made, and what goes out when."""
-        self.go_to("to_shelf")
-
     def show_first_page(self) -> None:
         """The shelf, as soon as there is something on it; else every way to begin."""
         if self.pages.has_shelf():
-            self.to_shelf()
+            self.go_to("to_shelf")
         else:
             self.show_beginnings()
 
     def show_beginnings(self) -> None:
         """Every way to begin a class."""
-        self.stations.show_other(self.start)
-        self.start.refresh()
+        self.stations.show_other(self.pages.start())
+        self.pages.start().refresh()
         self.show_class()
-        self.start.first.setFocus()
+        self.pages.start().first.setFocus()
 
     def _show_bench(self) -> None:
         self.foot.note = None
@@ -320,13 +230,13 @@ class Window(QMainWindow):
         self._name_undo()
         session = self.session
         for name in ("export_script", "show_stand"):
-            self.actions_by_name[name].setEnabled(session.timed is not None)
+            self.commands.actions[name].setEnabled(session.timed is not None)
         if session.plan is not None:
             self.setWindowTitle(f"{session.plan.brief.title}{' *' if session.changed else ''} – Yew Hour")
         start = self.pages.start.made
-        at_start = start is not None and self.body.currentWidget() is start
+        at_start = start is not None and self.stations.body.currentWidget() is start
         hint = self.stations.here.hint if self.stations.here is not None else ""
-        if self._on_shelf and not self.shelf_page.on_weeks:
+        if self._on_shelf and not self.pages.shelf().on_weeks:
             hint = ""
         self.status.show(self.stations, self.theme, self.roomy, at_start, hint)
 
@@ -335,13 +245,13 @@ class Window(QMainWindow):
         return self.stations.here is not None and self.stations.here.command == "to_shelf"
 
     def _name_undo(self) -> None:
-        past = self.shelving if self._on_shelf else self.session.past
+        past = self.pages.shelving() if self._on_shelf else self.session.past
         for name, titles, word in (
             ("undo", past.undo_titles, "Undo"),
             ("redo", past.redo_titles, "Do again"),
         ):
-            self.actions_by_name[name].setText(f"{word}: {titles[0]}" if titles else word)
-            self.actions_by_name[name].setEnabled(bool(titles))
+            self.commands.actions[name].setText(f"{word}: {titles[0]}" if titles else word)
+            self.commands.actions[name].setEnabled(bool(titles))
 
     def say(self, words: str) -> None:
         """Says that something is done, until the class changes."""
@@ -390,7 +300,7 @@ class Window(QMainWindow):
         if session.path is None or session.timed is None or session.changed or session.busy:
             return
         if not self.files.is_demo(session.path):
-            self.shelf_page.making.shelve(session.path, session.timed)
+            self.pages.shelf().making.shelve(session.path, session.timed)
 
     # --- commands of its own ------------------------------------------------------------------------------
 
@@ -406,16 +316,16 @@ class Window(QMainWindow):
 
     def undo(self) -> None:
         """Takes the last change back; on the shelf, what was done there."""
-        (self.shelf_page if self._on_shelf else self.session).undo()
+        (self.pages.shelf() if self._on_shelf else self.session).undo()
 
     def redo(self) -> None:
         """Does it again."""
-        (self.shelf_page if self._on_shelf else self.session).redo()
+        (self.pages.shelf() if self._on_shelf else self.session).redo()
 
     def find_movement(self) -> None:
         """To the finder, from anywhere."""
         if self.session.plan is not None:
-            self.to_sprig()
+            self.go_to("to_sprig")
             self.finder.field.setFocus()
             self.finder.field.selectAll()
 
@@ -427,8 +337,8 @@ class Window(QMainWindow):
     def open_find(self) -> None:
         """The bar to find and replace words."""
         if self.session.plan is not None:
-            self.to_words()
-            self.words.open_find()
+            self.go_to("to_words")
+            self.pages.words().open_find()
 
     # --- what Qt tells it -----------------------------------------------------------------------------------
 
@@ -445,7 +355,7 @@ class Window(QMainWindow):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         command = plus_command(event)
         if command:
-            self.actions_by_name[command].trigger()
+            self.commands.actions[command].trigger()
         elif event.key() != Qt.Key.Key_Escape:
             super().keyPressEvent(event)
         elif self.sprig.cancel() or self.session.trial is not None:

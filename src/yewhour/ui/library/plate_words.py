@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from yewhour.content.terms import Terms
+from yewhour.content.terms import Terms, position_labels
 from yewhour.core.lengths import show_length
 from yewhour.core.library.kinds import BEHAVIOURS
 from yewhour.core.library.movement import Movement
@@ -37,24 +37,6 @@ LINE_WORDS = {
     "exit": "Leaving", "rest": "In the rest", "say": "Said",
 }  # fmt: skip
 SIDES_SAID = {"{side}": "this", "{other}": "the other", "right": "the right", "left": "the left"}
-PLACE_WORDS = {
-    "wide": "feet wide", "wide {side}": "feet wide, {side} foot out", "split": "one foot in front",
-    "split {side}": "{side} foot in front", "split {side} low": "{side} foot in front, knee down",
-    "split {side} high": "{side} foot in front, knee up", "split {side} shin": "{side} shin in front",
-    "folded": "folded forward", "folded wide": "folded forward, feet wide", "squat": "a squat",
-    "kneeling heels": "sitting on the heels", "kneeling tall": "kneeling tall",
-    "kneeling child": "child's pose",
-    "four-point": "hands and knees", "plank": "plank", "inverted": "hands and feet down, hips high",
-    "seated crossed": "sitting, legs crossed", "seated long": "sitting, legs long", "seated": "sitting",
-    "seated bent": "sitting, knees bent", "seated soles": "sitting, soles together",
-    "seated wide": "sitting, legs wide", "seated side": "sitting to one side", "supine": "on the back",
-    "supine bent": "on the back, knees bent", "supine long": "on the back, legs long",
-    "supine table": "on the back, legs in table top", "supine up": "on the back, legs up",
-    "supine bridge": "a bridge", "prone": "on the front", "on-{side}": "lying on {side} side",
-    "on-{side} bent": "lying on {side} side, knees bent", "on-{side} long": "lying on {side} side, legs long",
-    "shoulders": "on the shoulders", "chair": "a chair", "wall": "the wall",
-    "wall lying": "lying at the wall",
-}  # fmt: skip
 RHYTHMIC = tuple(one.name for one in BEHAVIOURS.values() if one.rhythmic)
 USUAL_RHYTHM = "exhale 4 inhale 4"
 
@@ -72,7 +54,7 @@ def position_words(position: str, usual: str) -> str:
 
 def _place_words(place: str) -> str:
     side = next((word for word in SIDES_SAID if word in place), "")
-    words = PLACE_WORDS.get(place.replace(side, "{side}") if side else place, place)
+    words = position_labels().get(place.replace(side, "{side}") if side else place, place)
     return words.replace("{side}", SIDES_SAID.get(side, ""))
 
 

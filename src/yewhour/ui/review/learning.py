@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QVBoxLayout, QWidget
 
+from yewhour.content.terms import position_labels
 from yewhour.core.library.movement import Library
 from yewhour.core.plan.own_shares import WHATS, What, own_share
 from yewhour.core.plan.plan import Brief
@@ -24,16 +25,6 @@ MOST_KINDS = 8
 APART_S = 0.5
 APART = 0.08  # a kind stands apart from all of them by that
 ANEW = 0.02  # by which a share has to differ from what the class has, to be worth taking
-# Where the body is, for each base of data/positions.toml.
-POSTURES = {
-    "start": "the start", "standing": "standing", "wide": "a wide stance", "split": "one foot forward",
-    "folded": "a standing fold", "squat": "a squat", "kneeling": "kneeling", "four-point": "hands and knees",
-    "plank": "a plank", "inverted": "hips high", "seated": "sitting", "supine": "lying on the back",
-    "prone": "lying on the front", "on-right": "lying on the right side", "on-left": "lying on the left side",
-    "shoulders": "standing on the shoulders", "chair": "the chair", "wall": "the wall",
-}  # fmt: skip
-
-
 DELIVERIES = {
     "instruct": "Instructions", "count": "Counting", "calm": "Calm talk", "rest": "Words into a rest",
 }  # fmt: skip
@@ -72,7 +63,7 @@ def shown_kind(what: What, which: str, library: Library) -> str:
     """A kind in a teacher's words: a way by where the body is before and after, a movement by its name."""
     if what == "ways":
         here, _, there = which.partition(" to ")
-        start, end = POSTURES.get(here, here), POSTURES.get(there, there)
+        start, end = _where(here), _where(there)
         return f"Within {end}" if here == there else f"From {start} to {end}"
     if what == "voice":
         return DELIVERIES.get(which, which)
@@ -169,3 +160,9 @@ def _step_in(widget: QWidget) -> QHBoxLayout:
     inner.setContentsMargins(round(28 * scale()), 0, 0, 0)
     inner.addWidget(widget)
     return inner
+
+
+def _where(base: str) -> str:
+    side = base.removeprefix("on-")
+    words = position_labels().get("on-{side}" if side != base else base, base)
+    return words.replace("{side}", f"the {side}")

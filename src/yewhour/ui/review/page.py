@@ -8,9 +8,8 @@ from pathlib import Path
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QVBoxLayout, QWidget
 
-from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
-from yewhour.core.review.findings import GRAVE, ReviewFinding, review_findings
+from yewhour.core.review.findings import GRAVE, review_findings
 from yewhour.core.review.learning import LearntShare, adopt, learnt_shares
 from yewhour.core.review.review import Review, with_start
 from yewhour.state.takes.corrected_starts import corrected_starts, keep_corrected_starts
@@ -38,9 +37,9 @@ from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.review.learning import Learning
 from yewhour.ui.review.recording_reader import RecordingReader
 from yewhour.ui.review.rows import ReviewRows, review_rows
+from yewhour.ui.review.summary import all_said, both_sides, on_time
 from yewhour.ui.review.two_sprigs import TwoSprigs, told_of
 
-ON_TIME_S = 5.0
 BEFORE_S = 1.0  # what is played begins so long before the line
 
 
@@ -391,42 +390,3 @@ class BackPage(QWidget):
 
 def _seen_anew(back: Review) -> ReviewedRecording:
     return ReviewedRecording(back, tuple(review_findings(back, load_looking())))
-
-
-def on_time(looked: ReviewedRecording) -> str:
-    """Whether it was on time, in a line."""
-    back = looked.back
-    length = show_length(round(back.length_s))
-    if back.heard and not back.pace_words:
-        return "Not a word was heard."
-    if back.stranger:
-        return "This seems to be another recording."
-    if back.cut:
-        return f"The recording ends at {length}, before the class does."
-    late_s = back.length_s - back.target_s
-    if abs(late_s) < ON_TIME_S:
-        return f"{length}, as promised."
-    promised = show_length(round(back.target_s))
-    return f"{abs(late_s):.0f} s {'over' if late_s > 0 else 'early'}: {length} of {promised}."
-
-
-def both_sides(found: tuple[ReviewFinding, ...]) -> str:
-    """Whether both sides got the same, in a line."""
-    uneven = [one.message.rstrip(".") for one in found if one.code == "uneven"]
-    if any(one.code in ("stranger", "nothing") for one in found):
-        return ""
-    if not uneven:
-        return "Both sides got the same, as far as can be told."
-    more = f" And {len(uneven) - 1} more." if len(uneven) > 1 else ""
-    return f"{uneven[0]}.{more}"
-
-
-def all_said(looked: ReviewedRecording) -> str:
-    """Whether everything was said, in a line."""
-    back = looked.back
-    due = [line for line in back.lines if back.went(line)]
-    if not due or back.stranger:
-        return "" if back.heard else "From the marks of the take alone; nothing was heard."
-    said = sum(line.said_s is not None for line in due)
-    remarks = f" {len(back.extra)} remarks besides." if back.extra else ""
-    return f"{said} of {len(due)} lines were said.{remarks}"

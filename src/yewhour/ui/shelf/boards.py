@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
 from collections.abc import Iterator
-from datetime import date
-from functools import lru_cache
 
 from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
@@ -14,41 +12,30 @@ from PySide6.QtGui import (
     QMouseEvent,
     QPainter,
     QPaintEvent,
-    QPen,
     QPixmap,
     QPixmapCache,
     QResizeEvent,
 )
 from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QFrame
 
-from yewhour.core.shelf.class_sheet import ClassSheet
 from yewhour.core.shelf.records import (
     DAYS,
-    WEEKDAYS,
     monday_of,
-    week_of,
 )
-from yewhour.core.shelf.weekly_notes import record_by, shown_day
+from yewhour.core.shelf.weekly_notes import shown_day
 from yewhour.ui.kit.theme import (
     Theme,
-    cut_to,
     font,
-    metrics,
     scale,
 )
-from yewhour.ui.kit.thumbnail import paint_thumbnail
 from yewhour.ui.shelf.board import (
     MARGIN,
     ShelfBoards,
     Spot,
-    WeekBoard,
-    tall,
 )
+from yewhour.ui.shelf.board_painter import BoardPainter, how_far
 
-BOARD, TWIG = 5.0, 46.0  # how thick a board is, and how wide a sprig
-SIZES = (10.0, 9.0)  # points: of a title, and of what stands below it
 CACHED_KB = 60_000
-BOLD = 1.12  # bold words are so much wider
 MOST_NEW, MOST_PAINTED = 1, 80  # boards painted for the first time in a frame; kept painted
 
 
@@ -131,7 +118,7 @@ class Boards(QAbstractScrollArea):
         if spot is None:
             return ""
         when = f", {shown_day(spot.outing.day, self.today)}" if spot.outing is not None else ""
-        return f"{spot.shelved.sheet.title}{when}, {self._under(spot)}"
+        return f"{spot.shelved.sheet.title}{when}, {how_far(spot, self.today)}"
 
     # --- geometry ---------------------------------------------------------------------------------------
 
@@ -282,7 +269,7 @@ class Boards(QAbstractScrollArea):
         if known is None:
             self._new += 1
             if self._new > MOST_NEW:
-                self._paint_board(painter, number, board)
+                self._paint(number).board(painter, board)
                 return
             ratio = self.devicePixelRatioF()
             high = board.foot - board.top
@@ -299,129 +286,19 @@ class Boards(QAbstractScrollArea):
             self._painted[number] = known
         painter.drawPixmap(QPointF(0, board.top), known)
 
+    def _paint(self, number: int) -> BoardPainter:
+        over = self._over[1] if self._over is not None and self._over[0] == number else None
+        width, ratio = float(self.viewport().width()), self.devicePixelRatioF()
+        return BoardPainter(self.theme, self.today, width, self._day_wide, ratio, over, self.hasFocus())
+
     def _paint_all(self, painter: QPainter, number: int) -> None:
-        self._paint_board(painter, number, self.shelves.boards[number])
+        board = self.shelves.boards[number]
+        paint = self._paint(number)
+        paint.board(painter, board)
         first, last = bisect_left(self._rows, number), bisect_left(self._rows, number + 1)
         for place in range(first, last):
-            self._paint_spot(painter, self.shelves.spots[place], place == self.spot)
-
-    def _paint_board(self, painter: QPainter, number: int, board: WeekBoard) -> None:
-        theme, size, floor = self.theme, scale(), board.floor
-        left, right = MARGIN * size, float(self.viewport().width()) - 8
-        if self._over is not None and self._over[0] == number:
-            day = (self._over[1] - 1) % DAYS
-            box = QRectF(left + day * self._day_wide, board.top + 6, self._day_wide, floor - board.top - 6)
-            painter.fillRect(box, QColor(theme.chosen))
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(theme.bark))
-        painter.drawRoundedRect(QRectF(left - 6, floor, right - left + 6, BOARD * size), 2, 2)
-        now = board.week is not None and board.week == week_of(self.today)
-        painter.setPen(QColor(theme.ink))
-        painter.setFont(font(12.5 if now else 11, title=True))
-        painter.drawText(QRectF(14, floor - 34 * size, left - 24, 30 * size), _UNDER, board.title)
-        painter.setPen(QColor(theme.soft))
-        painter.setFont(font(SIZES[1]))
-        painter.drawText(QRectF(14, floor - 4 * size, left - 24, 20 * size), _OVER, board.under)
-        if board.week is not None:
-            self._paint_days(painter, board)
-
-    def _paint_days(self, painter: QPainter, board: WeekBoard) -> None:
-        """The days, above their place; today is told apart."""
-        assert board.week is not None
-        size = scale()
-        for day, name in enumerate(WEEKDAYS):
-            number = monday_of(board.week) + day
-            today = number == self.today
-            painter.setPen(QColor(self.theme.ink if today else self.theme.soft))
-            painter.setFont(font(SIZES[1], bold=today))
-            words = f"{name[:2]} {date.fromordinal(number).day}" + (", today" if today else "")
-            x = MARGIN * size + (day + 0.5) * self._day_wide
-            box = QRectF(x - self._day_wide / 2, board.top + 4, self._day_wide, 16 * size)
-            if metrics(SIZES[1]).horizontalAdvance(words) * BOLD > self._day_wide:
-                words = f"{date.fromordinal(number).day}"
-            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
-
-    def _paint_spot(self, painter: QPainter, spot: Spot, chosen: bool) -> None:
-        theme, size, sheet = self.theme, scale(), spot.shelved.sheet
-        floor = self.shelves.boards[spot.board].floor
-        if chosen:
-            box = self._box(spot).adjusted(2, 16 * size, -2, 0)
-            painter.setPen(QPen(QColor(theme.focus if self.hasFocus() else theme.edge), 2))
-            painter.setBrush(QColor(theme.chosen))
-            painter.drawRoundedRect(box, 6, 6)
-        picture = self._picture(sheet)
-        ratio = picture.devicePixelRatio()
-        at = QPointF(spot.x - picture.width() / ratio / 2, floor - picture.height() / ratio)
-        painter.setOpacity(0.45 if spot.state in ("planned", "late") else 1.0)
-        painter.drawPixmap(at, picture)
-        painter.setOpacity(1.0)
-        room = spot.width - 6
-        painter.setPen(QColor(theme.ink))
-        painter.setFont(font(SIZES[0]))
-        box = QRectF(spot.x - room / 2, floor + 8 * size, room, metrics(SIZES[0]).height() + 1)
-        for number, words in enumerate(_two_lines(sheet.title, room)):
-            painter.drawText(box.translated(0, number * box.height()), Qt.AlignmentFlag.AlignCenter, words)
-            under = box.translated(0, (number + 1) * box.height())
-        late = spot.state == "late"
-        painter.setPen(QColor(theme.trouble if late else theme.soft))
-        painter.setFont(font(SIZES[1], bold=late))
-        for number, words in enumerate(self._lines(spot)):
-            box = under.translated(0, number * under.height())
-            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, cut_to(words, SIZES[1], room)[0])
-
-    def _lines(self, spot: Spot) -> tuple[str, ...]:
-        length = said_length(spot.shelved.sheet.length_s)
-        at = f"{length}, at {spot.outing.at}" if spot.outing is not None and spot.outing.at else length
-        return (at, self._under(spot))
-
-    def _under(self, spot: Spot) -> str:
-        """How far a class is, in a few words."""
-        if spot.outing is None:
-            return "recorded" if spot.state == "recorded" else "not recorded"
-        if spot.state in ("planned", "late"):
-            by = shown_day(record_by(spot.outing), self.today).replace(" week", "")
-            return f"record by {by}" if spot.state == "planned" else "not recorded"
-        return "recorded" if spot.state == "recorded" else "out"
-
-    def _picture(self, sheet: ClassSheet) -> QPixmap:
-        """A class as a sprig; painted once."""
-        ratio, high, wide = self.devicePixelRatioF(), tall(sheet.length_s, scale()), TWIG * scale()
-        key = f"{hash(sheet.strokes)}/{high:.1f}/{ratio}/{self.theme.ground}"
-        picture = QPixmap()
-        if not QPixmapCache.find(key, picture):
-            picture = QPixmap(round(wide * ratio), round(high * ratio))
-            picture.setDevicePixelRatio(ratio)
-            picture.fill(Qt.GlobalColor.transparent)
-            painter = QPainter(picture)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            paint_thumbnail(painter, QRectF(0, 0, wide, high), sheet.twig, self.theme)
-            painter.end()
-            QPixmapCache.insert(key, picture)
-        return picture
-
-
-_UNDER = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignBottom
-_OVER = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
-
-
-def said_length(length_s: float) -> str:
-    """A length beside a time of day, so that they are not taken for each other."""
-    return f"{round(length_s / 60)} min" if length_s >= 90 else f"{round(length_s)} s"
-
-
-@lru_cache(2000)
-def _lines_of(title: str, room: int, size: float) -> tuple[str, ...]:
-    words = title.split()
-    for at in range(len(words), 0, -1):
-        first, rest = " ".join(words[:at]), " ".join(words[at:])
-        if metrics(SIZES[0]).horizontalAdvance(first) <= room:
-            return (first, cut_to(rest, SIZES[0], room)[0]) if rest else (first,)
-    return (cut_to(title, SIZES[0], room)[0],)
-
-
-def _two_lines(title: str, room: float) -> tuple[str, ...]:
-    """A title in two lines at most; remembered."""
-    return _lines_of(title, int(room), scale())
+            spot = self.shelves.spots[place]
+            paint.spot(painter, spot, board.floor, self._box(spot) if place == self.spot else None)
 
 
 def _alike(spot: Spot, before: Spot) -> bool:

@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-from datetime import UTC, date, datetime
+from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QTimer, Signal
 from PySide6.QtGui import QHideEvent, QResizeEvent, QShowEvent
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QStackedWidget, QVBoxLayout, QWidget
 
 from yewhour.content.shelf_wording import load_shelf_wording
 from yewhour.content.terms import load_terms
-from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
 from yewhour.core.shelf.records import Outing, week_of
 from yewhour.core.shelf.search import ShelfIndex, search
@@ -21,12 +20,7 @@ from yewhour.core.shelf.weeks import given_classes, months_of, weeks_of
 from yewhour.files.atomic_files import write_whole
 from yewhour.state.classes.unsaved_work import unsaved_work
 from yewhour.state.logbook.days import TypedDay, month_and_year, month_name
-from yewhour.state.logbook.outings import (
-    calendar,
-    outings_in,
-    table,
-    week_page,
-)
+from yewhour.state.logbook.outings import written_out
 from yewhour.state.logbook.shelving import new_id
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls.controls import (
@@ -40,7 +34,7 @@ from yewhour.ui.shelf.board import Spot, found_shelves, shelf_boards
 from yewhour.ui.shelf.boards import Boards
 from yewhour.ui.shelf.class_details import ClassDetails
 from yewhour.ui.shelf.making import Making
-from yewhour.ui.shelf.season import Season
+from yewhour.ui.shelf.season import Season, months_table
 from yewhour.ui.shelf.series_page import SeriesLadders
 from yewhour.ui.shelf.shelf_session import ShelfSession
 
@@ -302,21 +296,7 @@ class ShelfPage(QWidget):
         if not months:
             return
         self.months.addWidget(label("Promised and recorded", "heading"))
-        grid, box = QGridLayout(), QWidget()
-        for column, words in enumerate(
-            ("", "recordings", "promised", "recorded", "within 10 s", "learnt (1 is as usual)")
-        ):
-            grid.addWidget(label(words, "soft"), 0, column)
-        for at, month in enumerate(months, 1):
-            cells = (
-                month.name, str(month.takes), show_length(month.promised_s),
-                show_length(round(month.length_s)),
-                f"{month.near} of {month.takes}", self.making.learnt_of(month.name),
-            )  # fmt: skip
-            for column, words in enumerate(cells):
-                grid.addWidget(label(words), at, column)
-        box.setLayout(grid)
-        self.months.addWidget(box)
+        self.months.addWidget(months_table(months, self.making.learnt_of))
         learnt = self.making.learnt_words()
         if learnt:
             self.months.addWidget(label(learnt, "soft"))
@@ -404,15 +384,7 @@ class ShelfPage(QWidget):
 
     def write_into(self, folder: Path) -> None:
         """Writes what goes out from this week on: a calendar and a table, and this week as a page."""
-        shelf, now = self.shelving.shelf, week_of(self.today)
-        first = self.today - (self.today - 1) % 7
-        outings = outings_in(shelf, first, first + AHEAD_DAYS)
-        monday = date.fromordinal(first).isoformat()
-        contents = {
-            f"going-out-{monday}.ics": calendar(shelf, outings, self.today, datetime.now(UTC)),
-            f"going-out-{monday}.csv": table(shelf, outings, self.today),
-            f"week-{monday}.pdf": week_page(shelf, now, self.today),
-        }
+        contents = written_out(self.shelving.shelf, self.today, AHEAD_DAYS, datetime.now(UTC))
         try:
             for name, content in contents.items():
                 write_whole(folder / name, content)

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from datetime import date
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QHelpEvent, QPainter, QPainterPath, QPaintEvent, QPen
-from PySide6.QtWidgets import QToolTip, QWidget
+from PySide6.QtWidgets import QGridLayout, QToolTip, QWidget
 
+from yewhour.content.terms import position_groups
+from yewhour.core.lengths import show_length
 from yewhour.core.shelf.records import monday_of
-from yewhour.core.shelf.weeks import Week
+from yewhour.core.shelf.weeks import Month, Week
+from yewhour.ui.kit.controls.controls import label
 from yewhour.ui.kit.theme import (
     Theme,
     font,
@@ -21,13 +24,6 @@ from yewhour.ui.kit.theme import (
 
 NAMES, HEAD, ROW, STRIP = 132.0, 28.0, 17.0, 31.0  # pixels at the usual text size
 FULL_S = 900.0  # of an area in a week: a leaf as large as there is room
-# Bases that are one to the eye.
-GROUPS = {
-    "on the feet": ("standing", "wide", "split", "folded", "squat", "wall"),
-    "on hands and knees": ("four-point", "plank", "kneeling", "inverted", "shoulders"),
-    "sitting": ("seated", "chair"),
-    "lying": ("supine", "prone", "on-right", "on-left"),
-}
 STRIPS = {
     "minutes": "minutes, by style", "effort": "effort", "sides": "left and right",
     "positions": "standing to lying", "movements": "new, and again",
@@ -204,11 +200,11 @@ class Season(QWidget):
 
     def _paint_positions(self, painter: QPainter, box: QRectF) -> None:
         """A stem in four parts, from the feet at the top to lying at its foot; each as long as it was."""
-        shades = [QColor(self.theme.ink) for _ in GROUPS]
+        shades = [QColor(self.theme.ink) for _ in position_groups()]
         for place, shade in enumerate(shades):
             shade.setAlphaF(0.85 - 0.23 * place)
         for number, week in enumerate(self.weeks):
-            parts = [sum(week.bases.get(base, 0.0) for base in bases) for bases in GROUPS.values()]
+            parts = [sum(week.bases.get(base, 0.0) for base in bases) for bases in position_groups().values()]
             total, y = sum(parts) or 1.0, box.top() + 5
             for shade, each_s in zip(shades, parts, strict=True):
                 high = (box.height() - 10) * each_s / total
@@ -259,3 +255,21 @@ def _upright(foot: QPointF, high: float, half: float) -> QPainterPath:
     path.quadTo(foot + QPointF(-2 * half, -high / 2), foot + QPointF(0, -high))
     path.quadTo(foot + QPointF(2 * half, -high / 2), foot)
     return path
+
+
+MONTH_HEADINGS = ("", "recordings", "promised", "recorded", "within 10 s", "learnt (1 is as usual)")
+
+
+def months_table(months: Sequence[Month], learnt_of: Callable[[str], str]) -> QWidget:
+    """What was promised and recorded, a row a month."""
+    rows = [MONTH_HEADINGS]
+    for month in months:
+        promised, recorded = show_length(month.promised_s), show_length(round(month.length_s))
+        near = f"{month.near} of {month.takes}"
+        rows.append((month.name, str(month.takes), promised, recorded, near, learnt_of(month.name)))
+    grid, box = QGridLayout(), QWidget()
+    for at, row in enumerate(rows):
+        for column, words in enumerate(row):
+            grid.addWidget(label(words, "" if at else "soft"), at, column)
+    box.setLayout(grid)
+    return box

@@ -24,22 +24,10 @@ from yewhour.ui.take.board import TakeBoard, put
 from yewhour.ui.take.rehearsing import Rehearsal
 from yewhour.ui.take.sounds import TakeSounds
 from yewhour.ui.take.take_keys import TITLES, TakeKeys, key_name
-from yewhour.ui.take.take_runner import Leads, TakeRunner
+from yewhour.ui.take.take_runner import TakeRunner
 
 FRAME_MS = 16
-LEADS: dict[Leads, str] = {
-    "clock": "the clock leads",
-    "me": "you lead, it waits for you",
-    "voice": "your voice leads, where it is heard",
-}
 SIDE_COMES_S = 6.0  # before a side begins it is shown as the next
-KEYS_ON = "→ go on   ↑ one more   ↓ one fewer   ← back to its start   Space stand still   Esc stop"
-KEYS_READY = (
-    "Space starts   R rehearse   V voice   M record   L who leads   D dark   K teach a key   Esc back"
-)
-KEYS_REHEARSAL = (
-    "Space begins   ↑ ↓ from where   O only some   S speed   V voice   R a take instead   Esc back"
-)
 
 
 class TakePage(TakeBoard):
@@ -124,31 +112,10 @@ class TakePage(TakeBoard):
             self.going.show_take(runner.take)
             self.sounds.show_take(runner.take)
         on = runner.state in ("counting", "on")
-        self.hints.setText(self._hints())
+        self.hints.setText(take_words.key_hints(self.runner, self._teaching))
         if not on:
             self._show_still()
         self._show_now()
-
-    def _hints(self) -> str:
-        if self._teaching == "":
-            return "Press the key, or the button of the clicker."
-        if self._teaching:
-            return f"{self._teaching}: now press what it should do: → ↑ ↓ ← or Space. Esc: nothing."
-        if self.runner.state == "on" and self.runner.choices:
-            return "   ".join(
-                f"{number} {_without(one.title)}: {show_length(one.end_s)}"
-                for number, one in enumerate(self.runner.choices[:2], 1)
-            )
-        if self.runner.state == "on" and not self.runner.standing:
-            return KEYS_ON
-        if self.runner.standing:
-            return "Space goes on   ← back to its start   Esc ends the take"
-        if self.runner.state == "counting":
-            return "Space or Esc: not yet"
-        if self.runner.state == "over":
-            kept = "" if self.runner.rehearsing else "F11 looks back at it   "
-            return f"Space: once more   {kept}Esc back to the class"
-        return KEYS_REHEARSAL if self.runner.rehearsing else KEYS_READY
 
     def _show_still(self) -> None:
         """Before the start, and after the end."""
@@ -166,7 +133,7 @@ class TakePage(TakeBoard):
             self.late.setText(self._told)
             return
         title = take.solved.plan.brief.title
-        leads = LEADS[self.runner.leads]
+        leads = take_words.LEADS[self.runner.leads]
         if over:
             self.name.say(title)
             self.line.say(f"Done, in {show_length(seconds(take.end - take.start))}.")
@@ -355,9 +322,9 @@ class TakePage(TakeBoard):
                 self.tell(str(problem))
 
     def _wait(self) -> None:
-        order = list(LEADS)
+        order = list(take_words.LEADS)
         self.runner.leads = order[(order.index(self.runner.leads) + 1) % len(order)]
-        leads = LEADS[self.runner.leads]
+        leads = take_words.LEADS[self.runner.leads]
         self.tell(f"{leads[0].upper()}{leads[1:]}.")
         if self.runner.state == "on":
             self.sounds.listen()
@@ -412,8 +379,3 @@ class TakePage(TakeBoard):
     def wheelEvent(self, event: QWheelEvent) -> None:
         if self.runner.state == "on" and event.angleDelta().y():
             self.do("again" if event.angleDelta().y() > 0 else "fewer")
-
-
-def _without(title: str) -> str:
-    """A choice in few words."""
-    return title.removesuffix(", both sides").replace("Leave out ", "without ", 1)

@@ -3,11 +3,25 @@
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.take.moment import Moment
 from yewhour.core.take.take import Take
+from yewhour.ui.take.take_runner import Leads, TakeRunner
 
 TOLD_S = 25.0  # how long it is told that something was late
 
 PHASES = {"inhale": "in", "full": "hold", "exhale": "out", "empty": "wait"}
 BETWEEN = {"talk": "speak", "setup": "get there", "stillness": "rest", "clock": "stay", "rapid": "quick"}
+
+LEADS: dict[Leads, str] = {
+    "clock": "the clock leads",
+    "me": "you lead, it waits for you",
+    "voice": "your voice leads, where it is heard",
+}
+KEYS_ON = "→ go on   ↑ one more   ↓ one fewer   ← back to its start   Space stand still   Esc stop"
+KEYS_READY = (
+    "Space starts   R rehearse   V voice   M record   L who leads   D dark   K teach a key   Esc back"
+)
+KEYS_REHEARSAL = (
+    "Space begins   ↑ ↓ from where   O only some   S speed   V voice   R a take instead   Esc back"
+)
 
 
 def late_words(take: Take, here: Moment) -> str:
@@ -56,3 +70,31 @@ def coming_words(here: Moment) -> str:
         return "to the end"
     side = f", {coming.side}" if coming.side in ("left", "right") else ""
     return f"to {coming.name}{side}"
+
+
+def key_hints(runner: TakeRunner, teaching: str | None) -> str:
+    """What the keys do just now. teaching: the key that is taught, "" before one is pressed, None else."""
+    if teaching == "":
+        return "Press the key, or the button of the clicker."
+    if teaching:
+        return f"{teaching}: now press what it should do: → ↑ ↓ ← or Space. Esc: nothing."
+    if runner.state == "on" and runner.choices:
+        return "   ".join(
+            f"{number} {_without(one.title)}: {show_length(one.end_s)}"
+            for number, one in enumerate(runner.choices[:2], 1)
+        )
+    if runner.state == "on" and not runner.standing:
+        return KEYS_ON
+    if runner.standing:
+        return "Space goes on   ← back to its start   Esc ends the take"
+    if runner.state == "counting":
+        return "Space or Esc: not yet"
+    if runner.state == "over":
+        kept = "" if runner.rehearsing else "F11 looks back at it   "
+        return f"Space: once more   {kept}Esc back to the class"
+    return KEYS_REHEARSAL if runner.rehearsing else KEYS_READY
+
+
+def _without(title: str) -> str:
+    """A choice in few words."""
+    return title.removesuffix(", both sides").replace("Leave out ", "without ", 1)

@@ -13,7 +13,7 @@ from yewhour.ui.frame.start.class_card import ClassCard
 
 
 def cards(desk):
-    return [card for card in desk.window.start.findChildren(ClassCard) if card.isVisible()]
+    return [card for card in desk.window.pages.start().findChildren(ClassCard) if card.isVisible()]
 
 
 def test_every_demo_class_has_a_card_with_its_own_sprig(bare_desk):
@@ -33,11 +33,11 @@ def test_an_outline_is_pasted_and_what_is_none_is_told(bare_desk):
     QGuiApplication.clipboard().setText(
         "title: Pasted\nlength: 10 min\n# One\nlow lunge 5b pair\nno such thing"
     )
-    bare_desk.window.start.paste()
+    bare_desk.window.pages.start().paste()
     bare_desk.settle()
     assert "no such thing" in bare_desk.window.foot.message.text()
     QGuiApplication.clipboard().setText(lines)
-    bare_desk.window.start.paste()
+    bare_desk.window.pages.start().paste()
     bare_desk.settle()
     assert bare_desk.session.plan.brief.title == "Pasted"
     assert {s.side for s in bare_desk.timed.segments} >= {"right", "left"}
@@ -55,10 +55,10 @@ def test_two_lost_works_say_which_is_which(bare_desk):
         keeper.close()
     file = kept_classes() / "0123456789ab.yewhour"
     file.write_bytes(b"{")
-    bare_desk.window.start.refresh()
+    bare_desk.window.pages.start().refresh()
     QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     bare_desk.settle()
-    said = [one.text() for one in bare_desk.window.start.findChildren(QLabel) if one.isVisible()]
+    said = [one.text() for one in bare_desk.window.pages.start().findChildren(QLabel) if one.isVisible()]
     message = [one for one in said if "It has no file yet" in one]
     assert len(set(message)) == 3
     assert any("10:00, 1 movement." in one for one in message)

@@ -5,13 +5,13 @@ from __future__ import annotations
 from typing import Protocol
 
 from PySide6.QtCore import QSize, Qt
-from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QDialog, QMenuBar, QWidget
 
 from yewhour import __version__
 from yewhour.background.jobs import Fault
 from yewhour.state.settings import change_settings
 from yewhour.ui.desk.session import Session
+from yewhour.ui.frame.acting.registry import Commands
 from yewhour.ui.frame.host import Host
 from yewhour.ui.frame.pages import Pages
 from yewhour.ui.kit import theme as look
@@ -33,11 +33,7 @@ class Shown(Host, Protocol):
 
     dark: bool
     sprig: Sprig
-
-    @property
-    def actions_by_name(self) -> dict[str, QAction]:
-        """Every command's action."""
-        ...
+    commands: Commands
 
     def dress(self) -> None:
         """Puts on the colours and the text size."""
@@ -142,7 +138,7 @@ class View:
 
     def show_keys(self) -> None:
         """Every action and its keys, and the way to any of them by name."""
-        self.window.keep_open(self.pages.later.CommandPalette(self.window.actions_by_name))
+        self.window.keep_open(self.pages.later.CommandPalette(self.window.commands.actions))
 
     def open_menus(self) -> None:
         """To the first menu; arrows go on."""

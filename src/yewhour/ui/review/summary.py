@@ -1,0 +1,48 @@
+"""What a recording shows, in three lines: on time, both sides, all said."""
+
+from yewhour.core.lengths import show_length
+from yewhour.core.review.findings import ReviewFinding
+from yewhour.state.takes.recordings import (
+    ReviewedRecording,
+)
+
+ON_TIME_S = 5.0
+
+
+def on_time(looked: ReviewedRecording) -> str:
+    """Whether it was on time, in a line."""
+    back = looked.back
+    length = show_length(round(back.length_s))
+    if back.heard and not back.pace_words:
+        return "Not a word was heard."
+    if back.stranger:
+        return "This seems to be another recording."
+    if back.cut:
+        return f"The recording ends at {length}, before the class does."
+    late_s = back.length_s - back.target_s
+    if abs(late_s) < ON_TIME_S:
+        return f"{length}, as promised."
+    promised = show_length(round(back.target_s))
+    return f"{abs(late_s):.0f} s {'over' if late_s > 0 else 'early'}: {length} of {promised}."
+
+
+def both_sides(found: tuple[ReviewFinding, ...]) -> str:
+    """Whether both sides got the same, in a line."""
+    uneven = [one.message.rstrip(".") for one in found if one.code == "uneven"]
+    if any(one.code in ("stranger", "nothing") for one in found):
+        return ""
+    if not uneven:
+        return "Both sides got the same, as far as can be told."
+    more = f" And {len(uneven) - 1} more." if len(uneven) > 1 else ""
+    return f"{uneven[0]}.{more}"
+
+
+def all_said(looked: ReviewedRecording) -> str:
+    """Whether everything was said, in a line."""
+    back = looked.back
+    due = [line for line in back.lines if back.went(line)]
+    if not due or back.stranger:
+        return "" if back.heard else "From the marks of the take alone; nothing was heard."
+    said = sum(line.said_s is not None for line in due)
+    remarks = f" {len(back.extra)} remarks besides." if back.extra else ""
+    return f"{said} of {len(due)} lines were said.{remarks}"
