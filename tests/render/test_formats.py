@@ -11,7 +11,6 @@ import pysubs2
 import pytest
 
 from tests.conftest import demo_maker
-from yewhour.cli.main import FORMAT_NAMES
 from yewhour.content.paths import demo_classes
 from yewhour.core.export.chapters import LEAST, chapters
 from yewhour.core.lengths import parse_length
@@ -25,10 +24,6 @@ from yewhour.render.script_pdf import (
 )
 
 RINGERS = demo_maker("bell-ringers").make(1440)
-
-
-def test_the_command_line_knows_every_format():
-    assert set(FORMAT_NAMES) == set(FORMATS)
 
 
 def test_a_cue_sheet_has_a_row_a_line_and_no_formula():

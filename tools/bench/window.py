@@ -24,7 +24,8 @@ qt = QApplication([]); window = QMainWindow(); window.resize(1280, 800); window.
 BEGUN = """
 import time; start = time.perf_counter()
 import gc; gc.disable()
-from yewhour.state.classes.prewarm import Ahead, Path
+from pathlib import Path
+from yewhour.state.classes.prewarm import Prewarm
 path, ahead = None, None
 """
 SHOWN = """
@@ -35,11 +36,11 @@ qt = application(); window = first_window(); window.show(); qt.processEvents()
 OPENED = """
 from PySide6.QtCore import QEventLoop
 open_first(window, path, ahead)
-loop = QEventLoop(); window.session.made_changed.connect(lambda: window.session.made and loop.quit())
-if window.session.made is None:
+loop = QEventLoop(); window.session.made_changed.connect(lambda: window.session.timed and loop.quit())
+if window.session.timed is None:
     loop.exec()
 qt.processEvents()
-assert window.session.made is not None and window.sprig.scene.needles
+assert window.session.timed is not None and window.sprig.scene.needles
 """
 ANEW = """
 while window.session.solved is None:
@@ -60,7 +61,7 @@ def bench_window() -> None:
     new = ROOM / "never-opened.yewhour"
     new.write_bytes(FIRST_DEMO.read_bytes() + b"\n")  # of another content there is no glimpse
     loaded_code, never_code = (
-        f"{BEGUN}path = Path({str(path)!r})\nahead = Ahead(path)\n{SHOWN}{OPENED}"
+        f"{BEGUN}path = Path({str(path)!r})\nahead = Prewarm(path)\n{SHOWN}{OPENED}"
         for path in (FIRST_DEMO, new)
     )
     uses = [

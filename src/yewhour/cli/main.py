@@ -13,35 +13,37 @@ from typing import TYPE_CHECKING
 
 from yewhour import __version__
 from yewhour.background import log
-from yewhour.cli import draft_command, recording_commands
 from yewhour.cli.requested import solved_class, teaching_data, timed_class
 from yewhour.cli.terminal import say, write_json, write_out
 from yewhour.content.paths import FIRST_DEMO
-from yewhour.core.edits import cuts, remedies
 from yewhour.core.lengths import parse_length, show_length
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.pipeline import SolvedPlan
 from yewhour.core.problem import CannotFit, Problem
 from yewhour.files import program
 from yewhour.files.atomic_files import write_whole
+from yewhour.files.late import late
 from yewhour.render.formats import FORMATS
-from yewhour.render.script_pdf import unprintable_message
 from yewhour.state.classes.any_class import read_class
 from yewhour.state.classes.class_file import plan_bytes
-from yewhour.state.desktop_entry import install
-from yewhour.state.listing import listing, listing_text
 from yewhour.state.paths import own_data
 
 if TYPE_CHECKING:
+    from yewhour.cli import draft_command, recording_commands
+    from yewhour.core.edits import cuts, remedies
+    from yewhour.render import script_pdf
+    from yewhour.state import desktop_entry, listing
     from yewhour.state.classes.prewarm import Prewarm
+else:  # what one command needs is not brought in for all
+    draft_command = late("yewhour.cli.draft_command")
+    recording_commands = late("yewhour.cli.recording_commands")
+    cuts = late("yewhour.core.edits.cuts")
+    desktop_entry = late("yewhour.state.desktop_entry")
+    listing = late("yewhour.state.listing")
+    remedies = late("yewhour.core.edits.remedies")
+    script_pdf = late("yewhour.render.script_pdf")
 
 CANNOT, USAGE, STOPPED = 1, 2, 130
-# The names of store.formats, which is not imported before it is needed (a test compares them).
-FORMAT_NAMES = (
-    "text", "pdf", "cards", "cards-picture", "markdown", "csv", "srt", "vtt", "chapters", "ffmetadata",
-    "podcast", "labels", "description", "otio", "json",
-)  # fmt: skip
-
 TOGETHER = {"cards": ("cards", "cards-picture")}  # what is written with what
 
 
@@ -110,27 +112,25 @@ def command_line() -> argparse.ArgumentParser:
     _file_and_length(export)
     export.add_argument("--to", type=Path, required=True, metavar="FOLDER")
     export.add_argument("--replace", action="store_true", help="write over files that are there already")
-    export.add_argument(
-        "--format", action="append", choices=FORMAT_NAMES, help="may be given again; default: all"
-    )
+    export.add_argument("--format", action="append", choices=FORMATS, help="may be given again; default: all")
     export.set_defaults(run=_export)
 
     script = commands.add_parser("script", help="write the script of a class")
     _file_and_length(script)
-    script.add_argument("--format", choices=FORMAT_NAMES, default="text", help="default: text")
+    script.add_argument("--format", choices=FORMATS, default="text", help="default: text")
     script.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
     script.set_defaults(run=_script)
 
-    listing = commands.add_parser("list", help="every movement, school, caution, block and demo class")
-    listing.add_argument("--format", choices=("text", "json"), default="text")
-    listing.set_defaults(run=_list)
+    shown = commands.add_parser("list", help="every movement, school, caution, block and demo class")
+    shown.add_argument("--format", choices=("text", "json"), default="text")
+    shown.set_defaults(run=_list)
 
     shelf = commands.add_parser("shelf", help="what goes out and what is to be recorded; what the weeks show")
     shelf.add_argument("--made-up", action="store_true", help="the shelf of Saltmarsh Row, not your own")
     shelf.add_argument("--find", metavar="WORDS", help="the classes that have these words instead")
     shelf.add_argument("--format", choices=("text", "ics", "csv", "pdf"), default="text")
     shelf.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
-    shelf.set_defaults(run=recording_commands.shelf)
+    shelf.set_defaults(run=lambda options: recording_commands.shelf(options))
 
     draft = commands.add_parser("draft", help="draft a whole class from its promise")
     draft.add_argument("promise", nargs="?", metavar="PROMISE", help="in words: 25-minute gentle hatha, hips")
@@ -145,7 +145,7 @@ def command_line() -> argparse.ArgumentParser:
     draft.add_argument("--seed", type=int, default=0, help="which of the many classes; default: 0")
     draft.add_argument("--why", action="store_true", help="also say why each movement is there")
     draft.add_argument("--out", type=Path, metavar="PATH", help="NAME.yewhour, or NAME.txt for an outline")
-    draft.set_defaults(run=draft_command.draft)
+    draft.set_defaults(run=lambda options: draft_command.draft(options))
 
     outline = commands.add_parser("outline", help="write a class as an outline, in plain text")
     outline.add_argument("class_file", type=Path, metavar="FILE")
@@ -166,7 +166,7 @@ def command_line() -> argparse.ArgumentParser:
     take.add_argument("--marks", type=Path, required=True, metavar="M", help="one mark a line (JSON Lines)")
     take.add_argument("--format", choices=("text", "json"), default="text")
     take.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
-    take.set_defaults(run=recording_commands.take)
+    take.set_defaults(run=lambda options: recording_commands.take(options))
 
     voice = commands.add_parser("voice", help="speak a class into a sound file, every line at its moment")
     voice.add_argument("class_file", type=Path, nargs="?", metavar="FILE", help="a class (.yewhour)")
@@ -177,7 +177,7 @@ def command_line() -> argparse.ArgumentParser:
     voice.add_argument(
         "--with", dest="parts", default="lines", metavar="PARTS", help="lines,sides,counts,tones,breath,bells"
     )
-    voice.set_defaults(run=recording_commands.voice)
+    voice.set_defaults(run=lambda options: recording_commands.voice(options))
 
     back = commands.add_parser("look-back", help="what really happened in a recording, beside its plan")
     back.add_argument(
@@ -193,12 +193,12 @@ def command_line() -> argparse.ArgumentParser:
     back.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
     back.add_argument("--to", type=Path, metavar="FOLDER", help="write captions, chapters ... as it was, too")
     back.add_argument("--replace", action="store_true", help="write over files that are there already")
-    back.set_defaults(run=recording_commands.look_back)
+    back.set_defaults(run=lambda options: recording_commands.look_back(options))
 
     bring = commands.add_parser("bring-in", help="make a draft of a class from a recording's captions")
     bring.add_argument("captions", type=Path, metavar="CAPTIONS", help="SubRip, WebVTT, or text with times")
     bring.add_argument("--out", type=Path, metavar="PATH", help="NAME.txt for an outline, NAME.yewhour")
-    bring.set_defaults(run=recording_commands.bring_in)
+    bring.set_defaults(run=lambda options: recording_commands.bring_in(options))
 
     wrong = commands.add_parser(
         "what-went-wrong", help="what is known of the last faults, to be read and sent"
@@ -229,7 +229,7 @@ def _open(options: argparse.Namespace) -> int:
 
 
 def _desktop(options: argparse.Namespace) -> None:
-    for path in install(own_data().parent, str(Path(options.command).resolve())):
+    for path in desktop_entry.install(own_data().parent, str(Path(options.command).resolve())):
         say(path)
 
 
@@ -326,7 +326,7 @@ def _export(options: argparse.Namespace) -> None:
         say(f"yewhour: writing {FORMATS[name].about}", file=sys.stderr)
         write_whole(path, FORMATS[name].write(timed))
         say(path)
-        if name == "pdf" and (message := unprintable_message(timed)):
+        if name == "pdf" and (message := script_pdf.unprintable_message(timed)):
             say(f"yewhour: {message}", file=sys.stderr)
 
 
@@ -349,8 +349,8 @@ def _convert(options: argparse.Namespace) -> None:
 
 
 def _list(options: argparse.Namespace) -> None:
-    found = listing(teaching_data())
+    found = listing.listing(teaching_data())
     if options.format == "json":
         write_json(found)
     else:
-        say(listing_text(found))
+        say(listing.listing_text(found))

@@ -1,21 +1,26 @@
 """Everything a made class can be written as: `FORMATS` is the one list of them."""
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 import msgspec
 
-from yewhour.core.export import (
-    captions,
-    chapters,
-    contract,
-    cue_sheet,
-    description,
-    reading,
-    timeline,
-)
 from yewhour.core.timed_class import TimedClass
-from yewhour.render.cards_pdf import cards_pdf, cards_picture
-from yewhour.render.script_pdf import script_pdf
+from yewhour.files.late import late
+
+if TYPE_CHECKING:
+    from yewhour.core.export import captions, chapters, contract, cue_sheet, description, reading, timeline
+    from yewhour.render import cards_pdf, script_pdf
+else:  # of fifteen, a command writes one; all together they are a tenth of its memory
+    captions = late("yewhour.core.export.captions")
+    chapters = late("yewhour.core.export.chapters")
+    contract = late("yewhour.core.export.contract")
+    cue_sheet = late("yewhour.core.export.cue_sheet")
+    description = late("yewhour.core.export.description")
+    reading = late("yewhour.core.export.reading")
+    timeline = late("yewhour.core.export.timeline")
+    cards_pdf = late("yewhour.render.cards_pdf")
+    script_pdf = late("yewhour.render.script_pdf")
 
 
 class Format(msgspec.Struct, frozen=True):
@@ -26,28 +31,44 @@ class Format(msgspec.Struct, frozen=True):
     write: Callable[[TimedClass], bytes]
 
 
-def _text(write: Callable[[TimedClass], str]) -> Callable[[TimedClass], bytes]:
-    return lambda timed: write(timed).encode()
-
-
 FORMATS: dict[str, Format] = {
-    "text": Format(".txt", "plain text for the music stand", _text(reading.text)),
-    "pdf": Format(".pdf", "PDF for the music stand, in large type", script_pdf),
-    "cards": Format(".cards.pdf", "cards with figures, as a PDF to lay beside the mat", cards_pdf),
-    "cards-picture": Format(".cards.png", "cards with figures, as a picture", cards_picture),
-    "markdown": Format(".md", "Markdown, with a heading for each section", _text(reading.markdown)),
-    "csv": Format(".csv", "cue sheet for a spreadsheet", _text(cue_sheet.cue_sheet)),
-    "srt": Format(".srt", "SubRip captions", _text(captions.srt)),
-    "vtt": Format(".vtt", "WebVTT captions", _text(captions.vtt)),
+    "text": Format(".txt", "plain text for the music stand", lambda timed: reading.text(timed).encode()),
+    "pdf": Format(
+        ".pdf", "PDF for the music stand, in large type", lambda timed: script_pdf.script_pdf(timed)
+    ),
+    "cards": Format(
+        ".cards.pdf",
+        "cards with figures, as a PDF to lay beside the mat",
+        lambda timed: cards_pdf.cards_pdf(timed),
+    ),
+    "cards-picture": Format(
+        ".cards.png", "cards with figures, as a picture", lambda timed: cards_pdf.cards_picture(timed)
+    ),
+    "markdown": Format(
+        ".md", "Markdown, with a heading for each section", lambda timed: reading.markdown(timed).encode()
+    ),
+    "csv": Format(".csv", "cue sheet for a spreadsheet", lambda timed: cue_sheet.cue_sheet(timed).encode()),
+    "srt": Format(".srt", "SubRip captions", lambda timed: captions.srt(timed).encode()),
+    "vtt": Format(".vtt", "WebVTT captions", lambda timed: captions.vtt(timed).encode()),
     "chapters": Format(
-        ".chapters.txt", "chapters for a video's description", _text(chapters.description_chapters)
+        ".chapters.txt",
+        "chapters for a video's description",
+        lambda timed: chapters.description_chapters(timed).encode(),
     ),
-    "ffmetadata": Format(".ffmeta", "chapters for FFmpeg", _text(chapters.ffmetadata)),
-    "podcast": Format(".chapters.json", "JSON chapters for podcasts", chapters.podcast_chapters),
-    "labels": Format(".labels.txt", "label track for a sound editor", _text(chapters.labels)),
+    "ffmetadata": Format(".ffmeta", "chapters for FFmpeg", lambda timed: chapters.ffmetadata(timed).encode()),
+    "podcast": Format(
+        ".chapters.json", "JSON chapters for podcasts", lambda timed: chapters.podcast_chapters(timed)
+    ),
+    "labels": Format(
+        ".labels.txt", "label track for a sound editor", lambda timed: chapters.labels(timed).encode()
+    ),
     "description": Format(
-        ".description.txt", "text to go under the recording", _text(description.description)
+        ".description.txt",
+        "text to go under the recording",
+        lambda timed: description.description(timed).encode(),
     ),
-    "otio": Format(".otio", "OpenTimelineIO, with a marker for each movement", timeline.timeline),
-    "json": Format(".json", "everything, for other programs", contract.script_json),
+    "otio": Format(
+        ".otio", "OpenTimelineIO, with a marker for each movement", lambda timed: timeline.timeline(timed)
+    ),
+    "json": Format(".json", "everything, for other programs", lambda timed: contract.script_json(timed)),
 }

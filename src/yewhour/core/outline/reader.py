@@ -1,7 +1,6 @@
 """An outline read into a plan, with the line number of whatever is wrong in it."""
 
 import re
-from dataclasses import dataclass, field
 from typing import Any
 
 import msgspec
@@ -60,12 +59,11 @@ def _number_of(where: str) -> int:
     return int(found[1]) if found else 0
 
 
-@dataclass
-class _Line:
+class _Line(msgspec.Struct):
     number: int
     depth: int
     text: str
-    inner: list["_Line"] = field(default_factory=list)
+    inner: list["_Line"] = []
 
 
 def read_outline(
