@@ -30,8 +30,13 @@ class Fault(NamedTuple):
     lost: str
     error: BaseException
 
+    @property
+    def heading(self) -> str:
+        """What broke off, as a sentence begins."""
+        return f"{self.doing[:1].upper()}{self.doing[1:]} broke off"
+
     def __str__(self) -> str:
-        return f"{self.doing} broke off. {self.lost}".strip()
+        return f"{self.heading}. {self.lost}".strip()
 
 
 class Job:

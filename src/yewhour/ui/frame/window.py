@@ -19,7 +19,7 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.acting import bindings
 from yewhour.ui.frame.acting.registry import Act, Commands
 from yewhour.ui.frame.acting.view import View
-from yewhour.ui.frame.around.foot import Foot
+from yewhour.ui.frame.around.foot import HINT, Foot
 from yewhour.ui.frame.around.head import Head
 from yewhour.ui.frame.around.status import Status
 from yewhour.ui.frame.dialogs.file_commands import FileCommands
@@ -235,7 +235,7 @@ class Window(QMainWindow):
             self.setWindowTitle(f"{session.plan.brief.title}{' *' if session.changed else ''} – Yew Hour")
         start = self.pages.start.made
         at_start = start is not None and self.stations.body.currentWidget() is start
-        hint = self.stations.here.hint if self.stations.here is not None else ""
+        hint = (self.stations.here.hint if self.stations.here is not None else "") or HINT
         if self._on_shelf and not self.pages.shelf().on_weeks:
             hint = ""
         self.status.show(self.stations, self.theme, self.roomy, at_start, hint)

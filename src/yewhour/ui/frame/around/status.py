@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from yewhour.ui.desk.session import Session
-from yewhour.ui.frame.around.foot import HINT, Foot
+from yewhour.ui.frame.around.foot import Foot
 from yewhour.ui.frame.around.head import Head
 from yewhour.ui.frame.around.promised import promised
 from yewhour.ui.kit.theme import Theme
@@ -23,7 +23,7 @@ class Status:
         self.session, self.head, self.foot = session, head, foot
 
     def show(self, stations: Stations, theme: Theme, roomy: bool, at_start: bool, hint: str) -> None:
-        """The promise in the head, and what is next in the foot."""
+        """The promise in the head, and in the foot what is next, or a station's own hint."""
         session = self.session
         self.head.mark(stations.number, stations.able())
         self.head.export.setEnabled(session.timed is not None)
@@ -36,7 +36,7 @@ class Status:
         self.head.title.setText(session.plan.brief.title)
         self.head.promise.setText(promised(session, roomy))
         if not at_start or self.foot.note is not None:
-            self.foot.show_next(theme, hint or HINT)
+            self.foot.show_next(theme, hint)
         else:
             title = session.plan.brief.title
             self.foot.put(f"{title} is still open: choose Promise, Sprig or Words.", theme.soft)

@@ -37,7 +37,7 @@ class WentWrong(QDialog):
         layout = QVBoxLayout(self)
         layout.setContentsMargins(24, 20, 24, 18)
         layout.setSpacing(10)
-        heading = f"{fault.doing} broke off" if fault is not None else "What went wrong"
+        heading = fault.heading if fault is not None else "What went wrong"
         layout.addWidget(label(heading, "heading"))
         if fault is not None:
             layout.addWidget(label(fault.lost or SAFE, "reading"))
