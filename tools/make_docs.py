@@ -6,6 +6,7 @@ from pathlib import Path
 import msgspec
 
 from tools.package import third_party
+from tools.schemas import schemas
 from yewhour import __version__
 from yewhour.content.paths import DATA, FIRST_DEMO, demo_classes
 from yewhour.content.terms import load_positions, load_terms
@@ -149,6 +150,9 @@ if __name__ == "__main__":
     (DOCS / "a-script.md").write_text(one_script(), encoding="utf-8")
     (DATA / "sheets.json").write_bytes(sheets())
     (DOCS / "class.schema.json").write_bytes(schema())
+    (DOCS / "schemas").mkdir(exist_ok=True)
+    for name, content in schemas().items():
+        (DOCS / "schemas" / f"{name}.schema.json").write_bytes(content)
     (DOCS / "keys.md").write_text(keys(), encoding="utf-8")
     (DOCS / "cautions.md").write_text(cautions(), encoding="utf-8")
     (DATA / "desktop" / "yewhour.1").write_text(man_page(), encoding="utf-8")

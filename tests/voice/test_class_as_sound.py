@@ -113,6 +113,16 @@ def test_the_signs_for_the_sides_can_be_told_apart_and_no_sign_clicks():
         assert np.abs(sound).max() < 0.5
 
 
+def test_a_peak_between_two_samples_is_found():
+    rate = 22050
+    at = np.arange(rate)
+    fades = np.minimum(1, np.minimum(at, at[::-1]) / 2000)
+    wave = (0.5 * fades * np.sin(np.pi / 2 * at + np.pi / 4)).astype(np.float32)  # no sample is at its top
+    assert np.abs(wave).max() < 0.36
+    meter = LoudnessMeter(rate, peaks=True).listen(wave[n : n + 1000] for n in range(0, rate, 1000))
+    assert meter.peak == pytest.approx(-6.02, abs=0.05)
+
+
 @pytest.mark.parametrize("suffix", [".flac"])
 def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path, suffix):
     timed = short()

@@ -1,7 +1,7 @@
 """Figures: how quickly one is drawn, how much they add to the library and to a take's frames."""
 
 import time
-from statistics import mean, median
+from statistics import mean
 
 from tools.bench.table import FRAME, against, line
 

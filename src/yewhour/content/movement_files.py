@@ -45,7 +45,7 @@ Wrong = Callable[[str, str, str], Problem]  # (field, what, what to do)
 
 
 # What a table may hold besides the lines; an option is its line, and in another field the movement it is.
-_OURS = {"id", "family", "source", "lines"}
+_OURS = {"id", "source", "lines"}
 FIELDS = frozenset(Movement.__struct_fields__) - _OURS | {"gentler_is", "stronger_is"}
 
 
@@ -88,10 +88,19 @@ def _read_file(path: Path, terms: Terms, problems: list[Problem]) -> list[Moveme
     except Problem as problem:
         problems.append(problem)
         return []
+    family = tables.get("family", path.stem)
+    if not isinstance(family, str):
+        where = f"{path}"
+        problems.append(
+            Problem("The family of a file is a name in quotes.", where, 'Write family = "standing".')
+        )
+        family = path.stem
     movements = []
     for name, table in tables.items():
+        if name == "family":
+            continue
         try:
-            movement = movement_of(name, table, path, terms)
+            movement = movement_of(name, table, path, terms, family)
             if movement.figure and (fault := _figure_fault(movement)) is not None:
                 problems.append(fault)
                 movement = msgspec.structs.replace(movement, figure=())
@@ -114,8 +123,11 @@ def _figure_fault(movement: Movement) -> Problem | None:
     return None
 
 
-def movement_of(name: str, table: Any, path: Path, terms: Terms) -> Movement:
-    """One movement of a file. Raises Problem, with file and line, for what is wrong in it."""
+def movement_of(name: str, table: Any, path: Path, terms: Terms, family: str = "") -> Movement:
+    """One movement of a file. family: that of the file, where it names none itself.
+
+    Raises Problem, with file and line, for what is wrong in it.
+    """
     if not isinstance(table, dict):
         raise Problem(f"{name!r} stands outside a movement.", f"{path}", "Put it under a [movement-id] line.")
 
@@ -128,7 +140,7 @@ def movement_of(name: str, table: Any, path: Path, terms: Terms) -> Movement:
         if key not in FIELDS:
             raise wrong(key, f"there is no field {key!r}.", "Check its spelling in docs/movements.md.")
     try:
-        entry = msgspec.convert(_as_movement(name, path, rest, lines, wrong), Movement)
+        entry = msgspec.convert(_as_movement(name, path, rest, lines, wrong, family or path.stem), Movement)
     except msgspec.ValidationError as error:
         found = re.search(r"`\$\.(\w+)|field `(\w+)`", str(error))
         key = next((group for group in found.groups() if group), "") if found else ""
@@ -182,7 +194,7 @@ def movement_of(name: str, table: Any, path: Path, terms: Terms) -> Movement:
     return entry
 
 
-def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong) -> Table:
+def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong, family: str) -> Table:
     """A table with its short forms (`full | short | bare`, rhythms, options) as a movement has them."""
 
     def parted(key: str, text: object) -> Wordings:
@@ -209,7 +221,7 @@ def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong
                 raise wrong(key, f"its {key} are none.", "Write it, or take the field out.")
             fields[key] = found[0] if key == "rhythm" else found
     parted_lines = {key: [parted(key, text) for text in _several(value)] for key, value in lines.items()}
-    return {**fields, "id": name, "family": path.stem, "source": str(path), "lines": parted_lines}
+    return {"family": family, **fields, "id": name, "source": str(path), "lines": parted_lines}
 
 
 def _several(value: object) -> list[object]:

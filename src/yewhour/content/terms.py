@@ -46,24 +46,38 @@ class Terms(msgspec.Struct, frozen=True):
 
 def load_terms(positions: PositionGraph, data: Path = DATA) -> Terms:
     """The tags, from data/terms.toml and data/cautions.toml."""
-    tables = read_toml(data / "terms.toml")
+    file = load_terms_file(data)
     cautions = msgspec.convert(read_toml(data / "cautions.toml"), dict[str, Caution])
     return Terms(
-        areas=tables["areas"], loads=tables["loads"], marks=tables["marks"], props=tables["props"],
+        areas=file.areas, loads=file.loads, marks=file.marks, props=file.props,
         cautions=cautions, positions=needs_of(positions.places),
     )  # fmt: skip
 
 
-@cache
-def position_labels() -> dict[str, str]:
-    """What a teacher is shown for a base or a position, from data/terms.toml; `{side}` is right or left."""
-    return msgspec.convert(read_toml(DATA / "terms.toml")["positions"], dict[str, str])
+class TermsFile(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """data/terms.toml: tags and what each means to a reader, what positions and families are called.
+
+    positions: by base or position, `{side}` for right and left. position_groups: bases that are one to the
+    eye, from the feet to the floor.
+    """
+
+    areas: dict[str, str]
+    loads: dict[str, str]
+    marks: dict[str, str]
+    props: dict[str, str]
+    positions: dict[str, str]
+    position_groups: dict[str, tuple[str, ...]]
+    families: dict[str, str]
 
 
 @cache
-def position_groups() -> dict[str, tuple[str, ...]]:
-    """Bases that are one to the eye, by what they are called, from the feet to the floor."""
-    return msgspec.convert(read_toml(DATA / "terms.toml")["position_groups"], dict[str, tuple[str, ...]])
+def load_terms_file(data: Path = DATA) -> TermsFile:
+    """The file, checked. Raises Problem where it can't be read."""
+    path = data / "terms.toml"
+    try:
+        return msgspec.convert(read_toml(path), TermsFile)
+    except msgspec.ValidationError as error:
+        raise Problem(f"The terms can't be read: {error}.", str(path), "Mend it.") from error
 
 
 class _Way(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -74,7 +88,7 @@ class _Way(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     breath: bool = False
 
 
-class _PositionsFile(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class PositionsFile(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """A positions.toml: bases with their forms, tags of bases and positions, and ways."""
 
     bases: dict[str, list[str]] = {}
@@ -101,7 +115,7 @@ def load_positions(own: Path | None = None, data: Path = DATA) -> tuple[Position
             problems.append(problem)
             continue
         try:
-            file = msgspec.convert(tables, _PositionsFile)
+            file = msgspec.convert(tables, PositionsFile)
         except msgspec.ValidationError as error:
             do = "See data/positions.toml for how it is written; the positions that ship are there."
             problems.append(Problem(f"This can't be read: {error}.", str(path), do))

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from yewhour.content.terms import Terms, position_labels
+from yewhour.content.terms import Terms, load_terms_file
 from yewhour.core.lengths import show_length
 from yewhour.core.library.kinds import BEHAVIOURS
 from yewhour.core.library.movement import Movement
@@ -54,7 +54,7 @@ def position_words(position: str, usual: str) -> str:
 
 def _place_words(place: str) -> str:
     side = next((word for word in SIDES_SAID if word in place), "")
-    words = position_labels().get(place.replace(side, "{side}") if side else place, place)
+    words = load_terms_file().positions.get(place.replace(side, "{side}") if side else place, place)
     return words.replace("{side}", SIDES_SAID.get(side, ""))
 
 

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QVBoxLayout, QWidget
 
-from yewhour.content.terms import position_labels
+from yewhour.content.terms import load_terms_file
 from yewhour.core.library.movement import Library
 from yewhour.core.plan.own_shares import WHATS, What, own_share
 from yewhour.core.plan.plan import Brief
@@ -164,5 +164,5 @@ def _step_in(widget: QWidget) -> QHBoxLayout:
 
 def _where(base: str) -> str:
     side = base.removeprefix("on-")
-    words = position_labels().get("on-{side}" if side != base else base, base)
+    words = load_terms_file().positions.get("on-{side}" if side != base else base, base)
     return words.replace("{side}", f"the {side}")

@@ -9,7 +9,7 @@ from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QHelpEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QGridLayout, QToolTip, QWidget
 
-from yewhour.content.terms import position_groups
+from yewhour.content.terms import load_terms_file
 from yewhour.core.lengths import show_length
 from yewhour.core.shelf.records import monday_of
 from yewhour.core.shelf.weeks import Month, Week
@@ -200,11 +200,14 @@ class Season(QWidget):
 
     def _paint_positions(self, painter: QPainter, box: QRectF) -> None:
         """A stem in four parts, from the feet at the top to lying at its foot; each as long as it was."""
-        shades = [QColor(self.theme.ink) for _ in position_groups()]
+        shades = [QColor(self.theme.ink) for _ in load_terms_file().position_groups]
         for place, shade in enumerate(shades):
             shade.setAlphaF(0.85 - 0.23 * place)
         for number, week in enumerate(self.weeks):
-            parts = [sum(week.bases.get(base, 0.0) for base in bases) for bases in position_groups().values()]
+            parts = [
+                sum(week.bases.get(base, 0.0) for base in bases)
+                for bases in load_terms_file().position_groups.values()
+            ]
             total, y = sum(parts) or 1.0, box.top() + 5
             for shade, each_s in zip(shades, parts, strict=True):
                 high = (box.height() - 10) * each_s / total

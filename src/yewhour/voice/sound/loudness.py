@@ -11,6 +11,7 @@ from yewhour.voice.sound.shipped_voice import Samples
 
 LOUDNESS, PEAK = -16.0, -1.0  # LUFS, dB true peak
 HEADROOM_DB = 0.6  # left by the limiter for peaks between samples
+REACH = 6  # samples before and after a moment between two, of which it is made
 
 
 def frames(blocks: Iterable[Samples], rate: int) -> Iterator[av.AudioFrame]:
@@ -45,25 +46,52 @@ def _pulled(graph: av.filter.Graph) -> Iterator[av.AudioFrame]:
             return
 
 
+def _between(share: float) -> Samples:
+    """What a sound is a share of a sample further on, as weights of the samples around it."""
+    at = np.arange(1 - REACH, REACH + 1) - share
+    weights = np.sinc(at) * np.cos(np.pi * at / (2 * REACH + 1)) ** 2
+    return np.asarray(weights[::-1] / weights.sum(), np.float32)
+
+
+QUARTERS = tuple(_between(share) for share in (0.25, 0.5, 0.75))
+
+
 class LoudnessMeter:
-    """Listens to what goes by. loud: in LUFS; peak: the highest true peak in dB, if it was asked for."""
+    """Listens to what goes by. loud: in LUFS; peak: the highest true peak in dB, if it was asked for.
+
+    A true peak lies between samples; it is looked for at each quarter of one, as the recommendation has it.
+    The filter that measures loudness could do that too, and takes five times as long for it.
+    """
 
     def __init__(self, rate: int, peaks: bool = False) -> None:
         self.rate = rate
         self.loud = self.peak = -math.inf
-        self._step = ("ebur128", f"metadata=1{':peak=true' if peaks else ''}")
+        self._peaks = peaks
+        self._highest = 0.0
+        self._tail: Samples = np.zeros(2 * REACH - 1, np.float32)
 
     def heard(self, blocks: Iterable[Samples]) -> Iterator[Samples]:
         """The same blocks, listened to; the measures are there when the last has gone by."""
-        graph = _graph(self.rate, self._step)
+        graph = _graph(self.rate, ("ebur128", "metadata=1"))
         at = 0
         for block in blocks:
             graph.push(_frame(block, self.rate, at))
             at += len(block)
             self._read(graph)
+            if self._peaks and len(block):
+                self._look(block)
             yield block
         graph.push(None)
         self._read(graph)
+        if self._peaks:
+            self._look(np.zeros(REACH, np.float32))
+            self.peak = 20 * math.log10(self._highest) if self._highest > 0 else -math.inf
+
+    def _look(self, block: Samples) -> None:
+        joined = np.concatenate([self._tail, block])
+        self._tail = joined[1 - 2 * REACH :]
+        highest = max(float(np.abs(np.convolve(joined, quarter, "valid")).max()) for quarter in QUARTERS)
+        self._highest = max(self._highest, highest, float(np.abs(block).max()))
 
     def listen(self, blocks: Iterable[Samples]) -> "LoudnessMeter":
         """Listens to all of it, and keeps nothing."""
@@ -74,8 +102,6 @@ class LoudnessMeter:
     def _read(self, graph: av.filter.Graph) -> None:
         for frame in _pulled(graph):
             self.loud = float(frame.metadata.get("lavfi.r128.I", self.loud))
-            highest = float(frame.metadata.get("lavfi.r128.true_peak", 0.0))
-            self.peak = max(self.peak, 20 * math.log10(highest)) if highest > 0 else self.peak
 
 
 def gain_db(loud: float) -> float:
