@@ -11,7 +11,8 @@ PAGES = sorted([*ROOT.glob("docs/*.md"), ROOT / "README.md", ROOT / "CONTRIBUTIN
 ROOMS = ("", "docs", "src/yewhour", "src/yewhour/core", "src/yewhour/ui", "src/yewhour/data", "data", "tests")
 # A teacher's own files, and what a page writes of as an example.
 HERS = re.compile(
-    r"^(my-|takes/|class\.|talk\.|marks\.|script\.|NAME|FILE|WHEN|[A-Z]\b|~|/|\.\.|<|\d+/\d|application/)"
+    r"^(my-|takes/|dist/|yewhour/|class\.|talk\.|marks\.|script\.|NAME|FILE|WHEN|[A-Z]\b|~|/|\.\.|<|\d+/\d"
+    r"|application/)"
 )
 NAMED = re.compile(
     r"`([\w./-]+/[\w./-]*|[\w-]+\.(?:py|toml|md|json|txt|yewhour|lock|xml))(?:::\w+)?`|\]\(([^)#:]+)\)"

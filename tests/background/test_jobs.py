@@ -129,3 +129,17 @@ def test_nothing_is_heard_after_the_end(runner):
     runner.close()
     assert runner.run("key", lambda job: 1, heard.append, doing="Working").unwanted
     assert heard == []
+
+
+def test_what_is_given_up_keeps_nobody_waiting(runner):
+    started, go = threading.Event(), threading.Event()
+
+    def deaf(job):
+        started.set()
+        go.wait()
+
+    runner.run("key", deaf, doing="Working")
+    started.wait()
+    runner.cancel("key")
+    assert not runner.busy("key")
+    go.set()

@@ -237,14 +237,14 @@ class Runner:
         return arrived
 
     def busy(self, *keys: str) -> bool:
-        """Whether a job of these keys (of any, for none) waits, runs, or is on its way back."""
+        """Whether a wanted job of these keys (of any, for none) waits, runs, or is on its way back."""
         with self._counting:
             if any(count for key, count in self._on_its_way.items() if not keys or key in keys):
                 return True
         for lane in self._lanes.values():
             with lane.changed:
                 jobs = [one.job for one in lane.waiting] + ([lane.running] if lane.running else [])
-            if any(not keys or job.key in keys for job in jobs):
+            if any((not keys or job.key in keys) and not job.unwanted for job in jobs):
                 return True
         return False
 

@@ -14,7 +14,7 @@ from yewhour.core.figure.joints import (
     HIPS,
     LOWER_BACK,
     NECK,
-    PROPS,
+    RESTS_HIGH,
     SEEN,
     SHIN,
     SHOULDERS,
@@ -40,7 +40,7 @@ class Support(msgspec.Struct, frozen=True):
     @property
     def height(self) -> float:
         """How high what it rests on is, as a share of the body's height."""
-        return PROPS.get(self.on, 0.0)
+        return RESTS_HIGH.get(self.on, 0.0)
 
 
 class Touch(msgspec.Struct, frozen=True):

@@ -17,7 +17,8 @@ from yewhour.core.figure.body import (
     Points,
     stance,
 )
-from yewhour.core.figure.joints import ABOVE, PROPS, THICK
+from yewhour.core.figure.joints import ABOVE, RESTS_HIGH, THICK
+from yewhour.core.props import PROPS
 
 What = Literal["mat", "prop", "line", "far", "other", "middle", "near"]
 ROUND = 7  # points on a round end
@@ -25,7 +26,6 @@ SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
 LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
 BETWEEN = 0.06  # of a block between the knees
 MAT, MAT_LONG = 0.40, 1.12  # wide and long
-LENGTHS = {"block": 0.13, "bolster": 0.34, "blanket": 0.30, "cushion": 0.22}
 LIMBS: tuple[tuple[str, ...], ...] = (("hip", "knee", "ankle", "toe"), ("shoulder", "elbow", "wrist", "hand"))
 # What limbs taper to, as shares of the height: from where they begin to their tips.
 TAPER = {"hip": 0.036, "knee": 0.026, "ankle": 0.017, "toe": 0.009, "shoulder": 0.026, "elbow": 0.018,
@@ -151,18 +151,18 @@ def _props(figure: Figure, points: Points) -> Iterator[LimbShape]:
             sat = any(rest.part == "seat" and rest.on == "chair" for rest in figure.rests)
             yield from _chair(middle, sign if sat else -sign, prop == "chairback")
             continue
-        if prop == "block" and len(where) > 1 and max(xs) - min(xs) > LENGTHS["block"]:
+        if prop == "block" and len(where) > 1 and max(xs) - min(xs) > PROPS["block"].long:
             for x in xs:
-                yield LimbShape("prop", _box(x, 0.0, LENGTHS[prop], PROPS[prop]))
+                yield LimbShape("prop", _box(x, 0.0, PROPS[prop].long, RESTS_HIGH[prop]))
             continue
-        long = max(LENGTHS[prop], max(xs) - min(xs) + 0.1)
-        yield LimbShape("prop", _soft(middle, long, PROPS[prop]) if prop != "block"
-                    else _box(middle, 0.0, long, PROPS[prop]))  # fmt: skip
+        long = max(PROPS[prop].long, max(xs) - min(xs) + 0.1)
+        yield LimbShape("prop", _soft(middle, long, RESTS_HIGH[prop]) if prop != "block"
+                    else _box(middle, 0.0, long, RESTS_HIGH[prop]))  # fmt: skip
 
 
 def _chair(x: float, sign: int, held: bool) -> Iterator[LimbShape]:
     """A chair seen from the side. held: its back is at x, not its seat."""
-    top, back = PROPS["chair"], PROPS["chairback"]
+    top, back = RESTS_HIGH["chair"], RESTS_HIGH["chairback"]
     x = x + sign * SEAT_LONG / 2 if held else x
     behind, front = x - sign * SEAT_LONG / 2, x + sign * SEAT_LONG / 2
     yield LimbShape("prop", _box(x, top - SEAT_THICK, SEAT_LONG, SEAT_THICK))

@@ -21,8 +21,8 @@ from yewhour.core.figure.joints import (
     MIDDLE,
     MIDDLE_RESTS,
     POINTS,
-    PROPS,
     RESTS,
+    RESTS_HIGH,
     SEEN,
     VIEWS,
     limits_of,
@@ -116,7 +116,7 @@ def _rests(word: str, where: str) -> tuple[Support, ...]:
     part, _, on = word.partition("@")
     parts = (BOTH[part], f"far{BOTH[part]}") if part in BOTH else (part,)
     known = part in MIDDLE_RESTS or parts[0].removeprefix("far") in RESTS
-    if not known or (on and on not in PROPS):
+    if not known or (on and on not in RESTS_HIGH):
         raise Problem(f"A figure rests on no {word!r}.", where, DO)
     return tuple(Support(one, on) for one in parts)
 

@@ -7,6 +7,8 @@ reaches them; they are there to find what nobody can do, not to tell anybody how
 
 from typing import Literal
 
+from yewhour.core.props import CHAIR_BACK_HIGH, PROPS
+
 # From the right side; from behind, so that right is right; from above, on the back or face down.
 View = Literal["side", "front", "above", "facedown"]
 VIEWS: tuple[View, ...] = ("side", "front", "above", "facedown")
@@ -60,9 +62,9 @@ BOTH = {
 }  # fmt: skip
 
 # What a body may rest on besides the floor: how high, as a share of the height.
-PROPS: dict[str, float] = {
-    "block": 0.07, "bolster": 0.09, "blanket": 0.035, "cushion": 0.06, "chair": 0.27, "chairback": 0.5,
-}  # fmt: skip
+RESTS_HIGH: dict[str, float] = {name: one.high for name, one in PROPS.items() if one.high} | {
+    "chairback": CHAIR_BACK_HIGH
+}
 LINES = ("strap", "band", "wall", "block", "cushion")  # drawn between points, or along them
 
 # Where the weight is: a share of it at each point between the two named.

@@ -8,6 +8,7 @@ from rapidfuzz import fuzz
 
 from yewhour.core.finding import CheckRules
 from yewhour.core.lengths import show_length
+from yewhour.core.props import HEARD_BESIDES, PROPS
 from yewhour.core.review.findings import GRAVE, ReviewFinding, review_finding
 from yewhour.core.transcript.transcript import SpeechStretch, Transcript, plain_words
 
@@ -23,16 +24,6 @@ UNEVEN_S, UNEVEN = 8.0, 0.25
 SLIP = re.compile(
     r"\b(left|right)\b[^.]{0,24}?\b(?:sorry|i mean|no wait|rather)\b[^.]{0,16}?\b(left|right)\b"
 )
-PROPS = {
-    "block": "blocks?|bricks?",
-    "strap": "straps?|belts?",
-    "bolster": "bolsters?",
-    "blanket": "blankets?",
-    "cushion": "cushions?",
-    "chair": "chairs?",
-    "band": "(?:resistance )?bands?",
-    "weights": "weights|dumbbells",
-}
 _USED = (
     r"\b(?:take|use|grab|place|put|slide|bring|get|hold|squeeze|set|on|onto|under|with) "
     r"(?:your|the|a|that|one|two|both) (?:\w+ )?(?:{})\b"
@@ -198,7 +189,8 @@ def _slips(said: Sequence[_Said], rules: CheckRules) -> Iterator[ReviewFinding]:
 
 
 def _props(said: Sequence[_Said], rules: CheckRules) -> Iterator[ReviewFinding]:
-    for prop, names in PROPS.items():
+    heard = {name: one.heard for name, one in PROPS.items() if one.heard} | HEARD_BESIDES
+    for prop, names in heard.items():
         named, used = re.compile(rf"\b(?:{names})\b"), re.compile(_USED.format(names))
         for one in said:
             if not named.search(one.plain):

@@ -11,10 +11,10 @@ from yewhour.core.library.movement import Wordings
 from yewhour.core.library.names import listed
 from yewhour.core.library.position import START, PositionChange, base_of
 from yewhour.core.plan.plan import LineEdit
+from yewhour.core.props import changes_side, stays
 from yewhour.core.sides import fill, mirrored
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.ways import (
-    FURNITURE,
     prop_noun,
     props_put_away,
     same_posture,
@@ -35,7 +35,6 @@ from yewhour.core.wording.phrasing import (
 from yewhour.core.wording.speech import GAP
 
 BREATHER = ticks(0.5)  # at the end of what is said while moving
-PLACED = {"bolster", "cushion"}  # lies on the side it is used on
 LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has room for
 EntryLine = tuple[str, Wordings]
 
@@ -118,7 +117,7 @@ class EntryLines:
         talk = use.movement.behaviour.framing
         if (tier == 0 or takes_props_again(before, use)) and not talk:
             yield from self._props(before, use)
-        elif use.switch and (moved := set(use.movement.props) & PLACED):
+        elif use.switch and (moved := {one for one in use.movement.props if changes_side(one)}):
             yield "prop", filled_line(pick_line(self.phrasing.wording.prop_moved, use), use, prop=min(moved))
         round_first = base_of(before.end if before else START) != "folded"  # or else when one stands again
         if round_first:
@@ -184,7 +183,7 @@ class EntryLines:
             yield "prop", line
         named_already = " ".join(line[0].lower() for line in said)
         for prop in use.movement.props:
-            there = prop in FURNITURE
+            there = stays(prop)
             if not (prop_noun(prop) in named_already or (there and prop == base_of(use.needed))):
                 lines = self.phrasing.wording.prop_there if there else self.phrasing.wording.prop
                 yield "prop", filled_line(pick_line(lines, use), use, prop=prop)

@@ -33,6 +33,7 @@ from yewhour.core.pace import (
 )
 from yewhour.core.plan.own_shares import OwnShares, own_share, way_kind
 from yewhour.core.plan.school import School
+from yewhour.core.props import stays
 from yewhour.core.timing.doses import AmountRange
 from yewhour.core.timing.step_use import RoundGroups, StepUse, is_certain
 from yewhour.core.timing.unfold import UnfoldedClass
@@ -54,7 +55,6 @@ LEAST_SETUP = ticks(2.0)
 SWITCH = ticks(3.0)
 PUT_AWAY = ticks(4.0)  # of one prop
 TEACH_WEIGHT = 0.6
-FURNITURE = ("chair", "wall")  # stays where it is
 
 
 def with_transitions(
@@ -185,7 +185,7 @@ def props_put_away(before: StepUse | None, use: StepUse) -> tuple[str, ...]:
     return tuple(
         prop
         for prop in before.movement.props
-        if prop not in FURNITURE and prop_noun(prop) not in left and prop_noun(prop) not in said
+        if not stays(prop) and prop_noun(prop) not in left and prop_noun(prop) not in said
         and "aside" not in said
     )  # fmt: skip
 
@@ -195,7 +195,7 @@ def takes_props_again(before: StepUse | None, use: StepUse) -> bool:
     if not use.second or before is None or before.behaviour.framing:
         return False
     in_use = {prop_noun(prop) for prop in before.movement.props}
-    return any(prop not in FURNITURE and prop_noun(prop) not in in_use for prop in use.movement.props)
+    return any(not stays(prop) and prop_noun(prop) not in in_use for prop in use.movement.props)
 
 
 def prop_noun(prop: str) -> str:

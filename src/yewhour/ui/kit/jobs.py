@@ -55,7 +55,7 @@ class Jobs(QObject):
         )  # fmt: skip
 
     def busy(self, *keys: str) -> bool:
-        """Whether a job of these keys (of any, for none) waits, runs, or is on its way back."""
+        """Whether a wanted job of these keys (of any, for none) waits, runs, or is on its way back."""
         return self._runner.busy(*keys)
 
     def cancel(self, key: str) -> None:
