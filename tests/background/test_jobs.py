@@ -117,7 +117,7 @@ def test_what_is_cancelled_is_told_so_at_its_next_check_and_not_heard(runner):
     started.wait()
     runner.cancel("key")
     go.set()
-    wait_until_idle(runner)
+    runner.finish()
     assert (heard, told, runner.faults) == ([], [True], [])
 
 
