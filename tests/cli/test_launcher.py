@@ -1,6 +1,8 @@
 """A real window on a virtual screen, started as a teacher starts it."""
 
+import importlib
 import os
+import re
 import shutil
 import subprocess
 import sys
@@ -102,3 +104,11 @@ def test_two_first_starts_make_one_environment_and_another_python_leaves_it(tmp_
     assert (house / ".venv/whole").exists()
     subprocess.run([house / "yew", "list"], env={**env, "VERSION": "3.13.1"}, check=True)
     assert notes.read_text() == "made\n"
+
+
+def test_what_the_launcher_imports_is_there():
+    imported = re.findall(r"from (yewhour[\w.]*) import ([\w, ]+)", (ROOT / "yew").read_text())
+    assert imported
+    for module, names in imported:
+        for name in names.split(", "):
+            assert hasattr(importlib.import_module(module), name), f"{module}.{name}"

@@ -12,7 +12,7 @@ from statistics import median
 
 import soundfile
 
-from tools.bench.table import line
+from tools.bench.table import against, line
 from tools.teachers import REMARKS, captions, taught
 from yewhour.content.paths import DEMO
 from yewhour.core.pipeline import solve
@@ -47,7 +47,7 @@ def bench_captions() -> None:
         look_back(timed, None, read_captions(content))
         took.append(time.perf_counter() - before)
     title = f"captions of {timed.length_s / 60:.0f} minutes beside their class"
-    line(title, f"{median(took):.2f} s", "under 1 s", median(took) < 1)
+    against(f"{title} / a yardstick", median(took), 45)
     notes = [
         observe(
             look_back(timed, None, read_captions(captions(taught(timed, Random(n), skipped=0.06, own=OWN))))

@@ -31,7 +31,7 @@ def bench_draft(promises: int = PROMISES) -> None:
     hour = Brief(title="An hour", target_s=3600.0, style="flow", focus=("hips",), level="mixed")
     draft_class(DraftRequest(hour), words, model)
     took = [_timed(DraftRequest(hour, seed), words, model) for seed in range(1, ANOTHERS + 1)]
-    against("an hour drafted, slowest of ten / a yardstick", max(took) / 1000, 75)
+    against("an hour drafted, slowest of ten / a yardstick", max(took) / 1000, 22)
     line("   the tenth other one, against the first", f"{took[-1] / took[0]:.2f}")
     _bench_parts(hour, words, model)
     dice, broken, refused, times = Random(5), Counter[str](), Counter[str](), []
@@ -68,7 +68,7 @@ def _bench_parts(brief: Brief, words: TeachingData, model: DraftModel) -> None:
         before = time.perf_counter()
         redraft_section(timed.plan, timed.timed, index, DraftRequest(brief, seed), words, model)
         took.append((time.perf_counter() - before) * 1000)
-    against("   a section of it anew, median / a yardstick", median(took) / 1000, 20)
+    against("   a section of it anew, median / a yardstick", median(took) / 1000, 6.8)
     step = next(one for one in walk(timed.plan.sections[index].body) if isinstance(one, Step))
     before = time.perf_counter()
     found = alternatives_for(timed.plan, step.id, DraftRequest(brief, 1), words, model)

@@ -38,7 +38,7 @@ def bench_figures() -> None:
             paint_figure(painter, QRectF(0, 0, size, size), one, LIGHT, "right")
             took.append((time.perf_counter() - before) * 1000)
             painter.end()
-        against(f"   drawn at {size} pixels, mean / a yardstick", mean(took) / 1000, 0.04)
+        against(f"   drawn at {size} pixels, mean / a yardstick", mean(took) / 1000, 0.014)
     before = time.perf_counter()
     states = [moving_of(one, "right")[0] for one in library.values() if len(pictures_of(one, "right")) > 1]
     slow = (time.perf_counter() - before) / len(states) * 1000

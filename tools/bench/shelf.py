@@ -43,9 +43,9 @@ def bench_shelf() -> None:
                 page.shelving.close()
         more = median(opened[full]) - median(opened[empty])
         title = f"a shelf of {CLASSES} classes, {TAKES} takes, opened: more than an empty one"
-        against(f"{title} / a yardstick", more, 40)
-    against("   a keystroke of a search, slowest / a yardstick", max(_keystrokes), 4)
-    frames("   frames while it scrolls, within two yardsticks", _frames)
+        against(f"{title} / a yardstick", more, 14)
+    against("   a keystroke of a search, slowest / a yardstick", max(_keystrokes), 1.4)
+    frames("   frames while it scrolls, within three quarters of a yardstick", _frames)
 
 
 _keystrokes: list[float] = []

@@ -46,10 +46,10 @@ def yardstick() -> float:
 def against(name: str, took_s: float, most: float) -> None:
     """A row: a time in yardsticks measured beside it, and how many it may be."""
     ratio = took_s / yardstick()
-    line(name, f"{ratio:.2f} ({took_s * 1000:.1f} ms)", f"at most {most:g}", ratio <= most)
+    line(name, f"{ratio:.3g} ({took_s * 1000:.3g} ms)", f"at most {most:g}", ratio <= most)
 
 
-FRAME = 2.0  # yardsticks: about a sixtieth of a second where this was set, so that a hand sees no step
+FRAME = 0.75  # yardsticks: about a sixtieth of a second where this was set, so that a hand sees no step
 
 
 def frames(name: str, took_s: Sequence[float]) -> None:

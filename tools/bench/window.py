@@ -103,7 +103,7 @@ def bench_hand() -> None:
         taken.append(time.perf_counter() - began)
     QTest.mouseRelease(sprig, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
     frame = median(taken)
-    against("a frame of dragging the length, 26 minutes / a yardstick", frame, 4)
+    against("a frame of dragging the length, 26 minutes / a yardstick", frame, 1.6)
 
     session.begin(ninety_minutes())
     while session.timed is None or session.busy:
@@ -131,5 +131,5 @@ def bench_hand() -> None:
 
     qt.processEvents()
     slowest = times(type_on, 33, max)
-    against("results while typing in the finder, the slowest / a yardstick", slowest, 4)
+    against("results while typing in the finder, the slowest / a yardstick", slowest, 1.4)
     window.close()

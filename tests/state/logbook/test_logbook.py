@@ -194,3 +194,17 @@ def test_a_logbook_that_is_kept_nowhere_works_too(messages):
     assert book.places() == {"a": FilePlace("/nowhere")}
     assert list(book.shelf.classes) == ["a"]
     book.close()
+
+
+def test_one_change_reads_one_record_anew(folder, messages, monkeypatch):
+    book = book_in(folder, messages)
+    book.put(*(one(f"c{number}") for number in range(20)))
+    assert len(book.shelf.classes) == 20
+    read, decoded = [], logbook._decoded
+    monkeypatch.setattr(
+        logbook, "_decoded", lambda kind, values: read.extend(values) or decoded(kind, values)
+    )
+    book.change("c7", note="went well")
+    assert book.shelf.classes["c7"].note == "went well"
+    assert len(book.shelf.classes) == 20
+    assert len(read) == 1

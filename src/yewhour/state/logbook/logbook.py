@@ -93,6 +93,9 @@ class Logbook:
         self._troubled = ""
         self._version = -1
         self._shelf: ShelfRecords | None = None
+        self._known: dict[str, dict[str, Record | None]] = {
+            kind: {} for kind in KINDS
+        }
         self._file = self._opened()
         self.refresh()
 
@@ -176,7 +179,11 @@ class Logbook:
                 if not entry.gone:
                     by_kind[entry.kind].append(entry.value)
             for kind, values in by_kind.items():
-                found[FIELDS[kind]] = {one.id: one for one in _decoded(kind, values)}
+                known = self._known[kind]  # one change makes one record anew, not all of them
+                anew = [value for value in values if value not in known]
+                known |= dict(zip(anew, _decoded(kind, anew), strict=True))
+                records = (known[value] for value in values)
+                found[FIELDS[kind]] = {one.id: one for one in records if one is not None}
             self._shelf = ShelfRecords(**found)  # type: ignore[arg-type]
         return self._shelf
 
@@ -338,17 +345,20 @@ class Logbook:
             self._trouble(error)
 
 
-def _decoded(kind: str, values: Sequence[str]) -> list[Record]:
-    """Records of a kind: all at once, or, where one of them is damaged, one by one without that."""
-    try:
-        every: list[Record] = _ALL[kind].decode(f"[{','.join(values)}]")
-        return every
-    except (msgspec.DecodeError, msgspec.ValidationError):
-        found: list[Record] = []
-        for value in values:
-            with contextlib.suppress(msgspec.DecodeError, msgspec.ValidationError):
-                found += _ALL[kind].decode(f"[{value}]")
-        return found
+def _decoded(kind: str, values: Sequence[str]) -> list[Record | None]:
+    """Records of a kind, one a value: all at once, or, where one is damaged, one by one, None for that."""
+    with contextlib.suppress(msgspec.DecodeError, msgspec.ValidationError):
+        every: list[Record | None] = _ALL[kind].decode(f"[{','.join(values)}]")
+        if len(every) == len(values):
+            return every
+    return [_decoded_alone(kind, value) for value in values]
+
+
+def _decoded_alone(kind: str, value: str) -> Record | None:
+    with contextlib.suppress(msgspec.DecodeError, msgspec.ValidationError):
+        found: list[Record] = _ALL[kind].decode(f"[{value}]")
+        return found[0] if len(found) == 1 else None
+    return None
 
 
 def _made(path: str) -> sqlite3.Connection:
