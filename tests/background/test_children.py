@@ -64,14 +64,14 @@ def test_a_voice_is_installed_without_running_it(planted):
 
 def test_a_child_has_our_code_a_neutral_folder_and_no_names_of_pythons_own(planted):
     names = "[name for name in os.environ if name.startswith('PY')]"
-    code = f"import os, yewhour; print(yewhour.__file__, os.getcwd(), {names})"
+    code = f"import os, yewhour; print(yewhour.__file__, os.getcwd(), {names}, sep='|')"
     *command, whole = children.command("x")
     begin = whole.split("; import runpy")[0]
     done = subprocess.run(
         [*command, f"{begin}; {code}"], capture_output=True, text=True, check=True, cwd=children.FOLDER,
         env=children.environment(),
     )  # fmt: skip
-    assert done.stdout.split() == [str(children.HERE / "yewhour" / "__init__.py"), "/", "[]"]
+    assert done.stdout.strip().split("|") == [str(children.HERE / "yewhour" / "__init__.py"), "/", "[]"]
     assert command[:2] == [sys.executable, "-I"]
 
 

@@ -1,6 +1,7 @@
 """The command line, in this process; the launcher itself is tried in test_launcher.py."""
 
 import json
+import shlex
 import subprocess
 import sys
 
@@ -125,14 +126,11 @@ def test_nothing_is_converted_that_could_not_be_opened_again(capsysbinary, tmp_p
 
 
 def test_a_closed_or_full_standard_output_is_told():
-    full = subprocess.run(
-        f"exec {sys.executable} -m yewhour script {DEMO} > /dev/full", shell=True, capture_output=True
-    )
+    script = shlex.join([sys.executable, "-m", "yewhour", "script", str(DEMO)])  # there may be a space in it
+    full = subprocess.run(f"exec {script} > /dev/full", shell=True, capture_output=True)
     assert full.returncode == 2
     assert b"can't be written" in full.stderr
-    closed = subprocess.run(
-        f"exec {sys.executable} -m yewhour script {DEMO} >&-", shell=True, capture_output=True
-    )
+    closed = subprocess.run(f"exec {script} >&-", shell=True, capture_output=True)
     assert closed.returncode == 2
     assert b"Traceback" not in full.stderr + closed.stderr
 

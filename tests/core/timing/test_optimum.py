@@ -60,7 +60,7 @@ def cost_of(stretch, choice):
     return total
 
 
-@settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=20, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(plans, st.floats(0, 1))
 def test_no_solver_finds_a_better_class(nodes, share):
     solved = solve(plan_of(*nodes), WORDS)  # ends with a closing pause of at most 15 s

@@ -59,6 +59,7 @@ def taught(stage, until_s, **teacher):
         stage.wait(step / RATE, step=step / RATE)
 
 
+@pytest.mark.long
 def test_she_stays_two_breaths_longer_and_says_nothing_and_the_other_side_follows(ebb):
     timed = ebb.runner._made
     first = next(one for one in timed.segments if one.kind == "hold" and one.side == "right")
