@@ -93,9 +93,7 @@ class Logbook:
         self._troubled = ""
         self._version = -1
         self._shelf: ShelfRecords | None = None
-        self._known: dict[str, dict[str, Record | None]] = {
-            kind: {} for kind in KINDS
-        }
+        self._known: dict[str, dict[str, Record | None]] = {kind: {} for kind in KINDS}
         self._file = self._opened()
         self.refresh()
 
