@@ -1,6 +1,7 @@
 """The command that drafts a class: its promise in words or by single options, written as class or outline."""
 
 import argparse
+import json
 import sys
 
 import msgspec
@@ -8,14 +9,18 @@ import msgspec
 from yewhour.cli.requested import teaching_data
 from yewhour.cli.terminal import say, write_out
 from yewhour.content.draft_model_file import load_model
+from yewhour.content.promise_file import promise_reader
 from yewhour.content.terms import load_terms
 from yewhour.core.draft.draft import draft_class as drafted
 from yewhour.core.draft.draft_model import DraftRequest
-from yewhour.core.draft.promise_text import read_promise, title_of
 from yewhour.core.draft.reasons import reasons_told
 from yewhour.core.outline.brief_lines import read_brief_line
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.plan.plan import Brief
+from yewhour.core.problem import Refused, Problem
+from yewhour.core.promise.outcome import outcome_of
+from yewhour.core.promise.wished import title_of
+from yewhour.core.promise.wishes import ReadPromise, Wish, told
 from yewhour.core.teaching_data import TeachingData
 from yewhour.state.classes.class_file import plan_bytes
 
@@ -26,41 +31,88 @@ LINES = {"for": "for", "time": "time of day"} | {
 
 
 def draft(options: argparse.Namespace) -> None:
-    """Drafts a class."""
+    """Drafts a class. Raises Refused for a promise that asks back, and for one no class can keep."""
     words, model = teaching_data(), load_model()
-    brief, without = _promised(options, words)
-    draft = drafted(DraftRequest(brief, options.seed, without), words, model)
+    areas = load_terms(words.positions).areas
+    read = _promised(options, words)
+    if (question := read.question) is not None:
+        _show(options, read.wishes)
+        raise Refused(question.what, question.where, question.do)
+    _agreed(options, read.wishes)
+    try:
+        made = drafted(DraftRequest(read.brief, options.seed), words, model)
+    except Problem as problem:
+        _show(options, read.wishes)
+        raise Refused(problem.what, problem.where, problem.do) from problem
+    wishes = outcome_of(read.wishes, made, words, areas)
     if options.why:
-        for line in reasons_told(draft, words.library, load_terms(words.positions).areas, model):
+        for line in reasons_told(made, words.library, areas, model):
             say(f"yewhour: {line}", file=sys.stderr)
-    content = write_outline(draft.plan, words.library).encode()
+    if options.format == "json":
+        content = {"wishes": shown(wishes), "class": json.loads(plan_bytes(made.plan))}
+        write_out(f"{json.dumps(content, ensure_ascii=False, indent=1)}\n".encode(), options.out)
+        return
+    _tell(wishes)
+    content_bytes = write_outline(made.plan, words.library).encode()
     if options.out is not None and options.out.suffix.lower() == ".yewhour":
-        content = plan_bytes(draft.plan)
-    write_out(content, options.out)
+        content_bytes = plan_bytes(made.plan)
+    write_out(content_bytes, options.out)
 
 
-def _promised(options: argparse.Namespace, teaching_data: TeachingData) -> tuple[Brief, frozenset[str]]:
+def shown(wishes: tuple[Wish, ...]) -> list[dict[str, str]]:
+    """Wishes as others read them."""
+    return [{"text": one.text, "meaning": one.meaning, "state": one.state, "reason": one.reason} for one in wishes]
+
+
+def _show(options: argparse.Namespace, wishes: tuple[Wish, ...]) -> None:
+    """What was understood, where there is no class."""
+    if options.format == "json":
+        content = {"wishes": shown(wishes), "class": None}
+        write_out(f"{json.dumps(content, ensure_ascii=False, indent=1)}\n".encode(), None)
+    else:
+        _tell(wishes)
+
+
+def _agreed(options: argparse.Namespace, wishes: tuple[Wish, ...]) -> None:
+    """At a terminal, what was guessed or can't be kept is shown first, and Enter goes on."""
+    doubtful = any(one.state != "kept" for one in wishes)
+    if options.yes or not doubtful or not (sys.stdin.isatty() and sys.stderr.isatty()):
+        return
+    _tell(wishes)
+    say("yewhour: Enter drafts it, Ctrl+C leaves it.", file=sys.stderr)
+    sys.stdin.readline()
+
+
+def _tell(wishes: tuple[Wish, ...]) -> None:
+    for wish in wishes:
+        say(f"yewhour: {told(wish)}", file=sys.stderr)
+
+
+def _promised(options: argparse.Namespace, teaching_data: TeachingData) -> ReadPromise:
     """The promise: the sentence first, then what each option says. Raises Problem for what is not known."""
-    areas, model = load_terms(teaching_data.positions).areas, load_model()
-    brief, without = Brief(title=""), frozenset[str]()
+    reader = promise_reader(teaching_data)
+    read = ReadPromise(Brief(title=""))
     if options.promise:
-        read = read_promise(options.promise, teaching_data.known, areas, model.words, teaching_data.library)
-        brief, without = read.brief, read.without
-        for one in read.not_understood:
-            say(f"yewhour: not understood: {one}", file=sys.stderr)
+        read = reader.read(options.promise, read.brief)
+    brief, wishes = read.brief, list(read.wishes)
     for name, key in LINES.items():
         value = getattr(options, f"asked_{name}")
-        if value is not None:
-            brief = msgspec.structs.replace(brief, **read_brief_line(key, value, teaching_data.known))
+        if value is None:
+            continue
+        if name in ("cautions", "focus"):
+            lead = "mind" if name == "cautions" else "about"
+            more = reader.read(f"{lead} {value.replace(',', ' and ')}", Brief(title="."))
+            wishes += more.wishes
+            brief = msgspec.structs.replace(brief, **{name: getattr(more.brief, name)}, said={**brief.said, **more.brief.said})
+            continue
+        brief = msgspec.structs.replace(brief, **read_brief_line(key, value, teaching_data.known))
     if options.length is not None:
         brief = msgspec.structs.replace(brief, target_s=options.length)
     if options.asked_without:
-        text = f"without {options.asked_without.replace(',', ' and ')}"
-        without |= read_promise(text, teaching_data.known, areas, model.words, teaching_data.library).without
-    if options.asked_focus:
-        focus = " and ".join(brief.focus)
-        read = read_promise(f"about {focus}", teaching_data.known, areas, model.words, teaching_data.library)
-        brief = msgspec.structs.replace(brief, focus=read.brief.focus)
-    if not brief.title:
-        brief = msgspec.structs.replace(brief, title=title_of(brief, areas))
-    return brief, without
+        more = reader.read(f"without {options.asked_without.replace(',', ' and ')}", Brief(title="."))
+        wishes += more.wishes
+        without = tuple(dict.fromkeys((*brief.without, *more.brief.without)))
+        brief = msgspec.structs.replace(brief, without=without)
+    if not brief.title or (options.asked_title is None and not options.promise):
+        brief = msgspec.structs.replace(brief, title=title_of(brief, load_terms(teaching_data.positions).areas))
+    return ReadPromise(brief, tuple(wishes))

@@ -8,6 +8,8 @@ import msgspec
 
 from yewhour.content.paths import DATA
 from yewhour.core.checks.all_checks import verified_rules
+from yewhour.core.conditions.condition import Condition, Conditions
+from yewhour.core.conditions.groups import MovementGroup
 from yewhour.core.finding import CheckRules
 from yewhour.core.library.movement import parse_wordings
 from yewhour.core.library.position import (
@@ -24,15 +26,6 @@ from yewhour.core.wording.speech import SpeechRates
 from yewhour.files.toml_files import read_toml
 
 
-class Caution(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Somebody who may be in the room: what it is called, how a line speaks to them, what to keep in mind."""
-
-    name: str
-    whom: str
-    about: str
-    watch: str = ""
-
-
 class Terms(msgspec.Struct, frozen=True):
     """Every tag a movement may carry."""
 
@@ -40,18 +33,28 @@ class Terms(msgspec.Struct, frozen=True):
     loads: dict[str, str]
     marks: dict[str, str]
     props: dict[str, str]
-    cautions: dict[str, Caution]
+    cautions: dict[str, Condition]
     positions: tuple[str, ...]
 
 
 def load_terms(positions: PositionGraph, data: Path = DATA) -> Terms:
     """The tags, from data/terms.toml and data/cautions.toml."""
     file = load_terms_file(data)
-    cautions = msgspec.convert(read_toml(data / "cautions.toml"), dict[str, Caution])
+    cautions = msgspec.convert(read_toml(data / "cautions.toml"), dict[str, Condition])
     return Terms(
         areas=file.areas, loads=file.loads, marks=file.marks, props=file.props,
         cautions=cautions, positions=needs_of(positions.places),
     )  # fmt: skip
+
+
+def load_conditions(terms: Terms, data: Path = DATA) -> Conditions:
+    """The conditions with the groups they leave out, from data/cautions.toml and data/groups.toml."""
+    path = data / "groups.toml"
+    try:
+        groups = msgspec.convert(read_toml(path), dict[str, MovementGroup])
+    except msgspec.ValidationError as error:
+        raise Problem(f"The groups can't be read: {error}.", str(path), "Mend it.") from error
+    return Conditions(terms.cautions, groups)
 
 
 class TermsFile(msgspec.Struct, frozen=True, forbid_unknown_fields=True):

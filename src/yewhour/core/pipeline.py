@@ -190,6 +190,7 @@ def _manner(prepared: PreparedPlan) -> Phrasing:
         words.positions,
         words.props,
         words.watch,
+        words.room(brief),
     )
 
 

@@ -27,6 +27,12 @@ def prepare_plan(plan: Plan, teaching_data: TeachingData) -> PreparedPlan:
     check_vocabulary(plan.brief, teaching_data.known)
     school = school_of(plan.brief, teaching_data.schools)
     validate_school(school)
+    room = teaching_data.room(plan.brief)
+    if room.roll:
+        school = msgspec.structs.replace(school, roll=room.roll)
+    positions = room.positions(teaching_data.positions)
+    if positions is not teaching_data.positions:
+        teaching_data = msgspec.structs.replace(teaching_data, positions=positions)
     return PreparedPlan(_closed(plan, school), school, teaching_data)
 
 

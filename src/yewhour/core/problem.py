@@ -53,6 +53,10 @@ def told_kind(error: Exception) -> str:
     return f"{said.rstrip('.')}{f' (at {path})' if path else ''}"
 
 
+class Refused(Problem):
+    """A promise that asks something back, or that no class can keep."""
+
+
 class CannotFit(Problem):
     """The class can't have the length asked for; the shortest and the longest are in seconds."""
 

@@ -4,12 +4,15 @@ from collections.abc import Callable, Mapping
 
 import msgspec
 
+from yewhour.core.conditions.condition import Conditions
+from yewhour.core.conditions.room import Room, room_of
 from yewhour.core.finding import CheckRules
 from yewhour.core.library.cue_interpreter import CueInterpreter
 from yewhour.core.library.movement import Library
 from yewhour.core.library.names import plain_name
 from yewhour.core.library.position import PositionGraph
 from yewhour.core.plan.nodes import Blocks
+from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.school import Schools
 from yewhour.core.plan.vocabulary import Vocabulary, plain_spellings
 from yewhour.core.wording.lines import StandingLines
@@ -31,6 +34,11 @@ class TeachingData(msgspec.Struct, frozen=True):
     ear: CueInterpreter
     props: frozenset[str] = frozenset()
     watch: Mapping[str, str] = {}  # tag -> what to keep in mind, where a movement has no line of its own
+    conditions: Conditions = Conditions()
+
+    def room(self, brief: Brief) -> Room:
+        """Who may be in the room of a promise, and what it does without."""
+        return room_of(brief, self.conditions, self.library)
 
     @property
     def known(self) -> Vocabulary:

@@ -8,6 +8,7 @@ from yewhour.content.movement_files import load_library
 from yewhour.content.paths import DATA
 from yewhour.content.terms import (
     Terms,
+    load_conditions,
     load_positions,
     load_rules,
     load_schools,
@@ -26,7 +27,7 @@ from yewhour.voice.line_timing import LineTimer
 from yewhour.voice.numbers import number_word
 
 TABLES = (
-    "positions.toml", "terms.toml", "cautions.toml", "schools.toml", "wording.toml", "checks.toml",
+    "positions.toml", "terms.toml", "cautions.toml", "groups.toml", "schools.toml", "wording.toml", "checks.toml",
     "ear.toml", "voice/voice.toml",
 )  # fmt: skip
 
@@ -68,5 +69,6 @@ def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Prob
         cue_interpreter_from(read_toml(DATA / "ear.toml")),
         frozenset(terms.props),
         {name: caution.watch for name, caution in terms.cautions.items() if caution.watch},
+        load_conditions(terms),
     )
     return words, unclear + problems + troubles

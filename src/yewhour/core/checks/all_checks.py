@@ -11,7 +11,9 @@ from yewhour.core.checks import (
     promise,
 )
 from yewhour.core.checks.registry import CHECKS
+from yewhour.core.conditions.room import Room
 from yewhour.core.finding import CheckRules, Finding, Severity
+from yewhour.core.plan.edit import Append, Edit, Insert
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.problem import Problem
 from yewhour.core.timed_class import TimedClass
@@ -36,8 +38,15 @@ def verified_rules(rules: CheckRules) -> CheckRules:
 def findings(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Finding]:
     """Every finding of a timed class, the worst first."""
     rules = prepared.teaching_data.rules
+    room = prepared.teaching_data.room(prepared.plan.brief)
     for code, rule in sorted(rules.items(), key=lambda item: ORDER[item[1].severity]):
         for notice in CHECKS[code](timed, prepared):
             message = rule.message.format_map(notice.words)
             fix = rule.fix.format_map(notice.words)
-            yield Finding(code, rule.severity, notice.segment, message, fix, notice.edit)
+            yield Finding(code, rule.severity, notice.segment, message, fix, _kept(notice.edit, room))
+
+
+def _kept(edit: Edit | None, room: Room) -> Edit | None:
+    """The edit of a fix, but none that puts in what is left out for somebody who may be there."""
+    movement = room.library.get(edit.movement) if isinstance(edit, Insert | Append) else None
+    return None if movement is not None and room.left_out(movement) is not None else edit

@@ -221,14 +221,14 @@ def pace_jump(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
 @check("breath")
 def breath(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """Held or rapid breath while somebody cautioned against it may be there and no line is said for them."""
-    cautions = set(timed.plan.brief.cautions)
+    room = prepared.teaching_data.room(timed.plan.brief)
     said = {cue.segment for cue in timed.cues if cue.purpose == "caution"}
     noticed = set()
     for segment in work(timed):
         movement = segment.use.movement
         marks = {"breath held": "the breath is held", "rapid breath": "the breath is quick"}
         met = [what for mark, what in marks.items() if mark in movement.marks]
-        against = sorted(cautions & set(movement.cautions))
+        against = sorted(room.met(movement))
         gentle = segment.use.step.take == "gentler"
         if met and against and not gentle and movement.id not in noticed and f"{segment.id}/into" not in said:
             if any(s.use.movement.id == movement.id and f"{s.id}/into" in said for s in timed.segments):

@@ -6,14 +6,18 @@ from itertools import takewhile
 from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, show_length
+from yewhour.core.library.names import listed
 from yewhour.core.library.position import base_of
-from yewhour.core.plan.edit import Append, BringProp, EditLines, Insert, SetAmount, SetTarget
+from yewhour.core.plan.edit import Append, BringProp, Drop, EditLines, Insert, SetAmount, SetTarget
 from yewhour.core.preparation import PreparedPlan
+from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
+from yewhour.core.timing.layout import Segment
 
 # Measured figures: classes under half an hour have up to 80 s of rest, many none; sitting up takes 16-48 s.
 REST_FROM_S = 1800.0
 LEAVING_S = 16.0
+NAMED = 4  # movements in one message
 
 
 @check("length")
@@ -36,6 +40,33 @@ def prop(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
                 noticed.add(prop)
                 edit = BringProp(title=f"Have {prop} at hand", prop=prop)
                 yield Notice(segment.id, {"name": segment.use.name, "prop": prop}, edit)
+
+
+@check("left-out")
+def left_out(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
+    """Movements that are left out for somebody who may be in the room, or that the promise does without."""
+    teaching_data = prepared.teaching_data
+    room = teaching_data.room(timed.plan.brief)
+    met: dict[str, list[Segment]] = {}
+    for segment in timed.segments:
+        left = room.left_out(segment.use.movement)
+        if left is not None:
+            met.setdefault(_whom(left.tag, left.why, teaching_data), []).append(segment)
+    for whom, segments in met.items():
+        all_names = list(dict.fromkeys(one.use.movement.name for one in segments))
+        more = len(all_names) - NAMED
+        names = listed([*all_names[:NAMED], f"{more} more"] if more > 1 else all_names)
+        alone = len({one.use.step.id for one in segments}) == 1
+        edit = Drop(node=segments[0].use.step.id, title=f"Leave out {names}") if alone else None
+        yield Notice(segments[0].id, {"names": names, "whom": whom}, edit)
+
+
+def _whom(tag: str, why: str, teaching_data: TeachingData) -> str:
+    """Whom, or what for, something is left out."""
+    if why == "caution":
+        return f"for {teaching_data.cautions.get(tag, tag)}"
+    group, movement = teaching_data.conditions.groups.get(tag), teaching_data.library.get(tag)
+    return f"in a class without {group.name if group else movement.name if movement else tag}"
 
 
 @check("prop-unsaid")

@@ -13,6 +13,7 @@ from yewhour.core.draft.candidate_pool import (
     fits_base,
     order_of,
     steps_in,
+    style_of,
 )
 from yewhour.core.draft.draft_model import (
     DraftModel,
@@ -22,6 +23,7 @@ from yewhour.core.draft.draft_model import (
     DraftStyle,
     DraftWeights,
 )
+from yewhour.core.draft.peak import PREPARED, Peak, chosen_peak, with_peak
 from yewhour.core.draft.search import (
     MovementJudge,
     SearchState,
@@ -41,6 +43,8 @@ from yewhour.core.problem import Problem
 from yewhour.core.teaching_data import TeachingData
 
 T = TypeVar("T")
+SizedPart = tuple[DraftPart, float]
+FIRST_THIRD = 0.34
 
 
 class BuiltPlan(msgspec.Struct, frozen=True):
@@ -64,18 +68,17 @@ def build_plan(
     keen: float,
 ) -> BuiltPlan:
     """The parts of a route, filled. scale: of the room there seems to be; keen: of the focus."""
-    brief, school = ask.brief, school_of(ask.brief, teaching_data.schools)
-    weights, style = model.weights, model.styles[ask.brief.style]
+    brief = ask.brief
+    weights, style = model.weights, style_of(ask, model, route)
     short = brief.target_s < weights.short_s
-    rest_s = 0.0 if short or not style.rest else max(60.0, 1.25 * school.least_rest * brief.target_s)
-    if not short and style.rest and not school.least_rest:
-        rest_s = max(45.0, 0.08 * brief.target_s)
-    room_s = (brief.target_s - (25 if short else weights.opening_s + weights.closing_s) - rest_s) * scale
-    parts = _parts(route, brief.target_s, room_s, style, weights)
+    rest_s = _rest_s(ask, style, weights, teaching_data)
+    room_s = work_room_s(ask, style, weights, rest_s) * scale
+    parts = sized_parts(route, pool, brief.target_s, room_s, style, weights)
+    positions = ask.room(teaching_data, model).positions(teaching_data.positions)
     judge = MovementJudge(
         ask,
         weights,
-        teaching_data.positions,
+        positions,
         frozenset(brief.focus),
         order=order_of(style, teaching_data),
         beside=beside(style),
@@ -83,122 +86,212 @@ def build_plan(
         few=style.few,
         blocks=frozenset(one.id for one in pool.items.values() if one.movement is None),
     )
-    peak = _peak(parts, pool, judge)
-    name = "" if short else _opening(route, ask, teaching_data)
-    opening: Node = Block(name=name) if name else Step(movement="welcome-short")
+    peak = chosen_peak(parts, pool, judge, model.peaks)
+    opening = _opening(route, ask, teaching_data, model, short)
     came = SearchState(here=_after(opening, teaching_data), used=_named(opening, teaching_data))
     if peak is not None:
-        wanted = frozenset(peak.prepared_by) & pool.items.keys()
-        first = sorted(wanted, key=lambda one: -judge.luck(pool.items[one]))[:1]
-        judge = msgspec.structs.replace(judge, ahead=peak.areas | judge.focus, wanted=frozenset(first))
+        judge = msgspec.structs.replace(
+            judge, ahead=peak.item.areas | judge.focus, kept=frozenset(peak.kept)
+        )
+    wanted = _wanted(parts, pool, judge, peak, style, ask, room_s)
     found: list[tuple[DraftPart, tuple[PoolItem, ...]]] = []
     worth = most = 0.0
-    handy = _handy(parts, pool, judge)
     for part, part_s in parts:
-        asked = judge
-        own = handy.get(part.title, frozenset())
-        if part.about == "peak" and peak is not None:
-            asked = msgspec.structs.replace(judge, wanted=frozenset({peak.id}))
-        elif part.about == "ease" and peak is not None:
-            after = frozenset(peak.neutralised_by) & pool.items.keys()
-            asked = msgspec.structs.replace(judge, wanted=frozenset(sorted(after)[:1]))
-        elif part.about == "order":
-            asked = msgspec.structs.replace(judge, wanted=frozenset(style.begin))
-        asked = msgspec.structs.replace(asked, wanted=asked.wanted | own)
+        own = wanted.get(part.title, frozenset())
+        asked = msgspec.structs.replace(judge, wanted=own)
         items = items_for(part, pool, asked)
-        path = fill_part(items, part, asked, came, part_s)
-        found.append((part, path.items))
-        came, worth, most = path.came, worth + path.worth, most + worth_bound(items, part, asked, part_s)
+        of_peak = peak is not None and part.title == peak.part
+        room = max(20.0, part_s - peak.costs) if peak is not None and of_peak else part_s
+        path = fill_part(items, part, asked, came, room)
+        came, done = path.came, path.items
+        if peak is not None and (of_peak or found and found[-1][0].title == peak.part):
+            done, came = with_peak(done, peak, of_peak, came, judge)
+        found.append((part, done))
+        worth, most = worth + path.worth, most + worth_bound(items, part, asked, part_s)
+    if peak is not None and parts and parts[-1][0].title == peak.part and peak.after:
+        found[-1] = (found[-1][0], (*found[-1][1], *peak.after))
     if not any(items for _, items in found):
         raise Problem("Not one movement is left for it.", "draft")
-    plan = draft_plan(ask, style, opening, found, rest_s, teaching_data)
+    plan = draft_plan(ask, style, opening, found, rest_s, teaching_data, model)
     focus = came.focused_s / came.worked_s if brief.focus and came.worked_s else 1.0
     return BuiltPlan(plan, tuple(found), judge, worth, most, focus)
 
 
-def _parts(
-    route: DraftRoute, target_s: float, room_s: float, style: DraftStyle, weights: DraftWeights
-) -> list[tuple[DraftPart, float]]:
-    """The parts of a route with their seconds; those that would be too short are left out."""
-    parts = [part for part in route.parts if target_s >= part.least]
-    while True:
+def _rest_s(
+    ask: DraftRequest, style: DraftStyle, weights: DraftWeights, teaching_data: TeachingData
+) -> float:
+    """Seconds of the final rest, 0 for none."""
+    target_s, least = ask.brief.target_s, school_of(ask.brief, teaching_data.schools).least_rest
+    if target_s < weights.short_s or not style.rest:
+        return 0.0
+    return max(60.0, 1.25 * least * target_s) if least else max(45.0, 0.08 * target_s)
+
+
+def work_room_s(ask: DraftRequest, style: DraftStyle, weights: DraftWeights, rest_s: float) -> float:
+    """Seconds that are left for the parts of a class."""
+    target_s = ask.brief.target_s
+    return target_s - (25 if target_s < weights.short_s else weights.opening_s + weights.closing_s) - rest_s
+
+
+def sized_parts(
+    route: DraftRoute,
+    pool: CandidatePool,
+    target_s: float,
+    room_s: float,
+    style: DraftStyle,
+    weights: DraftWeights,
+) -> list[SizedPart]:
+    """The parts of a route with their seconds; those that would be too short, or have nothing, are left out."""
+    parts = [part for part in route.parts if target_s >= part.least and supply_s(part, pool)]
+    while parts:
         shares = sum(part.share for part in parts)
         sized = [(part, room_s * part.share / shares) for part in parts]
         least = max(weights.least_part_s, 0.75 * style.few)
         if len(parts) == 1 or all(part_s >= least for _, part_s in sized):
-            return sized
+            return _spread(sized, pool)
         gone = min(parts, key=lambda part: (weights.dropped.index(part.role), part.share))
         parts.remove(gone)
+    return []
 
 
-def _handy(
-    parts: Sequence[tuple[DraftPart, float]], pool: CandidatePool, judge: MovementJudge
+def supply_s(part: DraftPart, pool: CandidatePool) -> float:
+    """Seconds of all that could stand in a part."""
+    items = pool.items.values()
+    return sum(one.costs for one in items if one.movement is not None and suits(one, part, pool.order))
+
+
+def _spread(sized: list[SizedPart], pool: CandidatePool) -> list[SizedPart]:
+    """The parts with their seconds, what one has nothing for given to those that have."""
+    most = [min(part_s, 0.8 * supply_s(part, pool)) for part, part_s in sized]
+    missing = sum(part_s for _, part_s in sized) - sum(most)
+    if missing < 30:
+        return sized
+    spare = [max(0.0, 0.8 * supply_s(part, pool) - own) for (part, _), own in zip(sized, most, strict=True)]
+    share = min(1.0, missing / max(1.0, sum(spare)))
+    return [(part, own + share * more) for (part, _), own, more in zip(sized, most, spare, strict=True)]
+
+
+def _wanted(
+    parts: Sequence[SizedPart],
+    pool: CandidatePool,
+    judge: MovementJudge,
+    peak: Peak | None,
+    style: DraftStyle,
+    ask: DraftRequest,
+    room_s: float,
 ) -> dict[str, frozenset[str]]:
-    """A movement for each prop at hand, or for two of many, by the title of the part it may stand in."""
+    """What must come in each part, by its title: what was asked for, a use of each prop early and again, what
+    prepares the peak, what begins an order."""
     found: dict[str, frozenset[str]] = {}
-    seed = judge.ask.seed
-    props = sorted(judge.ask.brief.props, key=lambda prop: zlib.crc32(f"{seed}/{prop}".encode()))
-    for prop in props[: judge.weights.props_used]:
-        able = [
-            (judge.alone(item, part), item.id, part.title)
-            for part, part_s in parts
-            for item in items_for(part, pool, judge)
-            if prop in item.props and item.costs < part_s
-        ]
-        if able:
-            _, name, title = max(able)
-            found[title] = found.get(title, frozenset()) | {name}
+
+    def put(title: str, *names: str) -> None:
+        found[title] = found.get(title, frozenset()) | frozenset(names)
+
+    names = [*ask.brief.wanted, *([ask.brief.peak] if peak is None and ask.brief.peak else [])]
+    for group in (one for one in ask.brief.wanted if one not in pool.items):
+        members = [one for one in pool.items.values() if group in one.groups and one.movement is not None]
+        members.sort(key=lambda one: -judge.luck(one))
+        names += [one.id for one in members[: judge.weights.wanted_group]]
+    for name in names:
+        item = pool.items.get(name)
+        able = [part for part, _ in parts if item is not None and fits_base(item, part.bases) >= 0]
+        if item is not None and able:
+            fitting = [part for part in able if part.effort[0] <= item.effort <= part.effort[1]] or able
+            put(min(fitting, key=lambda part: (part.about in ("warm", "ease") and item.effort > 1)).title, name)
+    for title, names in _handy(parts, pool, judge, room_s).items():
+        put(title, *names)
+    for part, _ in parts:
+        if part.about == "order":
+            put(part.title, *style.begin)
+    if peak is not None:
+        before = parts[: next((n for n, (part, _) in enumerate(parts) if part.title == peak.part), 0) + 1]
+        ready = [one for one in peak.prepares if one.id not in peak.kept]
+        placed = 0
+        for item in ready:
+            able = [part for part, _ in before if suits(item, part, pool.order)]
+            if able and placed < PREPARED:
+                put(able[-1].title, item.id)
+                placed += 1
     return found
 
 
-def _peak(
-    parts: Sequence[tuple[DraftPart, float]], pool: CandidatePool, judge: MovementJudge
-) -> PoolItem | None:
-    """The highest point of a class: it is chosen first, as other parts look to it."""
-    part = next((one for one, _ in parts if one.about == "peak"), None)
-    if part is None:
-        return None
-    ready = [
-        item
-        for item in items_for(part, pool, judge)
-        if not item.prepared_by or "peak" not in item.marks or set(item.prepared_by) & pool.items.keys()
-    ]
-    return max(ready, key=lambda item: (judge.fits(item, part), item.id), default=None)
+def _handy(
+    parts: Sequence[SizedPart], pool: CandidatePool, judge: MovementJudge, room_s: float
+) -> dict[str, frozenset[str]]:
+    """A movement for each prop at hand in the first third and one later, or for two props of many, by part."""
+    found: dict[str, frozenset[str]] = {}
+    taken: set[str] = set()
+    seed = judge.ask.seed
+    props = sorted(judge.ask.brief.props, key=lambda prop: zlib.crc32(f"{seed}/{prop}".encode()))
+    early_s = FIRST_THIRD * room_s
+    for prop in props[: judge.weights.props_used]:
+        begun_s, able = 0.0, []
+        for part, part_s in parts:
+            for item in items_for(part, pool, judge):
+                if prop in item.props and item.costs < part_s and item.id not in taken:
+                    able.append((begun_s < early_s, judge.alone(item, part), item.id, part.title))
+            begun_s += part_s
+        for early in (True, False):
+            row = max((one for one in able if one[0] == early and one[2] not in taken), default=None)
+            if row is not None:
+                taken.add(row[2])
+                found[row[3]] = found.get(row[3], frozenset()) | {row[2]}
+    return found
 
 
 def items_for(part: DraftPart, pool: CandidatePool, judge: MovementJudge) -> list[PoolItem]:
     """The items that may stand in a part."""
-    low, high = part.effort
     found = []
     for item in pool.items.values():
+        if item.id in judge.kept:
+            continue
         if item.movement is None:
             if item.id in part.blocks:
                 found.append(item)
             continue
-        breath = item.family in ("breath-practices", "breathing")
-        if breath != (part.about == "breath") and not (breath and part.about == "warm" and item.effort == 0):
-            continue
-        if part.about == "warm" and item.effort > 1 and "warming" not in item.marks:
-            continue  # what is asked of a cold body is small
-        ordered = not judge.order or part.about != "order" or item.id in judge.order
-        if ordered and low <= item.effort <= high and fits_base(item, part.bases) >= 0:
+        if suits(item, part, judge.order, (judge.ask.brief.peak, *judge.wanted)):
             found.append(item)
     return found
 
 
-def _opening(route: DraftRoute, ask: DraftRequest, teaching_data: TeachingData) -> str:
-    """An opening in which nobody who is minded is asked what is not for them; "" where there is none."""
-    minded = set(ask.brief.cautions)
+def suits(
+    item: PoolItem, part: DraftPart, order: dict[str, int], wished: tuple[str, ...] = ()
+) -> bool:
+    """Whether a movement may stand in a part: where it is, how hard, and what for."""
+    low, high = part.effort
+    if fits_base(item, part.bases) < 0:
+        return False
+    if item.id in wished:
+        return True
+    if item.early and part.about == "ease" and "chair" not in part.bases:
+        return False
+    breath = item.family in ("breath-practices", "breathing")
+    if breath != (part.about == "breath") and not (breath and part.about == "warm" and item.effort == 0):
+        return False
+    if part.about == "warm" and item.effort > 1 and "warming" not in item.marks:
+        return False  # what is asked of a cold body is small
+    ordered = not order or part.about != "order" or item.id in order
+    return ordered and low <= item.effort <= high
+
+
+def _opening(
+    route: DraftRoute, ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, short: bool
+) -> Node:
+    """An opening in which nobody who is minded is asked what is not for them; a short welcome where none is."""
+    room = ask.room(teaching_data, model)
     known = [
         name
         for name in route.opening
         if name in teaching_data.blocks
         and not any(
-            minded & set(teaching_data.library[step.movement].cautions)
+            room.met(movement) or room.left_out(movement)
             for step in steps_in(teaching_data.blocks[name])
+            for movement in (teaching_data.library[step.movement],)
         )
     ]
-    return picked(known, ask.seed, "opening") if known else ""
+    if short or not known:
+        return Step(movement="welcome-short" if short else "welcome")
+    return Block(name=picked(known, ask.seed, "opening"))
 
 
 def _named(opening: Node, teaching_data: TeachingData) -> frozenset[str]:

@@ -5,7 +5,9 @@ from functools import cached_property
 
 import msgspec
 
-from yewhour.core.draft.draft_model import DraftModel, DraftRequest, DraftStyle
+from yewhour.core.conditions.groups import is_in
+from yewhour.core.conditions.room import Room
+from yewhour.core.draft.draft_model import DraftModel, DraftRequest, DraftRoute, DraftStyle
 from yewhour.core.lengths import seconds
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.position import base_of
@@ -18,13 +20,15 @@ from yewhour.core.timing.doses import amount_range, kind_of, unit_ticks
 
 SETTLING_S = 4.0  # of a movement besides its teaching: the least that a way takes
 BREATH_MARKS = ("breath held", "rapid breath")
+FOLDS = "folds"  # the group of which no third one comes running
 
 
 class PoolItem(msgspec.Struct, frozen=True, dict=True):
     """A movement or a block as it may stand in a class.
 
     lasts: seconds of its dose, both sides; costs: those and its teaching. areas: what it works or opens.
-    start: the position it needs; ends: the one it leaves, each with its side filled in.
+    start: the position it needs; ends: the one it leaves, each with its side filled in. early: no class
+    settles with it.
     """
 
     id: str
@@ -45,6 +49,8 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
     prepared_by: tuple[str, ...] = ()
     neutralised_by: tuple[str, ...] = ()
     family: str = ""
+    groups: frozenset[str] = frozenset()
+    early: bool = False
 
     @cached_property
     def costs(self) -> float:
@@ -60,35 +66,54 @@ class CandidatePool(msgspec.Struct, frozen=True):
     turned_down: dict[str, tuple[str, str]]
 
 
-def pool_of(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> CandidatePool:
-    """The pool of a promise. Every movement that is neither in it nor turned down is of another style."""
-    brief = ask.brief
-    style, school = model.styles[brief.style], school_of(brief, teaching_data.schools)
-    more = {family for route in style.routes for part in route.parts for family in part.more}
-    families = {*style.families, *more}
+def style_of(ask: DraftRequest, model: DraftModel, route: DraftRoute | None = None) -> DraftStyle:
+    """The style of a promise; on a route that any style goes, with what that has instead of its own."""
+    style = model.styles[ask.brief.style]
+    if route is None or not route.families:
+        return style
+    return msgspec.structs.replace(
+        style, families=route.families, rest=route.rest, closings={"": route.closing}, only=(), order="",
+        needs=route.needs, kinds=route.kinds, restful=False, between="", routes=(route,),
+        few=style.few if style.few <= 120 else 120, stretch=max(1.3, style.stretch),
+    )  # fmt: skip
+
+
+def pool_of(
+    ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, route: DraftRoute | None = None
+) -> CandidatePool:
+    """The pool of a promise. Every movement that is neither in it nor turned down is of another style.
+
+    route: one that any style goes, with families of its own.
+    """
+    brief, room = ask.brief, ask.room(teaching_data, model)
+    style, school = style_of(ask, model, route), school_of(brief, teaching_data.schools)
+    more = {family for one in style.routes for part in one.parts for family in part.more}
+    families = frozenset((*style.families, *more))
     order = order_of(style, teaching_data)
+    asked = {brief.peak, *brief.wanted}
     items: dict[str, PoolItem] = {}
     down: dict[str, tuple[str, str]] = {}
     for movement in teaching_data.library.values():
-        if movement.behaviour.framing or movement.id in model.never or not movement.start:
+        wished = movement.id in asked
+        if movement.behaviour.framing or not movement.start or (movement.id in model.never and not wished):
             continue
-        if movement.family not in families or (movement.side_by and movement.sides == "one"):
+        of_style = movement.family in families and movement.id not in style.not_here
+        if not (of_style or movement.id in style.also or wished) or (movement.side_by and movement.sides == "one"):
             continue
-        if movement.family == "classical-mat" and order and movement.id not in order:
+        if movement.family == "classical-mat" and order and movement.id not in order and not wished:
             continue
-        why = _why_not(movement, ask, model, style, school, movement.id in order)
+        why = _why_not(movement, ask, model, style, school, room, wished, movement.id in order)
         if why is not None and why[0] != "gentler":
             down[movement.id] = why
             continue
         items[movement.id] = _item(
-            movement, "gentler" if why else "base", school, ask, teaching_data, style.stretch
+            movement, "gentler" if why else "base", school, ask, teaching_data, style.stretch, movement.id in model.early
         )
     for name, flow in model.blocks.items():
-        steps = steps_in(teaching_data.blocks.get(name, ()))
-        minded = {one for step in steps for one in teaching_data.library[step.movement].cautions}
-        met = minded & set(brief.cautions)
-        loads = tuple({one for step in steps for one in teaching_data.library[step.movement].loads})
-        if name in teaching_data.blocks and not met and flow.effort <= model.levels[brief.level].most + 1:
+        movements = [teaching_data.library[one.movement] for one in steps_in(teaching_data.blocks.get(name, ()))]
+        met = any(room.met(one) or room.left_out(one) for one in movements)
+        loads = tuple({load for one in movements for load in one.loads})
+        if movements and not met and flow.effort <= min(room.most, model.levels[brief.level].most + 1):
             ends = "four-point" if "four-point" in flow.bases else "standing"
             items[name] = PoolItem(
                 name, name, None, flow.seconds, 20.0, frozenset(flow.areas), flow.effort, flow.bases,
@@ -122,31 +147,45 @@ def steps_in(nodes: tuple[object, ...]) -> Iterator[Step]:
 
 
 def _why_not(
-    movement: Movement, ask: DraftRequest, model: DraftModel, style: DraftStyle, school: School, ordered: bool
+    movement: Movement,
+    ask: DraftRequest,
+    model: DraftModel,
+    style: DraftStyle,
+    school: School,
+    room: Room,
+    wished: bool,
+    ordered: bool,
 ) -> tuple[str, str] | None:
     """Why a movement is not for this class; "gentler" where it is in its gentler way.
 
-    ordered: it stands in a tradition's order, which all do in the way they can.
+    wished: the promise names it. ordered: it stands in a tradition's order, which all do in the way they can.
     """
     brief, level = ask.brief, model.levels[ask.brief.level]
     if movement.id in ask.without:
         return "unwanted", ""
+    left = room.left_out(movement)
+    if left is not None:
+        return ("caution" if left.why == "caution" else "without"), left.tag
     missing = [prop for prop in movement.props if not at_hand(prop, brief.props)]
     if missing:
         return "prop", missing[0]
+    gentle = (
+        movement.gentler is not None and not movement.gentler.movement and room.offers(movement.gentler)
+    )
+    barred = [mark for mark in movement.marks if mark in level.without]
+    above = movement.effort - min(level.most, room.most)
+    if wished:
+        return ("gentler", "level") if (barred or above > 0) and gentle else None
     if style.only and not any(word in " ".join((movement.id, *movement.props)) for word in style.only):
         return "style", ""
     restless = style.restful and "rest" not in movement.works
     if restless or (style.kinds and movement.kind not in style.kinds):
         return "style", ""
-    barred = [mark for mark in movement.marks if mark in level.without]
-    gentle = movement.gentler is not None and not movement.gentler.movement
-    above = movement.effort - level.most
     if barred or above > (1 if ordered and gentle else 0):
         return "level", barred[0] if barred else ""
     if "breath held" in movement.marks and not school.retention:
         return "school", "breath held"
-    met = [one for one in movement.cautions if one in brief.cautions]
+    met = room.met(movement)
     if above > 0 and not met:
         return "gentler", "level"
     if met:
@@ -168,6 +207,7 @@ def _item(
     ask: DraftRequest,
     teaching_data: TeachingData,
     stretch: float,
+    early: bool,
 ) -> PoolItem:
     step = Step(movement=movement.id)
     kind = kind_of(step, movement, school)
@@ -199,16 +239,12 @@ def _item(
         movement.prepared_by,
         movement.neutralised_by,
         movement.family,
+        teaching_data.conditions.groups_of(movement),
+        early,
     )
 
 
 def fits_base(item: PoolItem, bases: tuple[str, ...]) -> int:
     """The place of an item's base among those of a part, -1 where it has none of them."""
     options = item.start.split(" or ")
-    return next((n for n, base in enumerate(bases) if any(_is(one, base) for one in options)), -1)
-
-
-def _is(position: str, wanted: str) -> bool:
-    """Whether a position is of a base, and of a form where one is named: `split low` of `split right low`."""
-    base, _, form = wanted.partition(" ")
-    return base_of(position) == base and (not form or form in position.split()[1:])
+    return next((n for n, base in enumerate(bases) if any(is_in(one, base) for one in options)), -1)

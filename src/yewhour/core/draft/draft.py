@@ -5,19 +5,23 @@ from collections.abc import Sequence
 
 import msgspec
 
-from yewhour.core.draft.build import build_plan, picked
+from yewhour.core.draft.build import build_plan, picked, suits, supply_s, work_room_s
 from yewhour.core.draft.candidate_pool import (
     CandidatePool,
     pool_of,
+    style_of,
 )
 from yewhour.core.draft.choices import DraftChoice, choices
 from yewhour.core.draft.draft_model import (
     DraftModel,
     DraftRequest,
+    DraftRoute,
+    DraftStyle,
 )
-from yewhour.core.draft.repair import about_focus, above, repair
+from yewhour.core.draft.repair import above, repair
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import LONGEST_S, show_length
+from yewhour.core.library.names import listed
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
 from yewhour.core.plan.school import school_of
@@ -26,12 +30,14 @@ from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
 
 TRIES, SCALED = 4, 3
+LEAST_COVERED = 0.3  # of the working time something must be there for
 
 
 class Draft(msgspec.Struct, frozen=True):
     """A drafted class. turned_down: movements that might have been there, and why they are not.
 
-    worth, bound: what the search found, and more than which there can't be.
+    worth, bound: what the search found, and more than which there can't be. elsewhere: it goes a way that any
+    style goes, as too little of its own was left.
     """
 
     plan: Plan
@@ -40,19 +46,20 @@ class Draft(msgspec.Struct, frozen=True):
     turned_down: dict[str, tuple[str, str]]
     worth: float
     bound: float
+    elsewhere: bool = False
 
 
 def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> Draft:
-    """A class that keeps a promise. Raises Problem, with what to change, where none can."""
+    """A class that keeps a promise as far as it can be kept. Raises Problem, with what to change, where none can."""
     _check(ask, teaching_data, model)
-    pool = pool_of(ask, teaching_data, model)
-    _check_focus(ask, pool, model)
+    ways = ways_of(ask, teaching_data, model)
     best: tuple[int, Draft] | None = None
     trouble: Problem | None = None
     for number in range(TRIES):
         tried = msgspec.structs.replace(ask, seed=ask.seed * 31 + number) if number else ask
+        route, pool = picked(ways, ask.seed + number, "route") if number < TRIES - 1 else ways[0]
         try:
-            found = _one(tried, pool, teaching_data, model, number)
+            found = _one(tried, route, pool, teaching_data, model)
         except Problem as problem:
             trouble = trouble or problem
             continue
@@ -62,7 +69,7 @@ def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftMode
         if not wrong:
             break
     if best is None or best[0]:
-        raise _refused(ask, pool, trouble, best[1].timed.findings if best else ())
+        raise _refused(ask, ways[0][1], trouble, best[1].timed.findings if best else ())
     return best[1]
 
 
@@ -71,12 +78,6 @@ def _check(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) ->
     school_of(brief, teaching_data.schools)  # raises for a style that is not there
     if brief.style not in model.styles:
         raise Problem(f"No class of style {brief.style!r} can be drafted.", "draft", "Choose another style.")
-    style = model.styles[brief.style]
-    if style.needs and style.needs not in brief.props:
-        raise Problem(
-            f"A class of this style needs a {style.needs}, and none is at hand.", "draft, props",
-            f"Put a {style.needs} at hand, or choose another style.",
-        )  # fmt: skip
     if brief.target_s > LONGEST_S:
         raise Problem("A class of more than four hours can't be drafted.", "draft", "Ask for a shorter one.")
     if brief.target_s < 180:
@@ -88,19 +89,71 @@ def _check(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) ->
         )  # fmt: skip
 
 
-def _check_focus(ask: DraftRequest, pool: CandidatePool, model: DraftModel) -> None:
-    """Raises Problem where far too little of a style is about the focus, however it is chosen."""
-    focus, style = frozenset(ask.brief.focus), model.styles[ask.brief.style]
-    if not focus:
-        return
-    about = [item for item in pool.items.values() if item.areas & focus]
-    seconds = sum(item.lasts for item in about) * (2.0 if style.few else 1.6)
-    needed = 0.2 * ask.brief.target_s
-    if seconds < needed:
-        areas, number = " and ".join(ask.brief.focus), len(about)
-        what = f"Only {number} movements of this style that all can do are about {areas}"
-        do = "Choose another focus or style, a shorter class, or mind fewer cautions."
-        raise Problem(what + "; half of the work can't be.", "draft, focus", do)
+def ways_of(
+    ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
+) -> list[tuple[DraftRoute, CandidatePool]]:
+    """The ways a class may go, with what there is for each: the style's own for that time of day, if enough is
+    left for them; else any on which the body may be, the best first. Raises Problem where there is none."""
+    style, weights = model.styles[ask.brief.style], model.weights
+    pool, time = pool_of(ask, teaching_data, model), ask.brief.time_of_day
+    fitting = not style.needs or style.needs in ask.brief.props
+    own = [
+        (covered(route, ask, pool, model), route, pool)
+        for route in style.routes
+        if fitting and (not route.times or time in route.times)
+    ]
+    timely = [row for row in own if row[1].times and row[0] >= weights.covered]
+    good = timely or [row for row in own if row[0] >= weights.covered]
+    if not good:
+        others = []
+        for route in model.elsewhere:
+            if (route.times and time not in route.times) or (route.needs and route.needs not in ask.brief.props):
+                continue
+            there = pool_of(ask, teaching_data, model, route)
+            others.append((covered(route, ask, there, model), route, there))
+        every = sorted([*own, *others], key=lambda row: -row[0])
+        good = [row for row in every if row[0] >= 0.9 * every[0][0]] if every else []
+    good = [row for row in good if row[0] >= LEAST_COVERED]
+    if not good:
+        raise _nothing(ask, style, pool, teaching_data)
+    return [(route, there) for _, route, there in good]
+
+
+def covered(route: DraftRoute, ask: DraftRequest, pool: CandidatePool, model: DraftModel) -> float:
+    """The share of the working time that a way has something for."""
+    style = style_of(ask, model, route)
+    parts = [part for part in route.parts if ask.brief.target_s >= part.least]
+    shares = sum(part.share for part in parts)
+    room_s = work_room_s(ask, style, model.weights, 0.08 * ask.brief.target_s)
+    given = (min(room_s * part.share / shares, 0.7 * supply_s(part, pool)) for part in parts)
+    return sum(given) / room_s
+
+
+def about_s(ask: DraftRequest, pool: CandidatePool, route: DraftRoute) -> float:
+    """Seconds of what is about the focus, wherever it may stand on a way."""
+    focus = frozenset(ask.brief.focus)
+    return sum(
+        one.costs
+        for one in pool.items.values()
+        if one.areas & focus and any(suits(one, part, pool.order) for part in route.parts)
+    )
+
+
+def _nothing(
+    ask: DraftRequest, style: DraftStyle, pool: CandidatePool, teaching_data: TeachingData
+) -> Problem:
+    """Why nothing is left, and what to change."""
+    groups, brief = teaching_data.conditions.groups, ask.brief
+    asked = [one for one in (*brief.without, *brief.cautions) if one in groups or one in brief.said]
+    said = [brief.said.get(one) or f"without {groups[one].name}" for one in asked]
+    if len(said) > 1:
+        quoted = listed(["\u201c%s\u201d" % one for one in said])
+        what = f"{quoted} leave too little to do together."
+        return Problem(what, "the promise", f"The nearest is one of them alone: {said[0]}.")
+    if style.needs and style.needs not in ask.brief.props:
+        do = f"Put a {style.needs} at hand, or choose another style."
+        return Problem(f"A class of this style needs a {style.needs}, and none is at hand.", "draft, props", do)
+    return _refused(ask, pool, None, ())
 
 
 def _refused(
@@ -118,7 +171,7 @@ def _refused(
     reason = f"{left}; {', '.join(messages)} were left out" if messages else left
     what = "No class keeps this promise"
     detail = findings[0].message if findings else trouble.what if trouble is not None else ""
-    if trouble is not None and trouble.where in ("draft, focus", "draft, length"):
+    if trouble is not None and trouble.where == "draft, length":
         return trouble
     do = "Ask for another length or style, fewer cautions, more props, or another focus."
     return Problem(f"{what}: {reason}. {detail}".strip(), "draft", do)
@@ -128,15 +181,14 @@ def _refused(
 
 
 def _one(
-    ask: DraftRequest, pool: CandidatePool, teaching_data: TeachingData, model: DraftModel, number: int
+    ask: DraftRequest, route: DraftRoute, pool: CandidatePool, teaching_data: TeachingData, model: DraftModel
 ) -> Draft:
-    style = model.styles[ask.brief.style]
-    route = picked(style.routes, ask.seed + number, "route")
-    weights = model.weights
+    style, weights = style_of(ask, model, route), model.weights
     scale, built, keen = weights.first, None, 1.0
+    keenest = weights.keener[-1] if about_s(ask, pool, route) > weights.focused * ask.brief.target_s else 1.0
     for _ in range(SCALED + len(weights.keener)):
         built = build_plan(ask, pool, teaching_data, model, route, scale, keen)
-        if built.focus < weights.focused and keen < weights.keener[-1]:
+        if built.focus < weights.focused and keen < keenest:
             keen = next(one for one in weights.keener if one > keen)
             continue
         solved = solve(built.plan, teaching_data)
@@ -147,11 +199,7 @@ def _one(
         scale *= min(1.6, max(0.6, 1.0 / share))
     assert built is not None
     plan, timed = repair(built.plan, teaching_data, pool)
-    about = about_focus(timed, ask.brief)
-    if about < 0.5:
-        areas = " and ".join(ask.brief.focus)
-        what = f"Only {about:.0%} of the work could be about {areas}."
-        raise Problem(what, "draft, focus", "Choose another focus, or another style.")
     return Draft(
-        plan, timed, choices(plan, built), pool.turned_down, round(built.worth, 2), round(built.bound, 2)
-    )
+        plan, timed, choices(plan, built), pool.turned_down, round(built.worth, 2), round(built.bound, 2),
+        bool(route.families),
+    )  # fmt: skip

@@ -5,7 +5,9 @@ from typing import Literal
 
 import msgspec
 
+from yewhour.core.conditions.room import Room
 from yewhour.core.plan.plan import Brief
+from yewhour.core.teaching_data import TeachingData
 
 About = Literal["warm", "focus", "peak", "ease", "order", "breath", "flow"]
 
@@ -37,10 +39,20 @@ class DraftPart(DeclaredPart, frozen=True):
 
 
 class DraftRoute(DeclaredPart, frozen=True):
-    """One way a class of a style may go: the openings it may begin with, and its parts."""
+    """One way a class of a style may go: the openings it may begin with, and its parts.
+
+    times: times of day it is for, none for any. families, kinds, needs, rest, closing: instead of the style's
+    own, for a way that any style goes where the body may not be where the style has it.
+    """
 
     opening: tuple[str, ...]
     parts: tuple[DraftPart, ...]
+    times: tuple[str, ...] = ()
+    families: tuple[str, ...] = ()
+    kinds: tuple[str, ...] = ()
+    needs: str = ""
+    rest: tuple[str, ...] = ()
+    closing: str = ""
 
 
 class DraftStyle(DeclaredPart, frozen=True):
@@ -52,6 +64,7 @@ class DraftStyle(DeclaredPart, frozen=True):
     needs: the prop it can't do without. few: seconds that a movement lasts at least, so that there are few.
     stretch: how much longer a movement is done than usual, for the same reason. quiet: what promises quiet
     before a long hold. kinds: those of movements there are, where not all. restful: all of it is rest.
+    also: movements besides those of its families. not_here: those of them that are of another tradition.
     """
 
     families: tuple[str, ...]
@@ -70,6 +83,8 @@ class DraftStyle(DeclaredPart, frozen=True):
     quiet: str = ""
     kinds: tuple[str, ...] = ()
     restful: bool = False
+    also: tuple[str, ...] = ()
+    not_here: tuple[str, ...] = ()
 
 
 class DraftLevel(DeclaredPart, frozen=True):
@@ -88,13 +103,12 @@ class FlowBlock(DeclaredPart, frozen=True):
     seconds: float
 
 
-class PromiseWords(DeclaredPart, frozen=True):
-    """Other words for styles, levels, areas and times of day, and what each means."""
+class PeakSteps(DeclaredPart, frozen=True):
+    """What grows into a peak, what prepares it, and what answers it; movements, the first that can be first."""
 
-    styles: dict[str, str]
-    levels: dict[str, str]
-    areas: dict[str, str]
-    times: dict[str, str]
+    stages: tuple[str, ...] = ()
+    prepares: tuple[str, ...] = ()
+    answers: tuple[str, ...] = ()
 
 
 class DraftWeights(DeclaredPart, frozen=True):
@@ -128,6 +142,7 @@ class DraftWeights(DeclaredPart, frozen=True):
     alike_focus: float
     same_family: float
     same_prop: float
+    same_balance: float
     over: float
     empty: float
     wrists_s: float
@@ -138,23 +153,31 @@ class DraftWeights(DeclaredPart, frozen=True):
     props_used: int
     keener: tuple[float, ...]
     focused: float
+    covered: float
+    wanted_group: int
     first: float
     near: tuple[float, float]
     dropped: tuple[str, ...]
 
 
 class DraftModel(DeclaredPart, frozen=True):
-    """All of it. never: movements that are no part of a draft. unsaid: areas
-    that are no part of the body to be warmed. words: how a promise may be
-    put. weights: of the search. why, why_not: the wording of reasons, by their code."""
+    """All of it. never: movements that are no part of a draft; early: those that no
+    class settles with. unsaid: areas
+    that are no part of the body to be warmed. weights: of the search. why, why_not: the wording of reasons, by
+    their code. without_at: what a class of a time of day does without. elsewhere: ways that any style goes.
+    peaks: what prepares, grows into and answers a peak.
+    """
 
     never: frozenset[str]
+    early: frozenset[str]
     unsaid: frozenset[str]
     blocks: dict[str, FlowBlock]
     levels: dict[str, DraftLevel]
     styles: dict[str, DraftStyle]
-    words: PromiseWords
+    without_at: dict[str, tuple[str, ...]]
+    elsewhere: tuple[DraftRoute, ...]
     weights: DraftWeights
+    peaks: dict[str, PeakSteps]
     why: dict[str, str]
     why_not: dict[str, str]
 
@@ -171,3 +194,9 @@ class DraftRequest(msgspec.Struct, frozen=True):
     without: frozenset[str] = frozenset()
     lately: Mapping[str, float] = {}
     liked: Mapping[str, float] = {}
+
+    def room(self, teaching_data: TeachingData, model: DraftModel) -> Room:
+        """Who may be in the room, and what the class does without: what its time of day leaves out as well."""
+        brief = self.brief
+        more = model.without_at.get(brief.time_of_day, ())
+        return teaching_data.room(msgspec.structs.replace(brief, without=(*brief.without, *more)))

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 
 import msgspec
 
-from yewhour.core.draft.candidate_pool import PoolItem, fits_base
+from yewhour.core.draft.candidate_pool import FOLDS, PoolItem, fits_base
 from yewhour.core.draft.draft_model import DraftPart, DraftRequest, DraftWeights
 from yewhour.core.library.position import PositionGraph, base_of
 from yewhour.core.problem import Problem
@@ -52,7 +52,8 @@ class MovementJudge(msgspec.Struct, frozen=True):
     focus: areas the class is about. ahead: areas that what comes later needs. wanted: movements that must
     come in this part, as something later asks for them. order: places in a tradition's order; beside: what
     stands in it but is not of it. keen: how much more the focus counts than usual.
-    few: seconds that a movement should last at least. blocks: those that may be there.
+    few: seconds that a movement should last at least. blocks: those that may be there. kept: movements that
+    have their place already.
     """
 
     ask: DraftRequest
@@ -66,6 +67,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     keen: float = 1.0
     few: int = 0
     blocks: frozenset[str] = frozenset()
+    kept: frozenset[str] = frozenset()
 
     def luck(self, item: PoolItem) -> float:
         """From 0 to 1: what the seed thinks of a movement, the same each time."""
@@ -116,6 +118,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
         if others and not self.order:  # a tradition's own order is about the same all through
             less += weights.often * sum(came.areas.get(area, 0) for area in others) / len(others)
         less += weights.same_family * sum(item.family == one.family for one in came.last) * (not self.order)
+        less += weights.same_balance * ("balance" in item.marks and "balance" in _marks(came.last[-1:]))
         less += weights.same_prop * bool(item.props and came.props.issuperset(item.props))
         return less
 
@@ -131,6 +134,10 @@ class MovementJudge(msgspec.Struct, frozen=True):
             return self.positions.way(here, need).usual_s
         except Problem:
             return NO_WAY_S
+
+
+def _marks(items: Sequence[PoolItem]) -> tuple[str, ...]:
+    return tuple(mark for one in items for mark in one.marks)
 
 
 def fill_part(
@@ -235,6 +242,8 @@ def _with(
     wrists_s = came.wrists_s + item.lasts if "wrist" in item.loads else 0.0
     if "wrist" in item.loads and wrists_s > judge.weights.wrists_s and came.wrists_s:
         return None
+    if len(came.last) == LAST and FOLDS in item.groups and all(FOLDS in one.groups for one in came.last):
+        return None  # no third fold running
     strong = "strong work" in item.marks and item.effort >= 3
     if strong and not came.warmed and "warming" not in item.marks:
         return None

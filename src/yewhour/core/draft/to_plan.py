@@ -2,8 +2,10 @@
 
 from collections.abc import Iterator, Sequence
 
-from yewhour.core.draft.candidate_pool import PoolItem
-from yewhour.core.draft.draft_model import DraftPart, DraftRequest, DraftStyle
+from yewhour.core.conditions.room import Room
+from yewhour.core.draft.candidate_pool import PoolItem, steps_in
+from yewhour.core.draft.draft_model import DraftModel, DraftPart, DraftRequest, DraftStyle
+from yewhour.core.library.movement import Movement
 from yewhour.core.plan.nodes import (
     Block,
     Node,
@@ -16,8 +18,13 @@ from yewhour.core.plan.plan import (
     Section,
     with_ids,
 )
+from yewhour.core.sides import fill
 from yewhour.core.teaching_data import TeachingData
 
+RESTS = (
+    "evening-rest", "left-side-rest", "side-bolster", "propped-incline", "seated-silence",
+    "chair-silence",
+)  # fmt: skip
 QUIET_S = 100.0  # of a hold that is announced where the style keeps quiet
 
 
@@ -28,6 +35,7 @@ def draft_plan(
     found: Sequence[tuple[DraftPart, tuple[PoolItem, ...]]],
     rest_s: float,
     teaching_data: TeachingData,
+    model: DraftModel,
 ) -> Plan:
     """The plan of what was found. rest_s: seconds of its rest, 0 for none."""
     brief = ask.brief
@@ -36,27 +44,66 @@ def draft_plan(
         if items:
             body = tuple(nodes_of(items, part, style))
             sections.append(Section(title=part.title, role=part.role, body=body))
-    lying = False
+    room = ask.room(teaching_data, model)
+    here, rests = "", ""
     if rest_s and style.rest:
-        rest = _rest(style, brief, teaching_data)
-        lying = "seated" not in teaching_data.library[rest].start
+        rests = _rest(style, room, teaching_data)
+    if rests:
+        lying = teaching_data.library[rests]
         amount = round(rest_s / 5) * 5
-        sections.append(Section(title="Rest", role="rest", body=(Step(movement=rest, amount=amount),)))
-    name = style.closings.get(brief.time_of_day, style.closings[""])
-    close: Node = Block(name=name) if name in teaching_data.blocks else Step(movement=name)
-    if not lying and style.rest and "seated" not in name:
-        close = Step(movement="farewell-short")
-    sections.append(Section(title="Close", role="close", body=(close,)))
+        sections.append(Section(title="Rest", role="rest", body=(Step(movement=rests, amount=amount),)))
+        here = lying.start
+    elif found and any(items for _, items in found):
+        here = next(items[-1] for _, items in reversed(found) if items).ends
+    sections.append(Section(title="Close", role="close", body=(_close(style, brief, here, room, teaching_data),)))
     return with_ids(Plan(brief=brief, sections=tuple(sections)))
 
 
-def _rest(style: DraftStyle, brief: Brief, teaching_data: TeachingData) -> str:
+def _rest(style: DraftStyle, room: Room, teaching_data: TeachingData) -> str:
+    """The rest of a class: as a condition has it, else as the style; "" where there is none for everybody."""
+    asked = [one for _, condition in room.rules.with_others(room.cautions) for one in condition.shapes]
+
     def able(name: str) -> bool:
         movement = teaching_data.library[name]
-        met = set(movement.cautions) & set(brief.cautions)
-        return not met and all(prop in brief.props for prop in movement.props)
+        met = any(tag in movement.cautions for tag in room.cautions)
+        there = all(prop in room.props for prop in movement.props)
+        return not met and there and room.left_out(movement) is None
 
-    return next((name for name in style.rest if able(name)), style.rest[-1])
+    return next((name for name in (*asked, *style.rest, *RESTS) if able(name)), "")
+
+
+def _close(style: DraftStyle, brief: Brief, here: str, room: Room, teaching_data: TeachingData) -> Node:
+    """The closing: the style's for that time of day, if the body may be where it goes; else a short farewell."""
+    name = style.closings.get(brief.time_of_day, style.closings[""])
+    steps = list(steps_in(teaching_data.blocks[name])) if name in teaching_data.blocks else []
+    movements = [teaching_data.library[step.movement] for step in steps]
+    lies = here.startswith("supine")
+    able = all(room.left_out(one) is None and not _sits_down(one, room) for one in movements)
+    returns = any("returning" in one.marks for one in movements)
+    if steps and able and (lies or not returns):
+        return Block(name=name)
+    evening = brief.time_of_day in ("evening", "night")
+    if here.startswith(("supine", "on-", "prone")) and (evening or not _may_sit(room)):
+        return Step(movement="farewell-resting")
+    if here.startswith(("supine", "on-", "prone", "seated", "chair")):
+        return Step(movement="farewell")
+    return Step(movement="farewell-short")
+
+
+def _sits_down(movement: Movement, room: Room) -> bool:
+    """Whether a way out of the rest ends where nobody is to be."""
+    end = fill(movement.end, "left") if movement.end else ""
+    return bool(end) and _barred(end, room)
+
+
+def _may_sit(room: Room) -> bool:
+    return not _barred("seated crossed", room)
+
+
+def _barred(place: str, room: Room) -> bool:
+    """Whether a class does without being in a place."""
+    groups = [room.rules.groups[one] for one in room.without if one in room.rules.groups]
+    return any(group.bars(place) for group in groups)
 
 
 def nodes_of(items: Sequence[PoolItem], part: DraftPart, style: DraftStyle) -> Iterator[Node]:

@@ -4,6 +4,7 @@ A position is a base and, where it matters for what follows, a form: `seated cro
 need may leave the form open: `seated` is met by any seat.
 """
 
+import re
 from collections.abc import Iterator, Mapping, Sequence
 from heapq import heappop, heappush
 from itertools import count
@@ -73,6 +74,8 @@ class PositionGraph:
             self._from.setdefault(change.start, []).append(change)
         self._known: dict[tuple[str, str], Way | None] = {}
         self._usual: dict[str, str] = {}
+        self._avoiding: dict[tuple[frozenset[str], str], PositionGraph] = {}
+        self._else: PositionGraph | None = None  # the ways there are where none keeps away
 
     def reaches(self, here: str, need: str) -> bool:
         """Whether there is a way at all."""
@@ -96,11 +99,33 @@ class PositionGraph:
             return Way((), here or self.usual(need))
         key = here, need
         if key not in self._known:
-            self._known[key] = self._quickest(here, need)
+            found = self._quickest(here, need)
+            if found is None and self._else is not None and self._else.reaches(here, need):
+                found = self._else.way(here, need)
+            self._known[key] = found
         found = self._known[key]
         if found is None:
             raise Problem(f"There is no way from {here} to {need}.", "positions", "Add a way between them.")
         return found
+
+    def avoiding(self, places: frozenset[str], unsaid: str = "") -> "PositionGraph":
+        """The same positions, whose ways keep away from some of them wherever there is another way.
+
+        unsaid: a pattern of what their words should not say either, "" for nothing.
+        """
+        known = self._avoiding.get((places, unsaid))
+        if known is None:
+            changes = [
+                one
+                for own in self._from.values()
+                for one in own
+                if not places & {one.start, one.end}
+                and not (unsaid and any(re.search(unsaid, text, re.IGNORECASE) for text in one.say))
+            ]
+            known = PositionGraph(self.places, changes, self.floor, self.facing_down)
+            known._else = self
+            self._avoiding[places, unsaid] = known
+        return known
 
     def between(self, start: str, end: str) -> float:
         """The usual seconds from one position to another; "" is anywhere and costs nothing."""

@@ -14,10 +14,10 @@ from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.vocabulary import LEVEL_NAMES, Vocabulary, looked_up
 from yewhour.core.problem import Problem
 
-_LISTS = ("focus", "cautions", "props")
+_LISTS = ("focus", "cautions", "without", "wanted", "props")
 _TEXTS = {
     "title": "title", "style": "style", "level": "level", "time of day": "time_of_day",
-    "for": "audience", "reason": "reason", "facing": "facing", "lineage": "lineage",
+    "for": "audience", "reason": "reason", "peak": "peak", "facing": "facing", "lineage": "lineage",
     "target counts": "target_counts",
 }  # fmt: skip
 _NUMBERS = {"voice rate": "voice_rate", "pace gives": "pace_gives", "tolerance": "tolerance_s"}
@@ -54,6 +54,8 @@ def read_brief_line(key: str, value: str, known: Vocabulary | None = None) -> di
             raise Problem(f"{value!r} is not a number.", do=f"Write {key}: 1.1, for instance.") from None
     if key in _TEXTS:
         return {_TEXTS[key]: value}
+    if key.startswith("said "):
+        return {"said": {key[5:].strip(): value}}
     if key.startswith("own "):
         try:
             return {"own": {key[4:].strip(): finite(value)}}
@@ -123,5 +125,6 @@ def write_brief(brief: Brief) -> list[str]:
         shown = {True: "yes", False: "no"}.get(value, value) if isinstance(value, bool) else value
         shown = shown_number(shown) if isinstance(shown, float) else shown
         lines.append(f"way {name.replace('_', ' ')}: {shown}")
+    lines += [f"said {name}: {one_line(value)}" for name, value in brief.said.items() if one_line(value)]
     lines += [f"own {name}: {shown_number(value)}" for name, value in brief.own.items()]
     return lines

@@ -9,6 +9,7 @@ from collections.abc import Iterable, Sequence
 
 import msgspec
 
+from yewhour.core.conditions.room import Room
 from yewhour.core.library.movement import Library, Movement
 from yewhour.core.library.names import NameIndex, plain_name
 from yewhour.core.library.position import PositionGraph
@@ -51,7 +52,7 @@ class MovementSearch:
         self,
         typed: str,
         here: str = "",
-        cautions: Iterable[str] = (),
+        room: Room | None = None,
         focus: Iterable[str] = (),
         first: bool = False,
         most: int = 40,
@@ -60,18 +61,21 @@ class MovementSearch:
 
         here: the position the class is in where the movement would go, "" for anywhere. focus: areas the
         class is about; what works on them comes first where nothing else tells hits apart. first: the class
-        has no movement yet, so that a welcome and easy movements are offered.
+        has no movement yet, so that a welcome and easy movements are offered. room: who may be there; what is
+        left out for them is found by its name alone.
         """
         name, dose = dose_split(typed.strip())
         whole = self.names.find(name)  # "warrior 2": the number is of the name
         name = _UNFINISHED.sub("", name)
         words = [word.lower() for word in _WORD.findall(name)]
         exact = whole or self.names.find(name)
-        room, about = set(cautions), set(focus)
+        about = set(focus)
         hits = []
         for movement, fields in self._entries:
             found = (3.0, "name") if movement.id == exact else _matched(words, fields)
             if found is None:
+                continue
+            if not words and room is not None and room.left_out(movement) is not None:
                 continue
             match, by = found
             setup_s = self.positions.between(here, fill(movement.start, "right"))
@@ -80,7 +84,7 @@ class MovementSearch:
                 score += FOCUS_WORTH
             if not words:
                 score += _unasked(movement, first)
-            hits.append(SearchHit(movement, score, by, setup_s, tuple(sorted(room & set(movement.cautions)))))
+            hits.append(SearchHit(movement, score, by, setup_s, room.met(movement) if room else ()))
         hits += self._of_blocks(name)
         hits.sort(key=lambda hit: (-hit.score, hit.movement.name))
         return hits[:most], dose

@@ -38,7 +38,11 @@ class Section(PlanPart, frozen=True):
 
 
 class Brief(PlanPart, frozen=True):
-    """The promise. `ways` overrides single values of the style's school; `own`: shares of her own."""
+    """The promise. `ways` overrides single values of the style's school; `own`: shares of her own.
+
+    without: groups of movements, and movements, that the class does without. wanted: movements it was asked
+    to have; peak: the one it goes to. said: her own words for a caution, an area, a group: tag -> words.
+    """
 
     title: str = "New class"
     target_s: float = 1200.0
@@ -50,6 +54,9 @@ class Brief(PlanPart, frozen=True):
     audience: str = ""
     reason: str = ""
     cautions: tuple[str, ...] = ()
+    without: tuple[str, ...] = ()
+    wanted: tuple[str, ...] = ()
+    peak: str = ""
     props: tuple[str, ...] = ()
     facing: str = "front"
     target_counts: Literal["recording", "practice"] = "recording"
@@ -59,6 +66,7 @@ class Brief(PlanPart, frozen=True):
     voice_rate: float = 1.0
     ways: dict[str, Any] = msgspec.field(default_factory=dict)
     own: dict[str, float] = msgspec.field(default_factory=dict)
+    said: dict[str, str] = msgspec.field(default_factory=dict)
 
 
 class LineEdit(PlanPart, frozen=True):

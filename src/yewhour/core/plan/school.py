@@ -93,10 +93,8 @@ def breath_of(beat: Beat, school: School) -> Phase:
     return beat
 
 
-def roll_side(school: School, time_of_day: str, cautions: Sequence[str] = ()) -> Side:
-    """The side a class rolls to out of its rest; to the left where somebody may be pregnant."""
-    if "pregnancy" in cautions:
-        return "left"
+def roll_side(school: School, time_of_day: str) -> Side:
+    """The side a class rolls to out of its rest."""
     if school.roll == "by time of day":
         return "left" if time_of_day in ("evening", "night") else "right"
     return "left" if school.roll == "left" else "right"

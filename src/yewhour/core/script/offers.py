@@ -19,7 +19,7 @@ GENTLE_LEVELS = ("gentle", "beginners")
 def offer_wordings(phrasing: Phrasing, index: int, segment: Segment) -> Wordings:
     """The wordings that offer what a movement may be instead, or none."""
     use, movement, wording = segment.use, segment.use.movement, phrasing.wording
-    met = set(movement.cautions) & set(phrasing.brief.cautions)
+    met = phrasing.room.met(movement)
     gentler = movement.gentler if _possible(phrasing, use, movement.gentler) else None
     stronger = movement.stronger if _possible(phrasing, use, movement.stronger) else None
     if met or phrasing.brief.level in GENTLE_LEVELS:
@@ -40,7 +40,7 @@ def offer_wordings(phrasing: Phrasing, index: int, segment: Segment) -> Wordings
 
 def _possible(phrasing: Phrasing, use: StepUse, option: Option | None) -> bool:
     """Whether a way is there, and needs nothing that is not."""
-    if option is None:
+    if option is None or not phrasing.room.offers(option):
         return False
     there = {plain_name(prop).split()[-1] for prop in (*phrasing.brief.props, *use.movement.props)}
     named = {plain_name(prop).split()[-1] for prop in phrasing.props} & set(

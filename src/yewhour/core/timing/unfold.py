@@ -103,7 +103,7 @@ class _Walk:
         self.school = school
         self.blocks = blocks
         self.groups: RoundGroups = {}
-        self._roll = roll_side(school, plan.brief.time_of_day, plan.brief.cautions)
+        self._roll = roll_side(school, plan.brief.time_of_day)
         self._paces: dict[tuple[int, str], Pace] = {}
         self._places: dict[str, int] = {}
         for index, section in enumerate(plan.sections):

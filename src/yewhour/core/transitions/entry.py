@@ -49,7 +49,7 @@ class EntryLines:
         self._spoken = OwnLineLengths(edits, phrasing.duration)
         self._known: dict[tuple[object, ...], list[EntryLine]] = {}
         self._spoken_for = dict(
-            reversed(list(spoken_for(phrasing.brief.cautions, uses)))
+            reversed(list(spoken_for(phrasing.room, uses)))
         )  # the first of each
 
     # --- how long they take -------------------------------------------------------------------------------

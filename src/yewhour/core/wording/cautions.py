@@ -2,17 +2,18 @@
 
 from collections.abc import Iterator, Sequence
 
+from yewhour.core.conditions.room import Room
 from yewhour.core.library.movement import Movement, Wordings
 from yewhour.core.sides import fill
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.phrasing import Phrasing, lines_of
 
 
-def spoken_for(cautions: Sequence[str], uses: Sequence[StepUse]) -> Iterator[tuple[str, bool]]:
+def spoken_for(room: Room, uses: Sequence[StepUse]) -> Iterator[tuple[str, bool]]:
     """(step, whether its caution was spoken for before) of every step that somebody is cautioned for."""
     met: set[str] = set()
     for use in uses:
-        tag = next((tag for tag in use.movement.cautions if tag in cautions), "")
+        tag = next(iter(room.met(use.movement)), "")
         if tag and not use.second:
             yield use.step.id, tag in met
             met.add(tag)
@@ -25,11 +26,13 @@ def caution_lines(phrasing: Phrasing, use: StepUse, again: bool = False) -> tupl
     when nobody is. again: they have been spoken to before, and are so more briefly.
     """
     movement = use.movement
-    met = [tag for tag in movement.cautions if tag in phrasing.brief.cautions]
+    met = phrasing.room.met(movement)
     if not met:
         return ()
     tag = met[0]
-    lines = lines_of(use, "caution") or ((movement.gentler.line,) if movement.gentler else ())
+    gentler = movement.gentler if phrasing.room.offers(movement.gentler) else None
+    lines = tuple(one for one in lines_of(use, "caution") if not phrasing.room.unwanted(one[0]))
+    lines = lines or ((gentler.line,) if gentler else ())
     own = use.step.lines.get("caution") is not None
     if not own and tag in phrasing.watch and (not lines or _of_another(tag, lines[0][0], movement)):
         lines = () if again else ((phrasing.watch[tag],),)  # what holds for all that load it is said once

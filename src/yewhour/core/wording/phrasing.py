@@ -5,6 +5,7 @@ from collections.abc import Callable, Mapping
 
 import msgspec
 
+from yewhour.core.conditions.room import Room
 from yewhour.core.library.movement import Wordings, parse_wordings
 from yewhour.core.library.position import PositionGraph
 from yewhour.core.plan.plan import Brief
@@ -27,7 +28,7 @@ PAUSE_MARK = re.compile(r"\s*\[(\d+(?:\.\d+)?)s\]\s*")
 class Phrasing(msgspec.Struct, frozen=True):
     """What lines are written with: the promise, the school's ways, the wording, and how long a line takes.
 
-    cautions: tag -> how a line speaks to those it is for.
+    cautions: tag -> how a line speaks to those it is for. room: who may be there.
     """
 
     brief: Brief
@@ -39,6 +40,7 @@ class Phrasing(msgspec.Struct, frozen=True):
     positions: PositionGraph
     props: frozenset[str]
     watch: Mapping[str, str]
+    room: Room
 
     def tier(self, use: StepUse) -> int:
         """0 for the full wording, 1 for the short one: second side, later rounds, seen before."""

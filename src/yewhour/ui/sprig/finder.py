@@ -277,8 +277,9 @@ class FinderPane(QWidget):
             self.where.setText("Enter starts a new part of the class with this title.")
             return
         brief = self.session.plan.brief if self.session.plan else None
-        cautions, focus = (brief.cautions, brief.focus) if brief else ((), ())
-        found, dose = self.finder.find(typed, self.here(), cautions, focus, self.session.timed is None)
+        room = self.session.teaching_data.room(brief) if brief else None
+        focus = brief.focus if brief else ()
+        found, dose = self.finder.find(typed, self.here(), room, focus, self.session.timed is None)
         self.hits.put(found, [self._typed(hit, dose) for hit in found] if dose else None)
         if found:
             self.list.setCurrentIndex(self.hits.index(0))

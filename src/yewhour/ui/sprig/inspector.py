@@ -238,7 +238,7 @@ class Inspector(QWidget):
 
     def _matters(self, movement: Any) -> None:
         plan = self.session.plan
-        room = [one for one in movement.cautions if plan is not None and one in plan.brief.cautions]
+        room = self.session.teaching_data.room(plan.brief).met(movement) if plan is not None else ()
         if room:
             self._add(label(f"Mind those with: {', '.join(room)}", "prompt"))
         elif movement.cautions:

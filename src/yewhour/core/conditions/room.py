@@ -1,0 +1,120 @@
+"""The room of one class: who may be in it and what it does without, asked about movements, choices and ways.
+
+Whatever puts a movement into a class by itself asks `left_out` first: a draft, something else here, a mend, a
+cut, the next one. A class made by hand keeps what it has; it is spoken for, and a finding stays.
+"""
+
+import re
+from typing import Literal
+
+import msgspec
+
+from yewhour.core.conditions.condition import Conditions
+from yewhour.core.library.movement import Library, Movement, Option
+from yewhour.core.library.position import PositionGraph
+from yewhour.core.plan.plan import Brief
+from yewhour.core.sides import Side
+
+
+class LeftOut(msgspec.Struct, frozen=True):
+    """Why a movement is left out: for a caution of the promise, or because it is not wanted; by which tag."""
+
+    why: Literal["caution", "without"]
+    tag: str
+
+
+class Room(msgspec.Struct, frozen=True, dict=True):
+    """Who may be in the room of a class. `rules` are those of everybody there is."""
+
+    rules: Conditions
+    library: Library
+    cautions: tuple[str, ...] = ()
+    without: tuple[str, ...] = ()
+    props: frozenset[str] = frozenset()
+
+    def left_out(self, movement: Movement) -> LeftOut | None:
+        """Why a movement is left out here, or None."""
+        if not (self.cautions or self.without):
+            return None
+        groups = self.rules.groups_of(movement)
+        for one in self.without:
+            if one in groups:
+                return LeftOut("without", one)
+        supported = self.props | {*movement.props}
+        for tag, condition in self.rules.with_others(self.cautions):
+            for one in condition.out:
+                if one in groups and not supported.intersection(condition.unless.get(one, ())):
+                    return LeftOut("caution", tag)
+        return None
+
+    def met(self, movement: Movement) -> tuple[str, ...]:
+        """The cautions of the promise that a movement matters for: that leave it out, or by its own tags."""
+        if not self.cautions:
+            return ()
+        known: dict[str, tuple[str, ...]] = self.__dict__.setdefault("_met", {})
+        if movement.id not in known:
+            own = {*movement.cautions}
+            by_name = {id(c): name for name, c in self.rules.conditions.items()}
+            found = [tag for tag in movement.cautions if tag in self.cautions]
+            left = self.left_out(movement)
+            if left is not None and left.why == "caution":
+                found.append(left.tag)
+            found += [tag for tag, one in self.rules.with_others(self.cautions) if by_name[id(one)] in own]
+            known[movement.id] = tuple(dict.fromkeys(found))
+        return known[movement.id]
+
+    def offers(self, option: Option | None) -> bool:
+        """Whether a choice is there and may be spoken: neither what it is nor what it says is left out."""
+        if option is None:
+            return False
+        other = self.library.get(option.movement)
+        if other is not None and self.left_out(other) is not None:
+            return False
+        return not any(self.unwanted(text) for text in option.line)
+
+    def unwanted(self, text: str) -> bool:
+        """Whether a line asks for something that is left out."""
+        return bool(self._unsaid) and bool(re.search(self._unsaid, text, re.IGNORECASE))
+
+    @property
+    def most(self) -> int:
+        """The most effort for everybody here."""
+        return min((one.most for _, one in self.rules.with_others(self.cautions)), default=5)
+
+    @property
+    def roll(self) -> Side | None:
+        """The side to roll to, where a condition has one."""
+        return next((one.roll for _, one in self.rules.with_others(self.cautions) if one.roll), None)
+
+    def positions(self, positions: PositionGraph) -> PositionGraph:
+        """The positions, with ways that keep away from what is left out wherever there are such."""
+        groups = [self.rules.groups[one] for one in self._tags if one in self.rules.groups]
+        barred = frozenset(
+            place for place in positions.places if any(group.bars(place) for group in groups)
+        )
+        return positions.avoiding(barred, self._unsaid) if barred else positions
+
+    @property
+    def _tags(self) -> tuple[str, ...]:
+        """Groups and movements that are left out altogether."""
+        named = [
+            one
+            for _, condition in self.rules.with_others(self.cautions)
+            for one in condition.out
+            if not self.props.intersection(condition.unless.get(one, ()))
+        ]
+        return (*self.without, *named)
+
+    @property
+    def _unsaid(self) -> str:
+        """What no choice may say, as a pattern; "" for nothing."""
+        if "_pattern" not in self.__dict__:
+            words = {word for one in self._tags if one in self.rules.groups for word in self.rules.groups[one].say}
+            said = "|".join(map(re.escape, sorted(words, key=len, reverse=True)))
+            self.__dict__["_pattern"] = rf"\b(?:{said})\b" if said else ""
+        return str(self.__dict__["_pattern"])
+
+
+def room_of(brief: Brief, rules: Conditions, library: Library) -> Room:
+    """The room of a promise."""
+    return Room(rules, library, brief.cautions, brief.without, frozenset(brief.props))

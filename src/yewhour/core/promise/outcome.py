@@ -1,0 +1,120 @@
+"""What became of each wish: held against the class that was drafted, with the reason."""
+
+from collections.abc import Callable, Mapping, Sequence
+
+import msgspec
+
+from yewhour.core.draft.draft import Draft
+from yewhour.core.lengths import seconds, show_length
+from yewhour.core.library.movement import Movement
+from yewhour.core.library.names import listed
+from yewhour.core.promise.wishes import State, Wish
+from yewhour.core.teaching_data import TeachingData
+from yewhour.core.timing.layout import Segment
+
+FOCUSED, TOLD, NAMED = 0.4, 0.005, 4
+
+
+def outcome_of(
+    wishes: Sequence[Wish], draft: Draft, teaching_data: TeachingData, areas: Mapping[str, str]
+) -> tuple[Wish, ...]:
+    """Each wish with its state in a class that was drafted."""
+    looked = _Outcome(draft, teaching_data, areas)
+    return tuple(looked.of(wish) if wish.state in ("kept", "guessed") else wish for wish in wishes)
+
+
+class _Outcome:
+    def __init__(self, draft: Draft, teaching_data: TeachingData, areas: Mapping[str, str]) -> None:
+        self.draft, self.teaching_data, self.areas = draft, teaching_data, areas
+        self.work = [one for one in draft.timed.segments if not one.behaviour.bare]
+        self.worked = max(1, sum(one.length for one in self.work))
+
+    def of(self, wish: Wish) -> Wish:
+        """A wish with what became of it."""
+        looks: dict[str, Callable[[Wish], tuple[State, str]]] = {
+            "area": self._area, "prop": self._prop, "movement": self._movement, "peak": self._peak, "group": self._group,
+            "style": self._style, "condition": self._condition,
+        }  # fmt: skip
+        look = looks.get(wish.kind)
+        if look is None or wish.key.startswith("-"):
+            return wish
+        state, reason = look(wish)
+        if state == "kept" and wish.state == "guessed":
+            state = "guessed"
+        return msgspec.structs.replace(wish, state=state, reason="; ".join(filter(None, (wish.reason, reason))))
+
+    def _area(self, wish: Wish) -> tuple[State, str]:
+        about = sum(one.length for one in self.work if wish.key in (*one.use.movement.works, *one.use.movement.opens))
+        share = about / self.worked
+        if wish.key == "whole body":
+            return "kept", ""
+        name = self.areas.get(wish.key, wish.key)
+        if share < TOLD:
+            return "unmet", f"nothing in this style that all can do is about {name}"
+        if share < FOCUSED and len(self.draft.plan.brief.focus) == 1:
+            return "guessed", f"{share:.0%} of the work is about {name}; more would leave the style, or what all can do"
+        return "kept", f"{share:.0%} of the work"
+
+    def _prop(self, wish: Wish) -> tuple[State, str]:
+        uses = [one for one in self.draft.timed.segments if wish.key in _props_of(one)]
+        if uses:
+            return "kept", f"from {show_length(seconds(uses[0].start))}"
+        if wish.key in ("wall", "chair", "cushion", "blanket", "towel"):
+            return "guessed", "in reach: to hold on to, or for the comfort of who wants it"
+        return "unmet", "nothing in this style that all can do uses it; have it by you all the same"
+
+    def _movement(self, wish: Wish) -> tuple[State, str]:
+        return self._there(wish.key)
+
+    def _peak(self, wish: Wish) -> tuple[State, str]:
+        return self._there(wish.key)
+
+    def _there(self, name: str) -> tuple[State, str]:
+        at = next((one for one in self.draft.timed.segments if one.use.step.movement == name), None)
+        if at is not None:
+            when = f"at {show_length(seconds(at.start))}"
+            return ("kept", when) if at.use.step.take != "gentler" else ("guessed", f"{when}, in its gentler way")
+        movement = self.teaching_data.library.get(name)
+        return "unmet", self._why(name, movement) if movement else "it is not in the library"
+
+    def _why(self, name: str, movement: Movement) -> str:
+        left = self.teaching_data.room(self.draft.plan.brief).left_out(movement)
+        if left is not None and left.why == "caution":
+            return f"left out for {self.teaching_data.cautions.get(left.tag, left.tag)}"
+        if left is not None:
+            group = self.teaching_data.conditions.groups.get(left.tag)
+            return f"left out: without {group.name if group else left.tag}"
+        code, word = self.draft.turned_down.get(name, ("", ""))
+        return {"prop": f"no {word} at hand", "level": "not at this level"}.get(code, "no place for it in this length and style")
+
+    def _group(self, wish: Wish) -> tuple[State, str]:
+        there = [
+            one.use.movement.name
+            for one in self.work
+            if wish.key in self.teaching_data.conditions.groups_of(one.use.movement)
+        ]
+        names = list(dict.fromkeys(there))
+        if not names:
+            return "unmet", "there is none in this style that all can do"
+        return "kept", f"{listed(names[:NAMED])}{' and more' if len(names) > NAMED else ''}"
+
+    def _style(self, wish: Wish) -> tuple[State, str]:
+        if self.draft.elsewhere:
+            return "guessed", "too little of it is left for who may be there and where they may be: it goes another way"
+        return "kept", ""
+
+    def _condition(self, wish: Wish) -> tuple[State, str]:
+        out = [
+            self.teaching_data.library[name].name
+            for name, (code, word) in self.draft.turned_down.items()
+            if code == "caution" and word == wish.key and name in self.teaching_data.library
+        ]
+        if not out:
+            return "kept", ""
+        more = f" and {len(out) - NAMED} more" if len(out) > NAMED else ""
+        return "kept", f"left out: {', '.join(out[:NAMED])}{more}"
+
+
+def _props_of(segment: Segment) -> tuple[str, ...]:
+    props = segment.use.movement.props
+    return (*props, "block") if "two blocks" in props else (*props, "two blocks") if "block" in props else props

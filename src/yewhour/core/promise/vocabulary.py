@@ -1,0 +1,149 @@
+"""The words of a promise as data, and the lexicon of all phrases it may be read by."""
+
+import re
+from collections.abc import Iterable, Mapping
+from typing import Literal
+
+import msgspec
+
+from yewhour.core.library.names import spellings
+from yewhour.core.plan.vocabulary import LEVELS
+from yewhour.core.teaching_data import TeachingData
+
+Kind = Literal[
+    "condition", "part", "group", "movement", "prop", "style", "area", "time", "level", "length", "everyday",
+    "unmet", "ways", "health",
+]  # fmt: skip
+Phrase = tuple[str, ...]
+LONGEST = 6  # words of a phrase
+_TOKEN = re.compile(r"\d+(?:\.\d+)?|[^\W\d_]+(?:['\u2019][^\W\d_]+)*")
+
+
+class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """An everyday word as data/promise.toml declares it: what it changes where nothing else is said."""
+
+    words: tuple[str, ...]
+    meaning: str
+    style: str = ""
+    level: str = ""
+    time: str = ""
+    focus: tuple[str, ...] = ()
+    props: tuple[str, ...] = ()
+    cautions: tuple[str, ...] = ()
+    without: tuple[str, ...] = ()
+    wanted: tuple[str, ...] = ()
+    minutes: int = 0
+    whom: bool = False
+    bare: bool = False
+
+
+class HealthSigns(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """What a word of health ends in, and words that go with one, where nobody has told it here."""
+
+    endings: tuple[str, ...]
+    words: tuple[str, ...]
+
+
+class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """data/promise.toml: words -> what they mean. health: words no rule is for -> the nearest conditions."""
+
+    fillers: tuple[str, ...]
+    styles: dict[str, str]
+    levels: dict[str, str]
+    areas: dict[str, str]
+    times: dict[str, str]
+    lengths: dict[str, int]
+    unmet: dict[str, str]
+    ways: dict[str, str]
+    health: dict[str, tuple[str, ...]]
+    signs: HealthSigns
+    everyday: dict[str, EverydayWord]
+
+
+class Token(msgspec.Struct, frozen=True):
+    """A word of a promise: its plain form, and where it stands in the text."""
+
+    plain: str
+    start: int
+    end: int
+
+
+def tokens_of(text: str) -> list[Token]:
+    """The words of a text, without hyphens and stops."""
+    return [Token(_plain(found[0]), found.start(), found.end()) for found in _TOKEN.finditer(text)]
+
+
+def phrase_of(text: str) -> Phrase:
+    """A phrase in the form that all its spellings share."""
+    return tuple(token.plain for token in tokens_of(text))
+
+
+def _plain(word: str) -> str:
+    word = word.lower().replace("'", "").replace("\u2019", "")
+    return word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith(("ss", "us", "is")) else word
+
+
+class Lexicon:
+    """Every phrase there is, with what it may mean, by kind."""
+
+    def __init__(self, words: PromiseVocabulary, teaching_data: TeachingData, areas: Mapping[str, str]) -> None:
+        self.words = words
+        self.phrases: dict[Phrase, dict[Kind, str]] = {}
+        conditions, groups = teaching_data.conditions.conditions, teaching_data.conditions.groups
+        for tag, condition in conditions.items():
+            parts = {phrase_of(one) for one in condition.parts}
+            names = [one for one in (condition.name, tag) if phrase_of(one) not in parts]
+            self._add("condition", tag, (*condition.words, *names))
+            self._add("part", tag, condition.parts)
+        for tag, group in groups.items():
+            self._add("group", tag, group.words)
+        for movement in teaching_data.library.values():
+            if movement.start and not movement.behaviour.framing:
+                more = (movement.traditional,) if movement.traditional else ()
+                names = [*spellings(movement), *more]
+                bare = [re.sub(r"\bpose\b", "", one) for one in names]
+                self._add("movement", movement.id, (*names, *bare, *(f"{one} pose" for one in bare)))
+        for prop in teaching_data.props:
+            self._add("prop", prop, (prop,))
+        for school in teaching_data.schools.values():
+            self._add("style", school.id, (school.id, school.name))
+        self._add_all("style", words.styles)
+        self._add_all("area", {name: tag for tag, name in areas.items()} | {tag: tag for tag in areas} | words.areas)
+        self._add_all("level", {one: one for one in LEVELS} | words.levels)
+        self._add_all("time", words.times)
+        self._add_all("length", {word: str(minutes) for word, minutes in words.lengths.items()})
+        self._add_all("unmet", {word: word for word in words.unmet})
+        self._add_all("ways", words.ways)
+        self._add_all("health", {word: word for word in words.health})
+        for key, everyday in words.everyday.items():
+            self._add("everyday", key, everyday.words)
+        self.fillers = {_plain(one) for one in words.fillers}
+        self.single = sorted({phrase[0] for phrase in self.phrases if len(phrase) == 1 and len(phrase[0]) > 3})
+        self.double = sorted({" ".join(phrase) for phrase in self.phrases if len(phrase) == 2})
+
+    def _add_all(self, kind: Kind, words: Mapping[str, str]) -> None:
+        for word, key in words.items():
+            self._add(kind, key, (word,))
+
+    def _add(self, kind: Kind, key: str, words: Iterable[str]) -> None:
+        for word in words:
+            phrase = phrase_of(word)
+            if phrase and len(phrase) <= LONGEST:
+                self.phrases.setdefault(phrase, {}).setdefault(kind, key)
+
+    def is_health(self, plain: str) -> bool:
+        """Whether a word that is not known here is one of health, by its look."""
+        signs = self.words.signs
+        ends = any(plain.endswith(_plain(one)) and len(plain) > len(one) + 2 for one in signs.endings)
+        return ends or plain in {_plain(one) for one in signs.words}
+
+    def near(self, plain: str, doubled: bool = False) -> Phrase | None:
+        """The phrase that a mistyped word, or two, may be meant as."""
+        # 20 ms; only a word that is not known asks.
+        from rapidfuzz import fuzz, process
+
+        if len(plain) < 5:
+            return None
+        least = 88 if doubled else 83 if len(plain) > 6 else 79
+        found = process.extractOne(plain, self.double if doubled else self.single, scorer=fuzz.ratio, score_cutoff=least)
+        return tuple(found[0].split()) if found and found[0][0] == plain[0] else None

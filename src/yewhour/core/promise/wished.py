@@ -1,0 +1,184 @@
+"""A brief from wishes: what she said wins, everyday words fill what nothing else says."""
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+import msgspec
+
+from yewhour.core.plan.plan import Brief
+from yewhour.core.promise.vocabulary import EverydayWord, PromiseVocabulary
+from yewhour.core.promise.wishes import ReadPromise, Wish
+from yewhour.core.teaching_data import TeachingData
+
+_QUIET_TALK, _WEAK_STYLE = 0.35, "hatha"
+_NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ", "the ")
+BRINGS = {"chair-only": "chair", "older": "chair", "balance": "chair", "pregnancy": "cushion", "reflux": "cushion"}  # what a class for them has in reach
+
+
+def brief_of(
+    wishes: Sequence[Wish],
+    brief: Brief | None,
+    words: PromiseVocabulary,
+    teaching_data: TeachingData,
+    areas: Mapping[str, str],
+) -> ReadPromise:
+    """The brief that wishes make, over one that has the rest, and the wishes as they can stand together."""
+    fields: dict[str, Any] = {}
+    lists: dict[str, list[str]] = {name: [] for name in ("focus", "cautions", "without", "wanted", "props")}
+    said: dict[str, str] = {}
+    ways: dict[str, Any] = {}
+    told: list[Wish] = []
+    for wish in wishes:
+        told.append(_put(wish, fields, lists, said, ways, words, teaching_data))
+    for wish in told:
+        if wish.kind == "everyday" and wish.state != "unmet":
+            _fill(words.everyday[wish.key], wish, fields, lists, said)
+    if any(one.kind == "everyday" and words.everyday[one.key].bare for one in told):
+        fields["props"] = ()
+    fields.pop("weak", None)
+    for tag in lists["cautions"]:
+        prop = BRINGS.get(tag, "")
+        held = {"chair", "wall"} if prop == "chair" else {prop}
+        if prop and not held & {*lists["props"]} and "props" not in fields:
+            lists["props"].append(prop)
+            told.append(Wish(said.get(tag, tag), f"a {prop} in reach", "guessed", "the class is made with it", "prop", prop))
+    style = fields.get("style", "")
+    if style == "chair-balance" and "chair" not in lists["props"]:
+        lists["props"].append("chair")
+    if style == "restorative" and not lists["props"] and "props" not in fields:
+        lists["props"].append("bolster")
+        told.append(Wish("restorative", "a bolster at hand", "guessed", "restorative shapes lie on something", "prop", "bolster"))
+    without = {*lists["without"]}
+    lists["focus"] = [one for one in lists["focus"] if one not in without]
+    fields |= {name: tuple(dict.fromkeys(values)) for name, values in lists.items() if values}
+    if ways:
+        fields["ways"] = {**(brief.ways if brief else {}), **ways}
+    if said:
+        fields["said"] = said
+    read = msgspec.structs.replace(brief or Brief(), **fields)
+    if "title" not in fields and (brief is None or brief.title in ("", Brief().title)):
+        read = msgspec.structs.replace(read, title=title_of(read, areas))
+    return ReadPromise(read, tuple(told))
+
+
+def _put(
+    wish: Wish,
+    fields: dict[str, Any],
+    lists: dict[str, list[str]],
+    said: dict[str, str],
+    ways: dict[str, Any],
+    words: PromiseVocabulary,
+    teaching_data: TeachingData,
+) -> Wish:
+    """Takes one wish into the brief; gives it back as it stands beside those before it."""
+    key, less = wish.key.lstrip("-"), wish.key.startswith("-")
+    match wish.kind:
+        case "condition":
+            lists["cautions"].append(key)
+            said.setdefault(key, wish.text)
+        case "prop" | "group" | "movement" if less:
+            if wish.kind == "prop":
+                lists["without"] += [one.id for one in teaching_data.library.values() if key in one.props]
+            else:
+                lists["without"].append(key)
+            said.setdefault(key, wish.text)
+        case "prop":
+            lists["props"].append(key)
+        case "area":
+            lists["focus"].append(key)
+            said.setdefault(key, wish.text)
+        case "movement":
+            lists["wanted"].append(key)
+            said.setdefault(key, wish.text)
+        case "group":
+            lists["wanted"].append(key)
+            said.setdefault(key, wish.text)
+        case "ways" if key in ("counting", "talk", "names"):
+            ways |= {"counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"}}[key]
+        case "style" | "level" | "time" | "length" | "peak" | "title" | "audience":
+            return _single(wish, fields, lists, said, teaching_data)
+        case _:
+            pass
+    return wish
+
+
+_FIELDS = {"style": "style", "level": "level", "time": "time_of_day", "length": "target_s", "peak": "peak",
+           "title": "title", "audience": "audience"}  # fmt: skip
+
+
+def _single(
+    wish: Wish,
+    fields: dict[str, Any],
+    lists: dict[str, list[str]],
+    said: dict[str, str],
+    teaching_data: TeachingData,
+) -> Wish:
+    """A wish of which a class has one; a second one that is another can't be kept beside it."""
+    field = _FIELDS[wish.kind]
+    value: Any = float(wish.key) if wish.kind == "length" else wish.key
+    if field not in fields or fields[field] == value:
+        weak = wish.kind == "style" and wish.text.lower() == "yoga"
+        fields[field] = value
+        if weak:
+            fields["weak"] = True
+        if wish.kind == "peak":
+            said.setdefault(wish.key, wish.text)
+        return wish
+    if wish.kind == "style":
+        weak = fields.pop("weak", False)
+        if wish.key == "chair-balance" and wish.text.lower() == "chair":
+            lists["props"].append("chair")
+            return msgspec.structs.replace(wish, kind="prop", key="chair", meaning="chair at hand")
+        if wish.key == _WEAK_STYLE and wish.text.lower() == "yoga":
+            return wish
+        if weak:
+            fields["style"] = wish.key
+            return wish
+        other = teaching_data.schools[fields["style"]].noun
+        return msgspec.structs.replace(wish, state="unmet", reason=f"one class, one tradition: it is a {other}")
+    if wish.kind == "length" and fields["target_s"] in (600.0, 900.0) and wish.reason == "":
+        fields["target_s"] = value  # a number says more than "short" did
+        return wish
+    if wish.kind == "audience":
+        fields["audience"] = f"{fields['audience']}, {wish.key}"
+        return wish
+    if wish.kind == "level":
+        order = ("gentle", "beginners", "mixed", "experienced")
+        fields["level"] = min(fields["level"], wish.key, key=order.index)
+        return wish
+    return msgspec.structs.replace(wish, state="unmet", reason="another was said before it")
+
+
+def _fill(
+    word: EverydayWord, wish: Wish, fields: dict[str, Any], lists: dict[str, list[str]], said: dict[str, str]
+) -> None:
+    """What an everyday word changes, where nothing that was said does."""
+    for field, value in (("style", word.style), ("level", word.level), ("time_of_day", word.time)):
+        if value:
+            fields.setdefault(field, value)
+    if word.minutes:
+        fields.setdefault("target_s", word.minutes * 60.0)
+    if word.whom and not wish.text.lower().startswith(_NO_PEOPLE):
+        fields.setdefault("audience", wish.text)
+    if not lists["focus"]:
+        lists["focus"] += word.focus
+        said |= {one: wish.text for one in word.focus if one not in said}
+    lists["cautions"] += word.cautions
+    lists["without"] += word.without
+    lists["wanted"] += word.wanted
+    lists["props"] += [one for one in word.props if one not in lists["props"]]
+    for tag in (*word.cautions, *word.without, *word.wanted):
+        said.setdefault(tag, wish.text)
+
+
+def title_of(brief: Brief, areas: Mapping[str, str]) -> str:
+    """A title for a class that was given none: what it is about, and when."""
+    when = {"morning": "in the morning", "midday": "at midday", "evening": "in the evening",
+            "night": "before sleep"}.get(brief.time_of_day, "")  # fmt: skip
+    about = _and([areas.get(one, one) for one in brief.focus]) or "The whole body"
+    title = f"{about[:1].upper()}{about[1:]}"
+    return f"{title} {when}".strip()
+
+
+def _and(names: Sequence[str]) -> str:
+    return ", ".join(names[:-1]) + (" and " if len(names) > 1 else "") + names[-1] if names else ""

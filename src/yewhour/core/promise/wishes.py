@@ -1,0 +1,56 @@
+"""A wish: one thing a promise asks for, what it was read as, and what became of it."""
+
+from typing import Literal
+
+import msgspec
+
+from yewhour.core.plan.plan import Brief
+from yewhour.core.problem import Problem
+from yewhour.core.promise.vocabulary import Kind
+
+State = Literal["kept", "guessed", "unmet", "unknown"]
+
+
+class Wish(msgspec.Struct, frozen=True):
+    """What was said, what it means here, and what becomes of it, with the reason.
+
+    kind, key: what it was read as; "" for nothing. asks: it stops the draft until it is answered; could: what
+    it could mean, as she might write it.
+    """
+
+    text: str
+    meaning: str = ""
+    state: State = "kept"
+    reason: str = ""
+    kind: Kind | Literal["", "audience", "title", "peak"] = ""
+    key: str = ""
+    asks: bool = False
+    could: tuple[str, ...] = ()
+
+
+_STATES = {"kept": "kept", "guessed": "kept as", "unmet": "can't be kept", "unknown": "not understood"}
+
+
+def told(wish: Wish) -> str:
+    """A wish as one line: its state, her words, what they mean here, and why."""
+    meaning = f": {wish.meaning}" if wish.meaning else ""
+    reason = f" ({wish.reason})" if wish.reason and meaning else f": {wish.reason}" if wish.reason else ""
+    return f"{_STATES[wish.state]} – “{wish.text}”{meaning}{reason}"
+
+
+class ReadPromise(msgspec.Struct, frozen=True):
+    """A promise as it was read: the brief, and its wishes in the order they were said."""
+
+    brief: Brief
+    wishes: tuple[Wish, ...] = ()
+
+    @property
+    def question(self) -> Problem | None:
+        """What must be answered before anything is drafted: the first word of health, of a body or of a
+        prohibition that is not understood; None where all of them are."""
+        asked = next((wish for wish in self.wishes if wish.asks), None)
+        if asked is None:
+            return None
+        could = ", or ".join(f"\u201c{one}\u201d" for one in asked.could)
+        do = f"It could be: {could}. Write that, or leave the word out." if could else "Say it in another word."
+        return Problem(f"What does \u201c{asked.text}\u201d ask for? {asked.reason}", "the promise", do)
