@@ -10,7 +10,7 @@ from tools.bench.table import against, line
 from yewhour.content.draft_model_file import load_model
 from yewhour.content.terms import load_terms
 from yewhour.core.draft.candidate_pool import at_hand
-from yewhour.core.draft.draft import Draft, draft_class
+from yewhour.core.draft.draft import Draft, about_s, draft_class, ways_of
 from yewhour.core.draft.draft_model import DraftModel, DraftRequest
 from yewhour.core.draft.partial import alternatives_for, movements_of, redraft_section
 from yewhour.core.library.position import base_of
@@ -102,25 +102,32 @@ def random_brief(dice: Random, words: TeachingData, model: DraftModel) -> Brief:
     )
 
 
+def _much_about(brief: Brief, words: TeachingData) -> bool:
+    """Whether there is as much about the focus as a class could be filled with, on every way it may go."""
+    model = load_model()
+    ways = ways_of(DraftRequest(brief), words, model)
+    return all(about_s(DraftRequest(brief), pool, route) > brief.target_s for route, pool in ways)
+
+
 def faults(timed: Draft, brief: Brief, words: TeachingData) -> list[str]:
     """What a draft does not keep."""
     found = []
-    class_ = timed.timed
+    class_, room = timed.timed, words.room(brief)
     if abs(class_.length_s - brief.target_s) > 0.05:
         found.append("length")
     if any(one.severity != "note" for one in class_.findings):
         found.append("finding")
     for one in class_.segments:
         movement = one.use.movement
-        met = one.kind not in ("talk", "setup", "stillness") and set(movement.cautions) & set(brief.cautions)
-        if met and one.use.step.take != "gentler":
+        met = one.kind not in ("talk", "setup", "stillness") and room.met(movement)
+        if room.left_out(movement) is not None or (met and one.use.step.take != "gentler"):
             found.append("caution")
             break
     if any(not at_hand(prop, brief.props) for prop in class_.props):
         found.append("prop")
     if ups(class_, words) > 2:
         found.append("up and down")
-    if brief.focus and focus_share(class_, brief) < 0.5:
+    if brief.focus and focus_share(class_, brief) < 0.4 and _much_about(brief, words):
         found.append("focus")
     sides: Counter[str] = Counter()
     for one in class_.segments:

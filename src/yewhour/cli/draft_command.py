@@ -46,7 +46,7 @@ def draft(options: argparse.Namespace) -> None:
         raise Refused(problem.what, problem.where, problem.do) from problem
     wishes = outcome_of(read.wishes, made, words, areas)
     if options.why:
-        for line in reasons_told(made, words.library, areas, model):
+        for line in reasons_told(made, words, areas, model):
             say(f"yewhour: {line}", file=sys.stderr)
     if options.format == "json":
         content = {"wishes": shown(wishes), "class": json.loads(plan_bytes(made.plan))}

@@ -79,7 +79,7 @@ def build_plan(
         ask,
         weights,
         positions,
-        frozenset(brief.focus),
+        frozenset(brief.focus) - {"whole body"},
         order=order_of(style, teaching_data),
         beside=beside(style),
         keen=keen,

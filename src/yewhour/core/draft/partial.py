@@ -5,7 +5,7 @@ from collections.abc import Iterable, Iterator, Sequence
 
 import msgspec
 
-from yewhour.core.draft.build import items_for
+from yewhour.core.draft.build import BuiltPlan, items_for
 from yewhour.core.draft.candidate_pool import (
     CandidatePool,
     PoolItem,
@@ -13,12 +13,15 @@ from yewhour.core.draft.candidate_pool import (
     fits_base,
     order_of,
     pool_of,
+    style_of,
 )
-from yewhour.core.draft.draft import Draft, draft_class
+from yewhour.core.draft.choices import choices
+from yewhour.core.draft.draft import Draft, draft_class, ways_of
 from yewhour.core.draft.draft_model import (
     DraftModel,
     DraftPart,
     DraftRequest,
+    DraftRoute,
     DraftStyle,
 )
 from yewhour.core.draft.repair import above, fit_draft, repair
@@ -53,36 +56,40 @@ class Alternative(msgspec.Struct, frozen=True):
 
 
 class _Desk(msgspec.Struct, frozen=True):
-    """What every partial draft needs."""
+    """What every partial draft needs: the way the class goes, what there is for it, and the judge."""
 
     ask: DraftRequest
     teaching_data: TeachingData
     model: DraftModel
+    route: DraftRoute
     style: DraftStyle
     pool: CandidatePool
     judge: MovementJudge
 
 
-def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> _Desk:
-    style = model.styles.get(ask.brief.style)
-    if style is None:
+def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, plan: Plan) -> _Desk:
+    """The desk of a class: by the way it goes, as the titles of its parts tell. Raises Problem for none."""
+    if ask.brief.style not in model.styles:
         raise Problem(
             f"No class of style {ask.brief.style!r} can be drafted.", "draft", "Choose another style."
         )
-    pool = pool_of(ask, teaching_data, model)
+    titles = {section.title for section in plan.sections}
+    own = [(route, pool_of(ask, teaching_data, model)) for route in model.styles[ask.brief.style].routes]
+    ways = [*ways_of(ask, teaching_data, model), *own]
+    route, pool = max(ways, key=lambda way: len(titles & {part.title for part in way[0].parts}))
+    style = style_of(ask, model, route)
     blocks = frozenset(one.id for one in pool.items.values() if one.movement is None)
-    focus, order = frozenset(ask.brief.focus), order_of(style, teaching_data)
     judge = MovementJudge(
         ask,
         model.weights,
-        teaching_data.positions,
-        focus,
-        order=order,
+        ask.room(teaching_data, model).positions(teaching_data.positions),
+        frozenset(ask.brief.focus) - {"whole body"},
+        order=order_of(style, teaching_data),
         beside=beside(style),
         few=style.few,
         blocks=blocks,
     )
-    return _Desk(ask, teaching_data, model, style, pool, judge)
+    return _Desk(ask, teaching_data, model, route, style, pool, judge)
 
 
 # --- some kept, the rest changed ------------------------------------------------------------------------
@@ -91,41 +98,36 @@ def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> 
 def keep_sections(
     plan: Plan, sections: Iterable[int], ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
 ) -> Draft:
-    """Another class, in which these sections stay as they are. Raises Problem where there is none."""
-    stay = [plan.sections[index] for index in sorted(set(sections)) if index < len(plan.sections)]
-    there = movements_of(plan, stay)
-    last: Problem | None = None
-    for number in range(TRIES):
-        tried = msgspec.structs.replace(ask, seed=ask.seed * 31 + number, without=ask.without | there)
-        try:
-            found = draft_class(tried, teaching_data, model)
-            after = _merged(plan, stay, found.plan)
-            done, class_ = repair(after, teaching_data, pool_of(tried, teaching_data, model))
-        except Problem as problem:
-            last = problem
-            continue
-        if not above(class_.findings):
-            return msgspec.structs.replace(found, plan=done, timed=class_)
-    raise last or Problem("Nothing else goes with what stays.", "draft", "Keep less of it.")
+    """The same class with other movements in every part but these, which stay where they are, with their lines.
+
+    How it begins, rests and closes stays too. Raises Problem where there is nothing else.
+    """
+    stay = {*sections}
+    timed = solve(plan, teaching_data).make()
+    rooms = {
+        n: sum(seconds(one.length) for one in timed.segments if one.use.section == n)
+        for n, one in enumerate(plan.sections)
+        if n not in stay and one.role not in KEEPS and one.body
+    }
+    if not rooms:
+        raise Problem("There is nothing besides what stays.", "draft", "Keep less of it.")
+    there = movements_of(plan, [plan.sections[n] for n in rooms])
+    tried = msgspec.structs.replace(ask, without=ask.without | there)
+    after = _written(plan, rooms, tried, teaching_data, model)
+    return drafted_from(after, ask, teaching_data, model)
 
 
-def _merged(plan: Plan, stay: Sequence[Section], other: Plan) -> Plan:
-    """The other class with what stays in place of its own parts of the same role."""
-    roles = [section.role for section in stay]
-    sections: list[Section] = []
-    put = set[int]()
-    for section in other.sections:
-        mine = [n for n, role in enumerate(roles) if role == section.role and n not in put]
-        if not mine:
-            if section.role not in roles:
-                sections.append(section)
-            continue
-        for n in mine:
-            put.add(n)
-            sections.append(stay[n])
-    sections += [one for n, one in enumerate(stay) if n not in put]
-    blocks = {**other.blocks, **plan.blocks}
-    return with_ids(msgspec.structs.replace(other, sections=tuple(sections), blocks=blocks))
+def drafted_from(plan: Plan, ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> Draft:
+    """A plan that was drafted in parts as a draft, with why each movement is there."""
+    desk = _desk(ask, teaching_data, model, plan)
+    items = desk.pool.items
+    parts = tuple(
+        (_part(section, desk), tuple(items[name] for name in movements_of(plan, [section]) if name in items))
+        for section in plan.sections
+    )
+    built = BuiltPlan(plan, parts, desk.judge, 0.0, 0.0, 0.0)
+    timed = solve(plan, teaching_data).make()
+    return Draft(plan, timed, choices(plan, built), desk.pool.turned_down, 0.0, 0.0, bool(desk.route.families))
 
 
 # --- a section anew, and what is empty --------------------------------------------------------------------
@@ -161,7 +163,7 @@ def fill_empty(
         empty = [n for n, one in enumerate(plan.sections) if one.role not in KEEPS]
     if not empty:
         raise Problem("There is no part to fill.", "draft", "Start a part with N, and give it a role.")
-    desk = _desk(ask, teaching_data, model)
+    desk = _desk(ask, teaching_data, model, plan)
     shares = [_part(plan.sections[n], desk).share for n in empty]
     rooms = {n: missing_s * share / sum(shares) for n, share in zip(empty, shares, strict=True)}
     return _written(plan, rooms, ask, teaching_data, model)
@@ -175,7 +177,7 @@ def _written(
     last: Problem | None = None
     for number in range(TRIES):
         tried = msgspec.structs.replace(ask, seed=ask.seed * 31 + number)
-        desk = _desk(tried, teaching_data, model)
+        desk = _desk(tried, teaching_data, model, plan)
         after = plan
         for index, room_s in rooms.items():
             after = _with_section(after, index, room_s, desk)
@@ -219,7 +221,7 @@ def _stays(node: Node, desk: _Desk) -> bool:
 
 def _part(section: Section, desk: _Desk) -> DraftPart:
     """The part of the style's routes that a section is: by its title, then by its role."""
-    parts = [part for route in desk.style.routes for part in route.parts]
+    parts = [part for route in (desk.route, *desk.style.routes) for part in route.parts]
     same = [part for part in parts if part.title == section.title and part.role == section.role]
     alike = [part for part in parts if part.role == section.role]
     return (same or alike or [one for one in parts if one.role == "build"] or parts)[0]
@@ -249,7 +251,7 @@ def alternatives_for(
     Raises Problem where the node is no movement.
     """
     index, step, pair = _found(plan, node)
-    desk = _desk(ask, teaching_data, model)
+    desk = _desk(ask, teaching_data, model, plan)
     section = plan.sections[index]
     part = _part(section, desk)
     used = movements_of(plan, plan.sections)

@@ -8,6 +8,7 @@ from yewhour.core.draft.candidate_pool import CandidatePool, PoolItem, fits_base
 from yewhour.core.draft.draft_model import DraftPart, PeakSteps
 from yewhour.core.draft.search import MovementJudge, SearchState
 
+LATELY = 4.0  # how much less a peak is worth that was taught lately
 PREPARED = 3  # movements, at least, that prepare a peak
 
 
@@ -66,7 +67,12 @@ def chosen_peak(
         and item.id not in judge.ask.without
         and not (judge.ask.brief.level in ("gentle", "beginners") and "peak" in item.marks)
     ]
-    best = max(ready, key=lambda item: (judge.fits(item, part), item.id), default=None)
+    lately = judge.ask.lately
+    best = max(
+        ready,
+        key=lambda item: (judge.fits(item, part) - LATELY * lately.get(item.id, 0.0), item.id),
+        default=None,
+    )
     if best is None or "peak" not in best.marks:
         return None
     return _around(best, part, pool, judge, known.get(best.id, PeakSteps()), False)
@@ -84,7 +90,8 @@ def _around(
     answers = [there[one] for one in (*steps.answers, *item.neutralised_by) if one in there][:1]
     kept = {one.id for one in (*stages, *answers)} | {item.id}
     ready = [there[one] for one in dict.fromkeys((*item.prepared_by, *steps.prepares)) if one in there and one not in kept]
-    ready.sort(key=lambda one: (one.id not in item.prepared_by, -judge.luck(one)))
+    lately = judge.ask.lately
+    ready.sort(key=lambda one: (one.id not in item.prepared_by, lately.get(one.id, 0.0) - judge.luck(one)))
     alike = [
         one
         for one in there.values()
@@ -94,7 +101,7 @@ def _around(
         and one.effort < max(2, item.effort)
         and len(one.areas & item.areas) >= min(2, len(item.areas))
     ]
-    alike.sort(key=lambda one: (-len(one.areas & item.areas), -judge.luck(one)))
+    alike.sort(key=lambda one: (lately.get(one.id, 0.0) - len(one.areas & item.areas), -judge.luck(one)))
     return Peak(item, part.title, tuple(stages), (*ready, *alike[: 2 * PREPARED]), tuple(answers), named)
 
 

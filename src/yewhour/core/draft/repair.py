@@ -20,8 +20,8 @@ MENDS = 5
 
 
 def above(findings: Sequence[Finding]) -> list[Finding]:
-    """What is more than a remark."""
-    return [one for one in findings if one.severity != "note"]
+    """What is more than a remark; but what she put in herself stays, whomever it is not for."""
+    return [one for one in findings if one.severity != "note" and one.code != "left-out"]
 
 
 def repair(plan: Plan, teaching_data: TeachingData, pool: CandidatePool) -> tuple[Plan, TimedClass]:
@@ -103,9 +103,8 @@ def _without(
     fits = edit is not None and not isinstance(edit, SetTarget | BringProp)
     if isinstance(edit, Insert | Append):
         asked = pool.items.get(edit.movement)
-        fits = (
-            asked is not None and asked.take == "base" and edit.movement not in pool.order
-        )  # or in no order
+        talk = teaching_data.library[edit.movement].behaviour.framing
+        fits = talk or (asked is not None and asked.take == "base" and edit.movement not in pool.order)
     if edit is not None and fits and not again:
         return apply_all(plan, [edit])
     quiet = {one.id for one in teaching_data.library.values() if "quiet ahead" in one.marks}

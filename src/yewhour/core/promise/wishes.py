@@ -1,5 +1,6 @@
 """A wish: one thing a promise asks for, what it was read as, and what became of it."""
 
+from collections.abc import Sequence
 from typing import Literal
 
 import msgspec
@@ -36,6 +37,13 @@ def told(wish: Wish) -> str:
     meaning = f": {wish.meaning}" if wish.meaning else ""
     reason = f" ({wish.reason})" if wish.reason and meaning else f": {wish.reason}" if wish.reason else ""
     return f"{_STATES[wish.state]} – “{wish.text}”{meaning}{reason}"
+
+
+def sentence(wishes: Sequence[Wish]) -> str:
+    """What is kept as it was said, in one sentence; "" for nothing."""
+    parts = [wish.meaning for wish in wishes if wish.state == "kept" and wish.meaning and not wish.reason]
+    joined = "; ".join(dict.fromkeys(parts))
+    return f"{joined[:1].upper()}{joined[1:]}." if joined else ""
 
 
 class ReadPromise(msgspec.Struct, frozen=True):

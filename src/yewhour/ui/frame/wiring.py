@@ -27,6 +27,7 @@ def wire(pages: Pages, files: FileCommands, host: Host, changed: Callable[[], ob
         page.path.connect(files.open_file)
         page.kept.connect(files.bring_back)
         page.promised.connect(lambda text: pages.drafting().promise(text))
+        page.typed.connect(lambda text: page.understood.put(pages.drafting().read_ahead(text)))
 
     def review(page: BackPage) -> None:
         page.message.connect(host.say)

@@ -5,10 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
+import msgspec
 from PySide6.QtCore import QObject, QSize
 from PySide6.QtWidgets import QDialog, QVBoxLayout
 
 from yewhour.content.draft_model_file import load_model
+from yewhour.content.promise_file import promise_reader
 from yewhour.content.terms import load_terms
 from yewhour.core.draft.draft import Draft, draft_class
 from yewhour.core.draft.draft_model import DraftRequest
@@ -22,12 +24,14 @@ from yewhour.core.draft.partial import (
     redraft_section,
     seated_class,
 )
-from yewhour.core.draft.promise_text import read_promise
 from yewhour.core.draft.reasons import sentence, turned_down
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.nodes import Step, walk
 from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.problem import Problem
+from yewhour.core.promise.outcome import outcome_of
+from yewhour.core.promise.reader import PromiseReader
+from yewhour.core.promise.wishes import ReadPromise, Wish, told
 from yewhour.core.shelf.weeks import given_classes, lately
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.host import Host
@@ -54,19 +58,36 @@ class Drafting(QObject):
         self.window, self.session, self.pages = window, session, pages
         self.begun: Callable[[Plan], object] = lambda plan: None  # takes a class that was drafted
         self.seed = 0
-        self.without: frozenset[str] = frozenset()
         self.last: Draft | None = None
+        self.wishes: tuple[Wish, ...] = ()
+        self._reader: PromiseReader | None = None
 
     @property
     def areas(self) -> dict[str, str]:
         """The areas with their names."""
         return load_terms(self.session.teaching_data.positions).areas
 
+    @property
+    def reader(self) -> PromiseReader:
+        """What reads promises, made when the first is typed."""
+        if self._reader is None or self._reader.teaching_data is not self.session.teaching_data:
+            self._reader = promise_reader(self.session.teaching_data)
+        return self._reader
+
+    def read_ahead(self, text: str) -> ReadPromise | None:
+        """What is understood of a promise that is being typed; None where that is nothing yet."""
+        if not self.session.has_words:
+            return None
+        try:
+            return self.reader.read(text)
+        except Problem:
+            return None
+
     def _ask(self, brief: Brief) -> DraftRequest:
         seen = {}
         if self.pages.has_shelf():
             seen = lately(given_classes(self.pages.shelving().shelf), self.pages.shelving().today())
-        return DraftRequest(brief, self.seed, self.without, seen)
+        return DraftRequest(brief, self.seed, lately=seen)
 
     # --- a whole class ----------------------------------------------------------------------------------
 
@@ -74,18 +95,23 @@ class Drafting(QObject):
         """A class from a promise in words."""
         words, model = self.session.teaching_data, load_model()
         try:
-            read = read_promise(text, words.known, self.areas, model.words, words.library)
+            read = self.reader.read(text)
         except Problem as problem:
             self.window.tell(problem)
             return
-        self.seed, self.without = 0, read.without
+        if (question := read.question) is not None:
+            self.window.tell(question)
+            return
+        self.seed = 0
         ask = self._ask(read.brief)
-        lost = f" Not understood: {', '.join(read.not_understood)}." if read.not_understood else ""
 
         def show(timed: Draft) -> None:
             self.last = timed
+            self.wishes = outcome_of(read.wishes, timed, words, self.areas)
             self.begun(timed.plan)
-            self.window.say(f"Drafted. Ctrl+J makes another, Ctrl+Shift+J says why.{lost}")
+            lost = [one for one in self.wishes if one.state in ("unmet", "unknown")]
+            said = f" {'; '.join(told(one) for one in lost[:2])}." if lost else ""
+            self.window.say(f"Drafted. Ctrl+J makes another, Ctrl+Shift+J says why.{said}")
 
         self._run("drafting", lambda: draft_class(ask, words, model), show)
 
@@ -186,14 +212,16 @@ class Drafting(QObject):
         """What is chosen is not wanted: something else in its place, and it does not come again."""
         plan, node = self._plan(), self._node()
         picked = next(one for one in _steps(plan) if one.id == node)
-        self.without |= {picked.movement}
-        ask, words, model = self._ask(plan.brief), self.session.teaching_data, load_model()
+        without = tuple(dict.fromkeys((*plan.brief.without, picked.movement)))
+        brief = msgspec.structs.replace(plan.brief, without=without)
+        ask, words, model = self._ask(brief), self.session.teaching_data, load_model()
         name = words.library[picked.movement].name
 
         def put(found: list[Alternative]) -> None:
             if not found:
                 raise Problem(f"Nothing else fits where {name} is.", do="Leave it out, with Delete.")
-            self.session.do(f"Not {name}", found[0].plan)
+            after = msgspec.structs.replace(found[0].plan, brief=brief)
+            self.session.do(f"Not {name}", after)
             self.window.say(
                 f"{found[0].name} instead of {name}, which does not come again. Ctrl+Z takes it back."
             )
@@ -221,8 +249,10 @@ class Drafting(QObject):
         mine = [one for one in draft.choices if one.step in chosen] or [
             one for one in draft.choices if one.step in there or one.movement in words.blocks
         ]
-        lines = [sentence(one, words.library, self.areas, model) for one in mine]
-        self.window.keep_open(WhyDialog(lines, list(turned_down(draft, words.library, model))))
+        said = self._plan().brief.said
+        lines = [sentence(one, words.library, self.areas, model, said) for one in mine]
+        wished = [told(one) for one in self.wishes]
+        self.window.keep_open(WhyDialog(wished, lines, list(turned_down(draft, words, model, said))))
 
     # --- the desk ---------------------------------------------------------------------------------------
 
@@ -298,7 +328,7 @@ class Drafting(QObject):
 class WhyDialog(QDialog):
     """Why each movement is there, and below that what was turned down."""
 
-    def __init__(self, lines: list[str], down: list[str]) -> None:
+    def __init__(self, wished: list[str], lines: list[str], down: list[str]) -> None:
         super().__init__()
         self.setWindowTitle("Why this class")
         self.resize(round(620 * min(1.5, scale())), round(560 * min(1.3, scale())))
@@ -307,6 +337,10 @@ class WhyDialog(QDialog):
         layout.setSpacing(10)
         area, inside = page()
         layout.addWidget(area, 1)
+        if wished:
+            inside.addWidget(label("What you asked for", "heading"))
+        for line in wished:
+            inside.addWidget(label(line))
         inside.addWidget(label("Why this class", "heading"))
         for line in lines:
             inside.addWidget(label(line))

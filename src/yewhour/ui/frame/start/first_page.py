@@ -20,6 +20,7 @@ from yewhour.state.classes.preview_cache import preview_of
 from yewhour.state.classes.unsaved_work import UnsavedWork, unsaved_work
 from yewhour.state.settings import recent_classes
 from yewhour.ui.frame.start.class_card import ClassCard
+from yewhour.ui.frame.start.understood import Understood
 from yewhour.ui.kit.controls.controls import (
     button,
     card,
@@ -46,12 +47,19 @@ class FirstPage(QWidget):
     pasted = Signal(str)
     kept = Signal(object)
     promised = Signal(str)
+    typed = Signal(str)
 
     def __init__(self, theme: Theme) -> None:
         super().__init__()
         self.theme = theme
         self._across = 0
         self.promise: QLineEdit | None = None
+        self.understood = Understood()
+        self.understood.answered.connect(self._answer)
+        self._soon = QTimer(self)  # what is understood is said when the typing rests
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(250)
+        self._soon.timeout.connect(self._read)
         area, self.body = page()
         self.body.setContentsMargins(60, 28, 60, 40)
         self.body.setSpacing(10)
@@ -81,6 +89,7 @@ class FirstPage(QWidget):
     def refresh(self) -> None:
         """Looks what there is to go on with."""
         typed = self.promise.text() if self.promise is not None else ""
+        self.understood.setParent(None)  # it stays, whatever else is made anew
         emptied(self.body)
         for kept in unsaved_work():
             self._kept(kept)
@@ -91,10 +100,13 @@ class FirstPage(QWidget):
         self.promise.setAccessibleName("The promise, in a sentence; Enter drafts the class")
         self.promise.setText(typed)
         self.promise.returnPressed.connect(self._promise)
+        self.promise.textChanged.connect(lambda _: self._soon.start())
         line = QHBoxLayout()
         line.addWidget(self.promise, 1)
         line.addWidget(button("Draft it", self._promise, "A class that keeps the promise (Enter).", "accent"))
         self.body.addLayout(line)
+        self.body.addWidget(self.understood)
+        self.understood.show()
         self.body.addWidget(
             label(
                 "A class that keeps it to the second is drafted. Every movement of it can be another.", "soft"
@@ -154,6 +166,22 @@ class FirstPage(QWidget):
         """A class from what was typed; the example where nothing was."""
         assert self.promise is not None
         self.promised.emit(self.promise.text().strip() or PROMISE)
+
+    def _read(self) -> None:
+        """Says what is understood of what is typed so far."""
+        text = self.promise.text().strip() if self.promise is not None else ""
+        if text:
+            self.typed.emit(text)
+        else:
+            self.understood.put(None)
+
+    def _answer(self, asked: str, words: str) -> None:
+        """What was asked about is said otherwise, or left out."""
+        assert self.promise is not None
+        after = self.promise.text().replace(asked, words, 1)
+        self.promise.setText(" ".join(after.replace("mind mind", "mind").replace("no no ", "no ").split()))
+        self.promise.setFocus()
+        self._read()
 
     def _columns(self) -> int:
         """How many cards stand side by side."""
