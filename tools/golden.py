@@ -23,6 +23,7 @@ from yewhour.core.outline.movement_search import MovementSearch
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.pace import Pace
+from yewhour.core.plan.plan import Brief
 from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.plan import edit as edits
 from yewhour.core.plan.edit import Edit, apply
@@ -141,7 +142,7 @@ def finds(words: TeachingData) -> str:
             " ".join((*movement.opens[:1], *movement.props[:1], movement.family)),
         ):
             for here in ("", "supine", "standing"):
-                hits, dose = search.find(typed, here, ("knees",), ("hips",), not here, 8)
+                hits, dose = search.find(typed, here, words.room(Brief(cautions=("knees",))), ("hips",), not here, 8)
                 shown = " ".join(f"{one.movement.id}:{one.score:.3f}" for one in hits)
                 rows.append(f"{typed!r} {here or 'anywhere'}{f', {dose}' if dose else ''}: {shown}")
         rows.append(f"near {name!r}: {', '.join(search.names.nearest(name[:-2]))}")

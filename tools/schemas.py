@@ -9,12 +9,15 @@ from typing import Any
 import msgspec
 
 from yewhour.content.movement_files import FIELDS
-from yewhour.content.terms import Caution, PositionsFile, TermsFile
+from yewhour.content.terms import PositionsFile, TermsFile
+from yewhour.core.conditions.condition import Condition
+from yewhour.core.conditions.groups import MovementGroup
 from yewhour.core.draft.draft_model import DraftModel
 from yewhour.core.finding import CheckRules
 from yewhour.core.library.cue_interpreter import BodyCue
 from yewhour.core.library.movement import Movement
 from yewhour.core.plan.school import School
+from yewhour.core.promise.vocabulary import PromiseVocabulary
 from yewhour.core.purpose import LINE_PURPOSES
 from yewhour.core.transcript.mentions import EverydayWords
 from yewhour.core.wording.lines import StandingLines
@@ -28,13 +31,15 @@ TEXTS: Schema = {"anyOf": [TEXT, {"type": "array", "items": TEXT}]}
 def schemas() -> dict[str, bytes]:
     """Every schema by the name of its file; `movements` is of each file in that folder."""
     kinds: dict[str, Schema] = {
-        "cautions": msgspec.json.schema(dict[str, Caution]),
+        "cautions": msgspec.json.schema(dict[str, Condition]),
         "checks": msgspec.json.schema(CheckRules),
         "draft": msgspec.json.schema(DraftModel),
         "ear": {"type": "object", "required": ["words"], "properties": {"words": _inner(list[BodyCue])}},
+        "groups": msgspec.json.schema(dict[str, MovementGroup]),
         "looking": msgspec.json.schema(CheckRules),
         "mentions": msgspec.json.schema(EverydayWords),
         "movements": _movements(),
+        "promise": msgspec.json.schema(PromiseVocabulary),
         "positions": msgspec.json.schema(PositionsFile),
         "schools": _without(msgspec.json.schema(dict[str, School]), "School", "id"),
         "shelf": _shelf(),

@@ -71,7 +71,7 @@ def solve(
     entries = EntryLines(_manner(prepared), unfolded.uses, prepared.plan.edits)
     level = prepared.plan.brief.level
     uses = with_transitions(
-        unfolded, teaching_data.positions, entries, prepared.school, level, prepared.plan.brief.own
+        unfolded, prepared.teaching_data.positions, entries, prepared.school, level, prepared.plan.brief.own
     )
     needs = {use.key: ticks for use in uses if (ticks := entries.needs(use))}
     model = build_model(uses, len(unfolded.nodes), unfolded.groups, needs)

@@ -128,6 +128,8 @@ def quick_close(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         return
     rest = rests[-1]
     after = [s for s in timed.segments if s.start >= rest.end]
+    if any("staying" in one.use.movement.marks for one in after):
+        return  # nobody is asked up
     leaving = list(takewhile(lambda segment: segment.behaviour.framing, after))
     left = seconds(sum(segment.length for segment in leaving))
     if left < LEAVING_S:

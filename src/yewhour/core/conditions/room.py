@@ -82,6 +82,12 @@ class Room(msgspec.Struct, frozen=True, dict=True):
         return min((one.most for _, one in self.rules.with_others(self.cautions)), default=5)
 
     @property
+    def said(self) -> tuple[str, ...]:
+        """What is said once, at the beginning, to those who may be there."""
+        known = (self.rules.conditions.get(tag) for tag in self.cautions)
+        return tuple(one.said for one in known if one is not None and one.said)
+
+    @property
     def roll(self) -> Side | None:
         """The side to roll to, where a condition has one."""
         return next((one.roll for _, one in self.rules.with_others(self.cautions) if one.roll), None)

@@ -1,7 +1,7 @@
 """The parts of a draft filled one after the other, and put together as a plan."""
 
 import zlib
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import TypeVar
 
 import msgspec
@@ -22,6 +22,7 @@ from yewhour.core.draft.draft_model import (
     DraftRoute,
     DraftStyle,
     DraftWeights,
+    PeakSteps,
 )
 from yewhour.core.draft.peak import PREPARED, Peak, chosen_peak, with_peak
 from yewhour.core.draft.search import (
@@ -93,7 +94,7 @@ def build_plan(
         judge = msgspec.structs.replace(
             judge, ahead=peak.item.areas | judge.focus, kept=frozenset(peak.kept)
         )
-    wanted = _wanted(parts, pool, judge, peak, style, ask, room_s)
+    wanted = _wanted(parts, pool, judge, peak, style, ask, room_s, model.peaks)
     found: list[tuple[DraftPart, tuple[PoolItem, ...]]] = []
     worth = most = 0.0
     for part, part_s in parts:
@@ -179,6 +180,7 @@ def _wanted(
     style: DraftStyle,
     ask: DraftRequest,
     room_s: float,
+    steps: Mapping[str, PeakSteps],
 ) -> dict[str, frozenset[str]]:
     """What must come in each part, by its title: what was asked for, a use of each prop early and again, what
     prepares the peak, what begins an order."""
@@ -187,7 +189,10 @@ def _wanted(
     def put(title: str, *names: str) -> None:
         found[title] = found.get(title, frozenset()) | frozenset(names)
 
-    names = [*ask.brief.wanted, *([ask.brief.peak] if peak is None and ask.brief.peak else [])]
+    names = list(ask.brief.wanted)
+    if peak is None and ask.brief.peak:  # it stands in a tradition's order, and what grows into it does
+        named = pool.items.get(ask.brief.peak)
+        names += [ask.brief.peak, *steps.get(ask.brief.peak, PeakSteps()).stages, *(named.prepared_by[:1] if named else ())]
     for group in (one for one in ask.brief.wanted if one not in pool.items):
         members = [one for one in pool.items.values() if group in one.groups and one.movement is not None]
         members.sort(key=lambda one: -judge.luck(one))

@@ -20,7 +20,6 @@ from yewhour.core.timing.doses import amount_range, kind_of, unit_ticks
 
 SETTLING_S = 4.0  # of a movement besides its teaching: the least that a way takes
 BREATH_MARKS = ("breath held", "rapid breath")
-FOLDS = "folds"  # the group of which no third one comes running
 
 
 class PoolItem(msgspec.Struct, frozen=True, dict=True):
@@ -56,6 +55,11 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
     def costs(self) -> float:
         """Seconds of all of it."""
         return self.lasts + self.teach + SETTLING_S
+
+    @property
+    def folds(self) -> bool:
+        """Whether it folds forward, and is no curl."""
+        return "folds" in self.groups and "curls" not in self.groups
 
 
 class CandidatePool(msgspec.Struct, frozen=True):

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 
 import msgspec
 
-from yewhour.core.draft.candidate_pool import FOLDS, PoolItem, fits_base
+from yewhour.core.draft.candidate_pool import PoolItem, fits_base
 from yewhour.core.draft.draft_model import DraftPart, DraftRequest, DraftWeights
 from yewhour.core.library.position import PositionGraph, base_of
 from yewhour.core.problem import Problem
@@ -242,7 +242,7 @@ def _with(
     wrists_s = came.wrists_s + item.lasts if "wrist" in item.loads else 0.0
     if "wrist" in item.loads and wrists_s > judge.weights.wrists_s and came.wrists_s:
         return None
-    if len(came.last) == LAST and FOLDS in item.groups and all(FOLDS in one.groups for one in came.last):
+    if not judge.order and len(came.last) == LAST and all(one.folds for one in (*came.last, item)):
         return None  # no third fold running
     strong = "strong work" in item.marks and item.effort >= 3
     if strong and not came.warmed and "warming" not in item.marks:

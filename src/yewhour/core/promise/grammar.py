@@ -78,12 +78,12 @@ LENGTHS = tuple(
     for pattern in (
         rf"\b(?:an|one|1) hour and (?:(?:a )?(?P<and>half|quarter|three quarters)|(?P<more>{NUMBER})[\s-]*min\w*)",
         rf"\b(?P<half>{NUMBER}) and a half hours?\b",
-        rf"\b(?P<hours>{NUMBER})[\s-]*(?:hours?|hrs?|h)\b(?:\s*(?:and\s+)?(?P<minutes>{NUMBER})[\s-]*(?:min\w*|m)\b|(?P<bare>\d\d)\b)?",
+        rf"\b(?P<hours>{NUMBER})[\s-]*(?:hours?|hrs?|h)(?![a-z])(?:\s*(?:and\s+)?(?P<minutes>{NUMBER})[\s-]*(?:min\w*|m)\b|(?P<bare>\d\d)\b)?",
         r"\b(?:three[- ]quarters of an hour|three[- ]quarter hour)\b(?P<three>)",
         r"\b(?:a )?half[- ](?:an |a )?hour\b(?P<thirty>)",
         r"\b(?:a )?quarter (?:of an )?hour\b(?P<fifteen>)",
         r"\b(?:an|one|the|full) hour\b(?P<sixty>)|\bhour[- ]long\b(?P<long>)|(?<!lunch )(?<!happy )\bhour\b(?P<alone>)",
-        rf"\b(?:an?\s+)?(?P<low>{NUMBER})\s*(?:-|\u2013|to|or)\s*(?P<high>{NUMBER})[\s-]*(?:minutes?|mins?|min|m)\b",
+        rf"\b(?:an?\s+)?(?P<low>{NUMBER})(?:\s*(?:-|\u2013)\s*(?=\d)|\s+(?:to|or)\s+)(?P<high>{NUMBER})[\s-]*(?:minutes?|mins?|min|m)\b",
         rf"\b(?:an?\s+)?(?P<mins>{NUMBER})[\s-]*(?:minutes?|mins?|min|m|')(?![a-z])",
         r"\b(?P<clock>\d{1,2}:\d\d)\b",
     )

@@ -11,8 +11,8 @@ from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
 _QUIET_TALK, _WEAK_STYLE = 0.35, "hatha"
-_NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ", "the ")
-BRINGS = {"chair-only": "chair", "older": "chair", "balance": "chair", "pregnancy": "cushion", "reflux": "cushion"}  # what a class for them has in reach
+_NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
+BRINGS = {"chair-only": "chair", "older": "chair", "balance": "chair", "pregnancy": "cushion", "reflux": "cushion", "asthma": "cushion"}  # what a class for them has in reach
 
 
 def brief_of(

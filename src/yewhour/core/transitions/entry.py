@@ -234,6 +234,8 @@ class EntryLines:
         if self.props and use.key == self.first_talk:
             props = listed(self.props)
             yield fill(self.phrasing.wording.props_opening[0][0], use.side, props=props), 0
+        if use.key == self.first_talk and "welcome" in use.movement.marks:
+            yield from ((line, 0) for line in self.phrasing.room.said)
 
 
 def _mat(use: StepUse | None) -> str:

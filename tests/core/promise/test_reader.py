@@ -1,0 +1,170 @@
+"""A promise in words: each part of its grammar, what is mistyped, what is not understood, and what asks back."""
+
+import pytest
+
+from tests.conftest import shipped
+from yewhour.content.promise_file import load_vocabulary, promise_reader
+from yewhour.core.plan.plan import Brief
+from yewhour.core.problem import Problem
+from yewhour.core.promise.grammar import length_in
+from yewhour.core.promise.wishes import sentence, told
+
+
+@pytest.fixture(scope="module")
+def reader():
+    return promise_reader(shipped())
+
+
+def test_a_whole_sentence_is_understood(reader):
+    said = reader.read("A 25-minute gentle hatha class for the crew, evening, about hips, mind knees, a block at hand.")
+    brief = said.brief
+    assert (brief.target_s, brief.style, brief.level, brief.time_of_day) == (1500, "hatha", "gentle", "evening")
+    assert (brief.focus, brief.cautions, brief.props) == (("hips",), ("knees",), ("block",))
+    assert brief.audience == "the crew"
+    assert brief.title == "Hips in the evening"
+    assert {wish.state for wish in said.wishes} == {"kept", "guessed"}
+    assert sentence(said.wishes).startswith("25:00 long; gentle; hatha class; for the evening; about hips;")
+
+
+@pytest.mark.parametrize(
+    ("text", "seconds"),
+    [
+        ("half an hour of flow", 1800), ("20 min", 1200), ("ten minutes of chair", 600), ("a forty-five minute flow", 2700),
+        ("an hour and a quarter", 4500), ("three quarters of an hour", 2700), ("1 hour", 3600), ("3 hours", 10800), ("an hour and a half", 5400),
+        ("one and a half hours", 5400), ("1h30", 5400), ("1 hour 15 minutes", 4500), ("hour-long flow", 3600), ("20-25 minutes", 1500), ("12:30 of hatha", 750),
+        ("1.5 hours", 5400), ("a quarter of an hour", 900), ("twenty five minutes", 1500), ("two hours", 7200),
+    ],
+)  # fmt: skip
+def test_a_length_is_read_however_it_is_put(text, seconds):
+    found = length_in(text)
+    assert found is not None
+    assert found[2] == seconds
+
+
+@pytest.mark.parametrize(
+    ("text", "field", "value"),
+    [
+        ("classical pilates, 20 min", "style", "mat-classical"),
+        ("classical mat class for strong people", "style", "mat-classical"),
+        ("mat pilates", "style", "mat-modern"),
+        ("hatha for beginners", "level", "beginners"),
+        ("a morning vinyasa", "time_of_day", "morning"),
+        ("hatha about the lower back and shoulders", "focus", ("low back", "shoulders")),
+        ("slow with a bolster and two blocks", "props", ("bolster", "two blocks")),
+        ("hatha, no props", "props", ()),
+        ("hatha with a block, a bolster, and a strap", "props", ("block", "bolster", "strap")),
+        ("hatha, mind knees, wrists, about hips", "cautions", ("knees", "wrists")),
+        ("hatha, mind wrists and knees", "cautions", ("wrists", "knees")),
+        ("hatha, called Ropes and tides", "title", "Ropes and tides"),
+        ("slow evening hips and low back", "focus", ("hips", "low back")),
+        ("slow evening hips, mind knees, bolster", "props", ("bolster",)),
+        ("ten minutes of chair yoga for my mother", "props", ("chair",)),
+        ("hatha hips hamstrings mind wrists strap", "cautions", ("wrists",)),
+        ("hatha hips hamstrings mind wrists strap", "focus", ("hips", "hamstrings")),
+        ("hatha hips mind wrists and knees strap", "props", ("strap",)),
+        ("a gentle flow for bad knees", "cautions", ("knees",)),
+        ("hatha for low back pain", "cautions", ("low-back",)),
+        ("a flow, knee trouble", "cautions", ("knees",)),
+        ("headache and knees", "cautions", ("migraine", "knees")),
+        ("pilates for the back", "focus", ("upper back",)),
+        ("about necks", "focus", ("neck",)),
+        ("for backbends", "wanted", ("backbends",)),
+        ("hatha for stiff shoulders and hips", "focus", ("shoulders", "hips")),
+        ("slow, before bed", "time_of_day", "night"),
+        ("peak crow", "peak", "crow"),
+        ("hatha to crow", "peak", "crow"),
+        ("flow with headstand", "wanted", ("headstand",)),
+        ("no breath of fire", "without", ("quick breath",)),
+        ("hatha, no twists, inversions or backbends", "without", ("twists", "inversions", "backbends")),
+        ("without pigeon and camel", "without", ("pigeon", "camel")),
+        ("knee-friendly flow", "cautions", ("knees",)),
+        ("trouble with the wrists, slow", "cautions", ("wrists",)),
+        ("not too strong flow", "level", "gentle"),
+        ("pregnant, first trimester", "cautions", ("pregnancy-first",)),
+        ("8 weeks pregnant", "cautions", ("pregnancy-first",)),
+        ("32 weeks pregnant", "cautions", ("pregnancy",)),
+        ("hatha, 72 years old", "cautions", ("older",)),
+        ("hatha without counting", "ways", {"counting": "silent"}),
+        ("for my neighbours the beekeepers, hatha", "audience", "neighbours the beekeepers"),
+    ],
+)  # fmt: skip
+def test_each_part_of_it(text, field, value, reader):
+    assert getattr(reader.read(text).brief, field) == value
+
+
+def test_what_hurts_is_never_what_a_class_is_about(reader):
+    for spared in ("hatha, sore wrists", "hatha mind wrists strap", "a flow for bad wrists", "no wrists, hatha"):
+        assert "wrists" not in reader.read(spared).brief.focus
+
+
+@pytest.mark.parametrize(("typed", "tag"), [("pregnent", "pregnancy"), ("osteoporosys", "fragile-bones"), ("sciatca", "disc"), ("postnatel", "after-birth"), ("wheelchiar", "chair-only")])
+def test_a_mistyped_word_of_health_is_read_as_what_it_is_like_and_said_so(typed, tag, reader):
+    wish = reader.read(f"{typed}, 20 minutes").wishes[-2 if tag in ("chair-only", "pregnancy") else -1]
+    found = next(one for one in reader.read(f"{typed}, 20 minutes").wishes if one.text == typed)
+    assert (found.key, found.state) == (tag, "guessed")
+    assert "read as" in told(found)
+    assert wish
+
+
+def test_what_nobody_says_twice_is_told_once_and_a_second_style_is_not_kept(reader):
+    wishes = reader.read("a flow, restorative").wishes
+    assert next(one for one in wishes if one.key == "restorative").state == "unmet"
+    assert reader.read("yoga, pilates").brief.style == "mat-modern"
+
+
+@pytest.mark.parametrize(
+    ("text", "asks"),
+    [
+        ("hatha, mind dragons", "dragons"), ("no gribbling", "gribbling"), ("yoga for lupus", "lupus"), ("hatha for people with glomerulonephritis", "glomerulonephritis"),
+        ("after the floods, hatha", "floods"), ("hatha without xyzzy", "xyzzy"), ("torn spleen, slow", "spleen"),
+    ],
+)  # fmt: skip
+def test_a_word_of_health_or_prohibition_that_is_not_understood_asks(text, asks, reader):
+    question = reader.read(text).question
+    assert question is not None
+    assert asks in question.what
+    assert question.do
+
+
+def test_other_words_that_mean_nothing_are_told_and_the_class_is_made(reader):
+    read = reader.read("20-minute hatha, purple moonlight")
+    assert read.question is None
+    assert next(one for one in read.wishes if one.state == "unknown").text == "purple moonlight"
+    read = reader.read("hatha with a sword")
+    assert next(one for one in read.wishes if one.state == "unmet").text == "sword"
+
+
+@pytest.mark.parametrize(("text", "message"), [("", "Nothing is promised"), ("   ", "Nothing is promised"), ("purple moonlight", "is a promise")])
+def test_what_says_nothing_is_refused_with_an_example(text, message, reader):
+    with pytest.raises(Problem, match=message) as raised:
+        reader.read(text)
+    assert raised.value.do
+
+
+def test_any_text_at_all_is_read_or_told(reader):
+    for text in ("((((", "no no no", "mind", "for for with", "\u0000\u2028", "a" * 5000, "peak", "no, mind, with", "20", "hatha " * 400):
+        try:
+            reader.read(text)
+        except Problem as problem:
+            assert problem.do
+
+
+def test_everyday_words_change_only_what_nothing_else_says(reader):
+    brief = reader.read("people who can't sleep, hatha, morning").brief
+    assert (brief.style, brief.time_of_day) == ("hatha", "morning")
+    assert reader.read("golfers, about feet").brief.focus == ("feet",)
+    over = reader.read("hips", Brief(title="Mine", target_s=900.0))
+    assert (over.brief.title, over.brief.target_s) == ("Mine", 900.0)
+
+
+def test_there_are_three_hundred_everyday_words_and_each_means_something():
+    words = load_vocabulary().everyday
+    assert sum(len(one.words) for one in words.values()) >= 300
+    for key, one in words.items():
+        assert one.meaning, key
+        for tag in (*one.cautions, *one.without, *one.wanted):
+            there = shipped().conditions.conditions.keys() | shipped().conditions.groups.keys() | shipped().library.keys()
+            assert tag in there, (key, tag)
+        assert not one.style or one.style in shipped().schools
+    near = {one for row in load_vocabulary().health.values() for one in row}
+    assert near <= shipped().conditions.conditions.keys()
