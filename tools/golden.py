@@ -23,12 +23,11 @@ from yewhour.core.outline.movement_search import MovementSearch
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.pace import Pace
-from yewhour.core.plan.plan import Brief
 from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.plan import edit as edits
 from yewhour.core.plan.edit import Edit, apply
 from yewhour.core.plan.nodes import walk
-from yewhour.core.plan.plan import Plan
+from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.plan.vocabulary import unknown_fields
 from yewhour.core.problem import Problem
 from yewhour.core.teaching_data import TeachingData
@@ -142,7 +141,9 @@ def finds(words: TeachingData) -> str:
             " ".join((*movement.opens[:1], *movement.props[:1], movement.family)),
         ):
             for here in ("", "supine", "standing"):
-                hits, dose = search.find(typed, here, words.room(Brief(cautions=("knees",))), ("hips",), not here, 8)
+                hits, dose = search.find(
+                    typed, here, words.room(Brief(cautions=("knees",))), ("hips",), not here, 8
+                )
                 shown = " ".join(f"{one.movement.id}:{one.score:.3f}" for one in hits)
                 rows.append(f"{typed!r} {here or 'anywhere'}{f', {dose}' if dose else ''}: {shown}")
         rows.append(f"near {name!r}: {', '.join(search.names.nearest(name[:-2]))}")

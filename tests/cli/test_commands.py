@@ -368,17 +368,37 @@ def test_a_class_is_drafted_from_words_or_options_and_the_same_seed_is_the_same(
 
 
 @pytest.mark.parametrize(
-    ("arguments", "messages"),
+    ("arguments", "code", "messages"),
     [
-        (("about wings",), "no area 'wings'"),
-        (("--style", "jazz"), "no style 'jazz'"),
-        (("--cautions", "dragons"), "no caution 'dragons'"),
-        (("--style", "chair-balance"), "needs a chair"),
-        (("--focus", "wings"), "no area 'wings'"),
-        (("--without", "xyzzy"), "no movement 'xyzzy'"),
+        (("about wings",), 2, "is a promise"),
+        (("--style", "jazz"), 2, "no style 'jazz'"),
+        (("--cautions", "dragons"), 1, "What does \u201cdragons\u201d ask for?"),
+        (("hatha, mind dragons", "--yes"), 1, "What does \u201cdragons\u201d ask for?"),
+        (("yoga for lupus",), 1, "It could be: \u201cmind"),
+        (("--without", "xyzzy"), 1, "What does \u201cxyzzy\u201d ask for?"),
+        (("lying only, standing only",), 1, "leave too little to do together"),
+        (("hatha, 2 minutes",), 1, "less than three minutes"),
     ],
 )
-def test_a_promise_that_can_t_be_read_or_kept_is_told(capsysbinary, arguments, messages):
-    code, out, err = run(capsysbinary, "draft", *arguments)
-    assert (code, out) == (2, "")
+def test_a_promise_that_asks_back_or_can_t_be_kept_is_told(capsysbinary, arguments, code, messages):
+    got, out, err = run(capsysbinary, "draft", *arguments)
+    assert (got, out) == (code, "")
     assert messages in err
+
+
+def test_what_became_of_each_wish_is_told_before_the_class_and_stands_in_json(capsysbinary):
+    words = "20-minute hatha, purple moonlight, mind knees, with a ring"
+    code, _, err = run(capsysbinary, "draft", words)
+    assert code == 0
+    assert "kept \u2013 \u201cknees\u201d: minded: tender knees (left out:" in err
+    assert "can't be kept \u2013 \u201cring\u201d" in err
+    assert "not understood \u2013 \u201cpurple moonlight\u201d" in err
+    code, found, _ = run(capsysbinary, "draft", words, "--format", "json")
+    made = json.loads(found)
+    assert code == 0
+    assert {one["state"] for one in made["wishes"]} == {"kept", "unmet", "unknown"}
+    assert {*made["wishes"][0]} == {"text", "meaning", "state", "reason"}
+    assert made["class"]["brief"]["cautions"] == ["knees"]
+    code, found, _ = run(capsysbinary, "draft", "yoga for lupus", "--format", "json")
+    assert code == 1
+    assert json.loads(found)["class"] is None

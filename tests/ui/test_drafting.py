@@ -63,15 +63,40 @@ def test_the_example_is_drafted_where_nothing_was_typed(bare_desk):
 
 
 def test_what_can_t_be_read_or_kept_is_told_and_what_was_typed_stays(bare_desk):
-    bare_desk.type("hatha about wings")
+    page = bare_desk.window.pages.start()
+    bare_desk.type("hatha, mind dragons")
     bare_desk.key(Qt.Key.Key_Return)
-    assert "There is no area 'wings'" in bare_desk.window.foot.message.text()
-    assert bare_desk.window.pages.start().promise.text() == "hatha about wings"
-    bare_desk.window.pages.start().promise.setText("20-minute restorative about the wrists")
+    assert "What does \u201cdragons\u201d ask for?" in bare_desk.window.foot.message.text()
+    assert page.promise.text() == "hatha, mind dragons"
+    page.promise.setText("lying only, standing only")
     bare_desk.key(Qt.Key.Key_Return)
     wait(bare_desk)
-    assert "are about wrists" in bare_desk.window.foot.message.text()
+    assert "leave too little to do together" in bare_desk.window.foot.message.text()
     assert bare_desk.session.plan is None
+
+
+def shown(desk):
+    """What is said to be understood."""
+    desk.qtbot.waitUntil(lambda: not desk.window.pages.start()._soon.isActive(), timeout=5_000)
+    desk.settle()
+    return " ".join(one.text() for one in desk.window.pages.start().understood.findChildren(QLabel))
+
+
+def test_what_is_understood_is_shown_while_it_is_typed_and_a_question_is_answered_with_a_press(bare_desk):
+    page = bare_desk.window.pages.start()
+    bare_desk.session.wait_for_words() if hasattr(bare_desk.session, "wait_for_words") else None
+    bare_desk.type("20-minute hatha, sore knees, yoga for lupus")
+    words = shown(bare_desk)
+    assert "minded: tender knees" in words
+    assert "What does \u201clupus\u201d ask for?" in words
+    choices = [one for one in page.understood.findChildren(QPushButton) if one.text().startswith("Mind")]
+    assert choices
+    bare_desk.click(choices[0])
+    assert "lupus" not in page.promise.text()
+    assert "ask for?" not in shown(bare_desk)
+    bare_desk.key(Qt.Key.Key_Return)
+    wait(bare_desk)
+    assert bare_desk.session.plan.brief.cautions[0] == "knees"
 
 
 def test_another_is_another_and_undo_takes_it_back_whole(drafted):
@@ -157,7 +182,8 @@ def test_why_is_told_of_each_and_of_what_was_turned_down(drafted):
     assert isinstance(dialog, WhyDialog)
     words = " ".join(one.text() for one in dialog.findChildren(QLabel))
     assert "about hips" in words
-    assert "Not for knees" in words
+    assert "Not for tender knees, because you said \u201cknees\u201d" in words
+    assert "What you asked for" in words
 
 
 def test_an_unfinished_class_is_filled_from_its_card(drafted):

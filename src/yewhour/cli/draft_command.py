@@ -17,7 +17,7 @@ from yewhour.core.draft.reasons import reasons_told
 from yewhour.core.outline.brief_lines import read_brief_line
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.plan.plan import Brief
-from yewhour.core.problem import Refused, Problem
+from yewhour.core.problem import Problem, Refused
 from yewhour.core.promise.outcome import outcome_of
 from yewhour.core.promise.wished import title_of
 from yewhour.core.promise.wishes import ReadPromise, Wish, told
@@ -61,7 +61,9 @@ def draft(options: argparse.Namespace) -> None:
 
 def shown(wishes: tuple[Wish, ...]) -> list[dict[str, str]]:
     """Wishes as others read them."""
-    return [{"text": one.text, "meaning": one.meaning, "state": one.state, "reason": one.reason} for one in wishes]
+    return [
+        {"text": one.text, "meaning": one.meaning, "state": one.state, "reason": one.reason} for one in wishes
+    ]
 
 
 def _show(options: argparse.Namespace, wishes: tuple[Wish, ...]) -> None:
@@ -103,7 +105,9 @@ def _promised(options: argparse.Namespace, teaching_data: TeachingData) -> ReadP
             lead = "mind" if name == "cautions" else "about"
             more = reader.read(f"{lead} {value.replace(',', ' and ')}", Brief(title="."))
             wishes += more.wishes
-            brief = msgspec.structs.replace(brief, **{name: getattr(more.brief, name)}, said={**brief.said, **more.brief.said})
+            brief = msgspec.structs.replace(
+                brief, **{name: getattr(more.brief, name)}, said={**brief.said, **more.brief.said}
+            )
             continue
         brief = msgspec.structs.replace(brief, **read_brief_line(key, value, teaching_data.known))
     if options.length is not None:
@@ -114,5 +118,7 @@ def _promised(options: argparse.Namespace, teaching_data: TeachingData) -> ReadP
         without = tuple(dict.fromkeys((*brief.without, *more.brief.without)))
         brief = msgspec.structs.replace(brief, without=without)
     if not brief.title or (options.asked_title is None and not options.promise):
-        brief = msgspec.structs.replace(brief, title=title_of(brief, load_terms(teaching_data.positions).areas))
+        brief = msgspec.structs.replace(
+            brief, title=title_of(brief, load_terms(teaching_data.positions).areas)
+        )
     return ReadPromise(brief, tuple(wishes))

@@ -138,13 +138,16 @@ def command_line() -> argparse.ArgumentParser:
         ("style", "see: list"), ("level", "beginners, gentle, mixed or experienced"), ("title", "its title"),
         ("for", "who it is for"), ("time", "morning, midday, evening or night"),
         ("focus", "areas, with commas"), ("cautions", "who may be there, with commas"),
-        ("props", "what is at hand, with commas"), ("without", "movements and groups that are not wanted, with commas"),
+        ("props", "what is at hand, with commas"),
+        ("without", "movements and groups that are not wanted, with commas"),
     ):  # fmt: skip
         draft.add_argument(f"--{name}", metavar="WORDS", help=about, dest=f"asked_{name}")
     _length(draft)
     draft.add_argument("--seed", type=int, default=0, help="which of the many classes; default: 0")
     draft.add_argument("--why", action="store_true", help="also say why each movement is there")
-    draft.add_argument("--yes", action="store_true", help="take what was guessed without asking; never what asks back")
+    draft.add_argument(
+        "--yes", action="store_true", help="take what was guessed without asking; never what asks back"
+    )
     draft.add_argument("--format", choices=("outline", "json"), default="outline")
     draft.add_argument("--out", type=Path, metavar="PATH", help="NAME.yewhour, or NAME.txt for an outline")
     draft.set_defaults(run=lambda options: draft_command.draft(options))

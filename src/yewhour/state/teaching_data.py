@@ -27,8 +27,8 @@ from yewhour.voice.line_timing import LineTimer
 from yewhour.voice.numbers import number_word
 
 TABLES = (
-    "positions.toml", "terms.toml", "cautions.toml", "groups.toml", "schools.toml", "wording.toml", "checks.toml",
-    "ear.toml", "voice/voice.toml",
+    "positions.toml", "terms.toml", "cautions.toml", "groups.toml", "schools.toml", "wording.toml",
+    "checks.toml",    "ear.toml", "voice/voice.toml",
 )  # fmt: skip
 
 

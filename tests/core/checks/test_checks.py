@@ -128,6 +128,10 @@ SPEAKS = {
         of(nodes=[Step(movement="cobra", pace=Pace(12)), Step(movement="child")], pace=Pace(6)),
         of(nodes=[Step(movement="cobra"), Step(movement="child")], pace=Pace(6)),
     ),
+    "left-out": (
+        of(nodes=[Step(movement="plank"), Step(movement="staff")], cautions=("pregnancy",)),
+        of(nodes=[Step(movement="cobra"), Step(movement="child")]),
+    ),
     "breath": (
         of(nodes=[BOX], cautions=("breath-holding",), edits=(MUTED,)),
         of(nodes=[Step(movement="box-breath")]),

@@ -5,6 +5,7 @@ import pytest
 from tests.conftest import shipped
 from yewhour.core.outline.movement_search import MovementSearch
 from yewhour.core.plan.nodes import Pair, Step
+from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
 
 
@@ -59,8 +60,10 @@ def test_what_the_class_is_about_comes_first_of_equals(finder):
 
 
 def test_cautions_of_the_room_are_shown_and_only_those(finder):
-    hit = next(hit for hit in finder.find("low lunge", cautions=("knees", "wrists"))[0])
-    assert hit.matters == ("knees",)
+    hit = next(
+        hit for hit in finder.find("low lunge", room=shipped().room(Brief(cautions=("knees", "wrists"))))[0]
+    )
+    assert hit.matters == ("knees", "wrists")
     assert finder.find("low lunge")[0][0].matters == ()
 
 

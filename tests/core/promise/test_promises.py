@@ -41,7 +41,10 @@ def test_a_promise_is_read_and_the_class_has_what_it_must(life, reader):
     assert abs(timed.length_s - read.brief.target_s) < 0.1
     movements = {one.use.movement.id: one.use.movement for one in timed.segments}
     groups = {
-        group: name for name, one in movements.items() for group in shipped().conditions.groups_of(one) if one.start
+        group: name
+        for name, one in movements.items()
+        for group in shipped().conditions.groups_of(one)
+        if one.start
     }
     for name in life.has:
         assert name in movements, name

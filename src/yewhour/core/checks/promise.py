@@ -56,8 +56,9 @@ def left_out(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         all_names = list(dict.fromkeys(one.use.movement.name for one in segments))
         more = len(all_names) - NAMED
         names = listed([*all_names[:NAMED], f"{more} more"] if more > 1 else all_names)
-        alone = len({one.use.step.id for one in segments}) == 1
-        edit = Drop(node=segments[0].use.step.id, title=f"Leave out {names}") if alone else None
+        title = f"Leave out {names}"
+        first, *others = dict.fromkeys(one.use.step.id for one in segments)
+        edit = Drop(node=first, title=title, also=tuple(Drop(node=one, title=title) for one in others))
         yield Notice(segments[0].id, {"names": names, "whom": whom}, edit)
 
 

@@ -1,6 +1,6 @@
 """A condition: somebody who may be in the room, as a rule for what a class leaves out, props, and says."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Hashable, Iterator, Mapping, Sequence
 
 import msgspec
 
@@ -49,10 +49,9 @@ class Conditions(msgspec.Struct, frozen=True, dict=True):
 
     def groups_of(self, movement: Movement) -> frozenset[str]:
         """The groups a movement is of, and its own id; worked out once for each."""
-        known: dict[Movement, frozenset[str]] = self.__dict__.setdefault("_known", {})
+        known: dict[Hashable, frozenset[str]] = self.__dict__.setdefault("_known", {})
         key = movement.id, movement.start, movement.marks, movement.loads
-        found = known.get(key)  # type: ignore[call-overload]
-        if found is None:
+        if key not in known:
             names = {name for name, group in self.groups.items() if group.has(movement)}
-            known[key] = found = frozenset((movement.id, *names))  # type: ignore[index]
-        return found
+            known[key] = frozenset((movement.id, *names))
+        return known[key]

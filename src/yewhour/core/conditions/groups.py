@@ -24,7 +24,11 @@ class MovementGroup(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
         """Whether a movement is of the group: named, or by a mark, a load, or where it begins."""
         if movement.id in self.but or not movement.start:
             return False
-        if movement.id in self.movements or {*self.marks} & {*movement.marks} or {*self.loads} & {*movement.loads}:
+        if (
+            movement.id in self.movements
+            or {*self.marks} & {*movement.marks}
+            or {*self.loads} & {*movement.loads}
+        ):
             return True
         return bool(self.on or self.off) and all(self.bars(one) for one in begins_in(movement))
 

@@ -5,6 +5,7 @@ cut, the next one. A class made by hand keeps what it has; it is spoken for, and
 """
 
 import re
+from collections.abc import Iterator
 from typing import Literal
 
 import msgspec
@@ -37,15 +38,19 @@ class Room(msgspec.Struct, frozen=True, dict=True):
         if not (self.cautions or self.without):
             return None
         groups = self.rules.groups_of(movement)
-        for one in self.without:
-            if one in groups:
-                return LeftOut("without", one)
-        supported = self.props | {*movement.props}
+        unwanted = next((one for one in self.without if one in groups), "")
+        if unwanted:
+            return LeftOut("without", unwanted)
+        tag = next(self._left_out_for(movement), "")
+        return LeftOut("caution", tag) if tag else None
+
+    def _left_out_for(self, movement: Movement) -> Iterator[str]:
+        """The cautions of the promise that leave a movement out."""
+        groups, supported = self.rules.groups_of(movement), self.props | {*movement.props}
         for tag, condition in self.rules.with_others(self.cautions):
-            for one in condition.out:
-                if one in groups and not supported.intersection(condition.unless.get(one, ())):
-                    return LeftOut("caution", tag)
-        return None
+            out = (one for one in condition.out if one in groups)
+            if any(not supported.intersection(condition.unless.get(one, ())) for one in out):
+                yield tag
 
     def met(self, movement: Movement) -> tuple[str, ...]:
         """The cautions of the promise that a movement matters for: that leave it out, or by its own tags."""
@@ -56,9 +61,7 @@ class Room(msgspec.Struct, frozen=True, dict=True):
             own = {*movement.cautions}
             by_name = {id(c): name for name, c in self.rules.conditions.items()}
             found = [tag for tag in movement.cautions if tag in self.cautions]
-            left = self.left_out(movement)
-            if left is not None and left.why == "caution":
-                found.append(left.tag)
+            found += self._left_out_for(movement)
             found += [tag for tag, one in self.rules.with_others(self.cautions) if by_name[id(one)] in own]
             known[movement.id] = tuple(dict.fromkeys(found))
         return known[movement.id]
@@ -95,9 +98,7 @@ class Room(msgspec.Struct, frozen=True, dict=True):
     def positions(self, positions: PositionGraph) -> PositionGraph:
         """The positions, with ways that keep away from what is left out wherever there are such."""
         groups = [self.rules.groups[one] for one in self._tags if one in self.rules.groups]
-        barred = frozenset(
-            place for place in positions.places if any(group.bars(place) for group in groups)
-        )
+        barred = frozenset(place for place in positions.places if any(group.bars(place) for group in groups))
         return positions.avoiding(barred, self._unsaid) if barred else positions
 
     @property
@@ -115,7 +116,9 @@ class Room(msgspec.Struct, frozen=True, dict=True):
     def _unsaid(self) -> str:
         """What no choice may say, as a pattern; "" for nothing."""
         if "_pattern" not in self.__dict__:
-            words = {word for one in self._tags if one in self.rules.groups for word in self.rules.groups[one].say}
+            words = {
+                word for one in self._tags if one in self.rules.groups for word in self.rules.groups[one].say
+            }
             said = "|".join(map(re.escape, sorted(words, key=len, reverse=True)))
             self.__dict__["_pattern"] = rf"\b(?:{said})\b" if said else ""
         return str(self.__dict__["_pattern"])

@@ -91,9 +91,7 @@ def build_plan(
     opening = _opening(route, ask, teaching_data, model, short)
     came = SearchState(here=_after(opening, teaching_data), used=_named(opening, teaching_data))
     if peak is not None:
-        judge = msgspec.structs.replace(
-            judge, ahead=peak.item.areas | judge.focus, kept=frozenset(peak.kept)
-        )
+        judge = msgspec.structs.replace(judge, ahead=peak.item.areas | judge.focus, kept=frozenset(peak.kept))
     wanted = _wanted(parts, pool, judge, peak, style, ask, room_s, model.peaks)
     found: list[tuple[DraftPart, tuple[PoolItem, ...]]] = []
     worth = most = 0.0
@@ -105,7 +103,7 @@ def build_plan(
         room = max(20.0, part_s - peak.costs) if peak is not None and of_peak else part_s
         path = fill_part(items, part, asked, came, room)
         came, done = path.came, path.items
-        if peak is not None and (of_peak or found and found[-1][0].title == peak.part):
+        if peak is not None and (of_peak or (found and found[-1][0].title == peak.part)):
             done, came = with_peak(done, peak, of_peak, came, judge)
         found.append((part, done))
         worth, most = worth + path.worth, most + worth_bound(items, part, asked, part_s)
@@ -142,7 +140,7 @@ def sized_parts(
     style: DraftStyle,
     weights: DraftWeights,
 ) -> list[SizedPart]:
-    """The parts of a route with their seconds; those that would be too short, or have nothing, are left out."""
+    """The parts of a route with their seconds, without those that would be too short or have nothing."""
     parts = [part for part in route.parts if target_s >= part.least and supply_s(part, pool)]
     while parts:
         shares = sum(part.share for part in parts)
@@ -192,7 +190,11 @@ def _wanted(
     names = list(ask.brief.wanted)
     if peak is None and ask.brief.peak:  # it stands in a tradition's order, and what grows into it does
         named = pool.items.get(ask.brief.peak)
-        names += [ask.brief.peak, *steps.get(ask.brief.peak, PeakSteps()).stages, *(named.prepared_by[:1] if named else ())]
+        names += [
+            ask.brief.peak,
+            *steps.get(ask.brief.peak, PeakSteps()).stages,
+            *(named.prepared_by[:1] if named else ()),
+        ]
     for group in (one for one in ask.brief.wanted if one not in pool.items):
         members = [one for one in pool.items.values() if group in one.groups and one.movement is not None]
         members.sort(key=lambda one: -judge.luck(one))
@@ -201,10 +203,16 @@ def _wanted(
         item = pool.items.get(name)
         able = [part for part, _ in parts if item is not None and fits_base(item, part.bases) >= 0]
         if item is not None and able:
-            fitting = [part for part in able if part.effort[0] <= item.effort <= part.effort[1]] or able
-            put(min(fitting, key=lambda part: (part.about in ("warm", "ease") and item.effort > 1)).title, name)
-    for title, names in _handy(parts, pool, judge, room_s).items():
-        put(title, *names)
+            effort = item.effort
+            fitting = [part for part in able if part.effort[0] <= effort <= part.effort[1]] or able
+            put(
+                next(
+                    (one for one in fitting if effort <= 1 or one.about not in ("warm", "ease")), fitting[0]
+                ).title,
+                name,
+            )
+    for title, handy in _handy(parts, pool, judge, room_s).items():
+        put(title, *handy)
     for part, _ in parts:
         if part.about == "order":
             put(part.title, *style.begin)
@@ -223,7 +231,7 @@ def _wanted(
 def _handy(
     parts: Sequence[SizedPart], pool: CandidatePool, judge: MovementJudge, room_s: float
 ) -> dict[str, frozenset[str]]:
-    """A movement for each prop at hand in the first third and one later, or for two props of many, by part."""
+    """A movement for each prop at hand in the first third and one later, for two props of many, by part."""
     found: dict[str, frozenset[str]] = {}
     taken: set[str] = set()
     seed = judge.ask.seed
@@ -259,9 +267,7 @@ def items_for(part: DraftPart, pool: CandidatePool, judge: MovementJudge) -> lis
     return found
 
 
-def suits(
-    item: PoolItem, part: DraftPart, order: dict[str, int], wished: tuple[str, ...] = ()
-) -> bool:
+def suits(item: PoolItem, part: DraftPart, order: dict[str, int], wished: tuple[str, ...] = ()) -> bool:
     """Whether a movement may stand in a part: where it is, how hard, and what for."""
     low, high = part.effort
     if fits_base(item, part.bases) < 0:
@@ -282,7 +288,7 @@ def suits(
 def _opening(
     route: DraftRoute, ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, short: bool
 ) -> Node:
-    """An opening in which nobody who is minded is asked what is not for them; a short welcome where none is."""
+    """An opening that asks nobody who is minded for what is not for them; a welcome alone where none does."""
     room = ask.room(teaching_data, model)
     known = [
         name

@@ -102,7 +102,9 @@ def pool_of(
         if movement.behaviour.framing or not movement.start or (movement.id in model.never and not wished):
             continue
         of_style = movement.family in families and movement.id not in style.not_here
-        if not (of_style or movement.id in style.also or wished) or (movement.side_by and movement.sides == "one"):
+        if not (of_style or movement.id in style.also or wished) or (
+            movement.side_by and movement.sides == "one"
+        ):
             continue
         if movement.family == "classical-mat" and order and movement.id not in order and not wished:
             continue
@@ -111,10 +113,18 @@ def pool_of(
             down[movement.id] = why
             continue
         items[movement.id] = _item(
-            movement, "gentler" if why else "base", school, ask, teaching_data, style.stretch, movement.id in model.early
+            movement,
+            "gentler" if why else "base",
+            school,
+            ask,
+            teaching_data,
+            style.stretch,
+            movement.id in model.early,
         )
     for name, flow in model.blocks.items():
-        movements = [teaching_data.library[one.movement] for one in steps_in(teaching_data.blocks.get(name, ()))]
+        movements = [
+            teaching_data.library[one.movement] for one in steps_in(teaching_data.blocks.get(name, ()))
+        ]
         met = any(room.met(one) or room.left_out(one) for one in movements)
         loads = tuple({load for one in movements for load in one.loads})
         if movements and not met and flow.effort <= min(room.most, model.levels[brief.level].most + 1):
@@ -173,9 +183,7 @@ def _why_not(
     missing = [prop for prop in movement.props if not at_hand(prop, brief.props)]
     if missing:
         return "prop", missing[0]
-    gentle = (
-        movement.gentler is not None and not movement.gentler.movement and room.offers(movement.gentler)
-    )
+    gentle = movement.gentler is not None and not movement.gentler.movement and room.offers(movement.gentler)
     barred = [mark for mark in movement.marks if mark in level.without]
     above = movement.effort - min(level.most, room.most)
     if wished:

@@ -50,7 +50,8 @@ class Draft(msgspec.Struct, frozen=True):
 
 
 def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> Draft:
-    """A class that keeps a promise as far as it can be kept. Raises Problem, with what to change, where none can."""
+    """A class that keeps a promise as far as it can be kept. Raises Problem, with what to change, for
+    none."""
     _check(ask, teaching_data, model)
     ways = ways_of(ask, teaching_data, model)
     best: tuple[int, Draft] | None = None
@@ -92,8 +93,9 @@ def _check(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) ->
 def ways_of(
     ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
 ) -> list[tuple[DraftRoute, CandidatePool]]:
-    """The ways a class may go, with what there is for each: the style's own for that time of day, if enough is
-    left for them; else any on which the body may be, the best first. Raises Problem where there is none."""
+    """The ways a class may go, with what there is for each: the style's own for that time of day, if enough
+    is left for them; else any on which the body may be, the best first. Raises Problem where there is
+    none."""
     style, weights = model.styles[ask.brief.style], model.weights
     pool, time = pool_of(ask, teaching_data, model), ask.brief.time_of_day
     fitting = not style.needs or style.needs in ask.brief.props
@@ -107,7 +109,9 @@ def ways_of(
     if not good:
         others = []
         for route in model.elsewhere:
-            if (route.times and time not in route.times) or (route.needs and route.needs not in ask.brief.props):
+            if (route.times and time not in route.times) or (
+                route.needs and route.needs not in ask.brief.props
+            ):
                 continue
             there = pool_of(ask, teaching_data, model, route)
             others.append((covered(route, ask, there, model), route, there))
@@ -147,12 +151,14 @@ def _nothing(
     asked = [one for one in (*brief.without, *brief.cautions) if one in groups or one in brief.said]
     said = [brief.said.get(one) or f"without {groups[one].name}" for one in asked]
     if len(said) > 1:
-        quoted = listed(["\u201c%s\u201d" % one for one in said])
+        quoted = listed([f"\u201c{one}\u201d" for one in said])
         what = f"{quoted} leave too little to do together."
         return Problem(what, "the promise", f"The nearest is one of them alone: {said[0]}.")
     if style.needs and style.needs not in ask.brief.props:
         do = f"Put a {style.needs} at hand, or choose another style."
-        return Problem(f"A class of this style needs a {style.needs}, and none is at hand.", "draft, props", do)
+        return Problem(
+            f"A class of this style needs a {style.needs}, and none is at hand.", "draft, props", do
+        )
     return _refused(ask, pool, None, ())
 
 

@@ -104,7 +104,7 @@ class FlowBlock(DeclaredPart, frozen=True):
 
 
 class PeakSteps(DeclaredPart, frozen=True):
-    """What grows into a peak, what prepares it, and what answers it; movements, the first that can be first."""
+    """What grows into a peak, what prepares and what answers it: movements, the first that can be first."""
 
     stages: tuple[str, ...] = ()
     prepares: tuple[str, ...] = ()
@@ -161,11 +161,10 @@ class DraftWeights(DeclaredPart, frozen=True):
 
 
 class DraftModel(DeclaredPart, frozen=True):
-    """All of it. never: movements that are no part of a draft; early: those that no
-    class settles with. unsaid: areas
-    that are no part of the body to be warmed. weights: of the search. why, why_not: the wording of reasons, by
-    their code. without_at: what a class of a time of day does without. elsewhere: ways that any style goes.
-    peaks: what prepares, grows into and answers a peak.
+    """All of it. never: movements that are no part of a draft; early: those that no class settles with.
+    unsaid: areas that are no part of the body to be warmed. without_at: what a class of a time of day does
+    without. elsewhere: ways that any style goes. weights: of the search. peaks: what prepares, grows into
+    and answers a peak. why, why_not: the wording of reasons, by their code.
     """
 
     never: frozenset[str]
@@ -196,7 +195,7 @@ class DraftRequest(msgspec.Struct, frozen=True):
     liked: Mapping[str, float] = {}
 
     def room(self, teaching_data: TeachingData, model: DraftModel) -> Room:
-        """Who may be in the room, and what the class does without: what its time of day leaves out as well."""
+        """Who may be in the room, and what the class does without, by its time of day as well."""
         brief = self.brief
         more = model.without_at.get(brief.time_of_day, ())
         return teaching_data.room(msgspec.structs.replace(brief, without=(*brief.without, *more)))

@@ -1,7 +1,7 @@
 """Parts of drafts: some of a class kept and the rest changed, a section anew, what is empty filled, something
 else in one place; and one more class like this one, a gentler one, one on a chair."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator
 
 import msgspec
 
@@ -98,7 +98,7 @@ def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, pla
 def keep_sections(
     plan: Plan, sections: Iterable[int], ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
 ) -> Draft:
-    """The same class with other movements in every part but these, which stay where they are, with their lines.
+    """The same class with other movements in every part but these, which stay in place, with their lines.
 
     How it begins, rests and closes stays too. Raises Problem where there is nothing else.
     """
@@ -127,7 +127,9 @@ def drafted_from(plan: Plan, ask: DraftRequest, teaching_data: TeachingData, mod
     )
     built = BuiltPlan(plan, parts, desk.judge, 0.0, 0.0, 0.0)
     timed = solve(plan, teaching_data).make()
-    return Draft(plan, timed, choices(plan, built), desk.pool.turned_down, 0.0, 0.0, bool(desk.route.families))
+    return Draft(
+        plan, timed, choices(plan, built), desk.pool.turned_down, 0.0, 0.0, bool(desk.route.families)
+    )
 
 
 # --- a section anew, and what is empty --------------------------------------------------------------------

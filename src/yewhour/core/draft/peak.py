@@ -1,4 +1,4 @@
-"""The peak of a class: the one that was named, or the best there is; its stages, what prepares and answers it."""
+"""The peak of a class, named or the best there is; its stages, what prepares it and what answers it."""
 
 from collections.abc import Mapping, Sequence
 
@@ -13,7 +13,7 @@ PREPARED = 3  # movements, at least, that prepare a peak
 
 
 class Peak(msgspec.Struct, frozen=True):
-    """The highest point of a class. part: the title of the part it ends. stages: what grows into it, right before.
+    """The highest point of a class. part: the title of the part it ends. stages: what grows into it.
 
     prepares: what may prepare it, the best first. after: what answers it. named: whether the promise did.
     """
@@ -81,7 +81,7 @@ def chosen_peak(
 def _around(
     item: PoolItem, part: DraftPart, pool: CandidatePool, judge: MovementJudge, steps: PeakSteps, named: bool
 ) -> Peak:
-    """A peak with what there is for it: as data/draft.toml has it, else as its own file, else what is alike."""
+    """A peak with what there is for it: by data/draft.toml, else by its own file, else what is alike."""
     movement, there = item.movement, pool.items
     gentler = movement.gentler.movement if movement is not None and movement.gentler is not None else ""
     stages = [there[one] for one in steps.stages if one in there]
@@ -89,7 +89,11 @@ def _around(
         stages = [there[one] for one in (gentler, *item.prepared_by[-1:]) if one in there][:1]
     answers = [there[one] for one in (*steps.answers, *item.neutralised_by) if one in there][:1]
     kept = {one.id for one in (*stages, *answers)} | {item.id}
-    ready = [there[one] for one in dict.fromkeys((*item.prepared_by, *steps.prepares)) if one in there and one not in kept]
+    ready = [
+        there[one]
+        for one in dict.fromkeys((*item.prepared_by, *steps.prepares))
+        if one in there and one not in kept
+    ]
     lately = judge.ask.lately
     ready.sort(key=lambda one: (one.id not in item.prepared_by, lately.get(one.id, 0.0) - judge.luck(one)))
     alike = [

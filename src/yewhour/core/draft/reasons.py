@@ -23,22 +23,22 @@ def sentence(
     """Why a movement is where it is. said: her own words for areas: `because you said "tight hips"`."""
     name = library[choice.movement].name if choice.movement in library else choice.movement
     name = name[:1].upper() + name[1:]
-    said: dict[str, str] = {}  # code -> what is said; of one kind the first
+    told: dict[str, str] = {}  # code -> what is told; of one kind the first
     for code, word in choice.reasons:
         if code in model.why and not (code == "warms" and word in model.unsaid):
             words = model.why[code].format(word=areas.get(word, word))
             if code in SAID and word in said:
                 words = f"{words}, because you said \u201c{said[word]}\u201d"
-            said.setdefault("warm" if code == "warms" else code, words)
-    parts = list(said.values())[:MOST_REASONS]
+            told.setdefault("warm" if code == "warms" else code, words)
+    parts = list(told.values())[:MOST_REASONS]
     return f"{name}: {', and '.join(parts) or model.why['else']}."
 
 
 def turned_down(
     draft: Draft, teaching_data: TeachingData, model: DraftModel, said: Mapping[str, str] = {}
 ) -> Iterator[str]:
-    """What was turned down, by its reason in her own words, the commonest first; what is of another style is not
-    told."""
+    """What was turned down, by its reason in her own words, the commonest first. What is of another style is
+    not told."""
     library, groups = teaching_data.library, teaching_data.conditions.groups
     by: dict[str, list[str]] = {}
     for name, why in draft.turned_down.items():

@@ -55,12 +55,14 @@ def draft_plan(
         here = lying.start
     elif found and any(items for _, items in found):
         here = next(items[-1] for _, items in reversed(found) if items).ends
-    sections.append(Section(title="Close", role="close", body=(_close(style, brief, here, room, teaching_data),)))
+    sections.append(
+        Section(title="Close", role="close", body=(_close(style, brief, here, room, teaching_data),))
+    )
     return with_ids(Plan(brief=brief, sections=tuple(sections)))
 
 
 def _rest(style: DraftStyle, room: Room, teaching_data: TeachingData) -> str:
-    """The rest of a class: as a condition has it, else as the style; "" where there is none for everybody."""
+    """The rest of a class, as a condition has it or else the style; "" where there is none for everybody."""
     asked = [one for _, condition in room.rules.with_others(room.cautions) for one in condition.shapes]
 
     def able(name: str) -> bool:
@@ -73,7 +75,8 @@ def _rest(style: DraftStyle, room: Room, teaching_data: TeachingData) -> str:
 
 
 def _close(style: DraftStyle, brief: Brief, here: str, room: Room, teaching_data: TeachingData) -> Node:
-    """The closing: the style's for that time of day, if the body may be where it goes; else a short farewell."""
+    """The closing: the style's for that time of day, if the body may be where it goes; else a short
+    farewell."""
     name = style.closings.get(brief.time_of_day, style.closings[""])
     steps = list(steps_in(teaching_data.blocks[name])) if name in teaching_data.blocks else []
     movements = [teaching_data.library[step.movement] for step in steps]

@@ -119,7 +119,9 @@ class _OutlineReader:
                     sections.append(self._section(line))
                 elif not sections and not blocks:
                     for name, got in self._brief(line).items():
-                        brief[name] = {**brief.get(name, {}), **got} if name in ("ways", "own", "said") else got
+                        brief[name] = (
+                            {**brief.get(name, {}), **got} if name in ("ways", "own", "said") else got
+                        )
                 else:
                     what = f"{line.text!r} is not in a section."
                     raise self._wrong(line, what, "Put it under a # heading.")

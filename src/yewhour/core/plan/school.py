@@ -1,6 +1,5 @@
 """A school's ways: presets for a style, each value the teacher's to change."""
 
-from collections.abc import Sequence
 from typing import Any, Literal
 
 import msgspec

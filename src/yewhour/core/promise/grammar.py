@@ -1,89 +1,81 @@
-"""The grammar of a promise: words that say how what follows them is meant, and what each may be followed by."""
+"""The grammar of a promise: what each context may be followed by; its stops, numbers and lengths."""
 
 import re
 
-from yewhour.core.promise.vocabulary import Kind, Phrase, phrase_of
+from yewhour.core.promise.vocabulary import Kind
 
 Context = str  # "", for, with, without, mind, after, about, towards
 
 
-def _phrases(context: str, *words: str) -> dict[Phrase, Context]:
-    return {phrase_of(word): context for word in words}
-
-
-CONTEXTS: dict[Phrase, Context] = {
-    **_phrases("mind", "mind", "minding", "protect", "protecting", "spare", "sparing", "respect", "respecting",
-               "careful with", "careful of", "be careful with", "easy on", "gentle on", "gentle with", "kind to", "look after", "watch", "watch out for",
-               "mindful of", "considerate of", "sore", "bad", "tender", "painful", "injured", "hurt", "hurting", "aching", "weak", "dodgy", "creaky",
-               "pain in", "pain with", "pains in", "trouble with", "problem with", "problems with", "issues with", "injury to", "ache in",
-               "suffering from", "suffer from", "living with", "diagnosed with", "cautions", "caution", "arthritis in", "arthritic",
-               "recovering", "operated", "swollen", "broken", "sprained", "torn", "delicate", "fragile", "ruptured"),
-    **_phrases("without", "no", "not", "without", "avoid", "avoiding", "skip", "skipping", "except", "excluding", "excludes", "nothing on",
-               "nothing on the", "nothing in", "nothing", "never", "leave out", "leaving out", "free of", "minus", "can't", "cannot", "can not", "don't", "do not",
-               "doesn't", "unable to", "not able to", "must not", "mustn't", "shouldn't", "should not", "isn't", "aren't", "but not", "but no", "who can't",
-               "who cannot", "no weight on", "not on", "not any", "nor", "zero", "hate", "hates", "dislike", "none of"),
-    **_phrases("after", "after", "following", "post", "since", "recovering from", "coming back from", "back from", "after a", "after the"),
-    **_phrases("about", "about", "focus on", "focusing on", "focused on", "focussing on", "concentrating on", "targeting", "emphasis on", "attention to",
-               "with a focus on", "with focus on", "working on", "work on", "all about", "theme", "themed", "exploring", "opening the", "stretching the", "strengthening the"),
-    **_phrases("for", "for", "aimed at", "suitable for", "suited to", "safe for"),
-    **_phrases("with", "with", "using", "use", "including", "include", "and some", "plus", "featuring", "having", "suffering"),
-    **_phrases("towards", "towards", "toward", "to", "leading to", "leading up to", "building to", "building up to", "up to", "working towards", "working up to",
-               "peak", "peaking in", "peak pose", "peaking at", "to a peak of", "preparing for", "preparation for", "prep for", "ending in", "culminating in", "in preparation for"),
-}  # fmt: skip
 # What a context may be followed by, in the order it is tried. "" is no context.
 READS: dict[Context, tuple[Kind, ...]] = {
-    "": ("condition", "health", "length", "time", "level", "style", "prop", "area", "everyday", "unmet", "movement", "group"),
+    "": (
+        "condition", "health", "length", "time", "level", "style", "prop", "area", "everyday", "unmet",
+        "movement", "group",
+    ),
     "mind": ("condition", "part", "health"),
     "after": ("condition", "everyday", "time", "health", "part"),
-    "without": ("group", "ways", "movement", "prop", "condition", "part", "health", "unmet", "area", "style", "level", "everyday"),
-    "with": ("condition", "health", "prop", "everyday", "movement", "unmet", "group", "area", "style", "time", "level"),
+    "without": (
+        "group", "ways", "movement", "prop", "condition", "part", "health", "unmet", "area", "style", "level",
+        "everyday",
+    ),
+    "with": (
+        "condition", "health", "prop", "everyday", "movement", "unmet", "group", "area", "style", "time",
+        "level",
+    ),
     "about": ("condition", "health", "area", "everyday", "group", "movement", "style", "time"),
-    "for": ("condition", "health", "everyday", "level", "time", "area", "group", "style", "prop", "movement", "unmet", "length"),
+    "for": (
+        "condition", "health", "everyday", "level", "time", "area", "group", "style", "prop", "movement",
+        "unmet", "length",
+    ),
     "towards": ("movement", "group", "condition", "health", "everyday", "area", "time", "style", "level"),
 }  # fmt: skip
 # What a list may go on with behind a comma, and what leaves the context it comes in.
 GOES_ON: dict[Context, tuple[Kind, ...]] = {
-    "mind": ("condition", "part", "health"), "without": ("group", "movement", "part", "ways"), "with": ("prop", "movement"),
-    "about": ("area", "group"),
+    "mind": ("condition", "part", "health"), "without": ("group", "movement", "part", "ways"),
+    "with": ("prop", "movement"), "about": ("area", "group"),
 }  # fmt: skip
 LEAVES: frozenset[Kind] = frozenset(("style", "level", "everyday", "time", "length"))
 # After these, what comes first must be what they are about: health, or what is to be left out.
 STRICT = ("mind", "without", "after")
-# What follows a part of the body and makes it one to be minded.
-HURTS = frozenset(
-    word
-    for text in (
-        "pain", "pains", "ache", "aches", "trouble", "troubles", "problem", "problems", "issue", "issues", "injury", "injuries", "hurts", "hurt", "complaint", "friendly", "free", "safe",
-        "sensitive", "conscious", "arthritis", "surgery", "operation", "niggle", "niggles", "strain", "sprain", "tear", "discomfort", "soreness", "weakness", "sparing", "sufferers", "conditions", "condition", "considerate",
-    )
-    for word in phrase_of(text)
-)  # fmt: skip
 CALLED = re.compile(r"\b(?:called|titled|named)\s+(.+)$", re.IGNORECASE | re.DOTALL)
 BREAKS = re.compile(r"[,;.()!?:]|\s[-\u2013\u2014]\s")
 AT_HAND = re.compile(r"\b(?:at|to)\s+hand\b", re.IGNORECASE)
 AND = frozenset(("and", "or", "&", "nor"))
 
+# Names of movements that alone are words of every day: they need a word before them to be meant.
+EVERY_DAY = frozenset(
+    (
+        "sit", "rest", "child", "cat", "cow", "chair", "table", "mountain", "hero", "staff", "square", "deer",
+        "easy", "sage", "wave", "swim", "swan", "gate", "dog",
+    )
+)  # fmt: skip
 _NUMBERS = {
-    "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "eleven": 11, "twelve": 12,
-    "thirteen": 13, "fourteen": 14, "fifteen": 15, "sixteen": 16, "seventeen": 17, "eighteen": 18, "nineteen": 19, "twenty": 20, "thirty": 30, "forty": 40,
-    "fourty": 40, "fifty": 50, "sixty": 60, "seventy": 70, "eighty": 80, "ninety": 90,
+    "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9,
+    "ten": 10, "eleven": 11, "twelve": 12, "thirteen": 13, "fourteen": 14, "fifteen": 15, "sixteen": 16,
+    "seventeen": 17, "eighteen": 18, "nineteen": 19, "twenty": 20, "thirty": 30, "forty": 40, "fourty": 40,
+    "fifty": 50, "sixty": 60, "seventy": 70, "eighty": 80, "ninety": 90,
 }  # fmt: skip
 _UNITS = "|".join(word for word, number in _NUMBERS.items() if number < 10)
 _TENS = "|".join(word for word, number in _NUMBERS.items() if number >= 20 and number % 10 == 0)
 WORDED = rf"(?:(?:{_TENS})[- ](?:{_UNITS})|{'|'.join(sorted(_NUMBERS, key=len, reverse=True))})"
 NUMBER = rf"(?:\d{{1,3}}(?:\.\d+)?|{WORDED})"
-_HALF = r"(?:a |an )?(?P<part>half|quarter|three quarters)"
+_HOUR, _MINUTES = r"(?:hours?|hrs?|h)(?![a-z])", r"(?:minutes?|mins?|min|m)\b"
 LENGTHS = tuple(
     re.compile(pattern, re.IGNORECASE)
     for pattern in (
-        rf"\b(?:an|one|1) hour and (?:(?:a )?(?P<and>half|quarter|three quarters)|(?P<more>{NUMBER})[\s-]*min\w*)",
+        rf"\b(?:an|one|1) hour and (?:(?:a )?(?P<and>half|quarter|three quarters)"
+        rf"|(?P<more>{NUMBER})[\s-]*min\w*)",
         rf"\b(?P<half>{NUMBER}) and a half hours?\b",
-        rf"\b(?P<hours>{NUMBER})[\s-]*(?:hours?|hrs?|h)(?![a-z])(?:\s*(?:and\s+)?(?P<minutes>{NUMBER})[\s-]*(?:min\w*|m)\b|(?P<bare>\d\d)\b)?",
+        rf"\b(?P<hours>{NUMBER})[\s-]*{_HOUR}"
+        rf"(?:\s*(?:and\s+)?(?P<minutes>{NUMBER})[\s-]*(?:min\w*|m)\b|(?P<bare>\d\d)\b)?",
         r"\b(?:three[- ]quarters of an hour|three[- ]quarter hour)\b(?P<three>)",
         r"\b(?:a )?half[- ](?:an |a )?hour\b(?P<thirty>)",
         r"\b(?:a )?quarter (?:of an )?hour\b(?P<fifteen>)",
-        r"\b(?:an|one|the|full) hour\b(?P<sixty>)|\bhour[- ]long\b(?P<long>)|(?<!lunch )(?<!happy )\bhour\b(?P<alone>)",
-        rf"\b(?:an?\s+)?(?P<low>{NUMBER})(?:\s*(?:-|\u2013)\s*(?=\d)|\s+(?:to|or)\s+)(?P<high>{NUMBER})[\s-]*(?:minutes?|mins?|min|m)\b",
+        r"\b(?:an|one|the|full) hour\b(?P<sixty>)|\bhour[- ]long\b(?P<long>)",
+        r"(?<!lunch )(?<!happy )\bhour\b(?P<alone>)",
+        rf"\b(?:an?\s+)?(?P<low>{NUMBER})(?:\s*[-\u2013]\s*(?=\d)|\s+(?:to|or)\s+)"
+        rf"(?P<high>{NUMBER})[\s-]*{_MINUTES}",
         rf"\b(?:an?\s+)?(?P<mins>{NUMBER})[\s-]*(?:minutes?|mins?|min|m|')(?![a-z])",
         r"\b(?P<clock>\d{1,2}:\d\d)\b",
     )
@@ -103,7 +95,11 @@ def number_of(text: str) -> float:
 
 def length_in(text: str) -> tuple[int, int, float] | None:
     """(start, end, seconds) of the first length in a text, in hours, minutes, or parts of an hour."""
-    found = min((one for pattern in LENGTHS if (one := pattern.search(text))), key=lambda one: (one.start(), -one.end()), default=None)
+    found = min(
+        (one for pattern in LENGTHS if (one := pattern.search(text))),
+        key=lambda one: (one.start(), -one.end()),
+        default=None,
+    )
     if found is None:
         return None
     got = {name: value for name, value in found.groupdict().items() if value is not None}

@@ -32,8 +32,8 @@ class _Outcome:
     def of(self, wish: Wish) -> Wish:
         """A wish with what became of it."""
         looks: dict[str, Callable[[Wish], tuple[State, str]]] = {
-            "area": self._area, "prop": self._prop, "movement": self._movement, "peak": self._peak, "group": self._group,
-            "style": self._style, "condition": self._condition,
+            "area": self._area, "prop": self._prop, "movement": self._there, "peak": self._there,
+            "group": self._group, "style": self._style, "condition": self._condition,
         }  # fmt: skip
         look = looks.get(wish.kind)
         if look is None or wish.key.startswith("-"):
@@ -41,10 +41,14 @@ class _Outcome:
         state, reason = look(wish)
         if state == "kept" and wish.state == "guessed":
             state = "guessed"
-        return msgspec.structs.replace(wish, state=state, reason="; ".join(filter(None, (wish.reason, reason))))
+        return msgspec.structs.replace(
+            wish, state=state, reason="; ".join(filter(None, (wish.reason, reason)))
+        )
 
     def _area(self, wish: Wish) -> tuple[State, str]:
-        about = sum(one.length for one in self.work if wish.key in (*one.use.movement.works, *one.use.movement.opens))
+        about = sum(
+            one.length for one in self.work if wish.key in (*one.use.movement.works, *one.use.movement.opens)
+        )
         share = about / self.worked
         if wish.key == "whole body":
             return "kept", ""
@@ -52,7 +56,10 @@ class _Outcome:
         if share < TOLD:
             return "unmet", f"nothing in this style that all can do is about {name}"
         if share < FOCUSED and len(self.draft.plan.brief.focus) == 1:
-            return "guessed", f"{share:.0%} of the work is about {name}; more would leave the style, or what all can do"
+            return (
+                "guessed",
+                f"{share:.0%} of the work is about {name}; more would leave the style, or what all can do",
+            )
         return "kept", f"{share:.0%} of the work"
 
     def _prop(self, wish: Wish) -> tuple[State, str]:
@@ -63,17 +70,16 @@ class _Outcome:
             return "guessed", "in reach: to hold on to, or for the comfort of who wants it"
         return "unmet", "nothing in this style that all can do uses it; have it by you all the same"
 
-    def _movement(self, wish: Wish) -> tuple[State, str]:
-        return self._there(wish.key)
-
-    def _peak(self, wish: Wish) -> tuple[State, str]:
-        return self._there(wish.key)
-
-    def _there(self, name: str) -> tuple[State, str]:
+    def _there(self, wish: Wish) -> tuple[State, str]:
+        name = wish.key
         at = next((one for one in self.draft.timed.segments if one.use.step.movement == name), None)
         if at is not None:
             when = f"at {show_length(seconds(at.start))}"
-            return ("kept", when) if at.use.step.take != "gentler" else ("guessed", f"{when}, in its gentler way")
+            return (
+                ("kept", when)
+                if at.use.step.take != "gentler"
+                else ("guessed", f"{when}, in its gentler way")
+            )
         movement = self.teaching_data.library.get(name)
         return "unmet", self._why(name, movement) if movement else "it is not in the library"
 
@@ -85,7 +91,9 @@ class _Outcome:
             group = self.teaching_data.conditions.groups.get(left.tag)
             return f"left out: without {group.name if group else left.tag}"
         code, word = self.draft.turned_down.get(name, ("", ""))
-        return {"prop": f"no {word} at hand", "level": "not at this level"}.get(code, "no place for it in this length and style")
+        return {"prop": f"no {word} at hand", "level": "not at this level"}.get(
+            code, "no place for it in this length and style"
+        )
 
     def _group(self, wish: Wish) -> tuple[State, str]:
         there = [
@@ -100,7 +108,10 @@ class _Outcome:
 
     def _style(self, wish: Wish) -> tuple[State, str]:
         if self.draft.elsewhere:
-            return "guessed", "too little of it is left for who may be there and where they may be: it goes another way"
+            return (
+                "guessed",
+                "too little of it is left for who may be there and where they may be: it goes another way",
+            )
         return "kept", ""
 
     def _condition(self, wish: Wish) -> tuple[State, str]:
@@ -117,4 +128,6 @@ class _Outcome:
 
 def _props_of(segment: Segment) -> tuple[str, ...]:
     props = segment.use.movement.props
-    return (*props, "block") if "two blocks" in props else (*props, "two blocks") if "block" in props else props
+    return (
+        (*props, "block") if "two blocks" in props else (*props, "two blocks") if "block" in props else props
+    )

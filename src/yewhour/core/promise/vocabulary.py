@@ -48,6 +48,8 @@ class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True)
     """data/promise.toml: words -> what they mean. health: words no rule is for -> the nearest conditions."""
 
     fillers: tuple[str, ...]
+    hurts: tuple[str, ...]
+    contexts: dict[str, tuple[str, ...]]
     styles: dict[str, str]
     levels: dict[str, str]
     areas: dict[str, str]
@@ -80,13 +82,17 @@ def phrase_of(text: str) -> Phrase:
 
 def _plain(word: str) -> str:
     word = word.lower().replace("'", "").replace("\u2019", "")
-    return word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith(("ss", "us", "is")) else word
+    return (
+        word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith(("ss", "us", "is")) else word
+    )
 
 
 class Lexicon:
     """Every phrase there is, with what it may mean, by kind."""
 
-    def __init__(self, words: PromiseVocabulary, teaching_data: TeachingData, areas: Mapping[str, str]) -> None:
+    def __init__(
+        self, words: PromiseVocabulary, teaching_data: TeachingData, areas: Mapping[str, str]
+    ) -> None:
         self.words = words
         self.phrases: dict[Phrase, dict[Kind, str]] = {}
         conditions, groups = teaching_data.conditions.conditions, teaching_data.conditions.groups
@@ -108,7 +114,9 @@ class Lexicon:
         for school in teaching_data.schools.values():
             self._add("style", school.id, (school.id, school.name))
         self._add_all("style", words.styles)
-        self._add_all("area", {name: tag for tag, name in areas.items()} | {tag: tag for tag in areas} | words.areas)
+        self._add_all(
+            "area", {name: tag for tag, name in areas.items()} | {tag: tag for tag in areas} | words.areas
+        )
         self._add_all("level", {one: one for one in LEVELS} | words.levels)
         self._add_all("time", words.times)
         self._add_all("length", {word: str(minutes) for word, minutes in words.lengths.items()})
@@ -117,8 +125,12 @@ class Lexicon:
         self._add_all("health", {word: word for word in words.health})
         for key, everyday in words.everyday.items():
             self._add("everyday", key, everyday.words)
+        self.contexts = {phrase_of(one): name for name, row in words.contexts.items() for one in row}
+        self.hurts = {_plain(one) for one in words.hurts}
         self.fillers = {_plain(one) for one in words.fillers}
-        self.single = sorted({phrase[0] for phrase in self.phrases if len(phrase) == 1 and len(phrase[0]) > 3})
+        self.single = sorted(
+            {phrase[0] for phrase in self.phrases if len(phrase) == 1 and len(phrase[0]) > 3}
+        )
         self.double = sorted({" ".join(phrase) for phrase in self.phrases if len(phrase) == 2})
 
     def _add_all(self, kind: Kind, words: Mapping[str, str]) -> None:
@@ -145,5 +157,7 @@ class Lexicon:
         if len(plain) < 5:
             return None
         least = 88 if doubled else 83 if len(plain) > 6 else 79
-        found = process.extractOne(plain, self.double if doubled else self.single, scorer=fuzz.ratio, score_cutoff=least)
+        found = process.extractOne(
+            plain, self.double if doubled else self.single, scorer=fuzz.ratio, score_cutoff=least
+        )
         return tuple(found[0].split()) if found and found[0][0] == plain[0] else None

@@ -11,8 +11,18 @@ from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
 _QUIET_TALK, _WEAK_STYLE = 0.35, "hatha"
+_WAYS: dict[str, dict[str, Any]] = {
+    "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
+}  # fmt: skip
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
-BRINGS = {"chair-only": "chair", "older": "chair", "balance": "chair", "pregnancy": "cushion", "reflux": "cushion", "asthma": "cushion"}  # what a class for them has in reach
+BRINGS = {
+    "chair-only": "chair",
+    "older": "chair",
+    "balance": "chair",
+    "pregnancy": "cushion",
+    "reflux": "cushion",
+    "asthma": "cushion",
+}  # what a class for them has in reach
 
 
 def brief_of(
@@ -41,13 +51,31 @@ def brief_of(
         held = {"chair", "wall"} if prop == "chair" else {prop}
         if prop and not held & {*lists["props"]} and "props" not in fields:
             lists["props"].append(prop)
-            told.append(Wish(said.get(tag, tag), f"a {prop} in reach", "guessed", "the class is made with it", "prop", prop))
+            told.append(
+                Wish(
+                    said.get(tag, tag),
+                    f"a {prop} in reach",
+                    "guessed",
+                    "the class is made with it",
+                    "prop",
+                    prop,
+                )
+            )
     style = fields.get("style", "")
     if style == "chair-balance" and "chair" not in lists["props"]:
         lists["props"].append("chair")
     if style == "restorative" and not lists["props"] and "props" not in fields:
         lists["props"].append("bolster")
-        told.append(Wish("restorative", "a bolster at hand", "guessed", "restorative shapes lie on something", "prop", "bolster"))
+        told.append(
+            Wish(
+                "restorative",
+                "a bolster at hand",
+                "guessed",
+                "restorative shapes lie on something",
+                "prop",
+                "bolster",
+            )
+        )
     without = {*lists["without"]}
     lists["focus"] = [one for one in lists["focus"] if one not in without]
     fields |= {name: tuple(dict.fromkeys(values)) for name, values in lists.items() if values}
@@ -94,7 +122,7 @@ def _put(
             lists["wanted"].append(key)
             said.setdefault(key, wish.text)
         case "ways" if key in ("counting", "talk", "names"):
-            ways |= {"counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"}}[key]
+            ways |= _WAYS[key]
         case "style" | "level" | "time" | "length" | "peak" | "title" | "audience":
             return _single(wish, fields, lists, said, teaching_data)
         case _:
@@ -135,7 +163,9 @@ def _single(
             fields["style"] = wish.key
             return wish
         other = teaching_data.schools[fields["style"]].noun
-        return msgspec.structs.replace(wish, state="unmet", reason=f"one class, one tradition: it is a {other}")
+        return msgspec.structs.replace(
+            wish, state="unmet", reason=f"one class, one tradition: it is a {other}"
+        )
     if wish.kind == "length" and fields["target_s"] in (600.0, 900.0) and wish.reason == "":
         fields["target_s"] = value  # a number says more than "short" did
         return wish

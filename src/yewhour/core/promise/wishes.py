@@ -60,5 +60,9 @@ class ReadPromise(msgspec.Struct, frozen=True):
         if asked is None:
             return None
         could = ", or ".join(f"\u201c{one}\u201d" for one in asked.could)
-        do = f"It could be: {could}. Write that, or leave the word out." if could else "Say it in another word."
+        do = (
+            f"It could be: {could}. Write that, or leave the word out."
+            if could
+            else "Say it in another word."
+        )
         return Problem(f"What does \u201c{asked.text}\u201d ask for? {asked.reason}", "the promise", do)

@@ -48,9 +48,7 @@ class EntryLines:
         self.first_talk = next((use.key for use in uses if use.behaviour.is_talk), "")
         self._spoken = OwnLineLengths(edits, phrasing.duration)
         self._known: dict[tuple[object, ...], list[EntryLine]] = {}
-        self._spoken_for = dict(
-            reversed(list(spoken_for(phrasing.room, uses)))
-        )  # the first of each
+        self._spoken_for = dict(reversed(list(spoken_for(phrasing.room, uses))))  # the first of each
 
     # --- how long they take -------------------------------------------------------------------------------
 

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from yewhour.content.terms import Terms, load_terms
 from yewhour.core.lengths import parse_length, show_length
+from yewhour.core.library.names import NameIndex
 from yewhour.core.pace import Pace, check_pace
 from yewhour.core.plan.edit import with_brief
 from yewhour.core.plan.plan import Brief
@@ -137,11 +138,21 @@ class PromisePage(QWidget):
         self.level = self._one("Level", "level", [(one, one.capitalize(), "") for one in LEVELS])
         self.editor.panel("level", self.level, self.level)
         self.focus = self._many("About", "focus", [(k, w.capitalize(), "") for k, w in terms.areas.items()])
-        self.editor.panel("focus", self.focus, self.focus)
+        self.peak = self._line("Its peak", self._peak)
+        self.peak.setPlaceholderText("a movement, as you call it: crow, half moon, teaser…")
+        self.no_peak = label("", "reading")
+        self.no_peak.hide()
+        self.editor.panel("focus", self.focus, self.focus, prompted("Its peak", self.peak), self.no_peak)
         self.cautions = self._many("Who may be there", "cautions", [
             (name, one.name, one.watch) for name, one in terms.cautions.items()])  # fmt: skip
         message = label("Who may be in the room: a match puts a line after the movement is named.", "soft")
-        self.editor.panel("cautions", self.cautions, self.cautions, message)
+        groups = self.session.teaching_data.conditions.groups
+        self.names = {name: one.name for name, one in self.session.teaching_data.library.items()}
+        self.names |= {name: one.name for name, one in groups.items()}
+        self.without = self._many("Without", "without", [
+            (name, one.name.capitalize(), "") for name, one in groups.items() if one.words])  # fmt: skip
+        left = label("Left out of every draft. What you put in yourself stays, and is told.", "soft")
+        self.editor.panel("cautions", self.cautions, self.cautions, message, self.without, left)
         self.props = self._many("Props", "props", [(k, w.capitalize(), "") for k, w in terms.props.items()])
         self.editor.panel("props", self.props, self.props)
 
@@ -251,6 +262,7 @@ class PromisePage(QWidget):
             (self.title, brief.title),
             (self.audience, brief.audience),
             (self.length, show_length(brief.target_s)),
+            (self.peak, self.names.get(brief.peak, brief.peak)),
         ):
             if not line.hasFocus() and line.text() != text:
                 line.setText(text)
@@ -270,6 +282,7 @@ class PromisePage(QWidget):
             (self.focus, brief.focus),
             (self.cautions, brief.cautions),
             (self.props, brief.props),
+            (self.without, brief.without),
         ):
             any_of.set_chosen(many)
         mirror = brief.ways.get("mirror")
@@ -293,7 +306,7 @@ class PromisePage(QWidget):
                 spin.setValue(value)
         self.ways.refresh()
         self._putting = False
-        self.editor.sentence.put(said(brief, school, pace, self.terms))
+        self.editor.sentence.put(said(brief, school, pace, self.terms, self.names))
         self.still.setText(self._left_to_fill())
         self.length_picture.update()
         can = self.session.lengths
@@ -329,6 +342,14 @@ class PromisePage(QWidget):
         else:
             self._no_fault()
             self._put(f"Make it {show_length(length_s)}", "target_s", length_s)
+
+    def _peak(self, text: str) -> None:
+        """The peak by any of its names; what is none is told, and the one before stays."""
+        found = NameIndex(self.session.teaching_data.library).find(text) if text.strip() else ""
+        self.no_peak.setVisible(found is None)
+        self.no_peak.setText(f"There is no movement “{text.strip()}” yet.")
+        if found is not None:
+            self._put("Its peak", "peak", found)
 
     def _no_fault(self) -> None:
         self._typed.stop()

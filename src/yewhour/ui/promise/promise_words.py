@@ -1,5 +1,7 @@
 """The words of the promise's sentence: what stands in it, and how a brief is read in it."""
 
+from collections.abc import Mapping
+
 from yewhour.content.terms import Terms
 from yewhour.core.lengths import show_length
 from yewhour.core.library.names import listed
@@ -31,11 +33,16 @@ def _paced(pace: Pace | None, own: float) -> str:
     return f"{pace.breaths_per_min:g} a minute{hers}"
 
 
-def said(brief: Brief, school: School | None, pace: Pace | None, terms: Terms) -> dict[str, str]:
-    """The words of the sentence, by the key of what they change."""
+def said(
+    brief: Brief, school: School | None, pace: Pace | None, terms: Terms, names: Mapping[str, str]
+) -> dict[str, str]:
+    """The words of the sentence, by the key of what they change. names: of movements and of groups, by id."""
     whole = brief.target_s % 60 == 0
     length = f"{round(brief.target_s / 60)}-minute" if whole else show_length(brief.target_s)
     whom = [terms.cautions[one].whom if one in terms.cautions else one for one in brief.cautions]
+    towards = f", towards {names.get(brief.peak, brief.peak)}" if brief.peak else ""
+    left = listed([names.get(one, one) for one in brief.without])
+    without = f", and leave out {left}" if left else ""
     return {
         "title": brief.title,
         "length": length,
@@ -43,8 +50,8 @@ def said(brief: Brief, school: School | None, pace: Pace | None, terms: Terms) -
         "audience": brief.audience or "anyone",
         "time": _TIMES.get(brief.time_of_day, brief.time_of_day),
         "level": _LEVELS.get(brief.level, brief.level),
-        "focus": listed([terms.areas.get(one, one) for one in brief.focus]) or "the whole body",
-        "cautions": listed(whom) or "nobody in particular",
+        "focus": (listed([terms.areas.get(one, one) for one in brief.focus]) or "the whole body") + towards,
+        "cautions": (listed(whom) or "nobody in particular") + without,
         "props": listed([terms.props.get(one, one) for one in brief.props]) or "nothing",
         "pace": _paced(pace, own_share(brief.own, "breath")),
         "voice": "as usual" if brief.voice_rate == 1 else f"{brief.voice_rate:g} times as quick as usual",

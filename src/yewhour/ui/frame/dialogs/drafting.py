@@ -76,8 +76,6 @@ class Drafting(QObject):
 
     def read_ahead(self, text: str) -> ReadPromise | None:
         """What is understood of a promise that is being typed; None where that is nothing yet."""
-        if not self.session.has_words:
-            return None
         try:
             return self.reader.read(text)
         except Problem:

@@ -14,7 +14,8 @@ MOST = 5  # wishes that are shown one by one
 
 
 class Understood(QWidget):
-    """The sentence of a promise as it was read; below it what is kept otherwise, or not, and what asks back."""
+    """The sentence of a promise as it was read; below it what is kept otherwise, or not, and what asks
+    back."""
 
     answered = Signal(str, str)  # (words that were asked about, what they are replaced by)
 
@@ -47,7 +48,8 @@ class Understood(QWidget):
         layout.addWidget(label(f"What does \u201c{wish.text}\u201d ask for?", "prompt"))
         layout.addWidget(label(f"{wish.reason} Nothing is drafted until that is clear.", "soft"))
         choices = [
-            button(one[:1].upper() + one[1:], partial(self.answered.emit, wish.text, one)) for one in wish.could
+            button(one[:1].upper() + one[1:], partial(self.answered.emit, wish.text, one))
+            for one in wish.could
         ]
         choices.append(button("Leave it out", partial(self.answered.emit, wish.text, "")))
         layout.addLayout(wrapped(*choices))
