@@ -41,8 +41,8 @@ def test_a_class_is_made_by_mouse(bare_desk, tmp_path, monkeypatch):
     desk.click(button(page, "-5"))
     assert desk.session.plan.brief.target_s == 900
     desk.click(page.editor.sentence.words["cautions"])
-    desk.click(button(page, "Who may be there: Tender knees"))
-    assert desk.session.plan.brief.cautions == ("knees",)
+    desk.click(button(page, "Who may be there: Tender elbows"))
+    assert desk.session.plan.brief.cautions == ("elbows",)
     assert desk.session.plan.brief.title == "Ferry shoulders"
 
     # The movements.
