@@ -24,6 +24,8 @@ class Condition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     most: int = 5
     shapes: tuple[str, ...] = ()
     roll: Side | None = None
+    liked: tuple[str, ...] = ()
+    stretch: float = 1.0
     said: str = ""
     source: str = ""
 

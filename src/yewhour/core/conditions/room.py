@@ -95,6 +95,16 @@ class Room(msgspec.Struct, frozen=True, dict=True):
         """The side to roll to, where a condition has one."""
         return next((one.roll for _, one in self.rules.with_others(self.cautions) if one.roll), None)
 
+    @property
+    def liked(self) -> frozenset[str]:
+        """Movements that are above others for who may be there."""
+        return frozenset(one for _, known in self.rules.with_others(self.cautions) for one in known.liked)
+
+    @property
+    def stretch(self) -> float:
+        """How long things last for them, against what is usual."""
+        return min((one.stretch for _, one in self.rules.with_others(self.cautions)), default=1.0)
+
     def positions(self, positions: PositionGraph) -> PositionGraph:
         """The positions, with ways that keep away from what is left out wherever there are such."""
         groups = [self.rules.groups[one] for one in self._tags if one in self.rules.groups]

@@ -86,6 +86,7 @@ def build_plan(
         keen=keen,
         few=style.few,
         blocks=frozenset(one.id for one in pool.items.values() if one.movement is None),
+        liked=ask.room(teaching_data, model).liked,
     )
     peak = chosen_peak(parts, pool, judge, model.peaks)
     opening = _opening(route, ask, teaching_data, model, short)
@@ -123,13 +124,17 @@ def _rest_s(
     target_s, least = ask.brief.target_s, school_of(ask.brief, teaching_data.schools).least_rest
     if target_s < weights.short_s or not style.rest:
         return 0.0
-    return max(60.0, 1.25 * least * target_s) if least else max(45.0, 0.08 * target_s)
+    shortest = 60.0 if least and target_s >= weights.brief_s else 45.0
+    return max(shortest, (1.25 * least or 0.08) * target_s)
 
 
 def work_room_s(ask: DraftRequest, style: DraftStyle, weights: DraftWeights, rest_s: float) -> float:
     """Seconds that are left for the parts of a class."""
     target_s = ask.brief.target_s
-    return target_s - (25 if target_s < weights.short_s else weights.opening_s + weights.closing_s) - rest_s
+    framed_s = weights.opening_s + weights.closing_s
+    if target_s < weights.brief_s:
+        framed_s *= target_s / weights.brief_s
+    return target_s - (25 if target_s < weights.short_s else framed_s) - rest_s
 
 
 def sized_parts(
@@ -262,6 +267,8 @@ def items_for(part: DraftPart, pool: CandidatePool, judge: MovementJudge) -> lis
             if item.id in part.blocks:
                 found.append(item)
             continue
+        if "peak" in item.marks and not judge.order and item.id not in judge.wanted:
+            continue  # a class has one
         if suits(item, part, judge.order, (judge.ask.brief.peak, *judge.wanted)):
             found.append(item)
     return found

@@ -78,7 +78,7 @@ def style_of(ask: DraftRequest, model: DraftModel, route: DraftRoute | None = No
     return msgspec.structs.replace(
         style, families=route.families, rest=route.rest, closings={"": route.closing}, only=(), order="",
         needs=route.needs, kinds=route.kinds, restful=False, between="", routes=(route,),
-        few=style.few if style.few <= 120 else 120, stretch=max(1.3, style.stretch),
+        few=min(style.few, 120), stretch=route.stretch or max(1.3, style.stretch),
     )  # fmt: skip
 
 
@@ -93,7 +93,7 @@ def pool_of(
     style, school = style_of(ask, model, route), school_of(brief, teaching_data.schools)
     more = {family for one in style.routes for part in one.parts for family in part.more}
     families = frozenset((*style.families, *more))
-    order = order_of(style, teaching_data)
+    order, stretch = order_of(style, teaching_data), style.stretch * room.stretch
     asked = {brief.peak, *brief.wanted}
     items: dict[str, PoolItem] = {}
     down: dict[str, tuple[str, str]] = {}
@@ -118,7 +118,7 @@ def pool_of(
             school,
             ask,
             teaching_data,
-            style.stretch,
+            stretch,
             movement.id in model.early,
         )
     for name, flow in model.blocks.items():

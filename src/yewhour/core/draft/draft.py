@@ -191,6 +191,7 @@ def _one(
 ) -> Draft:
     style, weights = style_of(ask, model, route), model.weights
     scale, built, keen = weights.first, None, 1.0
+    stretch = style.stretch * ask.room(teaching_data, model).stretch
     keenest = weights.keener[-1] if about_s(ask, pool, route) > weights.focused * ask.brief.target_s else 1.0
     for _ in range(SCALED + len(weights.keener)):
         built = build_plan(ask, pool, teaching_data, model, route, scale, keen)
@@ -200,7 +201,7 @@ def _one(
         solved = solve(built.plan, teaching_data)
         share = solved.preferred_s / solved.promised_s
         low, high = weights.near
-        if low / math.sqrt(style.stretch) <= share <= high:
+        if low / math.sqrt(stretch) <= share <= high / min(1.0, math.sqrt(stretch)):
             break
         scale *= min(1.6, max(0.6, 1.0 / share))
     assert built is not None

@@ -41,7 +41,7 @@ class DraftPart(DeclaredPart, frozen=True):
 class DraftRoute(DeclaredPart, frozen=True):
     """One way a class of a style may go: the openings it may begin with, and its parts.
 
-    times: times of day it is for, none for any. families, kinds, needs, rest, closing: instead of the style's
+    times: times of day it is for, none for any. families, kinds, needs, rest, closing, stretch: instead of the style's
     own, for a way that any style goes where the body may not be where the style has it.
     """
 
@@ -53,6 +53,7 @@ class DraftRoute(DeclaredPart, frozen=True):
     needs: str = ""
     rest: tuple[str, ...] = ()
     closing: str = ""
+    stretch: float = 0.0
 
 
 class DraftStyle(DeclaredPart, frozen=True):
@@ -143,10 +144,12 @@ class DraftWeights(DeclaredPart, frozen=True):
     same_family: float
     same_prop: float
     same_balance: float
+    jump: float
     over: float
     empty: float
     wrists_s: float
     short_s: float
+    brief_s: float
     least_part_s: float
     opening_s: float
     closing_s: float

@@ -19,6 +19,7 @@ from yewhour.core.problem import Problem
 WIDTH, TRIED = 10, 12  # beginnings carried on; movements tried after each
 NO_WAY_S = 1000.0
 LAST = 2  # movements that the next should not be like
+LIKED = 2.4  # how welcome what is for who may be there is, against what she welcomes herself
 STRICT = ("focus", "peak", "breath")
 
 
@@ -53,7 +54,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     come in this part, as something later asks for them. order: places in a tradition's order; beside: what
     stands in it but is not of it. keen: how much more the focus counts than usual.
     few: seconds that a movement should last at least. blocks: those that may be there. kept: movements that
-    have their place already.
+    have their place already. liked: those for who may be there.
     """
 
     ask: DraftRequest
@@ -68,6 +69,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     few: int = 0
     blocks: frozenset[str] = frozenset()
     kept: frozenset[str] = frozenset()
+    liked: frozenset[str] = frozenset()
 
     def luck(self, item: PoolItem) -> float:
         """From 0 to 1: what the seed thinks of a movement, the same each time."""
@@ -84,7 +86,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
         """How well it fits a part, however long it takes."""
         weights = self.weights
         worth = 1.0 + weights.luck * self.luck(item) - weights.lately * self.ask.lately.get(item.id, 0.0)
-        worth += weights.liked * self.ask.liked.get(item.id, 0.0)
+        worth += weights.liked * max(self.ask.liked.get(item.id, 0.0), LIKED * (item.id in self.liked))
         if self.focus:
             about = weights.focus if part.about in STRICT else weights.focus_elsewhere
             worth += self.keen * about * bool(item.areas & self.focus)
@@ -119,6 +121,8 @@ class MovementJudge(msgspec.Struct, frozen=True):
             less += weights.often * sum(came.areas.get(area, 0) for area in others) / len(others)
         less += weights.same_family * sum(item.family == one.family for one in came.last) * (not self.order)
         less += weights.same_balance * ("balance" in item.marks and "balance" in _marks(came.last[-1:]))
+        hardest = max((one.effort for one in came.last), default=1)
+        less += weights.jump * max(0, item.effort - hardest - 1) * (not self.order)
         less += weights.same_prop * bool(item.props and came.props.issuperset(item.props))
         return less
 
