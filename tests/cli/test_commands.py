@@ -386,6 +386,22 @@ def test_a_promise_that_asks_back_or_can_t_be_kept_is_told(capsysbinary, argumen
     assert messages in err
 
 
+def test_a_course_is_written_class_by_class_and_says_what_each_brings(capsysbinary, tmp_path):
+    words = "three weeks of two 10-minute mat classes, experienced, towards the teaser"
+    folder = tmp_path / "course"
+    code, out, _ = run(capsysbinary, "draft", "--series", words, "--out", str(folder), "--format", "json")
+    made = json.loads(out)
+    assert code == 0
+    assert [one["week"] for one in made["classes"]] == [1, 1, 2, 2, 3, 3]
+    assert made["classes"][0]["again"] == []
+    assert all(one["again"] for one in made["classes"][1:])
+    assert any("Teaser" in one["new"] + one["again"] for one in made["classes"][-1:])
+    for one in made["classes"]:
+        assert run(capsysbinary, "check", one["file"])[0] == 0
+    code, _, err = run(capsysbinary, "draft", "--series", "20-minute hatha")
+    assert (code, "No course is promised" in err) == (2, True)
+
+
 def test_what_became_of_each_wish_is_told_before_the_class_and_stands_in_json(capsysbinary):
     words = "20-minute hatha, purple moonlight, mind knees, with a ring"
     code, _, err = run(capsysbinary, "draft", words)

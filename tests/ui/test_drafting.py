@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QLabel, QPushButton
 
 from yewhour.core.plan.nodes import Step, walk
 from yewhour.core.plan.plan import Section
-from yewhour.ui.frame.dialogs.drafting import AlternativesDialog, WhyDialog
+from yewhour.ui.frame.dialogs.draft_dialogs import AlternativesDialog, WhyDialog
 from yewhour.ui.frame.start.first_page import PROMISE
 
 TEXT = "20-minute gentle hatha for the bell-ringers, evening, about hips, mind knees, a block at hand"
@@ -84,7 +84,6 @@ def shown(desk):
 
 def test_what_is_understood_is_shown_while_it_is_typed_and_a_question_is_answered_with_a_press(bare_desk):
     page = bare_desk.window.pages.start()
-    bare_desk.session.wait_for_words() if hasattr(bare_desk.session, "wait_for_words") else None
     bare_desk.type("20-minute hatha, sore knees, yoga for lupus")
     words = shown(bare_desk)
     assert "minded: tender knees" in words
@@ -97,6 +96,19 @@ def test_what_is_understood_is_shown_while_it_is_typed_and_a_question_is_answere
     bare_desk.key(Qt.Key.Key_Return)
     wait(bare_desk)
     assert bare_desk.session.plan.brief.cautions[0] == "knees"
+
+
+def test_a_course_that_is_promised_stands_on_the_shelf_as_a_ladder(bare_desk):
+    bare_desk.type("two weeks of two 10-minute mat classes for beginners, towards the hundred")
+    assert "a course of 4 classes, 2 a week" in shown(bare_desk)
+    bare_desk.key(Qt.Key.Key_Return)
+    wait(bare_desk)
+    shelf = bare_desk.window.pages.shelving().shelf
+    series = next(iter(shelf.series.values()))
+    assert (series.weeks, series.each, len(series.classes)) == (2, 2, 4)
+    assert [shelf.classes[name].sheet.title[-1] for name in series.classes] == ["1", "2", "3", "4"]
+    assert bare_desk.window.pages.shelf().isVisible()
+    assert bare_desk.window.pages.shelf().courses.isVisible()
 
 
 def test_another_is_another_and_undo_takes_it_back_whole(drafted):

@@ -18,11 +18,15 @@ from yewhour.core.outline.brief_lines import read_brief_line
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem, Refused
+from yewhour.core.promise.course import course_in, drafted_course
 from yewhour.core.promise.outcome import outcome_of
 from yewhour.core.promise.wished import title_of
 from yewhour.core.promise.wishes import ReadPromise, Wish, told
 from yewhour.core.teaching_data import TeachingData
 from yewhour.state.classes.class_file import plan_bytes
+from yewhour.state.logbook.courses import shelve_course, write_course
+from yewhour.state.logbook.logbook import Logbook
+from yewhour.state.paths import kept_shelf
 
 # Options, and the line of a brief that each is.
 LINES = {"for": "for", "time": "time of day"} | {
@@ -34,6 +38,9 @@ def draft(options: argparse.Namespace) -> None:
     """Drafts a class. Raises Refused for a promise that asks back, and for one no class can keep."""
     words, model = teaching_data(), load_model()
     areas = load_terms(words.positions).areas
+    if options.series:
+        _series(options, words)
+        return
     read = _promised(options, words)
     if (question := read.question) is not None:
         _show(options, read.wishes)
@@ -57,6 +64,57 @@ def draft(options: argparse.Namespace) -> None:
     if options.out is not None and options.out.suffix.lower() == ".yewhour":
         content_bytes = plan_bytes(made.plan)
     write_out(content_bytes, options.out)
+
+
+def _series(options: argparse.Namespace, teaching_data: TeachingData) -> None:
+    """Drafts a course: its classes into a folder, and what each brings."""
+    found = course_in(options.promise or "")
+    if found is None:
+        what = "No course is promised."
+        raise Problem(what, "the promise", "Say: four weeks of three 20-minute mat classes.")
+    shape, options.promise = found
+    read = _promised(options, teaching_data)
+    read = ReadPromise(read.brief, (shape.wish, *read.wishes))
+    if (question := read.question) is not None:
+        _show(options, read.wishes)
+        raise Refused(question.what, question.where, question.do)
+    _agreed(options, read.wishes)
+
+    def stage(text: str) -> None:
+        say(f"yewhour: {text}", file=sys.stderr)
+
+    try:
+        classes = [*drafted_course(read, shape, options.seed, teaching_data, load_model(), stage)]
+    except Problem as problem:
+        _show(options, read.wishes)
+        raise Refused(problem.what, problem.where, problem.do) from problem
+    files = write_course(classes, options.out) if options.out is not None else []
+    if options.shelf:
+        if not files:
+            raise Problem(
+                "A course that is not written can't be put on the shelf.",
+                "--shelf",
+                "Say where: --out FOLDER.",
+            )
+        shelve_course(Logbook(kept_shelf()), read.brief.title, shape, classes, files)
+    names = {name: one.name for name, one in teaching_data.library.items()}
+    listed = [
+        {
+            "week": one.week, "title": one.draft.plan.brief.title, "file": str(files[n]) if files else "",
+            "new": [names[name] for name in one.new], "again": [names[name] for name in one.again],
+        }
+        for n, one in enumerate(classes)
+    ]  # fmt: skip
+    areas = load_terms(teaching_data.positions).areas
+    wishes = outcome_of(read.wishes, classes[-1].draft, teaching_data, areas)
+    if options.format == "json":
+        content = {"wishes": shown(wishes), "classes": listed}
+        write_out(f"{json.dumps(content, ensure_ascii=False, indent=1)}\n".encode(), None)
+        return
+    _tell(wishes)
+    for row in listed:
+        new = ", ".join(row["new"]) or "nothing new"
+        say(f"week {row['week']}  {row['title']}: new: {new}; again: {', '.join(row['again']) or 'nothing'}")
 
 
 def shown(wishes: tuple[Wish, ...]) -> list[dict[str, str]]:

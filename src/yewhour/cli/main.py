@@ -149,6 +149,12 @@ def command_line() -> argparse.ArgumentParser:
         "--yes", action="store_true", help="take what was guessed without asking; never what asks back"
     )
     draft.add_argument("--format", choices=("outline", "json"), default="outline")
+    draft.add_argument(
+        "--series", action="store_true", help="a course: four weeks of three classes; --out is a folder"
+    )
+    draft.add_argument(
+        "--shelf", action="store_true", help="with --series: put the course on the shelf as well"
+    )
     draft.add_argument("--out", type=Path, metavar="PATH", help="NAME.yewhour, or NAME.txt for an outline")
     draft.set_defaults(run=lambda options: draft_command.draft(options))
 

@@ -15,6 +15,11 @@ def kept_classes() -> Path:
     return own_data() / "kept"
 
 
+def kept_courses() -> Path:
+    """Where drafted courses are kept, a folder each."""
+    return own_data() / "courses"
+
+
 def kept_takes() -> Path:
     """Where takes are kept, a folder each."""
     return own_data() / "takes"

@@ -7,7 +7,7 @@ import msgspec
 
 from yewhour.core.conditions.groups import is_in
 from yewhour.core.conditions.room import Room
-from yewhour.core.draft.draft_model import DraftModel, DraftRequest, DraftRoute, DraftStyle
+from yewhour.core.draft.draft_model import DraftModel, DraftRequest, DraftRoute, DraftStyle, PeakSteps
 from yewhour.core.lengths import seconds
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.position import base_of
@@ -94,7 +94,7 @@ def pool_of(
     more = {family for one in style.routes for part in one.parts for family in part.more}
     families = frozenset((*style.families, *more))
     order, stretch = order_of(style, teaching_data), style.stretch * room.stretch
-    asked = {brief.peak, *brief.wanted}
+    asked = {brief.peak, *brief.wanted, *model.peaks.get(brief.peak, PeakSteps()).stages}
     items: dict[str, PoolItem] = {}
     down: dict[str, tuple[str, str]] = {}
     for movement in teaching_data.library.values():

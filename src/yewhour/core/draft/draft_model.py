@@ -41,8 +41,8 @@ class DraftPart(DeclaredPart, frozen=True):
 class DraftRoute(DeclaredPart, frozen=True):
     """One way a class of a style may go: the openings it may begin with, and its parts.
 
-    times: times of day it is for, none for any. families, kinds, needs, rest, closing, stretch: instead of the style's
-    own, for a way that any style goes where the body may not be where the style has it.
+    times: times of day it is for, none for any. families, kinds, needs, rest, closing, stretch: instead of
+    the style's own, for a way that any style goes where the body may not be where the style has it.
     """
 
     opening: tuple[str, ...]

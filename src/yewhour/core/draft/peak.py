@@ -54,6 +54,10 @@ def chosen_peak(
     if part is None:
         return None
     if named is not None:
+        fitting = [
+            one for one, _ in parts if one.role in ("build", "peak") and fits_base(named, one.bases) >= 0
+        ]
+        part = fitting[-1] if fitting else part
         return _around(named, part, pool, judge, known.get(named.id, PeakSteps()), True)
     low, high = part.effort
     ready = [

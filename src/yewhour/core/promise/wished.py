@@ -205,7 +205,8 @@ def title_of(brief: Brief, areas: Mapping[str, str]) -> str:
     """A title for a class that was given none: what it is about, and when."""
     when = {"morning": "in the morning", "midday": "at midday", "evening": "in the evening",
             "night": "before sleep"}.get(brief.time_of_day, "")  # fmt: skip
-    about = _and([areas.get(one, one) for one in brief.focus]) or "The whole body"
+    goal = f"towards {brief.said.get(brief.peak, brief.peak)}" if brief.peak else "the whole body"
+    about = _and([areas.get(one, one) for one in brief.focus]) or goal
     title = f"{about[:1].upper()}{about[1:]}"
     return f"{title} {when}".strip()
 

@@ -42,6 +42,7 @@ if TYPE_CHECKING:
     from yewhour.ui.frame.dialogs.drafting import Drafting
 
 SHELVE_MS = 1500
+SERIES = 2  # the view of the shelf that shows series
 ROOMY = 900  # pixels of a window, at the usual text size, that has room for every word
 ABOUT = {command.name: f"{command.about} ({command.keys[0]})" for command in COMMANDS if command.keys}
 BACK = (
@@ -152,6 +153,7 @@ class Window(QMainWindow):
 
     def _take_drafts(self, drafting: Drafting) -> None:
         drafting.begun = self.files.begin
+        drafting.shown_series = lambda: self.pages.shelf().show_view(SERIES)
 
     def _acts(self) -> dict[str, Act]:
         """Every command's function."""

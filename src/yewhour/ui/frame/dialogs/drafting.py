@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 import msgspec
-from PySide6.QtCore import QObject, QSize
-from PySide6.QtWidgets import QDialog, QVBoxLayout
+from PySide6.QtCore import QObject
 
 from yewhour.content.draft_model_file import load_model
 from yewhour.content.promise_file import promise_reader
@@ -29,25 +29,19 @@ from yewhour.core.lengths import show_length
 from yewhour.core.plan.nodes import Step, walk
 from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.problem import Problem
+from yewhour.core.promise.course import CourseClass, CourseShape, course_in, drafted_course
 from yewhour.core.promise.outcome import outcome_of
 from yewhour.core.promise.reader import PromiseReader
 from yewhour.core.promise.wishes import ReadPromise, Wish, told
 from yewhour.core.shelf.weeks import given_classes, lately
+from yewhour.state.logbook.courses import fresh_folder, shelve_course, write_course
+from yewhour.state.paths import kept_courses
 from yewhour.ui.desk.session import Session
+from yewhour.ui.frame.dialogs.draft_dialogs import AlternativesDialog, WhyDialog
 from yewhour.ui.frame.host import Host
 from yewhour.ui.frame.pages import Pages
-from yewhour.ui.kit.controls.controls import (
-    Press,
-    button,
-    label,
-    page,
-    row,
-)
-from yewhour.ui.kit.figure_view import figure_icon
-from yewhour.ui.kit.theme import Theme, scale
 
 LEAST_FILL_S = 30.0
-CHOICE_HIGH = 44.0  # pixels of the figure of a choice
 
 
 class Drafting(QObject):
@@ -58,6 +52,7 @@ class Drafting(QObject):
         self.window, self.session, self.pages = window, session, pages
         self.begun: Callable[[Plan], object] = lambda plan: None  # takes a class that was drafted
         self.seed = 0
+        self.shown_series: Callable[[], object] = lambda: None  # shows the series on the shelf
         self.last: Draft | None = None
         self.wishes: tuple[Wish, ...] = ()
         self._reader: PromiseReader | None = None
@@ -77,9 +72,11 @@ class Drafting(QObject):
     def read_ahead(self, text: str) -> ReadPromise | None:
         """What is understood of a promise that is being typed; None where that is nothing yet."""
         try:
-            return self.reader.read(text)
+            course = course_in(text)
+            read = self.reader.read(text if course is None else course[1])
         except Problem:
             return None
+        return read if course is None else ReadPromise(read.brief, (course[0].wish, *read.wishes))
 
     def _ask(self, brief: Brief) -> DraftRequest:
         seen = {}
@@ -93,7 +90,8 @@ class Drafting(QObject):
         """A class from a promise in words."""
         words, model = self.session.teaching_data, load_model()
         try:
-            read = self.reader.read(text)
+            course = course_in(text)
+            read = self.reader.read(text if course is None else course[1])
         except Problem as problem:
             self.window.tell(problem)
             return
@@ -101,6 +99,9 @@ class Drafting(QObject):
             self.window.tell(question)
             return
         self.seed = 0
+        if course is not None:
+            self._course(read, course[0])
+            return
         ask = self._ask(read.brief)
 
         def show(timed: Draft) -> None:
@@ -112,6 +113,26 @@ class Drafting(QObject):
             self.window.say(f"Drafted. Ctrl+J makes another, Ctrl+Shift+J says why.{said}")
 
         self._run("drafting", lambda: draft_class(ask, words, model), show)
+
+    def _course(self, read: ReadPromise, shape: CourseShape) -> None:
+        """A course: its classes in a folder of hers, and a series on the shelf that has them in their
+        order."""
+        words, model, title = self.session.teaching_data, load_model(), read.brief.title
+
+        def work() -> tuple[list[CourseClass], list[Path]]:
+            classes = [*drafted_course(read, shape, self.seed, words, model)]
+            return classes, write_course(classes, fresh_folder(kept_courses(), title))
+
+        def show(made: tuple[list[CourseClass], list[Path]]) -> None:
+            classes, files = made
+            shelving = self.pages.shelving()
+            shelve_course(shelving.book, title, shape, classes, files)
+            shelving.changed.emit()
+            self.window.go_to("to_shelf")
+            self.shown_series()
+            self.window.say(f"{title}: {len(classes)} classes are on the shelf, in {files[0].parent}.")
+
+        self._run("drafting a course", work, show)
 
     def draft_another(self) -> None:
         """Another class that keeps the same promise."""
@@ -321,87 +342,6 @@ class Drafting(QObject):
     def busy(self) -> bool:
         """Whether a draft is being made."""
         return self.session.jobs.busy("draft")
-
-
-class WhyDialog(QDialog):
-    """Why each movement is there, and below that what was turned down."""
-
-    def __init__(self, wished: list[str], lines: list[str], down: list[str]) -> None:
-        super().__init__()
-        self.setWindowTitle("Why this class")
-        self.resize(round(620 * min(1.5, scale())), round(560 * min(1.3, scale())))
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(20, 16, 20, 14)
-        layout.setSpacing(10)
-        area, inside = page()
-        layout.addWidget(area, 1)
-        if wished:
-            inside.addWidget(label("What you asked for", "heading"))
-        for line in wished:
-            inside.addWidget(label(line))
-        inside.addWidget(label("Why this class", "heading"))
-        for line in lines:
-            inside.addWidget(label(line))
-        if down:
-            inside.addWidget(label("What was turned down", "heading"))
-        for line in down:
-            inside.addWidget(label(line, "soft"))
-        inside.addStretch(1)
-        layout.addLayout(row(button("Close", self.accept, name="accent")))
-
-
-class AlternativesDialog(QDialog):
-    """Something else here: each choice is shown on the sprig while it has the pointer or the keys."""
-
-    def __init__(self, session: Session, found: list[Alternative], theme: Theme) -> None:
-        super().__init__()
-        self.session = session
-        self.setWindowTitle("Something else here")
-        self.setFixedWidth(round(460 * min(1.5, scale())))
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(24, 18, 24, 16)
-        layout.setSpacing(10)
-        layout.addWidget(label("Something else here", "heading"))
-        layout.addWidget(
-            label("The sprig shows the class with each. Enter takes one; undo gives it back.", "soft")
-        )
-        self.choices = [ShownAlternative(session, one, theme) for one in found]
-        for one in self.choices:
-            one.clicked.connect(self.accept)
-            layout.addWidget(one)
-        layout.addLayout(row(button("Leave it as it is", self.reject)))
-        layout.addStretch(1)
-        self.finished.connect(session.drop_trial)
-        self.choices[0].setFocus()
-        self.resize(self.width(), layout.totalHeightForWidth(self.width()))
-
-    def beside(self, window: Any) -> None:
-        """Stands over the right half of the window, so that the sprig is seen."""
-        frame = window.geometry()
-        self.move(
-            frame.left() + frame.width() * 3 // 4 - self.width() // 2, frame.top() + frame.height() // 3
-        )
-
-
-class ShownAlternative(Press):
-    """One choice: looked at while it has the pointer or the focus, done when it is pressed."""
-
-    def __init__(self, session: Session, one: Alternative, theme: Theme) -> None:
-        super().__init__(one.name.replace("&", "&&"))
-        high = CHOICE_HIGH * scale()
-        self.setIcon(figure_icon(session.teaching_data.library[one.movement], theme, high))
-        self.setIconSize(QSize(round(1.5 * high), round(high)))
-        self.session, self.one = session, one
-        self.setObjectName("small")
-        self.clicked.connect(lambda: session.do(f"{one.name} instead", one.plan))
-
-    def focusInEvent(self, event: Any) -> None:
-        super().focusInEvent(event)
-        self.session.try_plan(self.one.name, self.one.plan)
-
-    def enterEvent(self, event: Any) -> None:
-        super().enterEvent(event)
-        self.session.try_plan(self.one.name, self.one.plan)
 
 
 def _steps(plan: Plan) -> list[Step]:
