@@ -100,7 +100,7 @@ def test_what_is_understood_is_shown_while_it_is_typed_and_a_question_is_answere
 
 def test_a_course_that_is_promised_stands_on_the_shelf_as_a_ladder(bare_desk):
     bare_desk.type("two weeks of two 10-minute mat classes for beginners, towards the hundred")
-    assert "a course of 4 classes, 2 a week" in shown(bare_desk)
+    assert "A course of 4 classes, 2 a week" in shown(bare_desk)
     bare_desk.key(Qt.Key.Key_Return)
     wait(bare_desk)
     shelf = bare_desk.window.pages.shelving().shelf

@@ -3,6 +3,8 @@
 import argparse
 import json
 import sys
+from pathlib import Path
+from typing import Any
 
 import msgspec
 
@@ -18,7 +20,7 @@ from yewhour.core.outline.brief_lines import read_brief_line
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem, Refused
-from yewhour.core.promise.course import course_in, drafted_course
+from yewhour.core.promise.course import CourseClass, course_in, drafted_course
 from yewhour.core.promise.outcome import outcome_of
 from yewhour.core.promise.wished import title_of
 from yewhour.core.promise.wishes import ReadPromise, Wish, told
@@ -91,30 +93,29 @@ def _series(options: argparse.Namespace, teaching_data: TeachingData) -> None:
     files = write_course(classes, options.out) if options.out is not None else []
     if options.shelf:
         if not files:
-            raise Problem(
-                "A course that is not written can't be put on the shelf.",
-                "--shelf",
-                "Say where: --out FOLDER.",
-            )
+            what = "A course that is not written can't be put on the shelf."
+            raise Problem(what, "--shelf", "Say where: --out FOLDER.")
         shelve_course(Logbook(kept_shelf()), read.brief.title, shape, classes, files)
-    names = {name: one.name for name, one in teaching_data.library.items()}
-    listed = [
-        {
-            "week": one.week, "title": one.draft.plan.brief.title, "file": str(files[n]) if files else "",
-            "new": [names[name] for name in one.new], "again": [names[name] for name in one.again],
-        }
-        for n, one in enumerate(classes)
-    ]  # fmt: skip
     areas = load_terms(teaching_data.positions).areas
     wishes = outcome_of(read.wishes, classes[-1].draft, teaching_data, areas)
+    rows = [_row(one, files[n] if files else None, teaching_data) for n, one in enumerate(classes)]
     if options.format == "json":
-        content = {"wishes": shown(wishes), "classes": listed}
+        content = {"wishes": shown(wishes), "classes": rows}
         write_out(f"{json.dumps(content, ensure_ascii=False, indent=1)}\n".encode(), None)
         return
     _tell(wishes)
-    for row in listed:
-        new = ", ".join(row["new"]) or "nothing new"
-        say(f"week {row['week']}  {row['title']}: new: {new}; again: {', '.join(row['again']) or 'nothing'}")
+    for one, row in zip(classes, rows, strict=True):
+        new, again = (", ".join(row[key]) or "nothing" for key in ("new", "again"))
+        say(f"week {one.week}  {row['title']}: new: {new}; again: {again}")
+
+
+def _row(one: CourseClass, file: Path | None, teaching_data: TeachingData) -> dict[str, Any]:
+    """One class of a course as others read it."""
+    library = teaching_data.library
+    return {
+        "week": one.week, "title": one.draft.plan.brief.title, "file": str(file or ""),
+        "new": [library[name].name for name in one.new], "again": [library[name].name for name in one.again],
+    }  # fmt: skip
 
 
 def shown(wishes: tuple[Wish, ...]) -> list[dict[str, str]]:
