@@ -25,6 +25,7 @@ from yewhour.ui.frame.app import application, first_window, open_first
 from yewhour.ui.kit import theme as look
 from yewhour.ui.shelf.shelf_session import ShelfSession
 
+PROMISED = "25-minute gentle hatha for golfers, evening, sore knees, no twists, with a ring"
 A_MONDAY = datetime(2026, 11, 23).toordinal()
 TARGET = Path(__file__).resolve().parent.parent / "docs/screenshots"
 
@@ -156,7 +157,12 @@ def every(at: Photographer) -> None:
     """Goes through the program and stops where a picture is wanted."""
 
     at.open("")
+    page = at.window.pages.start()
+    page.promise.setText(PROMISED)
+    page._read()
+    at.settle()
     at.take("first-page")
+    page.promise.clear()
     at.window.pages.start().promise.returnPressed.emit()
     drafted(at)
     at.take("draft")

@@ -98,6 +98,21 @@ def test_what_is_understood_is_shown_while_it_is_typed_and_a_question_is_answere
     assert bare_desk.session.plan.brief.cautions[0] == "knees"
 
 
+def test_after_a_draft_nothing_is_highlighted_that_the_inspector_does_not_edit(drafted):
+    choose_work(drafted)
+    drafted.press("draft_another")
+    wait(drafted)
+    assert drafted.session.picked == ()
+    assert drafted.session.selected == ""
+    chosen = choose_work(drafted)
+    drafted.press("draft_rest")
+    wait(drafted)
+    assert drafted.session.picked
+    step = drafted.session.picked[0]
+    now = next(one for one in drafted.timed.segments if one.use.step.id == step and one.kind != "talk")
+    assert now.use.movement.id == chosen.use.movement.id
+
+
 def test_a_course_that_is_promised_stands_on_the_shelf_as_a_ladder(bare_desk):
     bare_desk.type("two weeks of two 10-minute mat classes for beginners, towards the hundred")
     assert "A course of 4 classes, 2 a week" in shown(bare_desk)

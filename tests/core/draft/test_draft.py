@@ -26,6 +26,7 @@ from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair, Step, walk
 from yewhour.core.plan.plan import (
     Brief,
+    LineEdit,
     Plan,
     Section,
     with_ids,
@@ -163,6 +164,20 @@ def test_the_middle_is_kept_and_the_rest_is_other():
     before = movements_of(timed.plan, [one for one in timed.plan.sections if one.role in ("warm", "settle")])
     now = movements_of(after.plan, [one for one in after.plan.sections if one.role in ("warm", "settle")])
     assert before != now
+
+
+def test_what_is_kept_keeps_its_place_and_its_lines_and_nothing_comes_after_the_farewell():
+    timed = drafted()
+    index = next(n for n, one in enumerate(timed.plan.sections) if one.role == "build")
+    step = next(node for node in walk(timed.plan.sections[index].body) if isinstance(node, Step))
+    mine = LineEdit(step=step.id, purpose="call", do="rewrite", text="Here it is, as I say it.", was="")
+    plan = msgspec.structs.replace(timed.plan, edits=(mine,))
+    for seed in range(4):
+        after = keep_sections(plan, [index], DraftRequest(HIPS, seed), shipped(), MODEL).plan
+        assert [one.role for one in after.sections] == [one.role for one in plan.sections]
+        assert after.sections[index] == plan.sections[index]
+        assert after.edits == plan.edits
+        assert after.sections[-1].role == "close"
 
 
 def test_a_section_anew_is_as_long_and_nothing_else_is_other():

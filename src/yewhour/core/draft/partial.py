@@ -188,7 +188,7 @@ def _written(
         except Problem as problem:
             last = problem
             continue
-        if not above(timed.findings):
+        if not above(timed.findings, plan.edits):
             return done
     raise last or Problem(
         "Nothing else passes the checks here.", "draft", "Change its neighbours, or its role."

@@ -1,6 +1,6 @@
 """Mending: what the checks find in a drafted class is mended by its own fix, or left out."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from itertools import zip_longest
 
 import msgspec
@@ -11,7 +11,7 @@ from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.plan.edit import Append, BringProp, EditLines, Insert, SetTarget, apply_all
 from yewhour.core.plan.nodes import Node, Pair, Step
-from yewhour.core.plan.plan import Brief, Plan
+from yewhour.core.plan.plan import LineEdit, Plan
 from yewhour.core.problem import CannotFit, Problem
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
@@ -19,18 +19,25 @@ from yewhour.core.timed_class import TimedClass
 MENDS = 5
 
 
-def above(findings: Sequence[Finding]) -> list[Finding]:
-    """What is more than a remark; but what she put in herself stays, whomever it is not for."""
-    return [one for one in findings if one.severity != "note" and one.code != "left-out"]
+def above(findings: Sequence[Finding], hers: Collection[LineEdit] = ()) -> list[Finding]:
+    """What is more than a remark; but what she put in, or says in her own words, stays, whatever is found."""
+    return [
+        one
+        for one in findings
+        if one.severity != "note"
+        and one.code != "left-out"
+        and not (isinstance(one.edit, EditLines) and any(line in hers for line in one.edit.unsay))
+    ]
 
 
 def repair(plan: Plan, teaching_data: TeachingData, pool: CandidatePool) -> tuple[Plan, TimedClass]:
-    """The plan with what the checks found mended, and its class at the length promised."""
+    """The plan with what the checks found mended, and its class at the length promised; her lines stay."""
+    hers = plan.edits
     solved = solve(plan, teaching_data)
     timed = fit_draft(solved)
     tried: set[tuple[str, str]] = set()
     for _ in range(MENDS):
-        wrong = above(timed.findings)
+        wrong = above(timed.findings, hers)
         if not wrong:
             break
         try:
@@ -110,16 +117,6 @@ def _without(
     quiet = {one.id for one in teaching_data.library.values() if "quiet ahead" in one.marks}
     step = next((one.use.step.id for one in timed.segments if one.id == finding.segment), "")
     return _dropped(plan, step, quiet)
-
-
-def about_focus(timed: TimedClass, brief: Brief) -> float:
-    """The share of the working time that is about the focus; 1 where there is none."""
-    if not brief.focus:
-        return 1.0
-    work = [one for one in timed.segments if not one.behaviour.bare]
-    areas = [{*one.use.movement.works, *one.use.movement.opens} for one in work]
-    about = sum(one.length for one, there in zip(work, areas, strict=True) if there & set(brief.focus))
-    return about / max(1, sum(one.length for one in work))
 
 
 def _promises(node: Node, quiet: set[str]) -> bool:

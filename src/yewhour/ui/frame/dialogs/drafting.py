@@ -26,7 +26,7 @@ from yewhour.core.draft.partial import (
 )
 from yewhour.core.draft.reasons import sentence, turned_down
 from yewhour.core.lengths import show_length
-from yewhour.core.plan.nodes import Step, walk
+from yewhour.core.plan.nodes import Node, Step, walk
 from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.problem import Problem
 from yewhour.core.promise.course import CourseClass, CourseShape, course_in, drafted_course
@@ -156,7 +156,7 @@ class Drafting(QObject):
         ask, words, model = self._ask(plan.brief), self.session.teaching_data, load_model()
         self._run(
             "changing the rest", lambda: keep_sections(plan, stay, ask, words, model),
-            lambda timed: self._put("Keep this, change the rest", timed),
+            lambda timed: self._put("Keep this, change the rest", timed, True),
         )  # fmt: skip
 
     def draft_like(self) -> None:
@@ -200,7 +200,7 @@ class Drafting(QObject):
         title = plan.sections[index].title
         self._run(
             f"{title} anew", lambda: redraft_section(plan, timed, index, ask, words, model),
-            lambda after: self.session.do(f"{title} anew", after),
+            lambda after: self.session.do(f"{title} anew", after, pick=()),
         )  # fmt: skip
 
     def draft_fill(self) -> None:
@@ -311,9 +311,11 @@ class Drafting(QObject):
             raise Problem("What is chosen is no movement of its own.", do="Choose a single movement.")
         return inside[0]
 
-    def _put(self, title: str, timed: Draft) -> None:
+    def _put(self, title: str, timed: Draft, kept: bool = False) -> None:
+        """Takes a draft. kept: what is chosen stays in it, and stays chosen; else nothing is."""
         self.last = timed
-        self.session.do(title, timed.plan)
+        stays = {node.id for node in _nodes(self._plan())} if kept else set()
+        self.session.do(title, timed.plan, pick=[one for one in self.session.picked if one in stays])
         self.window.say(f"{title}: {show_length(timed.timed.length_s)}. Ctrl+Z takes it back.")
 
     def _run(self, stage: str, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
@@ -342,6 +344,10 @@ class Drafting(QObject):
     def busy(self) -> bool:
         """Whether a draft is being made."""
         return self.session.jobs.busy("draft")
+
+
+def _nodes(plan: Plan) -> list[Node]:
+    return [node for section in plan.sections for node in walk(section.body)]
 
 
 def _steps(plan: Plan) -> list[Step]:

@@ -176,7 +176,7 @@ class FirstPage(QWidget):
             self.understood.put(None)
 
     def _answer(self, asked: str, words: str) -> None:
-        """What was asked about is said otherwise, or left out."""
+        """What was asked about is said otherwise."""
         assert self.promise is not None
         after = self.promise.text().replace(asked, words, 1)
         self.promise.setText(" ".join(after.replace("mind mind", "mind").replace("no no ", "no ").split()))

@@ -38,7 +38,8 @@ class Understood(QWidget):
             self._ask(wish)
         doubtful = [one for one in read.wishes if not one.asks and (one.state != "kept" or one.reason)]
         for wish in doubtful[:MOST]:
-            self.body.addWidget(label(told(wish), "soft"))
+            words = told(wish)
+            self.body.addWidget(label(f"{words[:1].upper()}{words[1:]}"))
         if len(doubtful) > MOST:
             self.body.addWidget(label(f"and {len(doubtful) - MOST} more", "soft"))
 
@@ -51,6 +52,5 @@ class Understood(QWidget):
             button(one[:1].upper() + one[1:], partial(self.answered.emit, wish.text, one))
             for one in wish.could
         ]
-        choices.append(button("Leave it out", partial(self.answered.emit, wish.text, "")))
         layout.addLayout(wrapped(*choices))
         self.body.addWidget(frame)
