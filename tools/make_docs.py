@@ -9,7 +9,7 @@ from tools.package import third_party
 from tools.schemas import schemas
 from yewhour import __version__
 from yewhour.content.paths import DATA, FIRST_DEMO, demo_classes
-from yewhour.content.terms import load_positions, load_terms
+from yewhour.content.terms import load_conditions, load_positions, load_terms
 from yewhour.core.export.reading import markdown
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
@@ -121,13 +121,36 @@ def cautions() -> str:
         "",
         "A movement that has no caution line of its own says its gentler way in that place.",
         "",
-        "Made from data/cautions.toml by tools/make_docs.py.",
+        "A condition is a rule as well: what it leaves out is in no draft, in nothing that mends, in no",
+        "choice that is spoken. A class made by hand keeps what its teacher put there; those it may not be for",
+        "are spoken to first, and a finding stays. Where schools differ, the stricter way stands.",
+        "",
+        "Made from data/cautions.toml and data/groups.toml by tools/make_docs.py.",
         "",
         "| tag | who | what is kept in mind | what usually helps |",
         "|---|---|---|---|",
     ]
-    for tag, caution in load_terms(load_positions()[0]).cautions.items():
+    terms = load_terms(load_positions()[0])
+    groups = load_conditions(terms).groups
+    for tag, caution in terms.cautions.items():
         lines.append(f"| `{tag}` | {caution.name} | {caution.about} | {caution.watch} |")
+    lines += ["", "## What is left out", "", "| tag | left out | said once | source |", "|---|---|---|---|"]
+    for tag, caution in terms.cautions.items():
+        also = [f"all of `{one}`" for one in caution.also]
+        out = [groups[one].name if one in groups else one.replace("-", " ") for one in caution.out]
+        lines.append(f"| `{tag}` | {'; '.join((*also, *out))} | {caution.said} | {caution.source} |")
+    lines += [
+        "",
+        "## What a class can do without",
+        "",
+        "| group | as a promise says it | movements |",
+        "|---|---|---|",
+    ]
+    library = load_teaching_data(Path("/nonexistent"))[0].library
+    for group in groups.values():
+        if group.words:
+            number = sum(group.has(one) for one in library.values())
+            lines.append(f"| {group.name} | {', '.join(group.words[:4])} | {number} |")
     return "\n".join(lines) + "\n"
 
 
