@@ -168,6 +168,11 @@ def _promised(options: argparse.Namespace, teaching_data: TeachingData) -> ReadP
                 brief, **{name: getattr(more.brief, name)}, said={**brief.said, **more.brief.said}
             )
             continue
+        if name == "props":
+            more = reader.read(f"with {value.replace(',', ' and ')}", Brief(title="."))
+            wishes += more.wishes
+            brief = msgspec.structs.replace(brief, props=more.brief.props)
+            continue
         brief = msgspec.structs.replace(brief, **read_brief_line(key, value, teaching_data.known))
     if options.length is not None:
         brief = msgspec.structs.replace(brief, target_s=options.length)

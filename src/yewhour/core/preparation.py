@@ -24,7 +24,7 @@ def prepare_plan(plan: Plan, teaching_data: TeachingData) -> PreparedPlan:
     if not any(section.body for section in plan.sections):
         raise Problem("This class has no steps yet.", do="Add a first one.")
     validate_plan(plan, teaching_data.blocks)
-    check_vocabulary(plan.brief, teaching_data.known)
+    check_vocabulary(plan.brief)
     school = school_of(plan.brief, teaching_data.schools)
     validate_school(school)
     room = teaching_data.room(plan.brief)

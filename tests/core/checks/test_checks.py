@@ -128,6 +128,10 @@ SPEAKS = {
         of(nodes=[Step(movement="cobra", pace=Pace(12)), Step(movement="child")], pace=Pace(6)),
         of(nodes=[Step(movement="cobra"), Step(movement="child")], pace=Pace(6)),
     ),
+    "placeholder": (
+        of(nodes=[Step(movement="cobra"), Step(movement="child")], cautions=("dragons",)),
+        of(nodes=[Step(movement="cobra"), Step(movement="child")], cautions=("elbows",)),
+    ),
     "left-out": (
         of(nodes=[Step(movement="plank"), Step(movement="staff")], cautions=("pregnancy",)),
         of(nodes=[Step(movement="cobra"), Step(movement="child")]),

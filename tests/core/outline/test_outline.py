@@ -7,6 +7,7 @@ from tests.conftest import plan_of, shipped
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.pace import Pace
+from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import bare
 from yewhour.core.plan.nodes import (
     Block,
@@ -217,12 +218,21 @@ def test_a_bare_number_is_asked_about():
     assert "12s" in refused.value.do
 
 
+def test_a_caution_and_a_prop_that_mean_nothing_here_stand_as_they_were_written():
+    text = "title: T\ncautions: grumpiness, knees\nprops: trampoline\n# All\ncat 5b"
+    plan = read_outline(text, LIBRARY, "class.txt", shipped().known)
+    assert plan.brief.cautions == ("grumpiness", "knees")
+    assert plan.brief.props == ("trampoline",)
+    solved = solve(plan, shipped())
+    told = [one.message for one in solved.make(solved.preferred_s).findings if one.code == "placeholder"]
+    assert len(told) == 2
+    assert "grumpiness" in told[0]
+
+
 def test_every_mistake_is_told_at_once_each_with_the_word_that_is_wrong():
     text = """title: T
 style: jazz
 level: hard
-cautions: grumpiness
-props: trampoline
 # Warm | role dance
 moonwalk 5b
 downward dog 5b wobbly
@@ -235,8 +245,6 @@ insert nonsense
     words = (
         "jazz",
         "hard",
-        "grumpiness",
-        "trampoline",
         "dance",
         "moonwalk",
         "wobbly",

@@ -8,7 +8,8 @@ from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.library.names import listed
 from yewhour.core.library.position import base_of
-from yewhour.core.plan.edit import Append, BringProp, Drop, EditLines, Insert, SetAmount, SetTarget
+from yewhour.core.plan.edit import Append, BringProp, Drop, EditLines, Forget, Insert, SetAmount, SetTarget
+from yewhour.core.plan.vocabulary import unknown_words
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
@@ -68,6 +69,16 @@ def _whom(tag: str, why: str, teaching_data: TeachingData) -> str:
         return f"for {teaching_data.cautions.get(tag, tag)}"
     group, movement = teaching_data.conditions.groups.get(tag), teaching_data.library.get(tag)
     return f"in a class without {group.name if group else movement.name if movement else tag}"
+
+
+@check("placeholder")
+def placeholder(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
+    """A caution or a prop of the brief that means nothing here: nothing is left out for it, nothing uses
+    it."""
+    for what, word in unknown_words(timed.plan.brief, prepared.teaching_data.known):
+        so = "nothing is left out for it" if what == "caution" else "nothing uses it"
+        edit = Forget(title=f"Take {word} out of the promise", what=what, word=word)
+        yield Notice("", {"what": what, "word": word, "so": so}, edit)
 
 
 @check("prop-unsaid")

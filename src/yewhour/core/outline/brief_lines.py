@@ -9,6 +9,7 @@ from yewhour.core.lengths import (
     show_length,
     shown_number,
 )
+from yewhour.core.library.names import plain_name
 from yewhour.core.pace import read_pace, show_pace
 from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.vocabulary import LEVEL_NAMES, Vocabulary, looked_up
@@ -37,7 +38,7 @@ def read_brief_line(key: str, value: str, known: Vocabulary | None = None) -> di
         return {"style": looked_up("style", value, known.styles)}
     if known is not None and key in ("cautions", "props"):
         names = known.cautions if key == "cautions" else known.props
-        return {key: tuple(looked_up(key.rstrip("s"), part, names) for part in _parts(value))}
+        return {key: tuple(names.get(plain_name(part), part) for part in _parts(value))}
     if key == "say names":
         return {"ways": {"say_names": value.lower()}}
     if key == "pace":

@@ -108,6 +108,13 @@ class BringProp(_Titled, frozen=True, tag=True):
     prop: str
 
 
+class Forget(_Titled, frozen=True, tag=True):
+    """A caution or a prop that means nothing here is taken out of the brief."""
+
+    what: Literal["caution", "prop"]
+    word: str
+
+
 class Append(_Titled, frozen=True, tag=True):
     """A movement at the end, in a section of its own: before the closing one, if there is one."""
 
@@ -129,7 +136,7 @@ class EditLines(_Titled, frozen=True, tag=True):
 NodeEdit = (
     Drop | Unlock | Repeat | Widen | PairUp | Insert | TakeGentler | SetAmount | SetMost | Face | SetPace
 )
-Edit = NodeEdit | SlowSection | SetTarget | BringProp | Append | EditLines
+Edit = NodeEdit | SlowSection | SetTarget | BringProp | Forget | Append | EditLines
 
 
 def apply(plan: Plan, edit: Edit) -> Plan:
@@ -150,6 +157,10 @@ def _applied(plan: Plan, edit: Edit) -> Plan:
             return with_brief(plan, target_s=float(edit.target_s))
         case BringProp():
             return with_brief(plan, props=(*plan.brief.props, edit.prop))
+        case Forget():
+            field = f"{edit.what}s"
+            left = tuple(word for word in getattr(plan.brief, field) if word != edit.word)
+            return with_brief(plan, **{field: left})
         case Append():
             return _appended(plan, edit)
         case EditLines():

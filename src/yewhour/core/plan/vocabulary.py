@@ -1,6 +1,7 @@
 """Known: the words that a brief may use, and how what a teacher wrote is one of them."""
 
 from collections.abc import Iterator, Mapping
+from typing import Literal
 
 import msgspec
 
@@ -38,13 +39,18 @@ def looked_up(what: str, written: str, names: Mapping[str, str]) -> str:
     return found
 
 
-def check_vocabulary(brief: Brief, known: Vocabulary) -> None:
-    """Raises Problem for a level, a caution or a prop of a brief that is not there."""
+def check_vocabulary(brief: Brief) -> None:
+    """Raises Problem for a level that is not there. Cautions and props that are not stand as they were
+    written."""
     looked_up("level", brief.level, LEVEL_NAMES)
-    for caution in brief.cautions:
-        looked_up("caution", caution, known.cautions)
-    for prop in brief.props:
-        looked_up("prop", prop, known.props)
+
+
+def unknown_words(brief: Brief, known: Vocabulary) -> list[tuple[Literal["caution", "prop"], str]]:
+    """(what it is, the word) of cautions and props that mean nothing here. They stand in the brief as
+    placeholders: another program, or a later one, may know them."""
+    cautions = [word for word in brief.cautions if plain_name(word) not in known.cautions]
+    props = [word for word in brief.props if plain_name(word) not in known.props]
+    return [("caution", word) for word in cautions] + [("prop", word) for word in props]
 
 
 def unknown_fields(plan: Plan) -> list[Problem]:
