@@ -57,3 +57,35 @@ def test_a_promise_is_read_and_the_class_has_what_it_must(life, reader):
         unmet = next(one for one in wishes if life.unmet in one.text)
         assert unmet.state == "unmet"
         assert unmet.reason
+
+
+PEOPLE = (
+    ("for pregnant women", "for golfers"),
+    ("for runners", "for desk workers"),
+    ("osteoporosis", "for climbers"),
+    ("bad knees", "sore wrists"),
+    ("herniated disc", "for dancers"),
+    ("for seniors", "for footballers"),
+    ("after a C-section", "for swimmers"),
+    ("glaucoma", "for cyclists"),
+    ("kids", "for nurses"),
+    ("period pain", "for rowers"),
+)
+
+
+@pytest.mark.parametrize("pair", PEOPLE, ids=lambda pair: " and ".join(pair))
+def test_people_who_differ_get_classes_that_differ_where_they_do(pair, reader):
+    found = []
+    for words in pair:
+        read = reader.read(f"25-minute hatha, mixed level, {words}")
+        draft = draft_class(DraftRequest(read.brief, 1), shipped(), load_model())
+        work = {one.use.movement.id for one in draft.timed.segments if not one.behaviour.bare}
+        room = shipped().room(read.brief)
+        found.append((work, room, {*read.brief.focus}))
+    (one, here, about), (other, there, elsewhere) = found
+    assert len(one & other) <= 0.65 * min(len(one), len(other))
+    library = shipped().library
+    kept_from = [name for name in other if here.left_out(library[name])]
+    kept_from += [name for name in one if there.left_out(library[name])]
+    areas = [{*library[name].works, *library[name].opens} for name in one ^ other]
+    assert kept_from or any(about & those or elsewhere & those for those in areas)
