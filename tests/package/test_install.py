@@ -56,6 +56,7 @@ def wheel(tmp_path_factory):
     return built(tmp_path_factory.mktemp("dist"), "wheel")[0]
 
 
+@pytest.mark.long
 def test_a_wheel_is_installed_and_run(wheel, tmp_path):
     room = tmp_path / "a folder of hers"
     environment = room / "environment"

@@ -9,6 +9,9 @@ from tests.conftest import shipped
 from yewhour.content.paths import FIRST_DEMO
 from yewhour.core.outline.reader import read_outline
 from yewhour.state.classes.class_file import plan_bytes
+from yewhour.state.paths import own_data
+from yewhour.state.teaching_data import load_teaching_data
+from yewhour.ui.desk import session
 from yewhour.ui.frame.app import application, first_window, open_first
 from yewhour.ui.kit import theme as look
 
@@ -17,6 +20,19 @@ CTRL, SHIFT, ALT = (
     Qt.KeyboardModifier.ShiftModifier,
     Qt.KeyboardModifier.AltModifier,
 )
+
+
+def loaded_once():
+    """All the data a class is made with, read once for a teacher who has nothing of her own."""
+    hers = own_data()
+    own = any((hers / name).exists() for name in ("movements", "blocks", "positions.toml"))
+    return load_teaching_data() if own else (shipped(), [])
+
+
+@pytest.fixture(autouse=True)
+def ready_data(monkeypatch):
+    """Windows share what ships: their own is what a test is about, not the reading of it."""
+    monkeypatch.setattr(session, "load_teaching_data", loaded_once)
 
 
 class Desk:

@@ -61,7 +61,7 @@ def act(desk, dice):
             popup.close()
 
 
-@pytest.mark.parametrize("seed", range(int(os.environ.get("YEW_ACTS", "4"))))
+@pytest.mark.parametrize("seed", range(int(os.environ.get("YEW_ACTS", "2"))))
 def test_whatever_is_done_the_class_holds(qtbot, seed):
     dice = random.Random(seed)
     desk = Desk(qtbot, dice.choice(demo_classes()))

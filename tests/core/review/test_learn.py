@@ -29,7 +29,12 @@ def three(name):
     return [recording(name, seed, OWN) for seed in range(3)]
 
 
-@pytest.mark.parametrize("name", ["bell-ringers", "sail-loft-mat", "lamps-out"])
+LONG = pytest.mark.long
+
+
+@pytest.mark.parametrize(
+    "name", ["sail-loft-mat", pytest.param("bell-ringers", marks=LONG), pytest.param("lamps-out", marks=LONG)]
+)
 def test_after_three_recordings_her_seconds_are_known_and_a_plan_is_as_long(name):
     notes = [one for _, one in three(name)]
     found = learnt_shares(notes)
