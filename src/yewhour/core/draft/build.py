@@ -14,6 +14,7 @@ from yewhour.core.draft.candidate_pool import (
     order_of,
     steps_in,
     style_of,
+    suits,
 )
 from yewhour.core.draft.draft_model import (
     DraftModel,
@@ -160,8 +161,7 @@ def sized_parts(
 
 def supply_s(part: DraftPart, pool: CandidatePool) -> float:
     """Seconds of all that could stand in a part."""
-    items = pool.items.values()
-    return sum(one.costs for one in items if one.movement is not None and suits(one, part, pool.order))
+    return sum(one.costs for one in pool.suited(part))
 
 
 def _spread(sized: list[SizedPart], pool: CandidatePool) -> list[SizedPart]:
@@ -258,38 +258,13 @@ def _handy(
 
 
 def items_for(part: DraftPart, pool: CandidatePool, judge: MovementJudge) -> list[PoolItem]:
-    """The items that may stand in a part."""
-    found = []
-    for item in pool.items.values():
-        if item.id in judge.kept:
-            continue
-        if item.movement is None:
-            if item.id in part.blocks:
-                found.append(item)
-            continue
-        if "peak" in item.marks and not judge.order and item.id not in judge.wanted:
-            continue  # a class has one
-        if suits(item, part, judge.order, (judge.ask.brief.peak, *judge.wanted)):
-            found.append(item)
-    return found
-
-
-def suits(item: PoolItem, part: DraftPart, order: dict[str, int], wished: tuple[str, ...] = ()) -> bool:
-    """Whether a movement may stand in a part: where it is, how hard, and what for."""
-    low, high = part.effort
-    if fits_base(item, part.bases) < 0:
-        return False
-    if item.id in wished:
-        return True
-    if item.early and part.about == "ease" and "chair" not in part.bases:
-        return False
-    breath = item.family in ("breath-practices", "breathing")
-    if breath != (part.about == "breath") and not (breath and part.about == "warm" and item.effort == 0):
-        return False
-    if part.about == "warm" and item.effort > 1 and "warming" not in item.marks:
-        return False  # what is asked of a cold body is small
-    ordered = not order or part.about != "order" or item.id in order
-    return ordered and low <= item.effort <= high
+    """The items that may stand in a part. A class has one peak, and what was asked for has its place."""
+    asked = {judge.ask.brief.peak, *judge.wanted} & pool.items.keys()
+    blocks = [pool.items[name] for name in part.blocks if name in pool.items]
+    wished = [pool.items[name] for name in asked if fits_base(pool.items[name], part.bases) >= 0]
+    suited = [one for one in pool.suited(part) if judge.order or one.id in asked or "peak" not in one.marks]
+    found = {one.id: one for one in (*blocks, *suited, *wished)}
+    return [one for name, one in found.items() if name not in judge.kept]
 
 
 def _opening(

@@ -7,7 +7,14 @@ import msgspec
 
 from yewhour.core.conditions.groups import is_in
 from yewhour.core.conditions.room import Room
-from yewhour.core.draft.draft_model import DraftModel, DraftRequest, DraftRoute, DraftStyle, PeakSteps
+from yewhour.core.draft.draft_model import (
+    DraftModel,
+    DraftPart,
+    DraftRequest,
+    DraftRoute,
+    DraftStyle,
+    PeakSteps,
+)
 from yewhour.core.lengths import seconds
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.position import base_of
@@ -62,12 +69,20 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
         return "folds" in self.groups and "curls" not in self.groups
 
 
-class CandidatePool(msgspec.Struct, frozen=True):
+class CandidatePool(msgspec.Struct, frozen=True, dict=True):
     """What there is to choose from, by id; a tradition's order; why others are not there: (code, word)."""
 
     items: dict[str, PoolItem]
     order: dict[str, int]
     turned_down: dict[str, tuple[str, str]]
+
+    def suited(self, part: DraftPart) -> tuple[PoolItem, ...]:
+        """The movements that may stand in a part; worked out once."""
+        known: dict[DraftPart, tuple[PoolItem, ...]] = self.__dict__.setdefault("_suited", {})
+        if part not in known:
+            items = (one for one in self.items.values() if one.movement is not None)
+            known[part] = tuple(one for one in items if suits(one, part, self.order))
+        return known[part]
 
 
 def style_of(ask: DraftRequest, model: DraftModel, route: DraftRoute | None = None) -> DraftStyle:
@@ -260,3 +275,19 @@ def fits_base(item: PoolItem, bases: tuple[str, ...]) -> int:
     """The place of an item's base among those of a part, -1 where it has none of them."""
     options = item.start.split(" or ")
     return next((n for n, base in enumerate(bases) if any(is_in(one, base) for one in options)), -1)
+
+
+def suits(item: PoolItem, part: DraftPart, order: dict[str, int]) -> bool:
+    """Whether a movement may stand in a part: where it is, how hard, and what for."""
+    low, high = part.effort
+    if fits_base(item, part.bases) < 0:
+        return False
+    if item.early and part.about == "ease" and "chair" not in part.bases:
+        return False
+    breath = item.family in ("breath-practices", "breathing")
+    if breath != (part.about == "breath") and not (breath and part.about == "warm" and item.effort == 0):
+        return False
+    if part.about == "warm" and item.effort > 1 and "warming" not in item.marks:
+        return False  # what is asked of a cold body is small
+    ordered = not order or part.about != "order" or item.id in order
+    return ordered and low <= item.effort <= high

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 import msgspec
 
-from yewhour.core.draft.build import build_plan, picked, suits, supply_s, work_room_s
+from yewhour.core.draft.build import build_plan, picked, supply_s, work_room_s
 from yewhour.core.draft.candidate_pool import (
     CandidatePool,
     pool_of,
@@ -136,11 +136,8 @@ def covered(route: DraftRoute, ask: DraftRequest, pool: CandidatePool, model: Dr
 def about_s(ask: DraftRequest, pool: CandidatePool, route: DraftRoute) -> float:
     """Seconds of what is about the focus, wherever it may stand on a way."""
     focus = frozenset(ask.brief.focus)
-    return sum(
-        one.costs
-        for one in pool.items.values()
-        if one.areas & focus and any(suits(one, part, pool.order) for part in route.parts)
-    )
+    there = {one.id: one for part in route.parts for one in pool.suited(part) if one.areas & focus}
+    return sum(one.costs for one in there.values())
 
 
 def _nothing(

@@ -134,10 +134,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
             return here
 
     def _way_s(self, here: str, need: str) -> float:
-        try:
-            return self.positions.way(here, need).usual_s
-        except Problem:
-            return NO_WAY_S
+        return min(NO_WAY_S, self.positions.seconds(here, need))
 
 
 def _marks(items: Sequence[PoolItem]) -> tuple[str, ...]:

@@ -4,6 +4,7 @@ A position is a base and, where it matters for what follows, a form: `seated cro
 need may leave the form open: `seated` is met by any seat.
 """
 
+import math
 import re
 from collections.abc import Iterator, Mapping, Sequence
 from heapq import heappop, heappush
@@ -74,6 +75,7 @@ class PositionGraph:
             self._from.setdefault(change.start, []).append(change)
         self._known: dict[tuple[str, str], Way | None] = {}
         self._usual: dict[str, str] = {}
+        self._seconds: dict[tuple[str, str], float] = {}
         self._avoiding: dict[tuple[frozenset[str], str], PositionGraph] = {}
         self._else: PositionGraph | None = None  # the ways there are where none keeps away
 
@@ -107,6 +109,18 @@ class PositionGraph:
         if found is None:
             raise Problem(f"There is no way from {here} to {need}.", "positions", "Add a way between them.")
         return found
+
+    def seconds(self, here: str, need: str) -> float:
+        """The usual seconds of a way, or infinity where there is none; remembered."""
+        key = here, need
+        known = self._seconds.get(key)
+        if known is None:
+            try:
+                known = self.way(here, need).usual_s
+            except Problem:
+                known = math.inf
+            self._seconds[key] = known
+        return known
 
     def avoiding(self, places: frozenset[str], unsaid: str = "") -> "PositionGraph":
         """The same positions, whose ways keep away from some of them wherever there is another way.

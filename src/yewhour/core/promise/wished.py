@@ -15,14 +15,7 @@ _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
-BRINGS = {
-    "chair-only": "chair",
-    "older": "chair",
-    "balance": "chair",
-    "pregnancy": "cushion",
-    "reflux": "cushion",
-    "asthma": "cushion",
-}  # what a class for them has in reach
+CHAIRED = ("chair-only", "older", "balance")  # who has a chair in reach, unless there is a wall
 
 
 def brief_of(
@@ -47,20 +40,10 @@ def brief_of(
         fields["props"] = ()
     fields.pop("weak", None)
     for tag in lists["cautions"]:
-        prop = BRINGS.get(tag, "")
-        held = {"chair", "wall"} if prop == "chair" else {prop}
-        if prop and not held & {*lists["props"]} and "props" not in fields:
-            lists["props"].append(prop)
-            told.append(
-                Wish(
-                    said.get(tag, tag),
-                    f"a {prop} in reach",
-                    "guessed",
-                    "the class is made with it",
-                    "prop",
-                    prop,
-                )
-            )
+        if tag in CHAIRED and not {"chair", "wall"} & {*lists["props"]} and "props" not in fields:
+            lists["props"].append("chair")
+            made = "the class is made with it"
+            told.append(Wish(said.get(tag, tag), "a chair in reach", "guessed", made, "prop", "chair"))
     style = fields.get("style", "")
     if style == "chair-balance" and "chair" not in lists["props"]:
         lists["props"].append("chair")
