@@ -99,6 +99,9 @@ def ways_of(
     style, weights = model.styles[ask.brief.style], model.weights
     pool, time = pool_of(ask, teaching_data, model), ask.brief.time_of_day
     fitting = not style.needs or style.needs in ask.brief.props
+    theirs = _for_people(ask, teaching_data, model)
+    if theirs:
+        return theirs
     own = [
         (covered(route, ask, pool, model), route, pool)
         for route in style.routes
@@ -109,6 +112,8 @@ def ways_of(
     if not good:
         others = []
         for route in model.elsewhere:
+            if route.people:
+                continue
             if (route.times and time not in route.times) or (
                 route.needs and route.needs not in ask.brief.props
             ):
@@ -121,6 +126,23 @@ def ways_of(
     if not good:
         raise _nothing(ask, style, pool, teaching_data)
     return [(route, there) for _, route, there in good]
+
+
+def _for_people(
+    ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
+) -> list[tuple[DraftRoute, CandidatePool]]:
+    """The ways that are for somebody who may be in the room, where enough is there for them."""
+    asked = {*ask.brief.cautions}
+    found = []
+    for route in model.elsewhere:
+        if not asked & {*route.people} or ask.brief.style not in route.styles:
+            continue
+        if route.times and ask.brief.time_of_day not in route.times:
+            continue
+        pool = pool_of(ask, teaching_data, model, route)
+        if covered(route, ask, pool, model) >= model.weights.covered:
+            found.append((route, pool))
+    return found
 
 
 def covered(route: DraftRoute, ask: DraftRequest, pool: CandidatePool, model: DraftModel) -> float:
@@ -205,5 +227,5 @@ def _one(
     plan, timed = repair(built.plan, teaching_data, pool)
     return Draft(
         plan, timed, choices(plan, built), pool.turned_down, round(built.worth, 2), round(built.bound, 2),
-        bool(route.families),
+        route.any_style,
     )  # fmt: skip

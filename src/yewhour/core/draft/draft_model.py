@@ -42,7 +42,8 @@ class DraftRoute(DeclaredPart, frozen=True):
     """One way a class of a style may go: the openings it may begin with, and its parts.
 
     times: times of day it is for, none for any. families, kinds, needs, rest, closing, stretch: instead of
-    the style's own, for a way that any style goes where the body may not be where the style has it.
+    the style's own, for a way that any style goes where the body may not be where the style has it. people:
+    conditions a way is for before all others, in these styles.
     """
 
     opening: tuple[str, ...]
@@ -54,6 +55,13 @@ class DraftRoute(DeclaredPart, frozen=True):
     rest: tuple[str, ...] = ()
     closing: str = ""
     stretch: float = 0.0
+    people: tuple[str, ...] = ()
+    styles: tuple[str, ...] = ()
+
+    @property
+    def any_style(self) -> bool:
+        """Whether it is gone where too little of a style is left."""
+        return bool(self.families) and not self.people
 
 
 class DraftStyle(DeclaredPart, frozen=True):
