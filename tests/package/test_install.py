@@ -56,7 +56,6 @@ def wheel(tmp_path_factory):
     return built(tmp_path_factory.mktemp("dist"), "wheel")[0]
 
 
-@pytest.mark.long
 def test_a_wheel_is_installed_and_run(wheel, tmp_path):
     room = tmp_path / "a folder of hers"
     environment = room / "environment"
@@ -73,6 +72,7 @@ def test_a_wheel_is_installed_and_run(wheel, tmp_path):
     assert run(python, "-I", "-c", WINDOW, HOME=str(room)).strip() == "Ropes and shoulders"
 
 
+@pytest.mark.long
 @pytest.mark.skipif(not shutil.which("dpkg-deb") or os.geteuid(), reason="for Debian, and by root")
 def test_the_debian_package_is_installed_run_and_removed_and_leaves_only_what_is_hers(tmp_path):
     package = debian_package(tmp_path, quick=True)

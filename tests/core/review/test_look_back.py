@@ -20,7 +20,12 @@ from yewhour.core.transcript.captions import read_captions
 from yewhour.state.takes.recordings import load_looking
 
 RULES = load_looking()
-DEMOS = ("bell-ringers", "hips-after-the-helm", "sail-loft-mat")
+LONG = pytest.mark.long
+DEMOS = (
+    "sail-loft-mat",
+    pytest.param("hips-after-the-helm", marks=LONG),
+    pytest.param("bell-ringers", marks=LONG),
+)
 
 
 @cache
