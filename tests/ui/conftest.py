@@ -1,5 +1,7 @@
 """The real window, driven: a fixture that opens it on a class, and hands to work it with."""
 
+import gc
+
 import pytest
 from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
@@ -13,6 +15,7 @@ from yewhour.state.paths import own_data
 from yewhour.state.teaching_data import load_teaching_data
 from yewhour.ui.desk import session
 from yewhour.ui.frame.app import application, first_window, open_first
+from yewhour.ui.frame.garbage import collect_here
 from yewhour.ui.kit import theme as look
 
 CTRL, SHIFT, ALT = (
@@ -27,6 +30,14 @@ def loaded_once():
     hers = own_data()
     own = any((hers / name).exists() for name in ("movements", "blocks", "positions.toml"))
     return load_teaching_data() if own else (shipped(), [])
+
+
+@pytest.fixture(autouse=True)
+def looked_for_here():
+    """Circles are looked for on this thread alone, as the program does."""
+    gc.disable()
+    yield
+    collect_here()
 
 
 @pytest.fixture(autouse=True)

@@ -16,6 +16,7 @@ from yewhour.state.classes.prewarm import Prewarm
 from yewhour.state.classes.unsaved_work import sweep
 from yewhour.state.settings import read_settings
 from yewhour.ui.desk.session import Session
+from yewhour.ui.frame.garbage import GarbageTimer
 from yewhour.ui.frame.window import Window
 from yewhour.ui.kit import theme as look
 
@@ -96,5 +97,7 @@ def run(path: Path | None = None, ahead: Prewarm | None = None, made_up: bool = 
     open_first(window, path, ahead)
     sweep(time.time())
     gc.freeze()  # what start-up made stays; it need not be looked through again
-    gc.enable()
-    return qt.exec()
+    garbage = GarbageTimer(qt)
+    code = qt.exec()
+    garbage.stop()
+    return code
