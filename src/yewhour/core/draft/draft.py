@@ -220,9 +220,10 @@ def _one(
         solved = solve(built.plan, teaching_data)
         share = solved.preferred_s / solved.promised_s
         low, high = weights.near
-        if low / math.sqrt(stretch) <= share <= high / min(1.0, math.sqrt(stretch)):
+        too_long = solved.shortest_s > solved.promised_s
+        if not too_long and low / math.sqrt(stretch) <= share <= high / min(1.0, math.sqrt(stretch)):
             break
-        scale *= min(1.6, max(0.6, 1.0 / share))
+        scale *= 0.85 if too_long and share < high else min(1.6, max(0.6, 1.0 / share))
     assert built is not None
     plan, timed = repair(built.plan, teaching_data, pool)
     return Draft(
