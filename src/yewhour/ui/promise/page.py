@@ -145,7 +145,8 @@ class PromisePage(QWidget):
         self.editor.panel("focus", self.focus, self.focus, prompted("Its peak", self.peak), self.no_peak)
         self.cautions = self._many("Who may be there", "cautions", [
             (name, one.name, one.watch) for name, one in terms.cautions.items()])  # fmt: skip
-        message = label("Who may be in the room: what is not for them is left out of drafts, and spoken for.", "soft")
+        about = "Who may be in the room: what is not for them is left out of drafts, and spoken for."
+        message = label(about, "soft")
         groups = self.session.teaching_data.conditions.groups
         self.names = {name: one.name for name, one in self.session.teaching_data.library.items()}
         self.names |= {name: one.name for name, one in groups.items()}
