@@ -115,6 +115,31 @@ def test_each_part_of_it(text, field, value, reader):
     assert getattr(reader.read(text).brief, field) == value
 
 
+@pytest.mark.parametrize(
+    ("text", "left_out"),
+    [
+        ("don't want to kneel", "kneeling"),
+        ("we're not allowed to do twists", "twists"),
+        ("without using the hands", "hands"),
+        ("not on my knees please", "kneeling"),
+        ("low impact pilates", "jumping"),
+        ("fewer backbends, flow", "backbends"),
+        ("avoid pressure on wrists", "hands"),
+        ("no lying on my back", "back"),
+        ("can't do inversions", "inversions"),
+    ],
+)
+def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):
+    brief = reader.read(text).brief
+    assert left_out in brief.without
+    assert brief.wanted == ()
+
+
+def test_a_joint_that_hurts_in_more_words_is_minded(reader):
+    assert reader.read("hatha for arthritis in the hands").brief.cautions == ("wrists",)
+    assert reader.read("I have a bad shoulder and I'm pregnant").brief.cautions == ("shoulders", "pregnancy")
+
+
 def test_what_hurts_is_never_what_a_class_is_about(reader):
     for spared in (
         "hatha, sore wrists",

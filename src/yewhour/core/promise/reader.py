@@ -119,8 +119,12 @@ class PromiseReader:
         fed, at = False, 0
         while at < len(tokens):
             read = self._read(tokens, at, context, soft, not fed)
+            changed = self._context(tokens, at)
+            if changed is not None and read is not None and changed[1] - at > read[2]:
+                read = None  # "arthritis in the hands"
+            if changed is not None and context in STRICT and not fed and changed[0] not in STRICT:
+                changed = (context, changed[1])  # "don't want to kneel": still what is not wanted
             if read is None:
-                changed = self._context(tokens, at)
                 if changed is not None:
                     context, at = changed
                     soft, fed = "", False

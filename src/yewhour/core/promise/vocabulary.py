@@ -1,7 +1,7 @@
 """The words of a promise as data, and the lexicon of all phrases it may be read by."""
 
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from typing import Literal
 
 import msgspec
@@ -80,6 +80,14 @@ def phrase_of(text: str) -> Phrase:
     return tuple(token.plain for token in tokens_of(text))
 
 
+def _other_articles(phrase: Phrase) -> Iterator[Phrase]:
+    """`on the back` as it may be said too: on my back, on your back, on back."""
+    if "the" in phrase[1:]:
+        at = phrase.index("the", 1)
+        for other in (("my",), ("your",), ("their",), ()):
+            yield (*phrase[:at], *other, *phrase[at + 1 :])
+
+
 def _plain(word: str) -> str:
     word = word.lower().replace("'", "").replace("\u2019", "")
     return (
@@ -140,8 +148,9 @@ class Lexicon:
     def _add(self, kind: Kind, key: str, words: Iterable[str]) -> None:
         for word in words:
             phrase = phrase_of(word)
-            if phrase and len(phrase) <= LONGEST:
-                self.phrases.setdefault(phrase, {}).setdefault(kind, key)
+            for one in (phrase, *_other_articles(phrase)):
+                if one and len(one) <= LONGEST:
+                    self.phrases.setdefault(one, {}).setdefault(kind, key)
 
     def is_health(self, plain: str) -> bool:
         """Whether a word that is not known here is one of health, by its look."""
