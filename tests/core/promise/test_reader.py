@@ -123,6 +123,7 @@ def test_each_part_of_it(text, field, value, reader):
         ("without using the hands", "hands"),
         ("not on my knees please", "kneeling"),
         ("low impact pilates", "jumping"),
+        ("a twist-free flow", "twists"),
         ("fewer backbends, flow", "backbends"),
         ("avoid pressure on wrists", "hands"),
         ("no lying on my back", "back"),

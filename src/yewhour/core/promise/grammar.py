@@ -16,7 +16,7 @@ READS: dict[Context, tuple[Kind, ...]] = {
     "mind": ("condition", "part", "health"),
     "after": ("condition", "everyday", "time", "health", "part"),
     "without": (
-        "group", "ways", "movement", "prop", "condition", "part", "health", "unmet", "area", "style", "level",
+        "group", "ways", "prop", "movement", "condition", "part", "health", "unmet", "area", "style", "level",
         "everyday",
     ),
     "with": (
@@ -40,7 +40,10 @@ LEAVES: frozenset[Kind] = frozenset(("style", "level", "everyday", "time", "leng
 STRICT = ("mind", "without", "after")
 CALLED = re.compile(r"\b(?:called|titled|named)\s+(.+)$", re.IGNORECASE | re.DOTALL)
 BREAKS = re.compile(r"[,;.()!?:]|\s[-\u2013\u2014]\s")
-AT_HAND = re.compile(r"\b(?:at|to)\s+hand\b", re.IGNORECASE)
+AT_HAND = re.compile(
+    r"\b(?:(?:at|to)\s+hand|(?:no|not)\s+(?:more|longer|less)\s+than|not\s+(?:only|just))\b", re.IGNORECASE
+)
+FREE = "free"  # "twist-free": without
 AND = frozenset(("and", "or", "&", "nor"))
 
 # Names of movements that alone are words of every day: they need a word before them to be meant.

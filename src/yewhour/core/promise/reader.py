@@ -20,6 +20,7 @@ from yewhour.core.promise.grammar import (
     BREAKS,
     CALLED,
     EVERY_DAY,
+    FREE,
     GOES_ON,
     LEAVES,
     NUMBER,
@@ -146,11 +147,13 @@ class PromiseReader:
             kind, key, length, typed_as = read
             end = at + length
             hurts = end < len(tokens) and tokens[end].plain in self.lexicon.hurts
-            if hurts and kind in ("part", "condition"):
+            free = kind == "group" and end < len(tokens) and tokens[end].plain == FREE
+            if free or (hurts and kind in ("part", "condition")):
                 end += 1
             said = text[tokens[at].start : tokens[end - 1].end]
             in_list = soft if soft and kind in GOES_ON[soft] else ""
-            yield self.meanings.of(said, kind, key, context or in_list, typed_as), context or in_list
+            meant_as = "without" if free else context or in_list
+            yield self.meanings.of(said, kind, key, meant_as, typed_as), context or in_list
             fed = True
             if kind == "everyday" and self.lexicon.words.everyday[key].whom and context == "for":
                 people.append((tokens[at].start, tokens[end - 1].end))
@@ -180,6 +183,8 @@ class PromiseReader:
             if meant is None or (length == 1 and not context and phrase in self.lexicon.contexts):
                 continue
             after = tokens[at + length].plain if at + length < len(tokens) else ""
+            if after == FREE and "group" in meant:
+                return "group", meant["group"], length, None
             if after in self.lexicon.hurts and (meant.keys() & {"part", "condition"}):
                 kind: Kind = "condition" if "condition" in meant else "part"
                 return kind, meant[kind], length, None
