@@ -4,6 +4,7 @@ import pytest
 
 from tests.conftest import demo_maker, shipped
 from tests.core.shelf.shelves import sheet
+from yewhour.core.outline.reader import read_outline
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import steps_of
 from yewhour.core.shelf.records import Series, ShelvedClass
@@ -17,6 +18,7 @@ from yewhour.core.shelf.series import (
 )
 
 LIBRARY = shipped().library
+NECK = "title: Mornings\nlength: 10 min\nstyle: hatha\ncautions: neck\n\n# Middle\nshoulder stand 5b\nbridge 5b\n"
 
 
 def classes(*movements):
@@ -46,7 +48,7 @@ def test_a_class_prepares_what_comes_later_and_asks_for_it():
 
 def test_the_next_class_begins_with_what_the_last_did():
     plan = demo_maker("bell-ringers").plan
-    after = next_of(plan, "Ropes and shoulders 2")
+    after = next_of(plan, "Ropes and shoulders 2", shipped().room(plan.brief))
     assert after.brief.title == "Ropes and shoulders 2"
     assert [one.movement for one in steps_of(after)] == [one.movement for one in steps_of(plan)]
     assert "peak" in [one.role for one in after.sections]
@@ -54,6 +56,12 @@ def test_the_next_class_begins_with_what_the_last_did():
     assert roles.index("peak") < roles.index("rest") if "rest" in roles else True
     assert {one.id for one in steps_of(after)}.isdisjoint({one.id for one in steps_of(plan)})
     assert solve(after, shipped()).make(solve(after, shipped()).preferred_s).length_s > 0
+
+
+def test_the_next_class_takes_nothing_along_that_is_left_out():
+    plan = read_outline(NECK, LIBRARY)
+    after = next_of(plan, "Next", shipped().room(plan.brief))
+    assert [one.movement for one in steps_of(after)] == ["bridge"]
 
 
 def test_titles_count_on():

@@ -34,7 +34,7 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
 
     lasts: seconds of its dose, both sides; costs: those and its teaching. areas: what it works or opens.
     start: the position it needs; ends: the one it leaves, each with its side filled in. early: no class
-    settles with it.
+    settles with it. amount: its dose, where it is not the usual one.
     """
 
     id: str
@@ -57,6 +57,7 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
     family: str = ""
     groups: frozenset[str] = frozenset()
     early: bool = False
+    amount: int | None = None
 
     @cached_property
     def costs(self) -> float:
@@ -135,6 +136,7 @@ def pool_of(
             teaching_data,
             stretch,
             movement.id in model.early,
+            model.weights.focus_longer,
         )
     for name, flow in model.blocks.items():
         movements = [
@@ -235,9 +237,13 @@ def _item(
     teaching_data: TeachingData,
     stretch: float,
     early: bool,
+    longer: float,
 ) -> PoolItem:
     step = Step(movement=movement.id)
     kind = kind_of(step, movement, school)
+    areas = frozenset((*movement.works, *movement.opens))
+    amount = _longer(movement, longer) if areas & (set(ask.brief.focus) - {"whole body"}) else None
+    step = Step(movement=movement.id, amount=amount)
     unit = unit_ticks(kind, movement, school.pace, movement.count_s or school.count_s)
     lasts = seconds(unit) * amount_range(step, movement, kind, 60 / school.pace.breaths_per_min).preferred
     lasts *= stretch
@@ -253,7 +259,7 @@ def _item(
         movement,
         lasts * (2 if sided else 1),
         max(teach, movement.moving_s) + (9.0 if sided else 0.0),
-        frozenset((*movement.works, *movement.opens)),
+        areas,
         movement.effort,
         tuple(dict.fromkeys(base_of(one) for one in first)),
         start,
@@ -268,7 +274,17 @@ def _item(
         movement.family,
         teaching_data.conditions.groups_of(movement),
         early,
+        amount,
     )
+
+
+def _longer(movement: Movement, longer: float) -> int | None:
+    """The amount of a hold that the class is about: so much longer than usual, no longer than it may be."""
+    if not movement.behaviour.is_hold:
+        return None
+    by = max(movement.by, movement.behaviour.by)
+    amount = min(movement.dose[2], round(movement.dose[1] * longer / by) * by)
+    return amount if amount > movement.dose[1] else None
 
 
 def fits_base(item: PoolItem, bases: tuple[str, ...]) -> int:

@@ -125,7 +125,18 @@ def ways_of(
     good = [row for row in good if row[0] >= LEAST_COVERED]
     if not good:
         raise _nothing(ask, style, pool, teaching_data)
-    return [(route, there) for _, route, there in good]
+    return _about_it(ask, [(route, there) for _, route, there in good], weights.focused)
+
+
+def _about_it(
+    ask: DraftRequest, ways: list[tuple[DraftRoute, CandidatePool]], focused: float
+) -> list[tuple[DraftRoute, CandidatePool]]:
+    """Of the ways those on which enough is about the focus, or nearly as much as on the best."""
+    if not ask.brief.focus:
+        return ways
+    about = [about_s(ask, pool, route) for route, pool in ways]
+    least = min(0.8 * max(about), focused * ask.brief.target_s)
+    return [way for way, there_s in zip(ways, about, strict=True) if there_s >= least]
 
 
 def _for_people(

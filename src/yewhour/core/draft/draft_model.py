@@ -133,6 +133,7 @@ class DraftWeights(DeclaredPart, frozen=True):
     focus: float
     focus_elsewhere: float
     focus_least: float
+    focus_longer: float
     off_focus: float
     lately: float
     liked: float

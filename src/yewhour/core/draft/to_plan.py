@@ -119,7 +119,7 @@ def nodes_of(items: Sequence[PoolItem], part: DraftPart, style: DraftStyle) -> I
             yield from _paired(chain)
             yield Block(name=item.id)
             continue
-        step = Step(movement=item.id, take=item.take)
+        step = Step(movement=item.id, take=item.take, amount=item.amount)
         if item.sided:
             balances += "balance" in item.marks
             if chain and (item.bases != stance or ("balance" in item.marks and balances > 1)):

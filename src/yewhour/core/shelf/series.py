@@ -5,6 +5,7 @@ from itertools import count
 
 import msgspec
 
+from yewhour.core.conditions.room import Room
 from yewhour.core.library.movement import Library, Movement
 from yewhour.core.plan.nodes import (
     Block,
@@ -12,6 +13,7 @@ from yewhour.core.plan.nodes import (
     Node,
     Step,
 )
+from yewhour.core.plan.places import Body, BodyKey, rebuilt
 from yewhour.core.plan.plan import Plan, Section, with_ids
 from yewhour.core.shelf.class_sheet import ClassSheet
 from yewhour.core.shelf.records import Series, ShelvedClass
@@ -82,9 +84,17 @@ def _leads_to(movement: Movement) -> tuple[str, ...]:
     return (*movement.prepared_by, gentler)
 
 
-def next_of(last: Plan, title: str) -> Plan:
+def next_of(last: Plan, title: str, room: Room) -> Plan:
     """The next class of a series: it opens, warms, rests and closes as the last one did, and what that one
-    built and came to is its warming work now; where that came to, there is room for what is new."""
+    built and came to is its warming work now; where that came to, there is room for what is new.
+
+    room: of the last class; what is left out there is not put into another by itself.
+    """
+
+    def met(key: BodyKey, body: Body) -> Body:
+        return tuple(node for node in body if not (isinstance(node, Step) and _left_out(node, room)))
+
+    last = rebuilt(last, met)
     sections: list[Section] = []
     roomed = False
     for section in last.sections:
@@ -97,6 +107,11 @@ def next_of(last: Plan, title: str) -> Plan:
         sections.append(Section(title="New this time", role="peak"))
     brief = msgspec.structs.replace(last.brief, title=title)
     return with_ids(msgspec.structs.replace(last, brief=brief, sections=tuple(sections)), prefix="s")
+
+
+def _left_out(step: Step, room: Room) -> bool:
+    movement = room.library.get(step.movement)
+    return movement is not None and room.left_out(movement) is not None
 
 
 def next_title(title: str, taken: Sequence[str]) -> str:

@@ -110,7 +110,8 @@ class Making(QObject):
     def _next(self, name: str, series: Series | None, at: int) -> None:
         plan = self._plan_of(name)
         if plan is not None:
-            after = next_of(plan, next_title(plan.brief.title, self._titles()))
+            room = self.session.teaching_data.room(plan.brief)
+            after = next_of(plan, next_title(plan.brief.title, self._titles()), room)
             said = f"It begins with what {plan.brief.title} did; New this time is still to fill."
             self._begin(after, said, Coming(series=series.id if series is not None else "", at=at))
 
