@@ -31,12 +31,14 @@ from yewhour.state.paths import own_data
 if TYPE_CHECKING:
     from yewhour.cli import draft_command, recording_commands
     from yewhour.core.edits import cuts, remedies
+    from yewhour.core.export import contract
     from yewhour.render import script_pdf
     from yewhour.state import desktop_entry, listing
     from yewhour.state.classes.prewarm import Prewarm
 else:  # what one command needs is not brought in for all
     draft_command = late("yewhour.cli.draft_command")
     recording_commands = late("yewhour.cli.recording_commands")
+    contract = late("yewhour.core.export.contract")
     cuts = late("yewhour.core.edits.cuts")
     desktop_entry = late("yewhour.state.desktop_entry")
     listing = late("yewhour.state.listing")
@@ -118,6 +120,7 @@ def command_line() -> argparse.ArgumentParser:
     script = commands.add_parser("script", help="write the script of a class")
     _file_and_length(script)
     script.add_argument("--format", choices=FORMATS, default="text", help="default: text")
+    script.add_argument("--states", action="store_true", help="the state of the body at each moment, as JSON")
     script.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
     script.set_defaults(run=_script)
 
@@ -342,7 +345,8 @@ def _export(options: argparse.Namespace) -> None:
 
 
 def _script(options: argparse.Namespace) -> None:
-    content = FORMATS[options.format].write(timed_class(options))
+    timed = timed_class(options)
+    content = contract.states_json(timed) if options.states else FORMATS[options.format].write(timed)
     write_out(content, options.out, options.class_file)
 
 

@@ -45,7 +45,7 @@ Wrong = Callable[[str, str, str], Problem]  # (field, what, what to do)
 
 
 # What a table may hold besides the lines; an option is its line, and in another field the movement it is.
-_OURS = {"id", "source", "lines"}
+_OURS = {"id", "source", "lines", "card"}
 FIELDS = frozenset(Movement.__struct_fields__) - _OURS | {"gentler_is", "stronger_is"}
 
 
@@ -179,6 +179,8 @@ def movement_of(name: str, table: Any, path: Path, terms: Terms, family: str = "
             if one in terms.positions:
                 continue
             raise wrong(key, f"{one!r} is not a position.", f"Use one of: {', '.join(terms.positions)}.")
+    if fault := terms.facets.fault(entry.shape):
+        raise wrong("shape", fault, "docs/movements.md says what a shape is.")
     for base in entry.flow_from:
         if base not in terms.positions:
             raise wrong("flow_from", f"{base!r} is not a base.", "Use the first word of a position.")

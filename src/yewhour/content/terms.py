@@ -11,6 +11,7 @@ from yewhour.core.checks.all_checks import verified_rules
 from yewhour.core.conditions.condition import Condition, Conditions
 from yewhour.core.conditions.groups import MovementGroup
 from yewhour.core.finding import CheckRules
+from yewhour.core.library.facets import Facets, FacetValue
 from yewhour.core.library.movement import parse_wordings
 from yewhour.core.library.position import (
     PositionChange,
@@ -35,6 +36,16 @@ class Terms(msgspec.Struct, frozen=True):
     props: dict[str, str]
     cautions: dict[str, Condition]
     positions: tuple[str, ...]
+    facets: Facets
+
+
+def load_facets(data: Path = DATA) -> Facets:
+    """What of a body may be otherwise than its position says, from data/body.toml."""
+    path = data / "body.toml"
+    try:
+        return Facets(msgspec.convert(read_toml(path), dict[str, dict[str, FacetValue]]))
+    except msgspec.ValidationError as error:
+        raise Problem(f"The facets of the body can't be read: {error}.", str(path), "Mend it.") from error
 
 
 def load_terms(positions: PositionGraph, data: Path = DATA) -> Terms:
@@ -43,7 +54,7 @@ def load_terms(positions: PositionGraph, data: Path = DATA) -> Terms:
     cautions = msgspec.convert(read_toml(data / "cautions.toml"), dict[str, Condition])
     return Terms(
         areas=file.areas, loads=file.loads, marks=file.marks, props=file.props,
-        cautions=cautions, positions=needs_of(positions.places),
+        cautions=cautions, positions=needs_of(positions.places), facets=load_facets(data),
     )  # fmt: skip
 
 

@@ -191,6 +191,7 @@ def _manner(prepared: PreparedPlan) -> Phrasing:
         words.props,
         words.watch,
         words.room(brief),
+        words.facets,
     )
 
 

@@ -8,6 +8,7 @@ from yewhour.core.conditions.condition import Conditions
 from yewhour.core.conditions.room import Room, room_of
 from yewhour.core.finding import CheckRules
 from yewhour.core.library.cue_interpreter import CueInterpreter
+from yewhour.core.library.facets import Facets
 from yewhour.core.library.movement import Library
 from yewhour.core.library.names import plain_name
 from yewhour.core.library.position import PositionGraph
@@ -32,6 +33,7 @@ class TeachingData(msgspec.Struct, frozen=True):
     seconds: LineSeconds
     number_word: Callable[[int], str]
     ear: CueInterpreter
+    facets: Facets
     props: frozenset[str] = frozenset()
     watch: Mapping[str, str] = {}  # tag -> what to keep in mind, where a movement has no line of its own
     conditions: Conditions = Conditions()

@@ -3,6 +3,7 @@
 from pathlib import Path
 
 from yewhour.content.block_files import load_blocks
+from yewhour.content.card_files import with_cards
 from yewhour.content.content_cache import CachedContent, read_content_cache, write_content_cache
 from yewhour.content.movement_files import load_library
 from yewhour.content.paths import DATA
@@ -28,7 +29,7 @@ from yewhour.voice.numbers import number_word
 
 TABLES = (
     "positions.toml", "terms.toml", "cautions.toml", "groups.toml", "schools.toml", "wording.toml",
-    "checks.toml",    "ear.toml", "voice/voice.toml",
+    "checks.toml", "ear.toml", "body.toml", "voice/voice.toml",
 )  # fmt: skip
 
 
@@ -36,7 +37,8 @@ def _shipped(ready: CachedContent | None, terms: Terms) -> tuple[Library, Blocks
     """The library and blocks that ship, and what is wrong with them, which is nothing as they shipped."""
     if ready is not None:
         return ready.library, ready.blocks, []
-    library, problems = load_library([DATA / "movements"], terms)
+    bare, problems = load_library([DATA / "movements"], terms)
+    library = with_cards(bare, DATA / "cards", terms.facets.names, problems)
     blocks, troubles = load_blocks([DATA / "blocks"], library)
     return library, blocks, problems + troubles
 
@@ -67,6 +69,7 @@ def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Prob
         LineTimer(load_voice()),
         number_word,
         cue_interpreter_from(read_toml(DATA / "ear.toml")),
+        terms.facets,
         frozenset(terms.props),
         {name: caution.watch for name, caution in terms.cautions.items() if caution.watch},
         load_conditions(terms),

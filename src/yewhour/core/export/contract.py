@@ -7,16 +7,21 @@ import msgspec
 
 from yewhour.core.lengths import seconds
 from yewhour.core.library.position import START, base_of
+from yewhour.core.script.body_state import state_of
 from yewhour.core.script.cue import Cue
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 from yewhour.core.transitions.ways import flows_on
 
 
+VERSION = 2  # of what this module writes: 2 has the state of the body and the purposes of cards
+
+
 def script(timed: TimedClass) -> dict[str, Any]:
     """The script as plain values; seconds are numbers from the start of the class."""
     brief = timed.plan.brief
     return {
+        "version": VERSION,
         "title": brief.title,
         "target_s": seconds(timed.length),
         "length_s": seconds(timed.segments[-1].end),
@@ -64,6 +69,7 @@ def _segment(before: Segment | None, segment: Segment) -> dict[str, Any]:
         "round": segment.use.round or None,
         "from": base_of(start) if start != START else "",
         "to": base_of(segment.use.end) if segment.use.end != START else "",
+        "state": state_of(segment).values(),
         "start_s": seconds(segment.start),
         "end_s": seconds(segment.end),
         "teach_s": seconds(segment.amount * segment.use.unit) if segment.use.setup_for else 0.0,
@@ -74,6 +80,13 @@ def _segment(before: Segment | None, segment: Segment) -> dict[str, Any]:
             for span in segment.spans
         ],
     }
+
+
+def states_json(timed: TimedClass) -> bytes:
+    """The state of the body at the end of every segment, as JSON."""
+    states = [{"at_s": seconds(one.end), **state_of(one).values()} for one in timed.segments]
+    values = {"version": VERSION, "title": timed.plan.brief.title, "states": states}
+    return msgspec.json.format(msgspec.json.encode(values), indent=1) + b"\n"
 
 
 def script_json(timed: TimedClass) -> bytes:

@@ -9,6 +9,7 @@ from typing import Literal
 
 import msgspec
 
+from yewhour.core.library.card import Card
 from yewhour.core.library.kinds import BEHAVIOURS, Kind, StepKind
 from yewhour.core.pace import Phase, Rhythm
 
@@ -40,6 +41,7 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     through, each for the whole dose. count_s: seconds of one count, 0 for the school's. effort 0-5.
 
     start: the position it needs, as far as it matters; end: the one it leaves, "" for the one it began in.
+    shape: what of the body is otherwise than its position says while it is done, and stays so (see `facets`).
     moving_s: the least seconds of building it, with props. teach: seconds it is taught in the first time, 0
     for what its kind usually takes. follows: movements it is entered from without coming out of them.
     figure: how it looks where it is the teacher's own, a line from where to where (see core.figure.line).
@@ -56,6 +58,7 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     side_by: str = ""
     start: str = ""
     end: str = ""
+    shape: dict[str, str] = {}
     dose: tuple[int, int, int] = (1, 1, 1)
     by: int = 1
     weight: float = 1.0
@@ -83,6 +86,7 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     gentler: Option | None = None
     stronger: Option | None = None
     lines: Lines = {}
+    card: Card | None = None
     source: str = ""
 
     @property

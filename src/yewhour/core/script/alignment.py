@@ -39,12 +39,12 @@ def alignment_lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterato
         high = segment.end - use.unit  # nothing is put right after the last count
     middle = (low + high) // 2
     early = min(high, segment.start + segment.length // 3)  # a choice comes in the first third
-    for ways in _choices(phrasing, index, segment):
+    for ways in _choices(phrasing, index, segment) if use.movement.card is None else ():
         yield Candidate("option", index, segment.side, ways, low, early, high, low, True, 1)
     if use.second and phrasing.school.second_side == "wordless":
         return
     lines = list(_lines(phrasing, index, segment))
-    company = list(_company(phrasing, segment))
+    company = list(_company(phrasing, segment)) if use.movement.card is None else []
     for number, (purpose, words) in enumerate([*lines, *company]):
         yield Candidate(
             purpose, index, segment.side, words, low, high, high, middle, True, -number,
@@ -77,6 +77,7 @@ def _lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[tuple[s
         (purpose, filled_line(line, use), purpose in use.step.lines)
         for purpose in purposes
         for line in lines_of(use, purpose)
+        if use.movement.card is None or purpose in use.step.lines
     ]
     if tier and len(lines) > 1:  # start elsewhere in the list than the time before
         first = max(1, use.round - 1) % len(lines)

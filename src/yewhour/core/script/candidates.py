@@ -15,6 +15,7 @@ from yewhour.core.script.cue import Candidate
 from yewhour.core.script.entry_cues import entry_cues, talk_cues
 from yewhour.core.script.flow import flow_line, linking_line
 from yewhour.core.script.stages import stage_lines
+from yewhour.core.script.teaching import Teaching
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.entry import EntryLines
@@ -31,13 +32,15 @@ def candidate_lines(segments: Sequence[Segment], entries: EntryLines) -> list[Ca
     entered: set[str] = set()
     waiting = dict(_school_lines(phrasing.school, phrasing.wording))
     before: StepUse | None = None
+    teaching = Teaching(phrasing)
     quiet = ""  # the segment that nothing is said in
     for index, segment in enumerate(segments):
         use = segment.use
         if use.setup_for:
             if use.step.phase is None:
                 entered.add(use.setup_for)
-                found += entry_cues(entries, index, segment, before)
+                amount = segments[index + 1].amount if index + 1 < len(segments) else 0
+                found += entry_cues(entries, index, segment, before, amount)
             elif before is not None:
                 found.append(linking_line(phrasing, index, segment, before))
             continue
@@ -58,6 +61,8 @@ def candidate_lines(segments: Sequence[Segment], entries: EntryLines) -> list[Ca
             found.append(_round_line(phrasing, segments, index))
         for name in [name for name in waiting if _suits(name, segment)]:
             found.append(_school_line(index, segment, waiting.pop(name)))
+        carded = use.movement.card is not None and not (use.flow and segment.behaviour.is_phase)
+        found += teaching.lines(index, segment) if carded else ()
         found += alignment_lines(phrasing, index, segment)
         found += count_lines(phrasing, index, segment)
     return found

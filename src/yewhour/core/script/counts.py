@@ -9,11 +9,13 @@ from yewhour.core.plan.own_shares import own_share
 from yewhour.core.script.cue import LEAD, Candidate
 from yewhour.core.timing.layout import PhaseSpan, Segment
 from yewhour.core.timing.step_use import StepUse
+from yewhour.core.transitions.passage import begins_with, is_again
 from yewhour.core.wording.phrasing import Phrasing, filled_line, lines_of
 from yewhour.core.wording.speech import GAP
 
 FEW = 2  # repetitions in which the breath is told, where a school tells the first few
 TOLD = ticks(12)  # in counted work one hears at least so often how far one is
+HARD = 4  # effort
 READY = ticks(2.5)  # before a countdown, to say that it comes
 
 
@@ -42,6 +44,9 @@ def _breath_words(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[
         return
     per_one = max(1, len(spans) // max(1, segment.amount))
     shown = spans if says == "always" and segment.behaviour.is_reps else spans[: FEW * per_one]
+    if use.movement.card is not None and says != "always":  # the first is talked through; then one is told
+        first = 1 if segment.behaviour.is_reps and begins_with(phrasing, use) and not is_again(use) else 0
+        shown = spans[first * per_one : FEW * per_one]
     if use.movement.stages:  # each stage is new
         lengths = [len(rhythm) for rhythm in use.movement.stages]
         starts = [sum(lengths[:stage]) * segment.amount for stage in range(len(lengths))]
@@ -140,6 +145,8 @@ def _number(phrasing: Phrasing, index: int, segment: Segment, left: int) -> Word
     """What is said when so many are left, if anything."""
     amount, unit, kind, use = segment.amount, segment.use.unit, segment.kind, segment.use
     wording = phrasing.wording
+    if use.movement.card is not None and not (left <= use.step.countdown or BEHAVIOURS[kind].is_counted):
+        return _told_late(phrasing, index, segment, left)
     more, last = {
         "hold": (wording.more_breaths, wording.last_breath),
         "cycles": (wording.more_cycles, wording.last_cycle),
@@ -167,6 +174,22 @@ def _number(phrasing: Phrasing, index: int, segment: Segment, left: int) -> Word
     ):
         return filled_line(phrasing.variants(more, index + left), use, n=phrasing.number_word(left))
     return _underway(phrasing, index, segment, number)
+
+
+def _told_late(phrasing: Phrasing, index: int, segment: Segment, left: int) -> Wordings | None:
+    """What a movement with a card tells of its numbers: of a long set that three are left, if nothing else
+    does; that a hold ends, where it is hard to hold or stands on one leg. The number is told before the first."""
+    use, wording, card = segment.use, phrasing.wording, segment.use.movement.card
+    assert card is not None
+    if segment.behaviour.is_hold:
+        hard = use.movement.effort >= HARD or "balance" in use.movement.marks
+        ends = left == 1 and segment.amount >= 4 and hard and use.place % 2 == 0
+        return filled_line(phrasing.variants(wording.last_breath, index), use) if ends else None
+    if use.unit < ticks(1.5):
+        return (f"{phrasing.number_word(left).capitalize()}.",) if left % 10 == 0 else None
+    if segment.behaviour.is_reps and left == 3 and segment.amount >= 6 and not card.late:
+        return filled_line(phrasing.variants(wording.more_reps, index), use, n=phrasing.number_word(left))
+    return None
 
 
 def _underway(phrasing: Phrasing, index: int, segment: Segment, number: int) -> Wordings | None:

@@ -2,6 +2,7 @@
 
 import msgspec
 
+from yewhour.core.library.facets import shape_on
 from yewhour.core.library.kinds import BEHAVIOURS, Kind, StepKind
 from yewhour.core.library.movement import Movement
 from yewhour.core.pace import Pace
@@ -60,6 +61,16 @@ class StepUse(msgspec.Struct, frozen=True, gc=False):
     def behaviour(self) -> StepKind:
         """How its kind behaves."""
         return BEHAVIOURS[self.kind]
+
+    @property
+    def told_side(self) -> Side:
+        """The side its lines are filled for: its own, or the lead of what goes from side to side."""
+        return self.side if self.side in ("right", "left") else self.lead
+
+    @property
+    def shape(self) -> dict[str, str]:
+        """What of the body is otherwise than its position says in it, on its side; it stays so after it."""
+        return shape_on(self.movement.shape, self.told_side)
 
     @property
     def by_clock(self) -> bool:

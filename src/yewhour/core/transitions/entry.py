@@ -9,11 +9,12 @@ from collections.abc import Iterator, Sequence
 from yewhour.core.lengths import ticks
 from yewhour.core.library.movement import Wordings
 from yewhour.core.library.names import listed
-from yewhour.core.library.position import START, PositionChange, base_of
+from yewhour.core.library.position import START, PositionChange, base_of, meets
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.props import changes_side, stays
-from yewhour.core.sides import fill, mirrored
+from yewhour.core.sides import SIDE_TOKENS, fill, mirrored, tokens
 from yewhour.core.timing.step_use import StepUse
+from yewhour.core.transitions.passage import READING, changes_said, passage
 from yewhour.core.transitions.ways import (
     prop_noun,
     props_put_away,
@@ -74,7 +75,8 @@ class EntryLines:
     def slots(self, use: StepUse, lines: Sequence[EntryLine], pauses: Sequence[int] = ()) -> list[int]:
         """Ticks from the start of each line to the start of the next."""
         lengths = self._spoken.lengths(use, [(purpose, wordings[0]) for purpose, wordings in lines])
-        pauses = pauses or [0] * len(lines)
+        between = READING if use.movement.card is not None else 0
+        pauses = pauses or [between] * len(lines)
         return [length + pause + GAP if length else 0 for length, pause in zip(lengths, pauses, strict=True)]
 
     # --- the lines ----------------------------------------------------------------------------------------
@@ -109,7 +111,7 @@ class EntryLines:
             for change in self.phrasing.positions.way(before.end, before.stayed).changes:
                 yield "way", change.say
             yield "remind", pick_line(self.phrasing.wording.together, use)
-        if use.switch:
+        if use.switch and not _names_side(use):
             yield "side", filled_line(pick_line(self._side_lines(before, use), use), use)
         tier = self.phrasing.tier(use)
         talk = use.movement.behaviour.framing
@@ -121,12 +123,21 @@ class EntryLines:
         if round_first:
             yield from self._turned(before, use)
         frames, entry_tier = self.phrasing.voice.way, self.phrasing.entry_tier(use)
-        for number, change in enumerate(self._changes(before, use)):
+        card = use.movement.card
+        for number, (change, own) in enumerate(changes_said(card, self._changes(before, use))):
+            if own is not None:
+                if own:
+                    yield "way", (fill(own, use.told_side),)
+                continue
             words = from_tier(entry_tier, change.say)
-            yield "way", words if number or entry_tier else self.phrasing.voiced(frames, words, use.place, 2)
+            plain = number or entry_tier or card is not None
+            yield "way", words if plain else self.phrasing.voiced(frames, words, use.place, 2)
         if not round_first:
             yield from self._turned(before, use)
-        if not talk:
+        if card is not None and not talk:
+            kept = {facet: one for facet, one in _left(before).items() if use.shape.get(facet) == one}
+            yield from passage(self.phrasing, use, kept, self._spoken_for.get(use.step.id, False))
+        elif not talk:
             yield from self._called(use)
             yield from self._cautions(use)
             yield from self._set_up(use)
@@ -161,11 +172,21 @@ class EntryLines:
             return
         if before.movement.id in use.movement.follows and before.side == use.side:
             return
+        facets, after = self.phrasing.facets, {} if use.behaviour.framing else use.shape
+        card = before.movement.card
         exits = lines_of(before, "exit")[:1]
-        for line in exits:
-            yield "exit", from_tier(self.phrasing.tier(before), filled_line(line, before))
-        if not exits and before.behaviour.effortful:
-            yield "exit", pick_line(self.phrasing.voice.ended, before)
+        if card is not None and "exit" not in before.step.lines:
+            exits = ((card.leave,),) if card.leave else ()
+        same = before.side == use.side or not {before.side, use.side} <= {"right", "left"}
+        goes_on = same and before.shape and before.shape.items() <= after.items() and meets(before.end, use.needed)
+        for line in () if goes_on else exits:
+            tier = 0 if card is not None else self.phrasing.tier(before)
+            words = from_tier(tier, filled_line(line, before, before.told_side))
+            yield "exit" if card is None else "leave", words
+        if not exits and (words := [*facets.undone(before.shape, after)]):
+            yield "leave", (_sentence(words),)
+        if words := [*facets.kept(before.shape, after)]:
+            yield "leave", (_sentence(words),)
 
     def _props(self, before: StepUse | None, use: StepUse) -> Iterator[EntryLine]:
         """What is to be taken up now: not what is in use already."""
@@ -234,6 +255,24 @@ class EntryLines:
             yield fill(self.phrasing.wording.props_opening[0][0], use.side, props=props), 0
         if use.key == self.first_talk and "welcome" in use.movement.marks:
             yield from ((line, 0) for line in self.phrasing.room.said)
+
+
+def _names_side(use: StepUse) -> bool:
+    """Whether the card's own words for the other side name it."""
+    card = use.movement.card
+    if card is None or "call" in use.step.lines:
+        return False
+    return bool(SIDE_TOKENS & tokens(card.again or " ".join(card.place[:1])))
+
+
+def _left(before: StepUse | None) -> dict[str, str]:
+    """The facets that what came before leaves a body in."""
+    return {} if before is None or before.behaviour.framing else before.shape
+
+
+def _sentence(words: Sequence[str]) -> str:
+    text = ", ".join(words)
+    return f"{text[0].upper()}{text[1:]}."
 
 
 def _mat(use: StepUse | None) -> str:

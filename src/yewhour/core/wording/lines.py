@@ -20,7 +20,6 @@ class SchoolVoice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     held: LineVariants
     strong: LineVariants
     counted: LineVariants
-    ended: LineVariants
     rest: LineVariants
 
 
@@ -52,6 +51,8 @@ class StandingLines(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     option_stronger: LineVariants
     option_both: LineVariants
     count_so_far: LineVariants
+    number_first: LineVariants
+    number_alternating: LineVariants
     count_announced: LineVariants
     tempo: LineVariants
     go_or_stay: LineVariants

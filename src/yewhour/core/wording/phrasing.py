@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 import msgspec
 
 from yewhour.core.conditions.room import Room
+from yewhour.core.library.facets import Facets
 from yewhour.core.library.movement import Wordings, parse_wordings
 from yewhour.core.library.position import PositionGraph
 from yewhour.core.plan.plan import Brief
@@ -41,6 +42,8 @@ class Phrasing(msgspec.Struct, frozen=True):
     props: frozenset[str]
     watch: Mapping[str, str]
     room: Room
+    facets: Facets
+    lately: Mapping[str, int] = {}  # a line of a card as it is written -> how often classes said it lately
 
     def tier(self, use: StepUse) -> int:
         """0 for the full wording, 1 for the short one: second side, later rounds, seen before."""

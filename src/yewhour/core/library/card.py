@@ -1,0 +1,62 @@
+"""The card of a movement: what there is to say of it, by what each line is for.
+
+`place` is a sequence, all of it said, in order; every other list holds different thoughts, of which a class says
+some. Lines carry side tokens; one that is only sometimes true carries its condition: `[head? Stay up; else Curl
+up,] one knee in` says its first part where the head is up already, and its second where it is not.
+"""
+
+import re
+from collections.abc import Iterator, Mapping
+
+import msgspec
+
+Texts = tuple[str, ...]
+CONDITION = re.compile(r"\[(\w+)\?\s*(.*?)\s*(?:else\s+(.*?)\s*)?\]")
+LISTS = ("place", "choice", "aim", "check", "image", "deepen", "compare", "keep", "late")
+SINGLE = ("first", "again", "leave")
+
+
+class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults=True, gc=False):
+    """A card of talk.
+
+    way: base of the position it is come from -> what is said on that last step of the way, "" where `place`
+    says it. place: how the shape is built. protect: tag of a caution -> what those do, before the weight
+    comes. choice: other ways, with their reason. aim: what it is for, or where it is felt. check: the usual
+    mistake, how it is noticed, what mends it. image: a picture that does work. deepen: one step further.
+    compare: of a second side. again: the placing of a second side or a return. first: the first repetition
+    talked through. keep: while it goes. late: near the end of a set; {n} is what is left then. leave: undoes
+    the shape where it is.
+    """
+
+    way: dict[str, str] = {}
+    place: Texts = ()
+    protect: dict[str, str] = {}
+    choice: Texts = ()
+    aim: Texts = ()
+    check: Texts = ()
+    image: Texts = ()
+    deepen: Texts = ()
+    compare: Texts = ()
+    again: str = ""
+    first: str = ""
+    keep: Texts = ()
+    late: Texts = ()
+    leave: str = ""
+
+    def lines(self) -> Iterator[tuple[str, str]]:
+        """Every line with what it is for, in the order of the card."""
+        yield from (("way", text) for text in self.way.values() if text)
+        yield from (("place", text) for text in self.place)
+        yield from (("protect", text) for text in self.protect.values())
+        for beat in (*LISTS[1:], *SINGLE):
+            texts = getattr(self, beat)
+            yield from ((beat, text) for text in ((texts,) if isinstance(texts, str) else texts) if text)
+
+
+def conditioned(text: str, shape: Mapping[str, str]) -> str:
+    """A line with its conditions decided by the shape that the body is in when it is said."""
+    if "[" not in text:
+        return text
+    said = CONDITION.sub(lambda found: (found[2] if found[1] in shape else found[3]) or "", text)
+    said = re.sub(r"\s+([,.;])", r"\1", re.sub(r"\s{2,}", " ", said)).strip()
+    return said[:1].upper() + said[1:]

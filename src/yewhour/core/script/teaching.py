@@ -1,0 +1,183 @@
+"""Teaching: what a movement with a card says while it is done: in which order, how far apart, and how much quiet.
+
+A hold of three breaths has room for what it is for; a longer one for a check and a picture; from a minute on talk
+comes in islands, with two thirds of it quiet. A set is talked through once, then works, and hears one thing early
+and one late. A second side compares, or goes a step deeper. No thought comes twice in a class.
+"""
+
+import zlib
+from collections.abc import Iterator, Sequence
+
+from yewhour.core.lengths import ticks
+from yewhour.core.library.card import Card, conditioned
+from yewhour.core.script.cue import LEAD, Candidate
+from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.step_use import StepUse
+from yewhour.core.transitions.passage import begins_with, first_line
+from yewhour.core.wording.phrasing import Phrasing, filled_line
+from yewhour.core.wording.speech import GAP
+
+SHORT, MIDDLE, LONG = ticks(18), ticks(35), ticks(60)  # holds: one thought, two, three; from then on islands
+SETTLE = ticks(3)  # before the first thought of a hold
+APART = ticks(5.5)  # from the end of one thought to the next
+ISLAND = ticks(38)  # and of one island to the next
+REST_THOUGHTS = ticks(75)  # a rest so long has a second thought
+SPOKEN = 0.66  # of a hold under a minute: the rest of it is quiet
+LATE_FROM = 5  # repetitions; with fewer there is no late
+Beat = tuple[str, str]  # what it is for, its text as it is written
+
+# What is said first, and what then, where the first has been said: first side, second side, a return.
+FIRST = ("aim", "check", ("image", "deepen"), ("deepen", "image"), "check", "aim")
+SECOND = ("compare", ("deepen", "image", "check"), ("image", "check"), "aim")
+RETURN = (("check", "aim", "deepen", "image"), ("deepen", "image", "check"))
+REPS_FIRST = ("aim", "keep", "check", "keep")
+REPS_AGAIN = ("compare", "keep", ("check", "aim"), "keep")
+Order = Sequence[str | tuple[str, ...]]
+
+
+class Teaching:
+    """The thoughts of one class: which have been said, and which comes next."""
+
+    def __init__(self, phrasing: Phrasing) -> None:
+        self.phrasing = phrasing
+        self._said: set[str] = set()
+        self._seed = phrasing.brief.title
+
+    def lines(self, index: int, segment: Segment) -> Iterator[Candidate]:
+        """The lines of one segment that its card has for it."""
+        card, how = segment.use.movement.card, segment.behaviour
+        if card is None or how.is_phase or how.framing:
+            return
+        if how.is_rest:
+            yield from self._rest(card, index, segment)
+        elif how.still or how.is_counted:
+            yield from self._held(card, index, segment)
+        else:
+            yield from self._moved(card, index, segment)
+
+    # --- held ---------------------------------------------------------------------------------------------
+
+    def _held(self, card: Card, index: int, segment: Segment) -> Iterator[Candidate]:
+        length, use = segment.length, segment.use
+        thoughts = 1 if length < SHORT else 2 if length < MIDDLE else 3
+        order: Order = SECOND if use.second else RETURN if use.seen or use.round > 1 else FIRST
+        if length >= LONG:
+            thoughts = 2 + (length - LONG) // ISLAND + 1
+            order = (*order, *FIRST)
+        elif use.second or use.seen:
+            thoughts = max(1, thoughts - 1)
+        if not use.movement.speaks:
+            thoughts = 1
+        until = segment.start + (int(length * SPOKEN) if length < LONG else length - ticks(12))
+        at, number = segment.start + (SETTLE if length >= SHORT else ticks(1.5)), 0
+        for purpose, text in self._next(card, use, order):
+            takes = self.phrasing.duration(text, purpose)
+            if number >= thoughts or at + takes > until:
+                break
+            yield self._candidate(purpose, index, segment, text, at, until)
+            number += 1
+            island = length >= LONG and number >= 2
+            at += takes + (max(ISLAND, (length - LONG) // max(1, thoughts)) if island else APART)
+
+    def _rest(self, card: Card, index: int, segment: Segment) -> Iterator[Candidate]:
+        at, number = segment.start + SETTLE, 0
+        thoughts = 2 if segment.length >= REST_THOUGHTS else 1
+        for purpose, text in self._next(card, segment.use, ("aim", ("image", "deepen"))):
+            takes = self.phrasing.duration(text, purpose)
+            if number >= thoughts or at + takes > segment.start + segment.length // 2:
+                break
+            yield self._candidate(purpose, index, segment, text, at, segment.end)
+            at, number = at + takes + max(ticks(12), segment.length // 6), number + 1
+
+    # --- moved --------------------------------------------------------------------------------------------
+
+    def _moved(self, card: Card, index: int, segment: Segment) -> Iterator[Candidate]:
+        use, unit = segment.use, max(1, segment.use.unit)
+        at = segment.start + LEAD
+        if not (use.second or use.seen or use.round > 1) and begins_with(self.phrasing, use):
+            text = self._filled(first_line(use), use)
+            takes = self.phrasing.duration(text, "first")
+            start = max(0, segment.start - LEAD)
+            yield Candidate(
+                "first", index, segment.side, (text,), start, segment.start + unit // 2, segment.end, segment.start
+            )
+            at = segment.start + takes
+        reps = segment.amount if segment.behaviour.numbered else 0
+        told = breath_words_end(segment)
+        at = max(at + ticks(1), told)
+        late = self._late(card, index, segment, reps)
+        until = late.earliest - ticks(3) if late is not None else segment.end - unit // 2
+        order: Order = REPS_AGAIN if use.second or use.seen or use.round > 1 else REPS_FIRST
+        for purpose, text in self._next(card, use, order):
+            takes = self.phrasing.duration(text, purpose)
+            if at + takes > until:
+                break
+            yield self._candidate(purpose, index, segment, text, at, until)
+            at += takes + max(APART, 2 * unit)
+        if late is not None:
+            yield late
+
+    def _late(self, card: Card, index: int, segment: Segment, reps: int) -> Candidate | None:
+        """What is said near the end of a set, at the repetition of which it is true."""
+        if reps < LATE_FROM or segment.behaviour.is_rapid:
+            return None
+        found = next((one for one in card.late if self._fresh(one, segment.use)), None)
+        if found is None:
+            return None
+        unit, use = segment.use.unit, segment.use
+        for left in (2, 3, 4):
+            text = self._filled(found, use, n=self.phrasing.number_word(left))
+            takes = self.phrasing.duration(text, "late")
+            if takes <= left * unit - GAP or left == 4:
+                break
+        if takes > left * unit - GAP:
+            return None
+        self._said.add(found)
+        at = segment.end - left * unit
+        return Candidate("late", index, segment.side, (text,), at - GAP, at + GAP, segment.end, at - GAP, company=True)
+
+    # --- thoughts -----------------------------------------------------------------------------------------
+
+    def _next(self, card: Card, use: StepUse, order: Order) -> Iterator[Beat]:
+        """The thoughts in an order, each one that has not been said in this class; said when it is taken."""
+        for kinds in order:
+            found = [
+                (kind, text)
+                for kind in ((kinds,) if isinstance(kinds, str) else kinds)
+                for text in self._turned(getattr(card, kind), use)
+                if self._fresh(text, use)
+            ]
+            if found:
+                kind, text = found[0]
+                filled = self._filled(text, use)
+                yield kind, filled
+                self._said.add(text)
+
+    def _fresh(self, text: str, use: StepUse) -> bool:
+        return text not in self._said and not self.phrasing.room.unwanted(text)
+
+    def _turned(self, texts: Sequence[str], use: StepUse) -> Sequence[str]:
+        """The alternatives, beginning with another one in each class; those said least lately before others."""
+        if len(texts) < 2:
+            return texts
+        first = zlib.crc32(f"{self._seed}/{use.movement.id}".encode()) % len(texts)
+        turned = [*texts[first:], *texts[:first]]
+        return sorted(turned, key=lambda text: self.phrasing.lately.get(text, 0))
+
+    def _filled(self, text: str, use: StepUse, **words: str) -> str:
+        return filled_line((conditioned(text, {}),), use, use.told_side, **words)[0]
+
+    def _candidate(
+        self, purpose: str, index: int, segment: Segment, text: str, at: int, until: int
+    ) -> Candidate:
+        return Candidate(
+            purpose, index, segment.side, (text,), at, max(at, until), segment.end, at, company=True
+        )
+
+
+def breath_words_end(segment: Segment) -> int:
+    """When the repetitions are over in which breath words are told."""
+    return segment.start + TOLD_REPS * segment.use.unit if segment.spans else segment.start
+
+
+TOLD_REPS = 2  # the one that is talked through, and one whose rhythm is told

@@ -1,0 +1,137 @@
+"""The passage: how a movement with a card is come into, one run of sentences from the way to the choice.
+
+In the order of doing: how the shape is built, what those do who are minded before the weight comes, another way
+with its reason. What should be known before anything is done (who leaves an inversion out) comes before all.
+"""
+
+from collections.abc import Iterator, Mapping
+
+from yewhour.core.lengths import ticks
+from yewhour.core.library.card import Card, conditioned
+from yewhour.core.library.movement import Wordings
+from yewhour.core.library.position import PositionChange, base_of
+from yewhour.core.timing.step_use import StepUse
+from yewhour.core.wording.cautions import caution_lines
+from yewhour.core.wording.phrasing import Phrasing, filled_line, lines_of
+
+FIRST_OF_ALL = frozenset({"inversion", "deep backbend", "peak", "rapid breath", "breath held"})
+LONGEST_NUMBER = "twenty-four"  # what the line that tells the number has room for
+NAMED_FROM = 2  # effort
+GENTLE_LEVELS = ("gentle", "beginners")
+FEW = 4  # repetitions whose number need not be told
+PassageLine = tuple[str, Wordings]
+
+
+def is_again(use: StepUse) -> bool:
+    """Whether a use is shorter told: a second side, a return, another round."""
+    return use.second or use.seen or use.round > 1
+
+
+def changes_said(card: Card | None, changes: tuple[PositionChange, ...]) -> list[tuple[PositionChange, str | None]]:
+    """The changes of a way, each with the words the card has for it: None for the change's own, "" for none."""
+    found: list[tuple[PositionChange, str | None]] = [(change, None) for change in changes]
+    if card is not None and changes:
+        found[-1] = changes[-1], card.way.get(base_of(changes[-1].start))
+    return found
+
+
+def passage(phrasing: Phrasing, use: StepUse, kept: Mapping[str, str], spoken_for: bool) -> Iterator[PassageLine]:
+    """(purpose, wordings) of what is said once the body is where the movement is done.
+
+    kept: the facets that the body is in already. spoken_for: its caution was told before in the class.
+    """
+    card = use.movement.card
+    assert card is not None
+    again = is_again(use)
+    places = [text for line in lines_of(use, "call") for text in line[:1]] if "call" in use.step.lines else []
+    own = bool(places)
+    if not own:
+        places = [card.again] if again and card.again else list(card.place[:1] if use.round > 1 else card.place)
+    guards = list(_protected(phrasing, card, use, spoken_for)) if not use.round > 1 else []
+    first_of_all = bool(FIRST_OF_ALL & {*use.movement.marks})
+    told = [said for said in (_told(text, use, kept) for text in places) if said]
+    if told and not again and not own:
+        told[0] = _named(phrasing, use, told[0])
+    if first_of_all:
+        yield from guards
+    for number, text in enumerate(told):
+        yield "place", (text,)
+        if number == 0 and not first_of_all:
+            yield from guards
+    if not told and not first_of_all:
+        yield from guards
+    if not again:
+        yield from _chosen(phrasing, card, use, bool(guards))
+        yield from _numbered(phrasing, use)
+        if (first := first_line(use)) and not begins_with(phrasing, use):
+            yield "first", (_told(first, use, kept),)
+
+
+def first_line(use: StepUse) -> str:
+    """The first repetition talked through, where the use has one."""
+    card = use.movement.card
+    return card.first if card is not None and not use.behaviour.framing else ""
+
+
+def begins_with(phrasing: Phrasing, use: StepUse) -> bool:
+    """Whether its first repetition is talked through while it is done: it is slow enough for that."""
+    if not use.unit or not (use.behaviour.is_reps or use.behaviour.is_rapid):
+        return False
+    return phrasing.duration(_told(first_line(use), use, {}), "first") <= 2 * use.unit
+
+
+def _protected(phrasing: Phrasing, card: Card, use: StepUse, spoken_for: bool) -> Iterator[PassageLine]:
+    """What those do who may be in the room, by the card, or else as any movement tells it."""
+    met = phrasing.room.met(use.movement)
+    lines = [(tag, card.protect[tag]) for tag in met if tag in card.protect]
+    if not lines and not use.second:
+        for line in caution_lines(phrasing, use, again=spoken_for):
+            yield "protect", filled_line(line, use, use.told_side)
+    for tag, text in lines[:2]:
+        said = _told(text, use, {})
+        if len(phrasing.room.cautions) > 1 and not said.lower().startswith("if "):
+            said = f"For {phrasing.cautions.get(tag, tag)}: {said[0].lower()}{said[1:]}"
+        yield "protect", (said,)
+
+
+def _chosen(phrasing: Phrasing, card: Card, use: StepUse, guarded: bool) -> Iterator[PassageLine]:
+    """Another way, with its reason: where the movement asks something, or the class is for beginners."""
+    taken = {"gentler": use.movement.gentler, "stronger": use.movement.stronger}.get(use.step.take)
+    if taken is not None and not taken.movement:
+        yield "remind", (_told(taken.line[0], use, {}),)
+        return
+    wanted = use.movement.effort >= NAMED_FROM or phrasing.brief.level in GENTLE_LEVELS
+    if guarded or not wanted or not use.step.offer or not card.choice:
+        return
+    able = [text for text in card.choice if not phrasing.room.unwanted(text)]
+    if able:
+        yield "choice", (_told(able[(use.place + phrasing.habit) % len(able)], use, {}),)
+
+
+def _numbered(phrasing: Phrasing, use: StepUse) -> Iterator[PassageLine]:
+    """How many there will be, before they begin."""
+    if not use.behaviour.is_reps or "remind" in use.step.lines:
+        return
+    wording = phrasing.wording
+    lines = wording.number_alternating if use.side == "alternating" else wording.number_first
+    line = lines[use.place % len(lines)]
+    yield "setup", filled_line(line, use, use.told_side, n=LONGEST_NUMBER)
+
+
+def _named(phrasing: Phrasing, use: StepUse, text: str) -> str:
+    """The first sentence with the name before it, where a name helps: of work, and once."""
+    name = use.name.replace(" (", ", ").replace(")", "")
+    says = phrasing.school.say_names
+    small = use.movement.effort < NAMED_FROM and says != "always"
+    if says == "never" or small or use.movement.behaviour.is_rest or name.lower() in text.lower():
+        return text
+    lowered = text if text.startswith(("I ", "I'")) else text[0].lower() + text[1:]
+    return f"{name}: {lowered}"
+
+
+def _told(text: str, use: StepUse, kept: Mapping[str, str]) -> str:
+    line = conditioned(text, kept)
+    return filled_line((line,), use, use.told_side, n=LONGEST_NUMBER)[0] if line else ""
+
+
+READING = ticks(0.6)  # between two sentences of a passage, besides the gap between any two lines
