@@ -14,7 +14,7 @@ from yewhour.files.toml_files import read_toml
 
 LONGEST = 36  # words of a line: what one says in a breath or two
 NAMED_SIDE = re.compile(
-    r"\b(left|right) (hand|arm|foot|feet|leg|knee|hip|side|shoulder|elbow|ankle|thigh|shin|ear|palm|heel|toes)\b"
+    r"(?<!on your )\b(left|right) (hand|arm|foot|feet|leg|knee|hip|side|shoulder|elbow|ankle|thigh|shin|ear|palm|heel|toes)\b"
     r"|\bto (the|your) (left|right)\b",
     re.IGNORECASE,
 )

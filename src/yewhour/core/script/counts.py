@@ -154,7 +154,8 @@ def _number(phrasing: Phrasing, index: int, segment: Segment, left: int) -> Word
     counting = phrasing.school.counting if BEHAVIOURS[kind].repeated else "last three"
     number = amount - left + 1
     bare = (f"{phrasing.number_word(left).capitalize()}.",)
-    if left <= use.step.countdown or (BEHAVIOURS[kind].is_counted and left <= 10):
+    told = 10 if use.movement.card is None else 5
+    if left <= use.step.countdown or (BEHAVIOURS[kind].is_counted and left <= told):
         return bare
     if counting == "silent" and left > 1:
         return None

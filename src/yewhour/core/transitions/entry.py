@@ -178,7 +178,7 @@ class EntryLines:
         if card is not None and "exit" not in before.step.lines:
             exits = ((card.leave,),) if card.leave else ()
         same = before.side == use.side or not {before.side, use.side} <= {"right", "left"}
-        goes_on = same and before.shape and before.shape.items() <= after.items() and meets(before.end, use.needed)
+        goes_on = same and before.shape.items() <= after.items() and meets(before.end, use.needed)
         for line in () if goes_on else exits:
             tier = 0 if card is not None else self.phrasing.tier(before)
             words = from_tier(tier, filled_line(line, before, before.told_side))

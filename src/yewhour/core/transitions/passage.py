@@ -10,6 +10,7 @@ from yewhour.core.lengths import ticks
 from yewhour.core.library.card import Card, conditioned
 from yewhour.core.library.movement import Wordings
 from yewhour.core.library.position import PositionChange, base_of
+from yewhour.core.sides import SIDE_TOKENS, tokens
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.cautions import caution_lines
 from yewhour.core.wording.phrasing import Phrasing, filled_line, lines_of
@@ -113,7 +114,9 @@ def _numbered(phrasing: Phrasing, use: StepUse) -> Iterator[PassageLine]:
     if not use.behaviour.is_reps or "remind" in use.step.lines:
         return
     wording = phrasing.wording
-    lines = wording.number_alternating if use.side == "alternating" else wording.number_first
+    begun = bool(SIDE_TOKENS & tokens(first_line(use)))  # the side that begins is told there
+    alternating = use.side == "alternating" and not begun
+    lines = wording.number_alternating if alternating else wording.number_first
     line = lines[use.place % len(lines)]
     yield "setup", filled_line(line, use, use.told_side, n=LONGEST_NUMBER)
 
