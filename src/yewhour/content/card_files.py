@@ -14,7 +14,8 @@ from yewhour.files.toml_files import read_toml
 
 LONGEST = 36  # words of a line: what one says in a breath or two
 NAMED_SIDE = re.compile(
-    r"(?<!on your )\b(left|right) (hand|arm|foot|feet|leg|knee|hip|side|shoulder|elbow|ankle|thigh|shin|ear|palm|heel|toes)\b"
+    r"(?<!on your )\b(left|right) (hand|arm|foot|feet|leg|knee|hip|side|shoulder|elbow|ankle|thigh|shin|ear"
+    r"|palm|heel|toes)\b"
     r"|\bto (the|your) (left|right)\b",
     re.IGNORECASE,
 )
@@ -36,7 +37,9 @@ def with_cards(
         for name, table in tables.items():
             where = f"{path}, [{name}]"
             if name not in found:
-                problems.append(Problem(f"There is no movement {name!r}.", where, "Use its id in the library."))
+                problems.append(
+                    Problem(f"There is no movement {name!r}.", where, "Use its id in the library.")
+                )
                 continue
             try:
                 card = msgspec.convert(table, Card)
@@ -56,7 +59,11 @@ def faults(card: Card, facets: frozenset[str]) -> list[str]:
             wrong.append(f"{beat}: nobody knows {{{min(strange)}}}: {text}")
         if {"n", "N"} & tokens(text) and beat not in ("late", "first"):
             wrong.append(f"{beat}: only late and first know a number: {text}")
-        wrong += [f"{beat}: {one[0]!r} is no facet: {text}" for one in CONDITION.findall(text) if one[0] not in facets]
+        wrong += [
+            f"{beat}: {one[0]!r} is no facet: {text}"
+            for one in CONDITION.findall(text)
+            if one[0] not in facets
+        ]
         if len(text.split()) > LONGEST:
             wrong.append(f"{beat}: longer than {LONGEST} words: {text}")
         if NAMED_SIDE.search(text):

@@ -20,7 +20,8 @@ from yewhour.files.atomic_files import write_whole
 FILE = "library.msgpack"
 CODE = Path(__file__).resolve().parent.parent
 READERS = (
-    "content/card_files.py", "core/library/card.py", "content/movement_files.py", "content/block_files.py", "core/library/movement.py",
+    "content/card_files.py", "core/library/card.py", "content/movement_files.py", "content/block_files.py",
+    "core/library/movement.py",
     "core/library/names.py", "core/pace.py", "core/plan/nodes.py", "core/outline/step_lines.py",
     "core/outline/reader.py",
 )  # fmt: skip

@@ -7,6 +7,7 @@ from yewhour.core.checks import (
     by_ear,
     counted,
     film,
+    fingertips,
     lines,
     promise,
 )
@@ -19,7 +20,7 @@ from yewhour.core.problem import Problem
 from yewhour.core.timed_class import TimedClass
 
 # A file of checks is one of these; importing it registers what is in it.
-ROOMS = (body, counted, by_ear, film, lines, promise)
+ROOMS = (body, counted, by_ear, film, fingertips, lines, promise)
 ORDER: dict[Severity, int] = {"wrong": 0, "look": 1, "note": 2}
 
 

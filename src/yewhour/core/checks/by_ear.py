@@ -17,7 +17,10 @@ from yewhour.core.timing.layout import Segment
 from yewhour.core.wording.directions import directions
 
 # Lines that don't say where the body goes next.
-ASIDE = ("option", "caution", "align", "stay", "rest", "count", "time", "prop", "breath")
+ASIDE = (
+    "option", "caution", "align", "stay", "rest", "count", "time", "prop", "breath", "protect", "choice",
+    "aim", "check", "image", "deepen", "compare", "keep", "late", "first", "remind", "half",
+)  # fmt: skip
 LATE = ticks(2.5)  # a line may come this long after a segment has begun
 
 
@@ -31,9 +34,11 @@ def lost(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         if segment.use.setup_for:
             continue
         moment = called.get(segment.id, segment.start + LATE)
-        while cues and cues[-1].start < moment:
-            here = prepared.teaching_data.ear.after(here, cues.pop().text)
         need = _place(segment.use.start) if segment.use.movement.start else ""
+        while cues and cues[-1].start < moment:
+            cue = cues.pop()
+            if cue.purpose != "place" or not _there(here, need):  # who is there already builds on it
+                here = prepared.teaching_data.ear.after(here, cue.text)
         if need and not _there(here, need) and segment.use.step.id not in noticed:
             noticed.add(segment.use.step.id)
             yield _lost(timed, segment, here, need)
@@ -49,8 +54,11 @@ def _called(timed: TimedClass) -> dict[str, int]:
     """When each movement is called, by segment: its way has been said by then."""
     found: dict[str, int] = {}
     for cue in timed.cues:
+        key = cue.segment.removesuffix("/into")
         if cue.purpose == "call":
-            found.setdefault(cue.segment.removesuffix("/into"), cue.start)
+            found.setdefault(key, cue.start)
+        elif cue.purpose == "place":
+            found[key] = cue.end  # the body is there when all of it has been said
     return found
 
 

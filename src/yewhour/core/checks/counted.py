@@ -9,14 +9,15 @@ from yewhour.core.lengths import seconds, ticks
 from yewhour.core.plan.edit import EditLines
 from yewhour.core.plan.plan import LineEdit
 from yewhour.core.preparation import PreparedPlan
+from yewhour.core.sides import fill
 from yewhour.core.timed_class import TimedClass
 
-QUIET = ticks(15)  # in counted work something is said at least this often (measured figures)
+QUIET = ticks(30)  # in counted work something is said at least this often: the number was told before it
 
 
 @check("quiet-count")
 def quiet_count(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
-    """More than 15 s without a word in a counted set, where the school counts at all."""
+    """More than 30 s without a word in a counted set, where the school counts at all."""
     if prepared.school.counting == "silent":
         return
     starts: dict[str, list[int]] = {}
@@ -40,7 +41,10 @@ def quiet_count(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             for parts in (gap // QUIET + 1,)
             for n in range(1, parts)
         ]
-        said = [lines[(segment.use.place + n) % len(lines)][0] for n in range(len(at))]
+        card = segment.use.movement.card
+        own = (*card.keep, *card.check) if card is not None else tuple(line[0] for line in lines)
+        texts = [fill(text, segment.use.told_side) for text in own or tuple(line[0] for line in lines)]
+        said = [texts[(segment.use.place + n) % len(texts)] for n in range(len(at))]
         more = tuple(
             LineEdit(step=step, purpose="stay", do="add", text=text, at_s=seconds(moment - segment.start))
             for moment, text in zip(at, said, strict=True)

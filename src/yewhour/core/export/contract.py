@@ -13,7 +13,6 @@ from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 from yewhour.core.transitions.ways import flows_on
 
-
 VERSION = 2  # of what this module writes: 2 has the state of the body and the purposes of cards
 
 

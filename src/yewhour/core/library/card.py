@@ -1,8 +1,8 @@
 """The card of a movement: what there is to say of it, by what each line is for.
 
-`place` is a sequence, all of it said, in order; every other list holds different thoughts, of which a class says
-some. Lines carry side tokens; one that is only sometimes true carries its condition: `[head? Stay up; else Curl
-up,] one knee in` says its first part where the head is up already, and its second where it is not.
+`place` is a sequence, all of it said, in order; every other list holds different thoughts, of which a class
+says some. Lines carry side tokens; one that is only sometimes true carries its condition: `[head? Stay up;
+else Curl up,] one knee in` says its first part where the head is up already, and its second where it is not.
 """
 
 import re

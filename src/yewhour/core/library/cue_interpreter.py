@@ -17,11 +17,23 @@ class BodyCue(msgspec.Struct, frozen=True):
     start: tuple[str, ...] = msgspec.field(default=(), name="from")
 
 
-class CueInterpreter:
-    """Listens: lines in, bases out. What a line means is remembered."""
+class LiftCue(msgspec.Struct, frozen=True):
+    """Words that lift a part of the body, and words that put it down again, on some bases."""
 
-    def __init__(self, words: Sequence[BodyCue]) -> None:
+    facet: str
+    up: tuple[str, ...]
+    down: tuple[str, ...]
+    start: tuple[str, ...] = msgspec.field(default=(), name="from")
+
+
+class CueInterpreter:
+    """Listens: lines in, bases out, and what is lifted. What a line means is remembered."""
+
+    def __init__(self, words: Sequence[BodyCue], lifted: Sequence[LiftCue] = ()) -> None:
         self._words = tuple(words)
+        self._lifted = tuple(
+            (one, re.compile("|".join(one.up)), re.compile("|".join(one.down))) for one in lifted
+        )
         self._known: dict[str, tuple[tuple[BodyCue, str], ...]] = {}
 
     def after(self, here: str, line: str) -> str:
@@ -32,6 +44,19 @@ class CueInterpreter:
             if not heard.start or base_of(here) in heard.start:
                 here = _reached(heard.to, side)
         return here
+
+    def lifted(self, before: frozenset[str], here: str, line: str) -> frozenset[str]:
+        """What a listener holds up after a line. here: the base when it is over; what is not of it is
+        down."""
+        text, found = line.lower(), set[str]()
+        for one, up, down in self._lifted:
+            if one.start and base_of(here) not in one.start:
+                continue
+            last_up = max((match.end() for match in up.finditer(text)), default=-1)
+            last_down = max((match.end() for match in down.finditer(text)), default=-1)
+            if last_up > last_down or (last_up == last_down and one.facet in before):
+                found.add(one.facet)
+        return frozenset(found)
 
     @cached_property
     def _patterns(self) -> list[tuple[BodyCue, re.Pattern[str]]]:
@@ -58,4 +83,7 @@ def _reached(to: str, side: str) -> str:
 
 def cue_interpreter_from(table: Mapping[str, object]) -> CueInterpreter:
     """The ear of data/ear.toml. Raises msgspec.ValidationError for a table that is none."""
-    return CueInterpreter(msgspec.convert(table["words"], list[BodyCue]))
+    return CueInterpreter(
+        msgspec.convert(table["words"], list[BodyCue]),
+        msgspec.convert(table.get("lifted", []), list[LiftCue]),
+    )

@@ -15,8 +15,8 @@ Shape = Mapping[str, str]  # facet -> value; what is not named is at ease
 
 
 class FacetValue(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """told: how a state is told. undo: what undoes it, "" where nothing need be said. keep: what is said where
-    the next movement holds it too, "" for nothing. up: nobody rests in it."""
+    """told: how a state is told. undo: what undoes it, "" where nothing need be said. keep: what is said
+    where the next movement holds it too, "" for nothing. up: nobody rests in it."""
 
     told: str
     undo: str = ""
@@ -33,8 +33,8 @@ class Facets:
         for facet, values in table.items():
             for name, value in values.items():
                 for side in ("right", "left") if tokens(name) else ("both",):
-                    words = (fill(text, side) for text in (value.told, value.undo, value.keep))
-                    filled = FacetValue(*words, value.up)
+                    told, undo, keep = (fill(text, side) for text in (value.told, value.undo, value.keep))
+                    filled = FacetValue(told, undo, keep, value.up)
                     self._values[facet, fill(name, side)] = filled
 
     def fault(self, shape: Shape) -> str:

@@ -18,12 +18,13 @@ from yewhour.core.sides import Side
 class School(msgspec.Struct, frozen=True, omit_defaults=True):
     """How a style teaches. Every field but id, name, noun and about can be overridden in a brief's `ways`.
 
-    noun: what a class of it is called in a sentence. teaching: how long it teaches what is new, as a share
-    of the usual; moving: how long it takes from one position to the next, likewise. talk: the largest share
-    of a held posture that may be speech (0-1). count_s: seconds of a count. second_side: how much is said
-    there of what was said on the first. voice: how things are put. breath_words: in which repetitions they
-    are said. least_rest: share of the class its final rest should have at least (0 asks for none).
-    """
+    noun: what a class of it is called in a sentence. describes: a shape before people are in it, or while
+    they are: bodies move at once then, and placing belongs to the dose. teaching: how long it teaches what
+    is new, as a share of the usual; moving: how long it takes from one position to the next, likewise. talk:
+    the largest share of a held posture that may be speech (0-1). count_s: seconds of a count. second_side:
+    how much is said there of what was said on the first. voice: how things are put. breath_words: in which
+    repetitions they are said. least_rest: share of the class its final rest should have at least (0 asks for
+    none)."""
 
     id: str
     name: str
@@ -39,6 +40,7 @@ class School(msgspec.Struct, frozen=True, omit_defaults=True):
     retention: bool = False
     names: Literal["english", "traditional", "both"] = "english"
     say_names: Literal["first", "always", "never"] = "first"
+    describes: Literal["before", "while"] = "before"
     teaching: float = 1.0
     moving: float = 1.0
     second_side: Literal["short", "full", "wordless"] = "short"

@@ -1,4 +1,5 @@
-"""The state of a body at the end of a segment: where it is, what of it is otherwise, what it faces and lies on."""
+"""The state of a body at the end of a segment: where it is, what of it is otherwise, what it faces and lies
+on."""
 
 from collections.abc import Mapping
 

@@ -65,7 +65,18 @@ def candidate_lines(segments: Sequence[Segment], entries: EntryLines) -> list[Ca
         found += teaching.lines(index, segment) if carded else ()
         found += alignment_lines(phrasing, index, segment)
         found += count_lines(phrasing, index, segment)
+    found += _closing(segments, entries)
     return found
+
+
+def _closing(segments: Sequence[Segment], entries: EntryLines) -> Iterator[Candidate]:
+    """The way out of what a class ends with, where nothing comes that would say it."""
+    index = next((n for n, one in reversed([*enumerate(segments)]) if not one.is_closing_pause), 0)
+    segment = segments[index]
+    if words := entries.closing(segment.use):
+        takes = entries.phrasing.duration(words[0], "leave")
+        at = max(segment.start, segment.end - takes)
+        yield Candidate("leave", index, segment.side, words, segment.start, at, segments[-1].end, at)
 
 
 def _begins_round(before: StepUse, use: StepUse) -> bool:

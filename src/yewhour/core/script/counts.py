@@ -179,7 +179,8 @@ def _number(phrasing: Phrasing, index: int, segment: Segment, left: int) -> Word
 
 def _told_late(phrasing: Phrasing, index: int, segment: Segment, left: int) -> Wordings | None:
     """What a movement with a card tells of its numbers: of a long set that three are left, if nothing else
-    does; that a hold ends, where it is hard to hold or stands on one leg. The number is told before the first."""
+    does; that a hold ends, where it is hard to hold or stands on one leg. The number is told before the
+    first."""
     use, wording, card = segment.use, phrasing.wording, segment.use.movement.card
     assert card is not None
     if segment.behaviour.is_hold:

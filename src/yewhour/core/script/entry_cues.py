@@ -10,7 +10,14 @@ from yewhour.core.transitions.entry import BREATHER, LONGEST_QUIET, EntryLines
 from yewhour.core.transitions.passage import FEW, LONGEST_NUMBER
 from yewhour.core.wording.phrasing import NumberWord
 
-DONE_FIRST = {"exit", "way", "prop", "leave", "place", "protect"}  # what the body does before it can follow the next line
+DONE_FIRST = {
+    "exit",
+    "way",
+    "prop",
+    "leave",
+    "place",
+    "protect",
+}  # what the body does before it can follow the next line
 SETTLING = 2  # parts of the spare time of a way in that are left at its end
 LONGEST_PAUSE = ticks(6.0)  # after one of its lines
 

@@ -8,12 +8,16 @@ from yewhour.core.lengths import ticks
 from yewhour.core.plan.plan import LineEdit, Plan
 from yewhour.core.script.cue import Candidate, Cue, Dropped
 from yewhour.core.timing.layout import Segment
-from yewhour.core.wording.own_words import edit_applies, edited_text
+from yewhour.core.wording.own_words import BEFORE_CARDS, edit_applies, edited_text, purpose_of
+
+OWN_AT_S = 8.0  # seconds into a movement where a line of hers stands that has lost its own place
 
 
 def edit_behind(plan: Plan, segment: Segment, line: Cue | Dropped) -> LineEdit | None:
     """The edit of the teacher's that a line comes from, or that has pinned or moved it."""
-    mine = [e for e in plan.edits if edit_applies(e, segment.use) and e.purpose == line.purpose]
+    mine = [
+        e for e in plan.edits if edit_applies(e, segment.use) and purpose_of(e, segment.use) == line.purpose
+    ]
     for edit in mine:
         if edit.do != "mute" and edit.text and edited_text(edit, segment.use) == line.text:
             return edit
@@ -63,13 +67,35 @@ def _done(
     done, result = False, []
     for line in candidates:
         segment = segments[line.segment]
-        if line.purpose != edit.purpose or line.number != edit.number or not edit_applies(edit, segment.use):
+        named = line.purpose == purpose_of(edit, segment.use) and line.number == edit.number
+        if not named or not edit_applies(edit, segment.use):
             result.append(line)
             continue
         done = True
         if edit.do != "mute":
             result.append(_changed(edit, line, segment))
-    return done, result
+    return (done, result) if done else _carried_over(edit, candidates, segments)
+
+
+def _carried_over(
+    edit: LineEdit, candidates: list[Candidate], segments: Sequence[Segment]
+) -> tuple[bool, list[Candidate]]:
+    """An edit of a line that its movement's card has not got: her words are a line of their own there, and
+    what she muted is not said anyway."""
+    if edit.purpose not in BEFORE_CARDS:
+        return False, candidates
+    there = [
+        (index, one)
+        for index, one in enumerate(segments)
+        if edit_applies(edit, one.use) and one.use.movement.card is not None and not one.behaviour.is_setup
+    ]
+    if edit.do == "mute" or not there:
+        return bool(there), candidates
+    at_s = edit.at_s or OWN_AT_S * (1 + edit.number)
+    added = [
+        _added(msgspec.structs.replace(edit, at_s=at_s), index, one) for index, one in there if edit.text
+    ]
+    return bool(added), [*candidates, *added]
 
 
 def _changed(edit: LineEdit, line: Candidate, segment: Segment) -> Candidate:

@@ -1,8 +1,9 @@
-"""Teaching: what a movement with a card says while it is done: in which order, how far apart, and how much quiet.
+"""Teaching: what a movement with a card says while it is done: in which order, how far apart, and how much
+quiet.
 
-A hold of three breaths has room for what it is for; a longer one for a check and a picture; from a minute on talk
-comes in islands, with two thirds of it quiet. A set is talked through once, then works, and hears one thing early
-and one late. A second side compares, or goes a step deeper. No thought comes twice in a class.
+A hold of three breaths has room for what it is for; a longer one for a check and a picture; from a minute on
+talk comes in islands, with two thirds of it quiet. A set is talked through once, then works, and hears one
+thing early and one late. A second side compares, or goes a step deeper. No thought comes twice in a class.
 """
 
 import zlib
@@ -13,7 +14,7 @@ from yewhour.core.library.card import Card, conditioned
 from yewhour.core.script.cue import LEAD, Candidate
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
-from yewhour.core.transitions.passage import begins_with, first_line
+from yewhour.core.transitions.passage import READING, begins_with, first_line, in_the_dose
 from yewhour.core.wording.phrasing import Phrasing, filled_line
 from yewhour.core.wording.speech import GAP
 
@@ -69,7 +70,16 @@ class Teaching:
         if not use.movement.speaks:
             thoughts = 1
         until = segment.start + (int(length * SPOKEN) if length < LONG else length - ticks(12))
-        at, number = segment.start + (SETTLE if length >= SHORT else ticks(1.5)), 0
+        begun = segment.start
+        for purpose, text in in_the_dose(self.phrasing, use):
+            takes = self.phrasing.duration(text, purpose)
+            if purpose != "place" and begun + takes > until:
+                break
+            yield self._candidate(purpose, index, segment, text, begun, segment.end)
+            begun += takes + GAP + READING
+        if begun > segment.start:
+            thoughts = max(1, thoughts - 1)
+        at, number = begun + (SETTLE if length >= SHORT else ticks(1.5)), 0
         for purpose, text in self._next(card, use, order):
             takes = self.phrasing.duration(text, purpose)
             if number >= thoughts or at + takes > until:
@@ -93,15 +103,20 @@ class Teaching:
 
     def _moved(self, card: Card, index: int, segment: Segment) -> Iterator[Candidate]:
         use, unit = segment.use, max(1, segment.use.unit)
-        at = segment.start + LEAD
+        at = begun = segment.start
+        for purpose, text in in_the_dose(self.phrasing, use):
+            if purpose == "place":
+                yield self._candidate(purpose, index, segment, text, begun, segment.end)
+                begun += self.phrasing.duration(text, purpose) + GAP + READING
+        at = begun + LEAD
         if not (use.second or use.seen or use.round > 1) and begins_with(self.phrasing, use):
             text = self._filled(first_line(use), use)
             takes = self.phrasing.duration(text, "first")
-            start = max(0, segment.start - LEAD)
+            start = max(0, begun - LEAD)
             yield Candidate(
-                "first", index, segment.side, (text,), start, segment.start + unit // 2, segment.end, segment.start
+                "first", index, segment.side, (text,), start, begun + unit, segment.end, begun, company=True
             )
-            at = segment.start + takes
+            at = begun + takes
         reps = segment.amount if segment.behaviour.numbered else 0
         told = breath_words_end(segment)
         at = max(at + ticks(1), told)
@@ -134,7 +149,9 @@ class Teaching:
             return None
         self._said.add(found)
         at = segment.end - left * unit
-        return Candidate("late", index, segment.side, (text,), at - GAP, at + GAP, segment.end, at - GAP, company=True)
+        return Candidate(
+            "late", index, segment.side, (text,), at - GAP, at + GAP, segment.end, at - GAP, company=True
+        )
 
     # --- thoughts -----------------------------------------------------------------------------------------
 
@@ -157,7 +174,8 @@ class Teaching:
         return text not in self._said and not self.phrasing.room.unwanted(text)
 
     def _turned(self, texts: Sequence[str], use: StepUse) -> Sequence[str]:
-        """The alternatives, beginning with another one in each class; those said least lately before others."""
+        """The alternatives, beginning with another one in each class; those said least lately before
+        others."""
         if len(texts) < 2:
             return texts
         first = zlib.crc32(f"{self._seed}/{use.movement.id}".encode()) % len(texts)
@@ -171,7 +189,15 @@ class Teaching:
         self, purpose: str, index: int, segment: Segment, text: str, at: int, until: int
     ) -> Candidate:
         return Candidate(
-            purpose, index, segment.side, (text,), at, max(at, until), segment.end, at, company=True
+            purpose,
+            index,
+            segment.side,
+            (text,),
+            at,
+            max(at, until),
+            segment.end,
+            at,
+            company=purpose != "place",
         )
 
 

@@ -4,9 +4,10 @@ In this order: out of what was before, the other side, the props, the way across
 named and called, its caution, how it is set up.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from yewhour.core.lengths import ticks
+from yewhour.core.library.card import Card
 from yewhour.core.library.movement import Wordings
 from yewhour.core.library.names import listed
 from yewhour.core.library.position import START, PositionChange, base_of, meets
@@ -14,7 +15,7 @@ from yewhour.core.plan.plan import LineEdit
 from yewhour.core.props import changes_side, stays
 from yewhour.core.sides import SIDE_TOKENS, fill, mirrored, tokens
 from yewhour.core.timing.step_use import StepUse
-from yewhour.core.transitions.passage import READING, changes_said, passage
+from yewhour.core.transitions.passage import READING, changes_said, in_the_dose, passage
 from yewhour.core.transitions.ways import (
     prop_noun,
     props_put_away,
@@ -66,6 +67,9 @@ class EntryLines:
 
     def needs(self, use: StepUse) -> int:
         """Ticks that must be spoken inside a use, at the barest."""
+        if not use.flow and (told := in_the_dose(self.phrasing, use)):
+            musts = [text for purpose, text in told if purpose == "place"]
+            return sum(self.phrasing.duration(text, "place") + READING + GAP for text in musts)
         if not use.behaviour.is_hold or not use.flow:
             return 0
         lines = lines_of(use, "flow") or lines_of(use, "call")
@@ -172,21 +176,36 @@ class EntryLines:
             return
         if before.movement.id in use.movement.follows and before.side == use.side:
             return
-        facets, after = self.phrasing.facets, {} if use.behaviour.framing else use.shape
-        card = before.movement.card
-        exits = lines_of(before, "exit")[:1]
+        yield from self._undone(before, {} if use.behaviour.framing else use.shape, use)
+
+    def closing(self, last: StepUse) -> Wordings:
+        """How the body comes out of the last thing of a class that nothing follows; () where it need not."""
+        if last.behaviour.framing or last.behaviour.is_phase or last.behaviour.is_rest:
+            return ()
+        card = last.movement.card
+        if card is not None and card.leave:
+            return filled_line((card.leave,), last, last.told_side)
+        words = [*self.phrasing.facets.undone(last.shape, {})]
+        return (_sentence(words),) if words else ()
+
+    def _undone(self, before: StepUse, after: Mapping[str, str], use: StepUse) -> Iterator[EntryLine]:
+        """How the body comes out of what it was held in: by the movement's own words, or facet by facet.
+        Nothing of it where the next one begins as this one ends; what that one keeps is never let go."""
+        card, facets = before.movement.card, self.phrasing.facets
+        exits: tuple[Wordings, ...] = lines_of(before, "exit")[:1]
         if card is not None and "exit" not in before.step.lines:
             exits = ((card.leave,),) if card.leave else ()
         same = before.side == use.side or not {before.side, use.side} <= {"right", "left"}
-        goes_on = same and before.shape.items() <= after.items() and meets(before.end, use.needed)
-        for line in () if goes_on else exits:
+        shared = before.shape.items() <= after.items() and meets(before.end, use.needed)
+        kept = [*facets.kept(before.shape, after)]
+        for line in () if kept or (same and shared) else exits:
             tier = 0 if card is not None else self.phrasing.tier(before)
             words = from_tier(tier, filled_line(line, before, before.told_side))
             yield "exit" if card is None else "leave", words
-        if not exits and (words := [*facets.undone(before.shape, after)]):
-            yield "leave", (_sentence(words),)
-        if words := [*facets.kept(before.shape, after)]:
-            yield "leave", (_sentence(words),)
+        if (kept or not exits) and (undone := [*facets.undone(before.shape, after)]):
+            yield "leave", (_sentence(undone),)
+        if kept and not _decides(use.movement.card, before.shape):
+            yield "leave", (_sentence(kept),)
 
     def _props(self, before: StepUse | None, use: StepUse) -> Iterator[EntryLine]:
         """What is to be taken up now: not what is in use already."""
@@ -255,6 +274,11 @@ class EntryLines:
             yield fill(self.phrasing.wording.props_opening[0][0], use.side, props=props), 0
         if use.key == self.first_talk and "welcome" in use.movement.marks:
             yield from ((line, 0) for line in self.phrasing.room.said)
+
+
+def _decides(card: Card | None, shape: Mapping[str, str]) -> bool:
+    """Whether the placing of a card says itself that a facet is kept."""
+    return card is not None and any(f"[{facet}?" in text for text in card.place for facet in shape)
 
 
 def _names_side(use: StepUse) -> bool:

@@ -1,10 +1,10 @@
 """The passage: how a movement with a card is come into, one run of sentences from the way to the choice.
 
-In the order of doing: how the shape is built, what those do who are minded before the weight comes, another way
-with its reason. What should be known before anything is done (who leaves an inversion out) comes before all.
-"""
+In the order of doing: how the shape is built, what those do who are minded before the weight comes, another
+way with its reason. What should be known before anything is done (who leaves an inversion out) comes before
+all."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 
 from yewhour.core.lengths import ticks
 from yewhour.core.library.card import Card, conditioned
@@ -28,44 +28,86 @@ def is_again(use: StepUse) -> bool:
     return use.second or use.seen or use.round > 1
 
 
-def changes_said(card: Card | None, changes: tuple[PositionChange, ...]) -> list[tuple[PositionChange, str | None]]:
-    """The changes of a way, each with the words the card has for it: None for the change's own, "" for none."""
+def changes_said(
+    card: Card | None, changes: Sequence[PositionChange]
+) -> list[tuple[PositionChange, str | None]]:
+    """The changes of a way, each with the words the card has for it: None for the change's own, "" for
+    none."""
     found: list[tuple[PositionChange, str | None]] = [(change, None) for change in changes]
     if card is not None and changes:
         found[-1] = changes[-1], card.way.get(base_of(changes[-1].start))
     return found
 
 
-def passage(phrasing: Phrasing, use: StepUse, kept: Mapping[str, str], spoken_for: bool) -> Iterator[PassageLine]:
+def passage(
+    phrasing: Phrasing, use: StepUse, kept: Mapping[str, str], spoken_for: bool
+) -> Iterator[PassageLine]:
     """(purpose, wordings) of what is said once the body is where the movement is done.
 
     kept: the facets that the body is in already. spoken_for: its caution was told before in the class.
     """
     card = use.movement.card
     assert card is not None
-    again = is_again(use)
-    places = [text for line in lines_of(use, "call") for text in line[:1]] if "call" in use.step.lines else []
-    own = bool(places)
-    if not own:
-        places = [card.again] if again and card.again else list(card.place[:1] if use.round > 1 else card.place)
     guards = list(_protected(phrasing, card, use, spoken_for)) if not use.round > 1 else []
+    places = _places(card, use)[: _before_the_dose(phrasing, card, use)]
     first_of_all = bool(FIRST_OF_ALL & {*use.movement.marks})
     told = [said for said in (_told(text, use, kept) for text in places) if said]
-    if told and not again and not own:
+    if told and not is_again(use) and "call" not in use.step.lines:
         told[0] = _named(phrasing, use, told[0])
-    if first_of_all:
+    for purpose in ("setup", "remind"):
+        for line in lines_of(use, purpose) if purpose in use.step.lines and not is_again(use) else ():
+            yield purpose, filled_line(line, use, use.told_side)
+    if first_of_all or not told:
         yield from guards
     for number, text in enumerate(told):
         yield "place", (text,)
         if number == 0 and not first_of_all:
             yield from guards
-    if not told and not first_of_all:
-        yield from guards
-    if not again:
+    if not is_again(use) and not is_described_while(phrasing, use):
         yield from _chosen(phrasing, card, use, bool(guards))
         yield from _numbered(phrasing, use)
         if (first := first_line(use)) and not begins_with(phrasing, use):
             yield "first", (_told(first, use, kept),)
+
+
+def in_the_dose(phrasing: Phrasing, use: StepUse) -> list[tuple[str, str]]:
+    """(purpose, text) of what is said of a shape while people are in it already, in order."""
+    card = use.movement.card
+    if card is None or use.flow or not is_described_while(phrasing, use):
+        return []
+    said = _before_the_dose(phrasing, card, use)
+    rest = [("place", _told(text, use, {})) for text in _places(card, use)[said:]]
+    if is_again(use):
+        return rest
+    if not said and rest and "call" not in use.step.lines:
+        rest[0] = ("place", _named(phrasing, use, rest[0][1]))
+    guarded = any(tag in card.protect for tag in phrasing.room.met(use.movement))
+    chosen = [(purpose, line[0]) for purpose, line in _chosen(phrasing, card, use, guarded)]
+    return [*rest, *chosen]
+
+
+def is_described_while(phrasing: Phrasing, use: StepUse) -> bool:
+    """Whether people are in a movement at once, and it is described to them there; what is built is not."""
+    quick = use.behaviour.held or use.behaviour.is_reps
+    return phrasing.school.describes == "while" and quick and not use.movement.moving_s
+
+
+def _before_the_dose(phrasing: Phrasing, card: Card, use: StepUse) -> int:
+    """How many lines of the placing come before a movement begins: all, where it isn't described while it is
+    done; else the one that leads there, or that must come before what protects or repeats."""
+    if use.flow or not is_described_while(phrasing, use):
+        return len(_places(card, use))
+    leads = use.behaviour.is_reps or "" in card.way.values() or bool(phrasing.room.met(use.movement))
+    return 1 if leads else 0
+
+
+def _places(card: Card, use: StepUse) -> list[str]:
+    """The placing of a use, as it is written: her own words, a shorter one for a return, or all of it."""
+    if "call" in use.step.lines:
+        return [text for line in lines_of(use, "call") for text in line[:1]]
+    if is_again(use) and card.again:
+        return [card.again]
+    return list(card.place[:1] if use.round > 1 else card.place)
 
 
 def first_line(use: StepUse) -> str:
@@ -78,11 +120,17 @@ def begins_with(phrasing: Phrasing, use: StepUse) -> bool:
     """Whether its first repetition is talked through while it is done: it is slow enough for that."""
     if not use.unit or not (use.behaviour.is_reps or use.behaviour.is_rapid):
         return False
+    if phrasing.school.describes == "while":
+        return True
     return phrasing.duration(_told(first_line(use), use, {}), "first") <= 2 * use.unit
 
 
 def _protected(phrasing: Phrasing, card: Card, use: StepUse, spoken_for: bool) -> Iterator[PassageLine]:
     """What those do who may be in the room, by the card, or else as any movement tells it."""
+    if "caution" in use.step.lines:
+        for line in lines_of(use, "caution"):
+            yield "protect", filled_line(line, use, use.told_side)
+        return
     met = phrasing.room.met(use.movement)
     lines = [(tag, card.protect[tag]) for tag in met if tag in card.protect]
     if not lines and not use.second:

@@ -23,6 +23,17 @@ def edited_text(edit: LineEdit, use: StepUse) -> str:
     return unmarked(fill(edit.text, side, name=use.name))
 
 
+# What lines were called before movements had cards -> what they are there; others of then have no place
+# there.
+CARDED = {"call": "place", "exit": "leave", "option": "choice", "caution": "protect"}
+BEFORE_CARDS = (*CARDED, "setup", "align", "stay")
+
+
+def purpose_of(edit: LineEdit, use: StepUse) -> str:
+    """What the line of an edit is called in a use: an edit of before cards finds the line of the card."""
+    return CARDED.get(edit.purpose, edit.purpose) if use.movement.card is not None else edit.purpose
+
+
 class OwnLineLengths:
     """How long the lines of a use take as the teacher has them: her rewritten lines, not her muted ones."""
 
@@ -40,7 +51,7 @@ class OwnLineLengths:
         for purpose, text in lines:
             counts[purpose] = number = counts.get(purpose, -1) + 1
             for edit in mine:
-                if (edit.purpose, edit.number) == (purpose, number) and edit.do != "add":
+                if (purpose_of(edit, use), edit.number) == (purpose, number) and edit.do != "add":
                     text = "" if edit.do == "mute" else edited_text(edit, use) if edit.text else text
             result.append(self.duration(text, purpose) if text else 0)
         return result
