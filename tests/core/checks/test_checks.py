@@ -49,7 +49,14 @@ MUTED = LineEdit(step="box", purpose="caution", do="mute")
 LUNGE = Pair(body=(Step(movement="low-lunge", id="lunge", amount=6, locked=True),), lead="right")
 
 FEW_WORDS = {"talk": 0.01, "breath_words": "none"}
-UNCOUNTED = tuple(LineEdit(step="c", purpose="count", do="mute", number=number) for number in range(6))
+UNTAUGHT = tuple(
+    LineEdit(step="c", purpose=purpose, do="mute", number=number)
+    for purpose in ("count", "aim", "keep", "check", "late", "first")
+    for number in range(3)
+)
+STAY_UP = LineEdit(step="b", purpose="leave", do="mute")
+NO_FIRST = LineEdit(step="t", purpose="first", do="mute")
+LATE_CHOICE = LineEdit(step="c", purpose="choice", do="add", text="Or lie on your back instead.", at_s=50.0)
 LONG_TALK = (own("talk " * 82, "c", ""),)
 SOME_TALK = (own("talk " * 30, "p", ""),)
 
@@ -82,12 +89,24 @@ SPEAKS = {
         of(nodes=[Rounds(body=FLOW, times=3)], pace=Pace(9)),
     ),
     "long-silence": (
-        of(nodes=[Step(movement="cow", amount=250, most=250, clock=True)], style="slow", ways={"talk": 0.01}),
-        of(nodes=[Step(movement="cow", amount=30, clock=True)], style="slow", ways={"talk": 0.01}),
+        of(nodes=[Step(movement="half-lift", amount=250, most=250, clock=True)], style="slow"),
+        of(nodes=[Step(movement="half-lift", amount=30, clock=True)], style="slow"),
     ),
     "quiet-count": (
-        of(nodes=[Step(movement="chest-lift", id="c", amount=9)], ways=FEW_WORDS, edits=UNCOUNTED),
+        of(nodes=[Step(movement="chest-lift", id="c", amount=9)], ways=FEW_WORDS, edits=UNTAUGHT),
         of(nodes=[Step(movement="chest-lift", id="c", amount=9)], ways=FEW_WORDS),
+    ),
+    "left-up": (
+        of(nodes=[Step(movement="hundred", id="h"), Step(movement="bridge-roll", id="b")], edits=(STAY_UP,)),
+        of(nodes=[Step(movement="hundred", id="h"), Step(movement="bridge-roll", id="b")]),
+    ),
+    "which-first": (
+        of(nodes=[Step(movement="toe-taps", id="t", lines={"call": ["Tap."]})], edits=(NO_FIRST,)),
+        of(nodes=[Step(movement="toe-taps", id="t")]),
+    ),
+    "late-choice": (
+        of(nodes=[Step(movement="child", id="c", amount=12)], edits=(LATE_CHOICE,)),
+        of(nodes=[Step(movement="child", id="c", amount=12)]),
     ),
     "prop": (
         of(nodes=[Step(movement="block-squeeze")], props=("strap",)),
@@ -96,7 +115,7 @@ SPEAKS = {
     "prop-unsaid": (
         of(
             nodes=[Step(movement="block-squeeze", id="b", lines={"call": ["Squeeze your knees."]})],
-            edits=(LineEdit(step="b", purpose="prop", do="mute"),),
+            edits=(LineEdit(step="b", purpose="prop", do="mute"), LineEdit(step="b", purpose="first", do="mute")),
         ),
         of(nodes=[Step(movement="block-squeeze")]),
     ),
@@ -199,7 +218,7 @@ def test_quiet_that_was_promised_is_no_long_silence():
     hold = Step(movement="cow", amount=250, most=250, clock=True)
     promised = of(nodes=[Step(movement="silence-ahead"), hold], style="slow", ways={"talk": 0.01})
     assert "long-silence" not in look(promised)[0]
-    other = Step(movement="sphinx", amount=250, most=250, clock=True)
+    other = Step(movement="half-lift", amount=250, most=250, clock=True)
     later = of(nodes=[Step(movement="silence-ahead"), hold, other], style="slow", ways={"talk": 0.01})
     assert "long-silence" in look(later)[0]
 

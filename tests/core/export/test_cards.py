@@ -65,7 +65,10 @@ def test_the_pdf_and_the_picture_are_drawn():
     document = pypdfium2.PdfDocument(cards_pdf(timed))
     text = "".join(document[n].get_textpage().get_text_range() for n in range(len(document)))
     assert "Wrist stretch" in text
-    assert "R 2:16" in " ".join(text.split())
+    start = next(
+        s.start for s in timed.segments if s.use.movement.id == "wrist-stretch" and not s.use.setup_for
+    )
+    assert f"R {show_length(start / 10)}" in " ".join(text.split())
     picture = Image.open(io.BytesIO(cards_picture(timed)))
     assert picture.width == 840
     dark = sum(count for count, colour in picture.getcolors(1 << 24) if sum(colour) < 200)

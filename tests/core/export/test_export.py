@@ -17,11 +17,12 @@ def test_the_json_script_has_the_fields_of_the_contract(ringers):
     script = msgspec.json.decode(FORMATS["json"].write(ringers.make(1260)))
     assert script["length_s"] == script["target_s"] == 1260.0
     assert set(script) == {
-        "title", "target_s", "length_s", "tolerance_s", "props", "segments", "cues", "dropped", "findings",
+        "version", "title", "target_s", "length_s", "tolerance_s", "props", "segments", "cues", "dropped",
+        "findings",
     }  # fmt: skip
     assert set(script["segments"][0]) == {
         "id", "name", "movement", "section", "kind", "side", "pair", "round", "from", "to", "start_s",
-        "end_s", "teach_s", "breaths", "reps", "phases",
+        "end_s", "teach_s", "breaths", "reps", "phases", "state",
     }  # fmt: skip
     assert set(script["cues"][0]) == {"start_s", "end_s", "text", "purpose", "side", "segment", "must"}
 

@@ -86,7 +86,11 @@ def test_a_longer_side_is_told_with_both_and_where_it_went():
 
 def test_an_unsaid_change_of_side_is_told():
     timed = demo_maker("bell-ringers").make()
-    side = next(number for number, cue in enumerate(timed.cues) if cue.purpose == "side")
+    side = next(
+        number
+        for number, cue in enumerate(timed.cues)
+        if cue.side == "left" and cue.purpose in ("side", "place")
+    )
     said = taught(timed, Random(1))
     kept = tuple(one for one in said.said if one.line != side)
     back = look_back(timed, None, read_captions(captions(type(said)(kept, said.segments, said.length_s))))

@@ -81,7 +81,7 @@ def test_work_from_side_to_side_is_always_even(amount):
 def test_a_class_for_somebody_pregnant_rolls_to_the_left_and_speaks_of_the_rest():
     timed = made_of(Step(movement="child"), REST, Step(movement="return"), cautions=("pregnancy",))
     assert any("left side" in text for text in said(timed, "say"))
-    assert any("on your side" in text for text in said(timed, "caution"))
+    assert any("left side" in text for text in said(timed, "protect"))
 
 
 def test_the_plan_s_own_set_ups_are_spoken_once_and_run_once():
@@ -97,8 +97,9 @@ def test_the_plan_s_own_set_ups_are_spoken_once_and_run_once():
 def test_a_change_of_side_names_the_side_of_the_step_not_of_the_pair(side):
     other = "left" if side == "right" else "right"
     timed = made_of(Pair(body=(Step(movement="clam", side=side),), lead="right"), REST)
-    across = next(cue for cue in timed.cues if cue.purpose == "side")
-    assert directions(across.text) == {other}
+    second = next(one for one in timed.segments if one.use.second and not one.use.setup_for)
+    across = [cue for cue in timed.cues if cue.segment == f"{second.id}/into" and cue.purpose == "place"]
+    assert directions(across[0].text) == {other}
 
 
 def test_a_flow_does_not_open_to_the_side_over_the_foot_that_is_behind():

@@ -18,7 +18,7 @@ from yewhour.core.shelf.series import (
 )
 
 LIBRARY = shipped().library
-NECK = "title: Mornings\nlength: 10 min\nstyle: hatha\ncautions: neck\n\n# Middle\nshoulder stand 5b\nbridge 5b\n"
+NECK = "title: Mornings\nlength: 10 min\ncautions: neck\n\n# Middle\nshoulder stand 5b\nbridge 5b\n"
 
 
 def classes(*movements):

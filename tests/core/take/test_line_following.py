@@ -55,7 +55,7 @@ def test_she_has_moved_on_when_what_leads_out_of_it_is_heard():
     place, lunge = next(
         (n, one)
         for n, one in enumerate(take.segments)
-        if one.use.movement.id == "low-lunge" and one.kind == "hold"
+        if one.kind == "hold" and take.segments[n + 1].use.setup_for and take.segments[n + 1].length > 50
     )
     out = [cue for cue in take.cues if cue.segment == take.segments[place + 1].id]
     within = [cue for cue in take.cues if cue.segment == lunge.id]

@@ -88,7 +88,7 @@ def test_a_line_that_was_put_otherwise_is_told_apart_from_one_that_was_not_said(
 
 def test_a_line_that_was_said_twice_is_told():
     timed = demo_maker("bell-ringers").make()
-    cue = next(one for one in timed.cues if len(one.text.split()) > 9 and one.purpose == "align")
+    cue = next(one for one in timed.cues if len(one.text.split()) > 9 and one.purpose == "aim")
     said = with_said(timed, lambda one: f"{one.text} {one.text}" if one is cue else one.text)
     _, extra = match_lines(timed.cues, said)
     assert [one.again for one in extra] == [cue.text]
@@ -96,7 +96,7 @@ def test_a_line_that_was_said_twice_is_told():
 
 def test_what_was_said_instead_of_a_line_stands_with_it():
     timed = demo_maker("bell-ringers").make()
-    cue = next(one for one in timed.cues if len(one.text.split()) > 9 and one.purpose == "align")
+    cue = next(one for one in timed.cues if len(one.text.split()) > 9 and one.purpose == "aim")
     other = "Oh listen to that gull up on the roof again"
     lines, extra = match_lines(timed.cues, with_said(timed, lambda one: other if one is cue else one.text))
     assert lines[timed.cues.index(cue)].how == "unsaid"

@@ -14,6 +14,7 @@ from yewhour.core.review.review import (
     Review,
 )
 from yewhour.core.transcript.line_matches import LineMatch
+from yewhour.core.wording.directions import directions
 
 LATE_S = 10.0
 UNEVEN_S, UNEVEN = 4.0, 0.12  # seconds, and a share of the side, that two sides may differ unnoticed
@@ -31,6 +32,14 @@ class ReviewFinding(msgspec.Struct, frozen=True):
     fix: str
     segment: str = ""
     sure: float = 1.0
+
+
+UNSAID = {
+    "side": "unsaid-side",
+    "way": "unsaid-way",
+    "caution": "unsaid-caution",
+    "protect": "unsaid-caution",
+}
 
 
 def review_finding(
@@ -119,16 +128,23 @@ def _lines(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
                 rules, "other-side", line.said_s, line.cue.segment, line.sure, said=line.wrong_side,
                 side=side, line=line.cue.text,
             )  # fmt: skip
-    codes = {"side": "unsaid-side", "way": "unsaid-way", "caution": "unsaid-caution"}
     for line in unsaid:
         one = names.get(line.cue.segment)
-        if (code := codes.get(line.cue.purpose)) and line.sure > 0.6 and one is not None:
+        if (code := _unsaid_code(line, one)) and line.sure > 0.6 and one is not None:
             at_s = one.start_s + max(0.0, seconds(line.cue.start) - seconds(one.segment.start))
             yield review_finding(
                 rules, code, at_s, line.cue.segment, line.sure, line=line.cue.text, name=_name(one)
             )
     if unsaid and back.heard:
         yield review_finding(rules, "unsaid", _at(unsaid[0], names), count=len(unsaid), all=len(back.lines))
+
+
+def _unsaid_code(line: LineMatch, one: ActualSegment | None) -> str:
+    """What it means that a line was not said, where it means something."""
+    across = one is not None and one.segment.use.switch and line.cue.purpose == "place"
+    if across and directions(line.cue.text):
+        return "unsaid-side"
+    return UNSAID.get(line.cue.purpose, "")
 
 
 def _at(line: LineMatch, names: dict[str, ActualSegment]) -> float:

@@ -45,7 +45,11 @@ def _breath_words(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[
     per_one = max(1, len(spans) // max(1, segment.amount))
     shown = spans if says == "always" and segment.behaviour.is_reps else spans[: FEW * per_one]
     if use.movement.card is not None and says != "always":  # the first is talked through; then one is told
-        first = 1 if segment.behaviour.is_reps and begins_with(phrasing, use) and not is_again(use) else 0
+        first = (
+            1
+            if segment.behaviour.is_reps and begins_with(phrasing, use) and not is_again(phrasing, use)
+            else 0
+        )
         shown = spans[first * per_one : FEW * per_one]
     if use.movement.stages:  # each stage is new
         lengths = [len(rhythm) for rhythm in use.movement.stages]
@@ -145,7 +149,9 @@ def _number(phrasing: Phrasing, index: int, segment: Segment, left: int) -> Word
     """What is said when so many are left, if anything."""
     amount, unit, kind, use = segment.amount, segment.use.unit, segment.kind, segment.use
     wording = phrasing.wording
-    if use.movement.card is not None and not (left <= use.step.countdown or BEHAVIOURS[kind].is_counted):
+    asked = phrasing.school.counting in ("up", "down") and BEHAVIOURS[kind].repeated
+    own = asked or left <= use.step.countdown or BEHAVIOURS[kind].is_counted
+    if use.movement.card is not None and not own:
         return _told_late(phrasing, index, segment, left)
     more, last = {
         "hold": (wording.more_breaths, wording.last_breath),

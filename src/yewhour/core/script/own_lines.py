@@ -1,6 +1,6 @@
 """The teacher's own hand in a script: her edits found again in the lines of every new fit."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 import msgspec
 
@@ -8,7 +8,7 @@ from yewhour.core.lengths import ticks
 from yewhour.core.plan.plan import LineEdit, Plan
 from yewhour.core.script.cue import Candidate, Cue, Dropped
 from yewhour.core.timing.layout import Segment
-from yewhour.core.wording.own_words import BEFORE_CARDS, edit_applies, edited_text, purpose_of
+from yewhour.core.wording.own_words import CARRIED, edit_applies, edited_text, purpose_of
 
 OWN_AT_S = 8.0  # seconds into a movement where a line of hers stands that has lost its own place
 
@@ -65,6 +65,7 @@ def _done(
         ]
         return bool(added), candidates + added
     done, result = False, []
+    sides: set[str] = set()
     for line in candidates:
         segment = segments[line.segment]
         named = line.purpose == purpose_of(edit, segment.use) and line.number == edit.number
@@ -72,22 +73,30 @@ def _done(
             result.append(line)
             continue
         done = True
+        sides.add(segment.side)
         if edit.do != "mute":
             result.append(_changed(edit, line, segment))
-    return (done, result) if done else _carried_over(edit, candidates, segments)
+    if done and not edit.both:
+        return done, result
+    carried, more = _carried_over(edit, result, segments, sides)
+    return done or carried, more
 
 
 def _carried_over(
-    edit: LineEdit, candidates: list[Candidate], segments: Sequence[Segment]
+    edit: LineEdit, candidates: list[Candidate], segments: Sequence[Segment], sides: Collection[str]
 ) -> tuple[bool, list[Candidate]]:
-    """An edit of a line that its movement's card has not got: her words are a line of their own there, and
+    """An edit of a line that has no place there, as the card has none like it, or no room
+    for it at this length; sides: where it was found. her words are a line of their own there, and
     what she muted is not said anyway."""
-    if edit.purpose not in BEFORE_CARDS:
+    if edit.purpose not in CARRIED:
         return False, candidates
     there = [
         (index, one)
         for index, one in enumerate(segments)
-        if edit_applies(edit, one.use) and one.use.movement.card is not None and not one.behaviour.is_setup
+        if edit_applies(edit, one.use)
+        and one.use.movement.card is not None
+        and not one.behaviour.is_setup
+        and one.side not in sides
     ]
     if edit.do == "mute" or not there:
         return bool(there), candidates

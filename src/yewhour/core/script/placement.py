@@ -67,7 +67,10 @@ class SpokenTrack:
 
 
 # Lines on the way somewhere have just the room that was made for them, and are said even if said before.
-TRUE = ("way", "call", "flow", "side", "exit", "prop", "caution", "remind", "setup")
+TRUE = (
+    "way", "call", "flow", "side", "exit", "prop", "caution", "remind", "setup", "place", "protect", "choice",
+    "first", "leave",
+)  # fmt: skip
 APART = ticks(3)  # from the start of one body line to the next
 SAID = 0.3  # what a body line is worth that was said before in this class, whenever that was
 MOST_LINES = 40  # of one segment; nobody says more in a held posture
@@ -295,7 +298,7 @@ class _Placer:
         return result
 
 
-TIMED = ("count", "breath", "time", "half")  # lines that are true at one moment only
+TIMED = ("count", "breath", "time", "half", "late")  # lines that are true at one moment only
 
 
 def _still_to_say(

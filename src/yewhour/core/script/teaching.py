@@ -42,12 +42,14 @@ class Teaching:
     def __init__(self, phrasing: Phrasing) -> None:
         self.phrasing = phrasing
         self._said: set[str] = set()
-        self._seed = phrasing.brief.title
+        self._seed = f"{phrasing.brief.title}/{phrasing.school.id}/{phrasing.school.voice}"
 
     def lines(self, index: int, segment: Segment) -> Iterator[Candidate]:
         """The lines of one segment that its card has for it."""
         card, how = segment.use.movement.card, segment.behaviour
-        if card is None or how.is_phase or how.framing:
+        if card is None or how.is_phase or how.framing or segment.use.step.pattern is not None:
+            return
+        if segment.use.second and self.phrasing.school.second_side == "wordless":
             return
         if how.is_rest:
             yield from self._rest(card, index, segment)
@@ -90,14 +92,14 @@ class Teaching:
             at += takes + (max(ISLAND, (length - LONG) // max(1, thoughts)) if island else APART)
 
     def _rest(self, card: Card, index: int, segment: Segment) -> Iterator[Candidate]:
-        at, number = segment.start + SETTLE, 0
-        thoughts = 2 if segment.length >= REST_THOUGHTS else 1
-        for purpose, text in self._next(card, segment.use, ("aim", ("image", "deepen"))):
+        at = segment.start + SETTLE
+        order: Order = ("aim", ("image", "deepen")) if segment.length >= REST_THOUGHTS else ("aim",)
+        for purpose, text in self._next(card, segment.use, order):
             takes = self.phrasing.duration(text, purpose)
-            if number >= thoughts or at + takes > segment.start + segment.length // 2:
+            if at + takes > segment.start + segment.length // 2:
                 break
             yield self._candidate(purpose, index, segment, text, at, segment.end)
-            at, number = at + takes + max(ticks(12), segment.length // 6), number + 1
+            at += takes + max(ticks(12), segment.length // 6)
 
     # --- moved --------------------------------------------------------------------------------------------
 
@@ -109,8 +111,9 @@ class Teaching:
                 yield self._candidate(purpose, index, segment, text, begun, segment.end)
                 begun += self.phrasing.duration(text, purpose) + GAP + READING
         at = begun + LEAD
-        if not (use.second or use.seen or use.round > 1) and begins_with(self.phrasing, use):
-            text = self._filled(first_line(use), use)
+        talked = "" if use.second or use.seen or use.round > 1 else first_line(self.phrasing, use)
+        if talked and begins_with(self.phrasing, use):
+            text = self._filled(talked, use)
             takes = self.phrasing.duration(text, "first")
             start = max(0, begun - LEAD)
             yield Candidate(

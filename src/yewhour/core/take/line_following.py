@@ -10,6 +10,7 @@ BEFORE_S, AFTER_S = 20, 90  # of the present moment: where the line may be in th
 LEAST_WORDS = 3  # heard in their order
 OTHERS = 2  # words between those of a line that are no part of it
 LEAST_SHARE, APART = 0.6, 0.2  # of a line's words; and so much more than of any other
+ONWARD = ("way", "call", "side", "exit", "leave", "place", "protect")  # what leads into what comes next
 _WORD = re.compile(r"[a-z']+")
 
 
@@ -64,4 +65,4 @@ def moved_on(take: Take, cue: Cue, now: float) -> bool:
     here = take.index_at(now)
     if here is None or here + 1 == len(take.segments) or take.segments[here].use.setup_for:
         return False
-    return cue.segment == take.segments[here + 1].id and cue.purpose in ("way", "call", "side", "exit")
+    return cue.segment == take.segments[here + 1].id and cue.purpose in ONWARD

@@ -115,8 +115,10 @@ class EntryLines:
             for change in self.phrasing.positions.way(before.end, before.stayed).changes:
                 yield "way", change.say
             yield "remind", pick_line(self.phrasing.wording.together, use)
-        if use.switch and not _names_side(use):
-            yield "side", filled_line(pick_line(self._side_lines(before, use), use), use)
+        if use.switch:
+            lines = self._side_lines(before, use)
+            if lines is self.phrasing.wording.side_on_top_already or not _names_side(use):
+                yield "side", filled_line(pick_line(lines, use), use)
         tier = self.phrasing.tier(use)
         talk = use.movement.behaviour.framing
         if (tier == 0 or takes_props_again(before, use)) and not talk:
@@ -134,7 +136,7 @@ class EntryLines:
                     yield "way", (fill(own, use.told_side),)
                 continue
             words = from_tier(entry_tier, change.say)
-            plain = number or entry_tier or card is not None
+            plain = number or entry_tier
             yield "way", words if plain else self.phrasing.voiced(frames, words, use.place, 2)
         if not round_first:
             yield from self._turned(before, use)
@@ -168,6 +170,8 @@ class EntryLines:
 
     def _leaving(self, before: StepUse | None, use: StepUse) -> Iterator[EntryLine]:
         """How what was before is left: its own words, where what comes next is not entered from within it."""
+        if before is not None and before.behaviour.is_rest and use.behaviour.framing:
+            return  # the words that lead out of a rest say all of it
         if (
             before is None
             or (before.behaviour.framing or before.behaviour.is_phase)
@@ -209,7 +213,8 @@ class EntryLines:
 
     def _props(self, before: StepUse | None, use: StepUse) -> Iterator[EntryLine]:
         """What is to be taken up now: not what is in use already."""
-        own = lines_of(use, "prop")
+        own, card = lines_of(use, "prop"), use.movement.card
+        placed = " ".join(card.place).lower() if card is not None and "call" not in use.step.lines else ""
         in_use = before is not None and set(use.movement.props) <= set(before.movement.props)
         if in_use or (use.second and not takes_props_again(before, use)):
             own = own if use.step.lines.get("prop") and not use.second else ()
@@ -219,7 +224,7 @@ class EntryLines:
         said = [filled_line(line, use, prop=first) for line in own]
         for line in said:
             yield "prop", line
-        named_already = " ".join(line[0].lower() for line in said)
+        named_already = " ".join((placed, *(line[0].lower() for line in said)))
         for prop in use.movement.props:
             there = stays(prop)
             if not (prop_noun(prop) in named_already or (there and prop == base_of(use.needed))):

@@ -13,18 +13,28 @@ from yewhour.core.library.position import PositionChange, base_of
 from yewhour.core.sides import SIDE_TOKENS, tokens
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.cautions import caution_lines
-from yewhour.core.wording.phrasing import Phrasing, filled_line, lines_of
+from yewhour.core.wording.phrasing import (
+    Phrasing,
+    filled_line,
+    lines_of,
+    pattern_words,
+    pick_line,
+)
 
 FIRST_OF_ALL = frozenset({"inversion", "deep backbend", "peak", "rapid breath", "breath held"})
 LONGEST_NUMBER = "twenty-four"  # what the line that tells the number has room for
 NAMED_FROM = 2  # effort
 GENTLE_LEVELS = ("gentle", "beginners")
+SLOW_TEACHING = 1.3  # from there on a school's choices come before the quiet
+TURNED = ("effort", "ease")
 FEW = 4  # repetitions whose number need not be told
 PassageLine = tuple[str, Wordings]
 
 
-def is_again(use: StepUse) -> bool:
+def is_again(phrasing: Phrasing, use: StepUse) -> bool:
     """Whether a use is shorter told: a second side, a return, another round."""
+    if use.second and phrasing.school.second_side == "full" and use.round <= 1:
+        return False
     return use.second or use.seen or use.round > 1
 
 
@@ -49,13 +59,15 @@ def passage(
     card = use.movement.card
     assert card is not None
     guards = list(_protected(phrasing, card, use, spoken_for)) if not use.round > 1 else []
-    places = _places(card, use)[: _before_the_dose(phrasing, card, use)]
+    places = _places(phrasing, card, use)[: _before_the_dose(phrasing, card, use)]
     first_of_all = bool(FIRST_OF_ALL & {*use.movement.marks})
     told = [said for said in (_told(text, use, kept) for text in places) if said]
-    if told and not is_again(use) and "call" not in use.step.lines:
+    if told and not is_again(phrasing, use) and "call" not in use.step.lines:
         told[0] = _named(phrasing, use, told[0])
     for purpose in ("setup", "remind"):
-        for line in lines_of(use, purpose) if purpose in use.step.lines and not is_again(use) else ():
+        for line in (
+            lines_of(use, purpose) if purpose in use.step.lines and not is_again(phrasing, use) else ()
+        ):
             yield purpose, filled_line(line, use, use.told_side)
     if first_of_all or not told:
         yield from guards
@@ -63,21 +75,31 @@ def passage(
         yield "place", (text,)
         if number == 0 and not first_of_all:
             yield from guards
-    if not is_again(use) and not is_described_while(phrasing, use):
-        yield from _chosen(phrasing, card, use, bool(guards))
+    if use.behaviour.is_rapid and not is_again(phrasing, use):
+        stroke_s = use.step.count_s or use.movement.count_s or 1.0
+        n = phrasing.number_word(round(10 / stroke_s))
+        yield "setup", filled_line(pick_line(phrasing.wording.tempo, use), use, n=n)
+    if not is_again(phrasing, use) and not is_described_while(phrasing, use):
+        if not _chosen_while(phrasing, use):
+            yield from _chosen(phrasing, card, use, bool(guards))
         yield from _numbered(phrasing, use)
-        if (first := first_line(use)) and not begins_with(phrasing, use):
+        if (first := first_line(phrasing, use)) and not begins_with(phrasing, use):
             yield "first", (_told(first, use, kept),)
 
 
 def in_the_dose(phrasing: Phrasing, use: StepUse) -> list[tuple[str, str]]:
     """(purpose, text) of what is said of a shape while people are in it already, in order."""
     card = use.movement.card
-    if card is None or use.flow or not is_described_while(phrasing, use):
+    if card is None or use.flow:
         return []
+    if not is_described_while(phrasing, use):
+        if is_again(phrasing, use) or not _chosen_while(phrasing, use):
+            return []
+        guarded = any(True for _ in _protected(phrasing, card, use, True))
+        return [(purpose, line[0]) for purpose, line in _chosen(phrasing, card, use, guarded)]
     said = _before_the_dose(phrasing, card, use)
-    rest = [("place", _told(text, use, {})) for text in _places(card, use)[said:]]
-    if is_again(use):
+    rest = [("place", _told(text, use, {})) for text in _places(phrasing, card, use)[said:]]
+    if is_again(phrasing, use):
         return rest
     if not said and rest and "call" not in use.step.lines:
         rest[0] = ("place", _named(phrasing, use, rest[0][1]))
@@ -96,24 +118,39 @@ def _before_the_dose(phrasing: Phrasing, card: Card, use: StepUse) -> int:
     """How many lines of the placing come before a movement begins: all, where it isn't described while it is
     done; else the one that leads there, or that must come before what protects or repeats."""
     if use.flow or not is_described_while(phrasing, use):
-        return len(_places(card, use))
+        return len(_places(phrasing, card, use))
     leads = use.behaviour.is_reps or "" in card.way.values() or bool(phrasing.room.met(use.movement))
     return 1 if leads else 0
 
 
-def _places(card: Card, use: StepUse) -> list[str]:
+def _places(phrasing: Phrasing, card: Card, use: StepUse) -> list[str]:
     """The placing of a use, as it is written: her own words, a shorter one for a return, or all of it."""
     if "call" in use.step.lines:
         return [text for line in lines_of(use, "call") for text in line[:1]]
-    if is_again(use) and card.again:
+    if is_again(phrasing, use) and card.again:
         return [card.again]
     return list(card.place[:1] if use.round > 1 else card.place)
 
 
-def first_line(use: StepUse) -> str:
-    """The first repetition talked through, where the use has one."""
+def _chosen_while(phrasing: Phrasing, use: StepUse) -> bool:
+    """Whether another way is told as a hold begins: not where it is long and quiet, or its setting is all."""
+    return use.behaviour.held and not use.movement.moving_s and phrasing.school.teaching < SLOW_TEACHING
+
+
+def first_line(phrasing: Phrasing, use: StepUse) -> str:
+    """The first repetition talked through, where the use has one; a pattern of her own in its counts.
+
+    Where a school breathes in on the effort, the breath of a card would be the wrong one.
+    """
     card = use.movement.card
-    return card.first if card is not None and not use.behaviour.framing else ""
+    if card is None or use.behaviour.framing or any(purpose.startswith("on_") for purpose in use.step.lines):
+        return ""
+    if use.step.pattern is not None:
+        return f"Breathe {pattern_words(phrasing, use)}"
+    turned = phrasing.school.effort_breath == "inhale" and any(
+        beat in TURNED for beat, _ in use.movement.rhythm
+    )
+    return "" if turned else card.first
 
 
 def begins_with(phrasing: Phrasing, use: StepUse) -> bool:
@@ -122,7 +159,7 @@ def begins_with(phrasing: Phrasing, use: StepUse) -> bool:
         return False
     if phrasing.school.describes == "while":
         return True
-    return phrasing.duration(_told(first_line(use), use, {}), "first") <= 2 * use.unit
+    return phrasing.duration(_told(first_line(phrasing, use), use, {}), "first") <= 2 * use.unit
 
 
 def _protected(phrasing: Phrasing, card: Card, use: StepUse, spoken_for: bool) -> Iterator[PassageLine]:
@@ -162,7 +199,7 @@ def _numbered(phrasing: Phrasing, use: StepUse) -> Iterator[PassageLine]:
     if not use.behaviour.is_reps or "remind" in use.step.lines:
         return
     wording = phrasing.wording
-    begun = bool(SIDE_TOKENS & tokens(first_line(use)))  # the side that begins is told there
+    begun = bool(SIDE_TOKENS & tokens(first_line(phrasing, use)))  # the side that begins is told there
     alternating = use.side == "alternating" and not begun
     lines = wording.number_alternating if alternating else wording.number_first
     line = lines[use.place % len(lines)]

@@ -26,7 +26,8 @@ def edited_text(edit: LineEdit, use: StepUse) -> str:
 # What lines were called before movements had cards -> what they are there; others of then have no place
 # there.
 CARDED = {"call": "place", "exit": "leave", "option": "choice", "caution": "protect"}
-BEFORE_CARDS = (*CARDED, "setup", "align", "stay")
+THOUGHTS = ("aim", "check", "image", "deepen", "compare", "keep", "late", "choice", "first")
+CARRIED = (*CARDED, "setup", "align", "stay", *THOUGHTS)
 
 
 def purpose_of(edit: LineEdit, use: StepUse) -> str:

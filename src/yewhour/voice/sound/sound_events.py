@@ -20,7 +20,7 @@ PARTS = {
     "breath": "a soft tone for each breath",
     "bells": "a low bell for each section",
 }
-NAMED = ("call", "side", "flow", "prop")
+NAMED = ("call", "place", "side", "flow", "prop")
 COUNTED = ("count", "time", "half")
 
 
