@@ -122,7 +122,7 @@ def test_a_class_is_made_by_keyboard_alone(bare_desk, tmp_path, monkeypatch):
     desk.key(KEY.Key_Home)
     for _ in range(400):
         row = script.row
-        if row is not None and row.cue and row.side == "right" and row.purpose in ("call", "align", "setup"):
+        if row is not None and row.cue and row.side == "right" and row.purpose in ("aim", "check", "place"):
             break
         desk.key(KEY.Key_Down)
     desk.key(KEY.Key_Return)

@@ -115,7 +115,7 @@ SPEAKS = {
     "prop-unsaid": (
         of(
             nodes=[Step(movement="block-squeeze", id="b", lines={"call": ["Squeeze your knees."]})],
-            edits=(LineEdit(step="b", purpose="prop", do="mute"), LineEdit(step="b", purpose="first", do="mute")),
+            edits=tuple(LineEdit(step="b", purpose=one, do="mute") for one in ("prop", "first")),
         ),
         of(nodes=[Step(movement="block-squeeze")]),
     ),

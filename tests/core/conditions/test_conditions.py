@@ -65,7 +65,7 @@ def held(draft, names, bases):
             for base in bases
             if place != "start" and is_in(place, base)
         ]
-    said = " ".join(cue.text.lower() for cue in draft.timed.cues if cue.purpose == "option")
+    said = " ".join(cue.text.lower() for cue in draft.timed.cues if cue.purpose in ("option", "choice"))
     for name in names:
         called = library[name].name.lower()
         if len(called) > 5 and re.search(rf"\b{re.escape(called)}\b", said):
@@ -178,7 +178,7 @@ def test_a_class_made_by_hand_keeps_what_a_rule_forbids_says_so_first_and_the_fi
     left = next(one for one in timed.findings if one.code == "left-out")
     assert "Seated forward fold" in left.message
     assert "disc" in left.message
-    spoken = [cue for cue in timed.cues if cue.purpose == "caution"]
+    spoken = [cue for cue in timed.cues if cue.purpose == "protect"]
     assert spoken
     done = next(
         one

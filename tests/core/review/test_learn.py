@@ -33,7 +33,8 @@ LONG = pytest.mark.long
 
 
 @pytest.mark.parametrize(
-    "name", ["sail-loft-mat", pytest.param("bell-ringers", marks=LONG), pytest.param("lamps-out", marks=LONG)]
+    "name",
+    ["hips-after-the-helm", pytest.param("bell-ringers", marks=LONG), pytest.param("lamps-out", marks=LONG)],
 )
 def test_after_three_recordings_her_seconds_are_known_and_a_plan_is_as_long(name):
     notes = [one for _, one in three(name)]

@@ -7,6 +7,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QPushButton
 
 from tests.ui.conftest import CTRL
+from yewhour.core.lengths import show_length
 from yewhour.core.plan.edit import with_brief
 from yewhour.ui.kit import theme as look
 from yewhour.ui.kit.commands import COMMANDS
@@ -53,7 +54,7 @@ def test_what_was_refused_is_offered_a_remedy_that_is_one_key_away_and_can_be_un
     plan = desk.session.plan
     assert "shortest" in desk.window.foot.message.text()
     nearest_s = desk.timed.length_s
-    assert "Promise the nearest, 18:51" in desk.window.foot.mend_button.text()
+    assert f"Promise the nearest, {show_length(nearest_s)}" in desk.window.foot.mend_button.text()
     assert any("Leave out" in offer.title for offer in desk.session.offers)
     desk.key(Qt.Key.Key_M, CTRL)
     assert desk.timed.length_s == pytest.approx(nearest_s, abs=1)

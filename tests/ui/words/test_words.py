@@ -35,14 +35,14 @@ def test_every_line_said_and_left_out_and_what_was_noticed_has_a_row_in_order(de
 
 
 def test_typing_shows_at_once_whether_the_line_still_fits(desk):
-    script = go(desk, lambda row: row.cue and row.purpose == "align")
+    script = go(desk, lambda row: row.cue and row.purpose in ("aim", "check"))
     script.edit(script.currentIndex())
     editor = QApplication.focusWidget()
     QTest.keyClicks(editor, "Short.")
     row, takes_s = script.delegate.paint_of.typing
     assert 0 < takes_s < row.room_s
     QTest.keyClicks(
-        editor, " And then so very much more to say that no breath in the world would hold it all"
+        editor, " And then so very much more to say that no breath in the world would hold it all" * 5
     )
     assert script.delegate.paint_of.typing[1] > row.room_s
     desk.window.grab()
@@ -54,7 +54,7 @@ def test_typing_shows_at_once_whether_the_line_still_fits(desk):
 
 
 def test_markup_and_any_script_stay_as_typed_and_a_novel_is_refused(desk):
-    script = go(desk, lambda row: row.cue and row.purpose == "align" and row.side == "both")
+    script = go(desk, lambda row: row.cue and row.purpose in ("aim", "check") and row.side == "both")
     row = script.row
     text = "<b>Bend</b> & تنفس — 呼吸 {not a token}"
     desk.window.pages.words().line_actions.reword(row, text)
@@ -68,7 +68,7 @@ def test_markup_and_any_script_stay_as_typed_and_a_novel_is_refused(desk):
 
 
 def test_a_line_left_unsaid_waits_at_its_place(desk):
-    script = go(desk, lambda row: row.cue and row.purpose == "align")
+    script = go(desk, lambda row: row.cue and row.purpose in ("aim", "check"))
     text = script.row.text
     desk.key(KEY.Key_Delete)
     assert script.row.muted is not None
@@ -91,7 +91,7 @@ def test_a_dropped_line_is_taken_in_with_one_key_or_room_is_made_for_it(desk):
 
 
 def test_the_wordings_there_are_can_be_chosen(desk):
-    script = go(desk, lambda row: row.cue and row.purpose == "call" and row.side == "right")
+    script = go(desk, lambda row: row.cue and row.purpose == "aim" and row.side == "right")
     found = desk.window.pages.words().line_actions.wordings()
     assert script.row.text in found
     assert len(found) > 1
@@ -150,7 +150,9 @@ def test_choosing_a_line_chooses_its_segment_and_the_other_way_round(desk):
 
 
 def test_an_edit_stays_on_its_line_when_the_class_is_made_longer(desk):
-    script = go(desk, lambda row: row.cue and row.purpose == "call" and row.segment.use.movement.id == "dart")
+    script = go(
+        desk, lambda row: row.cue and row.purpose == "place" and row.segment.use.movement.id == "dart"
+    )
     desk.window.pages.words().line_actions.reword(script.row, "Lift off, as a gull from the quay.")
     desk.settle()
     desk.press("longer_minute")
@@ -196,7 +198,7 @@ def test_a_class_with_every_line_unsaid_can_still_be_looked_at(desk):
 
 
 def test_words_that_are_refused_stay_where_they_were_typed(desk):
-    script = go(desk, lambda row: row.cue is not None and row.purpose == "align")
+    script = go(desk, lambda row: row.cue is not None and row.purpose in ("aim", "check"))
     before = desk.session.plan
     desk.key(KEY.Key_Return)
     editor = QApplication.focusWidget()
@@ -215,7 +217,7 @@ def test_words_that_are_refused_stay_where_they_were_typed(desk):
 
 
 def test_enter_on_a_line_left_unsaid_says_it_again(desk):
-    script = go(desk, lambda row: row.cue is not None and row.purpose == "align")
+    script = go(desk, lambda row: row.cue is not None and row.purpose in ("aim", "check"))
     text = script.row.text
     desk.key(KEY.Key_Delete)
     assert script.row.muted is not None

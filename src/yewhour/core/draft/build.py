@@ -261,7 +261,15 @@ def items_for(part: DraftPart, pool: CandidatePool, judge: MovementJudge) -> lis
     """The items that may stand in a part. A class has one peak, and what was asked for has its place."""
     asked = {judge.ask.brief.peak, *judge.wanted} & pool.items.keys()
     blocks = [pool.items[name] for name in part.blocks if name in pool.items]
-    wished = [pool.items[name] for name in asked if fits_base(pool.items[name], part.bases) >= 0]
+    quiet = part.about in (
+        "warm",
+        "ease",
+    )  # nothing hard that was asked for stands where a class warms or settles
+    wished = [
+        item
+        for item in (pool.items[name] for name in asked)
+        if fits_base(item, part.bases) >= 0 and (not quiet or item.effort <= 1 or item.id in judge.wanted)
+    ]
     suited = [one for one in pool.suited(part) if judge.order or one.id in asked or "peak" not in one.marks]
     found = {one.id: one for one in (*blocks, *suited, *wished)}
     return [one for name, one in found.items() if name not in judge.kept]

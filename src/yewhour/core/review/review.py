@@ -78,12 +78,21 @@ class Review(msgspec.Struct, frozen=True, dict=True):
 
     def went(self, line: LineMatch) -> bool:
         """Whether the recording reaches to where a line should have been said."""
-        return not self.cut or self.moments.get(line.cue.segment, 0.0) < self.length_s - 5
+        if not self.cut:
+            return True
+        begun = self.moments.get(line.cue.segment, 0.0)
+        planned = self.planned.get(line.cue.segment, line.cue.start)
+        return begun + seconds(max(0, line.cue.start - planned)) < self.length_s - 5
 
     @property
     def pace_words(self) -> bool:
         """Whether any word was heard."""
         return self.pace is not None and self.pace.words_per_min > 0
+
+    @cached_property
+    def planned(self) -> dict[str, int]:
+        """When each segment was to begin, in ticks, by its id."""
+        return {one.segment.id: one.segment.start for one in self.segments}
 
     @cached_property
     def moments(self) -> dict[str, float]:

@@ -50,7 +50,7 @@ def _breath_words(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[
             if segment.behaviour.is_reps and begins_with(phrasing, use) and not is_again(phrasing, use)
             else 0
         )
-        shown = spans[first * per_one : FEW * per_one]
+        shown = spans[first * per_one : FEW * per_one] if per_one <= 2 or use.movement.said("on_part") else ()
     if use.movement.stages:  # each stage is new
         lengths = [len(rhythm) for rhythm in use.movement.stages]
         starts = [sum(lengths[:stage]) * segment.amount for stage in range(len(lengths))]

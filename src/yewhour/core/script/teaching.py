@@ -10,7 +10,7 @@ import zlib
 from collections.abc import Iterator, Sequence
 
 from yewhour.core.lengths import ticks
-from yewhour.core.library.card import Card, conditioned
+from yewhour.core.library.card import LISTS, Card, conditioned
 from yewhour.core.script.cue import LEAD, Candidate
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
@@ -81,13 +81,12 @@ class Teaching:
             begun += takes + GAP + READING
         if begun > segment.start:
             thoughts = max(1, thoughts - 1)
-        at, number = begun + (SETTLE if length >= SHORT else ticks(1.5)), 0
-        for purpose, text in self._next(card, use, order):
+        at = begun + (SETTLE if length >= SHORT else ticks(1.5))
+        for number, (purpose, text) in enumerate(self._next(card, use, order), start=1):
             takes = self.phrasing.duration(text, purpose)
-            if number >= thoughts or at + takes > until:
+            if number > thoughts or at + takes > until:
                 break
             yield self._candidate(purpose, index, segment, text, at, until)
-            number += 1
             island = length >= LONG and number >= 2
             at += takes + (max(ISLAND, (length - LONG) // max(1, thoughts)) if island else APART)
 
@@ -210,3 +209,10 @@ def breath_words_end(segment: Segment) -> int:
 
 
 TOLD_REPS = 2  # the one that is talked through, and one whose rhythm is told
+
+
+def alternatives(use: StepUse, purpose: str) -> list[str]:
+    """What else the card of a movement has for a purpose, as it is said on the side of a use."""
+    card = use.movement.card
+    texts = getattr(card, purpose, ()) if card is not None and purpose in LISTS[1:] else ()
+    return [filled_line((conditioned(text, {}),), use, use.told_side)[0] for text in texts]

@@ -18,7 +18,7 @@ from yewhour.core.shelf.records import (
 from yewhour.core.shelf.weeks import GivenClass, Week, moves
 
 RUNNING, GAP, LONG_GAP, HISTORY = 3, 6, 9, 8  # weeks
-MAIN, MOST_MAIN = 0.2, 3  # share of a week's time that makes an area what the week is about; so many of them
+MAIN, MOST_MAIN = 0.18, 3  # share of a week's time that makes an area what the week is about; so many of them
 TOUCHED_S = 60.0  # of an area in a week, to say that it came
 CLASSES = 5  # in a row with the same movement
 ASKED = 2  # effort of a movement that is noticed when it comes again and again

@@ -14,6 +14,7 @@ from yewhour.core.problem import Problem
 from yewhour.core.script.candidates import candidate_lines
 from yewhour.core.script.cue import Cue
 from yewhour.core.script.own_lines import with_numbers
+from yewhour.core.script.teaching import alternatives
 from yewhour.core.timed_class import TimedClass
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.small_dialogs import Asking
@@ -162,10 +163,14 @@ class LineActions:
             self._do(lambda timed: line_edits.added(row.segment, text, at_s))
 
     def wordings(self) -> list[str]:
-        """The wordings the program has for the current line, from full to bare."""
+        """What else can be said in place of the current line: the other thoughts of its movement's card, or
+        its wordings from full to bare."""
         timed, solved, cue = self.session.timed, self.session.solved, self._cue()
         if timed is None or solved is None or cue is None:
             return []
+        segment = next(one for one in timed.segments if one.id == cue.segment)
+        if others := alternatives(segment.use, cue.purpose):
+            return others
         for line in with_numbers(candidate_lines(timed.segments, solved.entries), timed.segments):
             place = (timed.segments[line.segment].id, line.purpose, line.number)
             if place == (cue.segment, cue.purpose, cue.number):
