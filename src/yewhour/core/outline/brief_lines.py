@@ -18,7 +18,7 @@ from yewhour.core.problem import Problem
 _LISTS = ("focus", "cautions", "without", "wanted", "props")
 _TEXTS = {
     "title": "title", "style": "style", "level": "level", "time of day": "time_of_day",
-    "for": "audience", "reason": "reason", "peak": "peak", "facing": "facing", "lineage": "lineage",
+    "for": "audience", "reason": "reason", "shape": "shape", "peak": "peak", "facing": "facing", "lineage": "lineage",
     "target counts": "target_counts",
 }  # fmt: skip
 _NUMBERS = {"voice rate": "voice_rate", "pace gives": "pace_gives", "tolerance": "tolerance_s"}
@@ -48,6 +48,8 @@ def read_brief_line(key: str, value: str, known: Vocabulary | None = None) -> di
             raise Problem(f"The pace {value!r} can't be read.", do="Write it as 8 or 8/4:0:5:0.") from None
     if key in _LISTS:
         return {key: _parts(value)}
+    if key == "theme":
+        return {key: tuple(part.strip() for part in value.split("|") if part.strip())}
     if key in _NUMBERS:
         try:
             return {_NUMBERS[key]: finite(value)}
@@ -66,7 +68,7 @@ def read_brief_line(key: str, value: str, known: Vocabulary | None = None) -> di
         return {"ways": {key[4:].strip().replace(" ", "_"): _way(value)}}
     raise Problem(
         f"There is no {key!r} in a brief.",
-        do=f"There are: {', '.join([*_TEXTS, 'length', 'pace', *_LISTS])}.",
+        do=f"There are: {', '.join([*_TEXTS, 'theme', 'length', 'pace', *_LISTS])}.",
     )
 
 
@@ -113,6 +115,8 @@ def write_brief(brief: Brief) -> list[str]:
         said = one_line(getattr(brief, field))
         if key not in ("title", "style") and said and said != getattr(usual, field):
             lines.append(f"{key}: {said}")
+    if told := [said for one in brief.theme if (said := one_line(one))]:
+        lines.append(f"theme: {' | '.join(told)}")
     for key in _LISTS:
         words = [said for one in getattr(brief, key) if (said := one_line(one))]
         if words:

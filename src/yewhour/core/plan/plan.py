@@ -41,8 +41,9 @@ class Brief(PlanPart, frozen=True):
     """The promise. `ways` overrides single values of the style's school; `own`: shares of her own.
 
     without: groups of movements, and movements, that the class does without. wanted: movements it was asked
-    to have; peak: the one it goes to. said: her own words for a caution, an area, a group: tag -> words.
-    """
+    to have; peak: the one it goes to. reason: why it is given; shape: it in a sentence, "" for the one that
+    is made; theme: what is said of it in the welcome, in the middle and at the end. said: her own words for
+    a caution, an area, a group: tag -> words."""
 
     title: str = "New class"
     target_s: float = 1200.0
@@ -53,6 +54,8 @@ class Brief(PlanPart, frozen=True):
     time_of_day: str = ""
     audience: str = ""
     reason: str = ""
+    shape: str = ""
+    theme: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()
     without: tuple[str, ...] = ()
     wanted: tuple[str, ...] = ()

@@ -61,8 +61,7 @@ def candidate_lines(segments: Sequence[Segment], entries: EntryLines) -> list[Ca
             found.append(_round_line(phrasing, segments, index))
         for name in [name for name in waiting if _suits(name, segment)]:
             found.append(_school_line(index, segment, waiting.pop(name)))
-        carded = use.movement.card is not None and not (use.flow and segment.behaviour.is_phase)
-        found += teaching.lines(index, segment) if carded else ()
+        found += teaching.lines(index, segment)
         found += alignment_lines(phrasing, index, segment)
         found += count_lines(phrasing, index, segment)
     found += _closing(segments, entries)

@@ -44,6 +44,8 @@ def _breath_words(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[
         return
     per_one = max(1, len(spans) // max(1, segment.amount))
     shown = spans if says == "always" and segment.behaviour.is_reps else spans[: FEW * per_one]
+    if use.movement.card is not None and segment.behaviour.is_hold:
+        return
     if use.movement.card is not None and says != "always":  # the first is talked through; then one is told
         first = (
             1

@@ -7,7 +7,7 @@ from yewhour.core.script.cue import Candidate
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.entry import BREATHER, LONGEST_QUIET, EntryLines
-from yewhour.core.transitions.passage import FEW, LONGEST_NUMBER
+from yewhour.core.transitions.passage import LONGEST_NUMBER
 from yewhour.core.wording.phrasing import NumberWord
 
 DONE_FIRST = {
@@ -40,9 +40,6 @@ def entry_cues(
             word = entries.phrasing.number_word(amount)
             told = wordings[0].replace(LONGEST_NUMBER, word)
             wordings = (told.replace(LONGEST_NUMBER.capitalize(), word.capitalize()),)
-            if amount <= FEW:
-                at += room
-                continue
         yield Candidate(purpose, index, use.side, wordings, at, segment.end, segment.end, at)
         at += room + (pause if purpose in DONE_FIRST else 0)
 

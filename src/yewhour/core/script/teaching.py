@@ -14,13 +14,15 @@ from yewhour.core.library.card import LISTS, Card, conditioned
 from yewhour.core.script.cue import LEAD, Candidate
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
-from yewhour.core.transitions.passage import READING, begins_with, first_line, in_the_dose
+from yewhour.core.transitions.passage import READING, begins_with, first_line, in_the_dose, is_described_while
 from yewhour.core.wording.phrasing import Phrasing, filled_line
 from yewhour.core.wording.speech import GAP
 
 SHORT, MIDDLE, LONG = ticks(18), ticks(35), ticks(60)  # holds: one thought, two, three; from then on islands
 SETTLE = ticks(3)  # before the first thought of a hold
 APART = ticks(5.5)  # from the end of one thought to the next
+HARD = 3  # effort, of a place in a flow that is told with another way
+TAUGHT_AT = ticks(4.5)  # into a breath that is taught, when its own line is over
 ISLAND = ticks(38)  # and of one island to the next
 REST_THOUGHTS = ticks(75)  # a rest so long has a second thought
 SPOKEN = 0.66  # of a hold under a minute: the rest of it is quiet
@@ -47,6 +49,8 @@ class Teaching:
     def lines(self, index: int, segment: Segment) -> Iterator[Candidate]:
         """The lines of one segment that its card has for it."""
         card, how = segment.use.movement.card, segment.behaviour
+        if card is not None and how.is_phase and segment.use.taught:
+            yield from self._taught(card, index, segment)
         if card is None or how.is_phase or how.framing or segment.use.step.pattern is not None:
             return
         if segment.use.second and self.phrasing.school.second_side == "wordless":
@@ -57,6 +61,20 @@ class Teaching:
             yield from self._held(card, index, segment)
         else:
             yield from self._moved(card, index, segment)
+
+    def _taught(self, card: Card, index: int, segment: Segment) -> Iterator[Candidate]:
+        """One thing about each place of a flow, in the round in which it is taught; of hard ones another
+        way."""
+        use = segment.use
+        able = [text for text in card.choice if self._fresh(text, use)] if use.movement.effort >= HARD else []
+        beats = [("choice", able[0])] if able else []
+        at = segment.start + TAUGHT_AT
+        for purpose, text in beats or self._next(card, use, (("aim", "check", "image"),)):
+            filled = self._filled(text, use)
+            if at + self.phrasing.duration(filled, purpose) > segment.end - LEAD - GAP:
+                return
+            self._said.add(text)
+            yield self._candidate(purpose, index, segment, filled, at, segment.end - LEAD)
 
     # --- held ---------------------------------------------------------------------------------------------
 
@@ -75,8 +93,9 @@ class Teaching:
         begun = segment.start
         for purpose, text in in_the_dose(self.phrasing, use):
             takes = self.phrasing.duration(text, purpose)
-            if purpose != "place" and begun + takes > until:
-                break
+            roomy = length >= MIDDLE or not is_described_while(self.phrasing, use)
+            if purpose != "place" and (begun + takes > until or not roomy):
+                break  # where there is room for one thing only, it is what the shape is for
             yield self._candidate(purpose, index, segment, text, begun, segment.end)
             begun += takes + GAP + READING
         if begun > segment.start:
@@ -138,7 +157,8 @@ class Teaching:
         """What is said near the end of a set, at the repetition of which it is true."""
         if reps < LATE_FROM or segment.behaviour.is_rapid:
             return None
-        found = next((one for one in card.late if self._fresh(one, segment.use)), None)
+        late = self._turned(card.late, segment.use)
+        found = next((one for one in late if self._fresh(one, segment.use)), None)
         if found is None:
             return None
         unit, use = segment.use.unit, segment.use

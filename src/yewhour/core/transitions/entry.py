@@ -4,6 +4,7 @@ In this order: out of what was before, the other side, the props, the way across
 named and called, its caution, how it is set up.
 """
 
+import re
 from collections.abc import Iterator, Mapping, Sequence
 
 from yewhour.core.lengths import ticks
@@ -15,6 +16,7 @@ from yewhour.core.plan.plan import LineEdit
 from yewhour.core.props import changes_side, stays
 from yewhour.core.sides import SIDE_TOKENS, fill, mirrored, tokens
 from yewhour.core.timing.step_use import StepUse
+from yewhour.core.transitions.frame import ClassFrame
 from yewhour.core.transitions.passage import READING, changes_said, in_the_dose, passage
 from yewhour.core.transitions.ways import (
     prop_noun,
@@ -36,6 +38,15 @@ from yewhour.core.wording.phrasing import (
 )
 from yewhour.core.wording.speech import GAP
 
+QUICK_RETURN = 0.45  # of the pauses of a return where a style moves at once: 30-45 s (measured figures)
+AFTER_THOUGHT, AFTER_THEME = ticks(0.8), ticks(2.0)
+# How a clause of a last line begins -> what a way has that says the same.
+SAID_BY_WAYS = (
+    ("hands to the floor", "hands"), ("hands down", "hands"), ("hands flat", "hands"),
+    ("both hands down", "hands"), ("tuck the toes", "tuck"), ("lower both knees", "lower your knees"),
+    ("look to the hands", "forward to your hands"), ("knees soft", "forward to your hands"),
+    ("hands to the thighs", "roll up"),
+)  # fmt: skip
 BREATHER = ticks(0.5)  # at the end of what is said while moving
 LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has room for
 EntryLine = tuple[str, Wordings]
@@ -50,6 +61,8 @@ class EntryLines:
         self.first_talk = next((use.key for use in uses if use.behaviour.is_talk), "")
         self._spoken = OwnLineLengths(edits, phrasing.duration)
         self._known: dict[tuple[object, ...], list[EntryLine]] = {}
+        self.frame = ClassFrame(phrasing, uses)
+        self._returned = _returned(uses)
         self._spoken_for = dict(reversed(list(spoken_for(phrasing.room, uses))))  # the first of each
 
     # --- how long they take -------------------------------------------------------------------------------
@@ -115,6 +128,8 @@ class EntryLines:
             for change in self.phrasing.positions.way(before.end, before.stayed).changes:
                 yield "way", change.say
             yield "remind", pick_line(self.phrasing.wording.together, use)
+        if opened := self.frame.turns.get(use.key):
+            yield "say", (opened,)
         if use.switch:
             lines = self._side_lines(before, use)
             if lines is self.phrasing.wording.side_on_top_already or not _names_side(use):
@@ -142,7 +157,13 @@ class EntryLines:
             yield from self._turned(before, use)
         if card is not None and not talk:
             kept = {facet: one for facet, one in _left(before).items() if use.shape.get(facet) == one}
-            yield from passage(self.phrasing, use, kept, self._spoken_for.get(use.step.id, False))
+            if use.key in self._returned:
+                yield (
+                    "place",
+                    filled_line(pick_line(self.phrasing.wording.return_to, use), use, use.told_side),
+                )
+            else:
+                yield from passage(self.phrasing, use, kept, self._spoken_for.get(use.step.id, False))
         elif not talk:
             yield from self._called(use)
             yield from self._cautions(use)
@@ -203,6 +224,8 @@ class EntryLines:
         shared = before.shape.items() <= after.items() and meets(before.end, use.needed)
         kept = [*facets.kept(before.shape, after)]
         for line in () if kept or (same and shared) else exits:
+            if card is not None and self._said_by_the_way(line[0], before, use):
+                continue
             tier = 0 if card is not None else self.phrasing.tier(before)
             words = from_tier(tier, filled_line(line, before, before.told_side))
             yield "exit" if card is None else "leave", words
@@ -210,6 +233,16 @@ class EntryLines:
             yield "leave", (_sentence(undone),)
         if kept and not _decides(use.movement.card, before.shape):
             yield "leave", (_sentence(kept),)
+
+    def _said_by_the_way(self, leave: str, before: StepUse, use: StepUse) -> bool:
+        """Whether the way on says itself what a card's last line would: hands down, toes tucked."""
+        changes = self.phrasing.positions.way(before.end, use.needed).changes if use.start else ()
+        way = changes[0].say[0].lower() if changes else ""
+        clauses = re.split(r"[,;] (?:and )?", leave.rstrip(".").lower())
+        return bool(way) and all(
+            any(clause.startswith(words) and heard in way for words, heard in SAID_BY_WAYS)
+            for clause in clauses
+        )
 
     def _props(self, before: StepUse | None, use: StepUse) -> Iterator[EntryLine]:
         """What is to be taken up now: not what is in use already."""
@@ -265,19 +298,25 @@ class EntryLines:
         """The lines of a talk in order, each with the silence after it in ticks."""
         if not use.behaviour.is_talk:
             return
-        brief = self.phrasing.brief
+        brief, marks = self.phrasing.brief, use.movement.marks
         words = {"title": brief.title, "audience": brief.audience or "everyone", "quiet": LONGEST_QUIET}
-        for line in lines_of(use, "say"):
+        quick = QUICK_RETURN if self.phrasing.school.describes == "while" and "returning" in marks else 1.0
+        lines = lines_of(use, "say")
+        for number, line in enumerate(lines):
+            if "farewell" in marks and number == len(lines) - 1:
+                yield from ((text, AFTER_THEME) for text in self.frame.farewell())
             # The text, a pause in seconds, the text after it, and so on.
             said, *more = PAUSE_MARK.split(fill(line[0], use.side, **words))
             for pause, after in zip([*more[::2], "0"], [*more[1::2], ""], strict=True):
                 if said.strip():
-                    yield said.strip(), ticks(float(pause))
+                    yield said.strip(), round(ticks(float(pause)) * quick)
                 said = after
+            if "welcome" in marks and use.key == self.first_talk and not number:
+                yield from ((text, AFTER_THOUGHT) for text in self.frame.welcome())
         if self.props and use.key == self.first_talk:
             props = listed(self.props)
             yield fill(self.phrasing.wording.props_opening[0][0], use.side, props=props), 0
-        if use.key == self.first_talk and "welcome" in use.movement.marks:
+        if use.key == self.first_talk and "welcome" in marks:
             yield from ((line, 0) for line in self.phrasing.room.said)
 
 
@@ -292,6 +331,19 @@ def _names_side(use: StepUse) -> bool:
     if card is None or "call" in use.step.lines:
         return False
     return bool(SIDE_TOKENS & tokens(card.again or " ".join(card.place[:1])))
+
+
+def _returned(uses: Sequence[StepUse]) -> frozenset[str]:
+    """The uses that come back to a posture on no side for the third time or more: they are only named."""
+    times: dict[str, int] = {}
+    found: set[str] = set()
+    for use in uses:
+        if use.behaviour.framing or use.flow or use.side != "both" or use.round > 1:
+            continue
+        times[use.movement.id] = times.get(use.movement.id, 0) + 1
+        if times[use.movement.id] > 2 and not use.movement.cautions:
+            found.add(use.key)
+    return frozenset(found)
 
 
 def _left(before: StepUse | None) -> dict[str, str]:

@@ -27,7 +27,6 @@ NAMED_FROM = 2  # effort
 GENTLE_LEVELS = ("gentle", "beginners")
 SLOW_TEACHING = 1.3  # from there on a school's choices come before the quiet
 TURNED = ("effort", "ease")
-FEW = 4  # repetitions whose number need not be told
 PassageLine = tuple[str, Wordings]
 
 

@@ -52,6 +52,14 @@ class StandingLines(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     option_both: LineVariants
     count_so_far: LineVariants
     number_first: LineVariants
+    shape: LineVariants
+    shape_one_place: LineVariants
+    shape_quiet: LineVariants
+    shape_places: dict[str, str]
+    shape_last: dict[str, str]
+    area_words: dict[str, str]
+    section_open: LineVariants
+    return_to: LineVariants
     number_alternating: LineVariants
     count_announced: LineVariants
     tempo: LineVariants

@@ -1,0 +1,115 @@
+"""The frame of a class: why it is given, its shape in a sentence, its theme, and where the work turns.
+
+Its `reason` and `theme` are hers; the sentence about its shape is made of what the class is, until she
+writes one. A theme is named in the welcome, met once again where the work turns in the middle, and answered
+at the end."""
+
+from collections import Counter
+from collections.abc import Sequence
+
+from yewhour.core.library.names import listed
+from yewhour.core.library.position import base_of, meets
+from yewhour.core.sides import fill
+from yewhour.core.timing.step_use import StepUse
+from yewhour.core.wording.phrasing import Phrasing
+
+TOLD_S = 420.0  # a shorter class says neither why nor what
+TURNED_S = 720.0  # nor where the work turns
+MOST_TURNS = 3
+LEAST_USES = 2  # of a section that is worth opening
+RESTFUL = 1  # effort, of a class in which nothing is asked for
+ONE_PLACE = 0.8  # of what is done, for a class that is all in one place
+
+
+class ClassFrame:
+    """The words around the work of one class, and where they stand."""
+
+    def __init__(self, phrasing: Phrasing, uses: Sequence[StepUse]) -> None:
+        self.phrasing = phrasing
+        self.work = [use for use in uses if not use.behaviour.framing and use.start and use.round <= 1]
+        brief = phrasing.brief
+        self.reason = brief.reason if brief.target_s >= TOLD_S else ""
+        self.theme = tuple(brief.theme)
+        self.shape = brief.shape or (self._shape() if brief.target_s >= TOLD_S else "")
+        self.turns = self._turns()
+
+    def welcome(self) -> list[str]:
+        """What the welcome says after its first line."""
+        return [line for line in (self.reason, self.shape, *self.theme[:1]) if line]
+
+    def farewell(self) -> list[str]:
+        """What is said before the last words, where a theme is answered."""
+        return list(self.theme[2:3])
+
+    def _shape(self) -> str:
+        wording = self.phrasing.wording
+        places = [place for use in self.work if (place := wording.shape_places.get(base_of(use.start)))]
+        if len(places) < LEAST_USES:
+            return ""
+        often, times = Counter(places).most_common(1)[0]
+        if times >= ONE_PLACE * len(places):
+            return self._filled(wording.shape_one_place, place=often)
+        hardest = max(self.work, key=lambda use: (use.movement.effort, not use.second))
+        middle = wording.shape_places.get(base_of(hardest.start), often)
+        area = self._area([hardest]) or self._area(self.work)
+        last = wording.shape_last.get(base_of(self.work[-1].end), places[-1])
+        if middle == places[0] or hardest.movement.effort <= RESTFUL:
+            return self._filled(wording.shape_quiet, first=places[0], last=last)
+        if not area:
+            return ""
+        return self._filled(wording.shape, first=places[0], middle=middle, area=area, last=last)
+
+    def _turns(self) -> dict[str, str]:
+        """Where the work turns: the key of the use that a section begins with -> how it is opened."""
+        if self.phrasing.brief.target_s < TURNED_S:
+            return {}
+        found: list[tuple[StepUse, str]] = []
+        before = self.work[0] if self.work else None
+        for number, section in enumerate(dict.fromkeys(use.section for use in self.work)):
+            mine = [use for use in self.work if use.section == section]
+            area = self._area(mine)
+            turned = before is not None and not meets(base_of(before.end), _bases(mine[0].start))
+            resting = any(use.behaviour.is_rest or "rest" in use.movement.works for use in mine)
+            if number and turned and area and not resting and len(mine) >= LEAST_USES and not mine[0].flow:
+                found.append((mine[0], area))
+            before = mine[-1]
+        named: dict[str, str] = {}
+        told: set[str] = set()
+        for use, area in found:
+            if area in told or len(named) == MOST_TURNS:
+                continue
+            told.add(area)
+            lines = self.phrasing.wording.section_open
+            line = lines[(self.phrasing.habit + len(named)) % len(lines)][0]
+            named[use.key] = fill(line, "both", area=area)
+        if len(self.theme) > 1 and self.work:
+            middle = self._middle([use for use, _ in found])
+            if middle is not None:
+                named[middle.key] = self.theme[1]
+        return named
+
+    def _middle(self, turns: Sequence[StepUse]) -> StepUse | None:
+        """The turn that is nearest the middle of the class; or else whatever begins there."""
+        places = {use.key: n for n, use in enumerate(self.work)}
+        half = len(self.work) // 2
+        first = [use for use in self.work[1:] if not use.second and not use.flow]
+        return min(turns or first, key=lambda use: abs(places[use.key] - half), default=None)
+
+    def _area(self, uses: Sequence[StepUse]) -> str:
+        """What uses are about most, of what the class is about if they are, as one says it."""
+        wording, focus = self.phrasing.wording, self.phrasing.brief.focus
+        counts: Counter[str] = Counter()
+        for use in uses:
+            for area in {*use.movement.works, *use.movement.opens} & wording.area_words.keys():
+                counts[area] += 2 if area in focus else 1
+        most = [area for area, _ in sorted(counts.items(), key=lambda row: (-row[1], row[0]))]
+        return listed([wording.area_words[area] for area in most[:1]])
+
+    def _filled(self, lines: Sequence[tuple[str, ...]], **words: str) -> str:
+        text = fill(lines[len(self.phrasing.brief.title) % len(lines)][0], "both", **words)
+        return text[0].upper() + text[1:]
+
+
+def _bases(need: str) -> str:
+    """The bases of a need: `seated or chair`."""
+    return " or ".join(base_of(one) for one in need.split(" or "))
