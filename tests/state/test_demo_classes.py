@@ -81,10 +81,10 @@ def test_a_mirrored_series_has_six_or_more_exercises():
     assert len([name for name in sided if name.startswith(("clam", "side-"))]) >= 6
 
 
-def test_a_long_chain_has_five_postures_and_one_minute_holds():
+def test_a_long_chain_has_five_postures_and_long_holds():
     chain = [s for s in moves("hips-after-the-helm") if s.section == "The long chain" and s.side == "left"]
     assert len(chain) >= 5
-    assert any(s.kind == "clock" and s.length >= 600 for s in chain)
+    assert any(s.kind == "clock" and s.length >= 450 for s in chain)
 
 
 def test_the_chain_that_turns_leaves_one_movement_out_on_the_second_side_on_purpose():

@@ -11,6 +11,7 @@ from typing import Any
 
 import msgspec
 
+from yewhour.content.card_files import faults
 from yewhour.content.terms import Terms
 from yewhour.core.lengths import LONGEST_S
 from yewhour.core.library.kinds import BEHAVIOURS, Kind
@@ -46,7 +47,7 @@ Wrong = Callable[[str, str, str], Problem]  # (field, what, what to do)
 
 # What a table may hold besides the lines; an option is its line, and in another field the movement it is.
 _OURS = {"id", "source", "lines", "card"}
-FIELDS = frozenset(Movement.__struct_fields__) - _OURS | {"gentler_is", "stronger_is"}
+FIELDS = frozenset(Movement.__struct_fields__) - _OURS | {"gentler_is", "stronger_is", "talk"}
 
 
 def load_library(
@@ -179,6 +180,9 @@ def movement_of(name: str, table: Any, path: Path, terms: Terms, family: str = "
             if one in terms.positions:
                 continue
             raise wrong(key, f"{one!r} is not a position.", f"Use one of: {', '.join(terms.positions)}.")
+    if entry.card is not None:
+        for fault in faults(entry.card, frozenset(terms.facets.names)):
+            raise wrong("talk", fault, "Mend that line.")
     if fault := terms.facets.fault(entry.shape):
         raise wrong("shape", fault, "docs/movements.md says what a shape is.")
     for base in entry.flow_from:
@@ -214,6 +218,8 @@ def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong
         fields["flow_from"] = {base: parted("flow_from", text) for base, text in table["flow_from"].items()}
     for key in ("start", "end"):
         fields |= {key: ONCE.get(table[key], table[key])} if isinstance(table.get(key), str) else {}
+    if "talk" in fields:
+        fields["card"] = fields.pop("talk")
     if "figure" in table:
         fields["figure"] = _several(table["figure"])
     for key in ("rhythm", "stages"):

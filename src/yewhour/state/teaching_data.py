@@ -23,6 +23,7 @@ from yewhour.core.plan.nodes import Blocks
 from yewhour.core.problem import Problem
 from yewhour.core.teaching_data import TeachingData
 from yewhour.files.toml_files import give_tables, read_toml
+from yewhour.state.classes.own_movements import with_shipped_cards
 from yewhour.state.paths import own_data
 from yewhour.voice.line_timing import LineTimer
 from yewhour.voice.numbers import number_word
@@ -55,6 +56,7 @@ def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Prob
         tables = {str(DATA / name): read_toml(DATA / name) for name in TABLES}
         write_content_cache(shipped, ready_blocks, tables)
     library, hers = load_library([(own or own_data()) / "movements"], terms, shipped)
+    library = with_shipped_cards(library, shipped)
     problems += hers
     whom = {name: caution.whom for name, caution in terms.cautions.items()}
     blocks, troubles = load_blocks([(own or own_data()) / "blocks"], library, ready_blocks)

@@ -35,7 +35,7 @@ def test_a_movement_is_read_on_its_plate(desk, view):
     plate = view.plate
     assert plate.name.text() == "Low lunge"
     assert plate.traditional.text() == "Anjaneyasana"
-    right, left = (words.text() for words in plate.lines.of("call")[0].said)
+    right, left = (words.text() for words in plate.lines.of("place")[0].said)
     assert "right thigh" in right
     assert "left thigh" in left
     said = plate.editor.sentence.accessibleDescription()
@@ -109,10 +109,21 @@ def test_a_movement_of_her_own_is_kept_found_and_put_in(desk, view):
     assert {s.side for s in desk.timed.segments if s.use.movement.id == "oar-pull"} >= {"left", "right"}
 
 
+def test_her_own_words_on_a_card_are_said_in_her_classes(desk, view):
+    view.choose("low-lunge")
+    write(view.plate.lines.of("place")[0], "Knee over ankle, chest up, and look at the harbour.")
+    view.keep()
+    desk.settle()
+    lunge = desk.session.teaching_data.library["low-lunge"]
+    assert lunge.card.place == ("Knee over ankle, chest up, and look at the harbour.",)
+    assert len(lunge.card.aim) >= 2
+    assert any("look at the harbour" in cue.text for cue in desk.timed.cues)
+
+
 def test_what_is_wrong_is_told_beside_its_field_and_waits_there(view):
     view.choose("low-lunge")
     plate = view.plate
-    line = plate.lines.of("call")[0]
+    line = plate.lines.of("aim")[0]
     write(line, "Draw the {hand} back.")
     assert "{hand}" in line.fault.text()
     assert not line.fault.isHidden()
@@ -156,10 +167,10 @@ def test_a_line_is_added_and_one_that_says_nothing_goes(view):
     plate = view.plate
     before = len(plate.lines.rows)
     plate.lines.more.click()
-    plate.lines.purposes.chips["exit"].click()
-    line = plate.lines.of("exit")[-1]
-    QTest.keyClicks(line.editor, "Walk your hands in.")
-    assert plate.table["exit"][-1] == "Walk your hands in." or plate.table["exit"] == "Walk your hands in."
+    plate.lines.purposes.chips["image"].click()
+    line = plate.lines.of("image")[-1]
+    QTest.keyClicks(line.editor, "Like a snail at noon.")
+    assert plate.table["talk"]["image"][-1] == "Like a snail at noon."
     assert len(plate.lines.rows) == before + 1
     line.editor.selectAll()
     QTest.keyClick(line.editor, Qt.Key.Key_Delete)
@@ -200,7 +211,7 @@ def test_what_was_changed_is_kept_when_one_goes_elsewhere_or_closes(desk, view):
 
 def test_what_can_not_be_kept_is_told_before_it_is_let_go_of(view):
     view.choose("low-lunge")
-    write(view.plate.lines.of("call")[0], "Draw the {hand} back.")
+    write(view.plate.lines.of("place")[0], "Draw the {hand} back.")
     view.choose("child")
     assert view.plate.name.text() == "Low lunge"
     view.reject()

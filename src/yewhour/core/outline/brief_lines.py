@@ -18,8 +18,8 @@ from yewhour.core.problem import Problem
 _LISTS = ("focus", "cautions", "without", "wanted", "props")
 _TEXTS = {
     "title": "title", "style": "style", "level": "level", "time of day": "time_of_day",
-    "for": "audience", "reason": "reason", "shape": "shape", "peak": "peak", "facing": "facing", "lineage": "lineage",
-    "target counts": "target_counts",
+    "for": "audience", "reason": "reason", "shape": "shape", "peak": "peak", "facing": "facing",
+    "lineage": "lineage", "target counts": "target_counts",
 }  # fmt: skip
 _NUMBERS = {"voice rate": "voice_rate", "pace gives": "pace_gives", "tolerance": "tolerance_s"}
 

@@ -9,7 +9,11 @@ from yewhour.core.library.facets import Facets
 from yewhour.core.library.position import START, base_of, side_of
 from yewhour.core.pace import Phase
 from yewhour.core.props import stays
+from yewhour.core.sides import Side, fill
 from yewhour.core.timing.layout import Segment
+
+
+SIDED: tuple[Side, ...] = ("right", "left")
 
 
 class BodyState(msgspec.Struct, frozen=True):
@@ -36,7 +40,9 @@ class BodyState(msgspec.Struct, frozen=True):
     def words(self, names: Mapping[str, str], facets: Facets) -> str:
         """What a listener would say: `on the back, legs in table top, head up`. names: of positions."""
         place = f"{self.base} {self.form}".strip()
-        where = names.get(place) or names.get(self.base, self.base)
+        side: Side = next((one for one in SIDED if one in place), "both")
+        known = (place, self.base) if side == "both" else (place.replace(side, "{side}"), self.base)
+        where = fill(next((names[one] for one in known if one in names), self.base), side)
         return ", ".join((where, *facets.told(self.facets)))
 
 

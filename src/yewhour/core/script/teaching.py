@@ -7,7 +7,7 @@ thing early and one late. A second side compares, or goes a step deeper. No thou
 """
 
 import zlib
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 from yewhour.core.lengths import ticks
 from yewhour.core.library.card import LISTS, Card, conditioned
@@ -26,6 +26,7 @@ TAUGHT_AT = ticks(4.5)  # into a breath that is taught, when its own line is ove
 ISLAND = ticks(38)  # and of one island to the next
 REST_THOUGHTS = ticks(75)  # a rest so long has a second thought
 SPOKEN = 0.66  # of a hold under a minute: the rest of it is quiet
+WHILE_SPOKEN = 0.8  # where its placing is in it as well
 LATE_FROM = 5  # repetitions; with fewer there is no late
 Beat = tuple[str, str]  # what it is for, its text as it is written
 
@@ -36,6 +37,7 @@ RETURN = (("check", "aim", "deepen", "image"), ("deepen", "image", "check"))
 REPS_FIRST = ("aim", "keep", "check", "keep")
 REPS_AGAIN = ("compare", "keep", ("check", "aim"), "keep")
 Order = Sequence[str | tuple[str, ...]]
+Room = Callable[[], int] | None
 
 
 class Teaching:
@@ -89,7 +91,8 @@ class Teaching:
             thoughts = max(1, thoughts - 1)
         if not use.movement.speaks:
             thoughts = 1
-        until = segment.start + (int(length * SPOKEN) if length < LONG else length - ticks(12))
+        spoken = WHILE_SPOKEN if is_described_while(self.phrasing, use) else SPOKEN
+        until = segment.start + (int(length * spoken) if length < LONG else length - ticks(12))
         begun = segment.start
         for purpose, text in in_the_dose(self.phrasing, use):
             takes = self.phrasing.duration(text, purpose)
@@ -101,7 +104,8 @@ class Teaching:
         if begun > segment.start:
             thoughts = max(1, thoughts - 1)
         at = begun + (SETTLE if length >= SHORT else ticks(1.5))
-        for number, (purpose, text) in enumerate(self._next(card, use, order), start=1):
+        thoughts_that_fit = self._next(card, use, order, lambda: until - at)
+        for number, (purpose, text) in enumerate(thoughts_that_fit, start=1):
             takes = self.phrasing.duration(text, purpose)
             if number > thoughts or at + takes > until:
                 break
@@ -144,7 +148,8 @@ class Teaching:
         late = self._late(card, index, segment, reps)
         until = late.earliest - ticks(3) if late is not None else segment.end - unit // 2
         order: Order = REPS_AGAIN if use.second or use.seen or use.round > 1 else REPS_FIRST
-        for purpose, text in self._next(card, use, order):
+        thoughts_that_fit = self._next(card, use, order, lambda: until - at)
+        for purpose, text in thoughts_that_fit:
             takes = self.phrasing.duration(text, purpose)
             if at + takes > until:
                 break
@@ -177,18 +182,24 @@ class Teaching:
 
     # --- thoughts -----------------------------------------------------------------------------------------
 
-    def _next(self, card: Card, use: StepUse, order: Order) -> Iterator[Beat]:
-        """The thoughts in an order, each one that has not been said in this class; said when it is taken."""
+    def _next(self, card: Card, use: StepUse, order: Order, room: Room = None) -> Iterator[Beat]:
+        """The thoughts in an order, each one that has not been said in this class; said when it is taken.
+
+        room: ticks there are for the next one; what is longer gives way to what fits.
+        """
         for kinds in order:
             found = [
-                (kind, text)
+                (kind, text, filled)
                 for kind in ((kinds,) if isinstance(kinds, str) else kinds)
                 for text in self._turned(getattr(card, kind), use)
                 if self._fresh(text, use)
+                for filled in (self._filled(text, use),)
             ]
-            if found:
-                kind, text = found[0]
-                filled = self._filled(text, use)
+            fitting = [
+                one for one in found if room is None or self.phrasing.duration(one[2], one[0]) <= room()
+            ]
+            if chosen := (fitting or found)[:1]:
+                kind, text, filled = chosen[0]
                 yield kind, filled
                 self._said.add(text)
 

@@ -6,6 +6,7 @@ import zlib
 from pathlib import Path
 from typing import Any
 
+import msgspec
 import tomlkit
 
 from yewhour.content.movement_files import movement_of
@@ -42,7 +43,25 @@ def table_of(movement: Movement) -> Table:
     table = read_toml(path, "Mend that file first; it is kept as it is.").get(movement.id)
     if not isinstance(table, dict):
         raise Problem(f"{movement.name} is not in its file any more.", str(path), "Start the program again.")
+    if movement.card is not None and "talk" not in table:  # it ships in a file of its own
+        table = {**table, "talk": msgspec.to_builtins(movement.card)}
     return table
+
+
+def with_shipped_cards(library: Library, shipped: Library) -> Library:
+    """Her movements with the cards of those they stand for, where she has changed none of their lines."""
+    cards = {
+        name: card
+        for name, one in library.items()
+        if is_own(one) and one.card is None and name in shipped
+        and one.lines == shipped[name].lines and (card := shipped[name].card) is not None
+    }  # fmt: skip
+    if not cards:
+        return library
+    return {
+        **library,
+        **{name: msgspec.structs.replace(library[name], card=card) for name, card in cards.items()},
+    }
 
 
 def checked(name: str, table: Table, terms: Terms) -> Movement:

@@ -10,7 +10,6 @@ from PySide6.QtGui import QColor, QFocusEvent, QKeyEvent, QMouseEvent, QPainter,
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPlainTextEdit, QVBoxLayout, QWidget
 
 from yewhour.core.library.movement import parse_wordings
-from yewhour.core.purpose import LINE_PURPOSES
 from yewhour.core.sides import Side, fill
 from yewhour.state.classes.own_movements import SAMPLE
 from yewhour.ui.kit.controls.chips import Chips
@@ -21,7 +20,7 @@ from yewhour.ui.kit.controls.controls import (
     row,
 )
 from yewhour.ui.kit.theme import Theme, scale, side_colour
-from yewhour.ui.library.plate_words import LINE_WORDS, wordings_of
+from yewhour.ui.library.plate_words import ALL_WORDS, BESIDE_CARD, CARD_WORDS, LINE_WORDS, lines_shown
 
 HELP = (
     "One wording a line: in full, shorter, barest. {side} and {other} become right and left. "
@@ -64,7 +63,7 @@ class LineRow(QFrame):
         layout.setSpacing(3)
         said = QHBoxLayout()
         said.setSpacing(round(14 * scale()))
-        self.head = label(LINE_WORDS[purpose], "soft")
+        self.head = label(ALL_WORDS[purpose], "soft")
         self.head.setFixedWidth(round(104 * scale()))
         said.addWidget(self.head)
         self.said = [SpokenLine(side_colour(theme, side)) for side in sides]
@@ -83,13 +82,13 @@ class LineRow(QFrame):
             first = wordings[0] if wordings else "nothing: it will be taken out"
             words.setText(fill(first, side, name=self.name, **SAMPLE))
         whole = " / ".join(words.text() for words in self.said)
-        self.setAccessibleName(f"{LINE_WORDS[self.purpose]}: {whole}")
+        self.setAccessibleName(f"{ALL_WORDS[self.purpose]}: {whole}")
 
     def open(self) -> None:
         """Opens it for writing."""
         if self.editor is None:
             self.editor = QPlainTextEdit("\n".join(parse_wordings(self.text)))
-            self.editor.setAccessibleName(f"{LINE_WORDS[self.purpose]}, its wordings")
+            self.editor.setAccessibleName(f"{ALL_WORDS[self.purpose]}, its wordings")
             self.editor.setFixedHeight(round(92 * scale()))
             self.editor.setTabChangesFocus(True)
             self.editor.installEventFilter(self)
@@ -170,7 +169,7 @@ class LineTable(QWidget):
         self._layout.addLayout(self._lines)
         self.more = button("Another line…", self._ask, "What it is for is asked first.")
         self._layout.addLayout(row(self.more))
-        self.purposes = Chips("What it is for", [(key, words, "") for key, words in LINE_WORDS.items()])
+        self.purposes = Chips("What it is for", [(key, words, "") for key, words in ALL_WORDS.items()])
         self.purposes.changed.connect(lambda keys: self.add(keys[0]))
         self.purposes.hide()
         self._layout.addWidget(self.purposes)
@@ -190,9 +189,11 @@ class LineTable(QWidget):
             over.setSpacing(round(14 * scale()))
             over.setContentsMargins(6, 0, 0, 0)
             self._lines.addLayout(over)
-        for purpose in LINE_PURPOSES:
-            for text in wordings_of(table.get(purpose)):
+        for purpose, texts in lines_shown(table).items():
+            for text in texts:
                 self._row(purpose, text)
+        known = (*CARD_WORDS, *BESIDE_CARD) if table.get("talk") else LINE_WORDS
+        self.purposes.offer(known)
 
     def add(self, purpose: str) -> None:
         """A line more, for this purpose, open for writing."""
@@ -215,7 +216,7 @@ class LineTable(QWidget):
         self.rows.insert(at, row)
         self._lines.insertWidget(at + (len(sides) > 1), row)  # below the names of the sides
         for before, line in zip(["", *(one.purpose for one in self.rows)], self.rows, strict=False):
-            line.head.setText("" if line.purpose == before else LINE_WORDS[line.purpose])
+            line.head.setText("" if line.purpose == before else ALL_WORDS[line.purpose])
         return row
 
     def _written(self, purpose: str) -> None:
@@ -237,4 +238,4 @@ class LineTable(QWidget):
 
 
 def _order(purpose: str) -> int:
-    return list(LINE_PURPOSES).index(purpose)
+    return list(ALL_WORDS).index(purpose)

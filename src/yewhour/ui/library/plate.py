@@ -25,6 +25,7 @@ from yewhour.ui.kit.theme import Theme
 from yewhour.ui.library.figure_panel import FigurePanel
 from yewhour.ui.library.line_table import LineTable
 from yewhour.ui.library.plate_words import (
+    CARD_WORDS,
     EFFORT_WORDS,
     KIND_WORDS,
     RHYTHMIC,
@@ -34,6 +35,7 @@ from yewhour.ui.library.plate_words import (
     plate_words,
     position_words,
     positions_for,
+    talk_with,
     wordings_of,
 )
 from yewhour.ui.library.relations import Relations
@@ -53,6 +55,7 @@ class Plate(QWidget):
         self.id = ""
         self.table: dict[str, Any] = {}
         self._refused: dict[str, Any] = {}  # field -> what was put in and can't be
+        self._beat = ""  # of the card, that was written last
         self._putting = False
         self.area, body = page()
         layout = QVBoxLayout(self)
@@ -257,7 +260,7 @@ class Plate(QWidget):
         if problem is not None:
             what = problem.what.partition(": ")[2] or problem.what
             words = IN_ORDER if field == "dose" else f"{what[:1].upper()}{what[1:]} {problem.do}"
-        rows = self.lines.of(field)
+        rows = self.lines.of(self._beat if field == "talk" else field)
         for row in rows:
             row.tell(words if row.is_open else "")
         fault = self.faults[self._beside(field)]
@@ -265,6 +268,10 @@ class Plate(QWidget):
         fault.setVisible(bool(words) and not any(not row.fault.isHidden() for row in rows))
 
     def _lines_written(self, purpose: str, texts: list[str]) -> None:
+        if purpose in CARD_WORDS:
+            self._beat = purpose
+            self.put_in("talk", talk_with(self.table.get("talk", {}), purpose, texts))
+            return
         before = wordings_of(self.table.get(purpose))
         if texts != before:
             self.put_in(purpose, texts[0] if len(texts) == 1 else texts)

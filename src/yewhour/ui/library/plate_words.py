@@ -36,6 +36,27 @@ LINE_WORDS = {
     "remind": "Before the count", "half": "Halfway", "caution": "A caution", "prop": "The prop",
     "exit": "Leaving", "rest": "In the rest", "say": "Said",
 }  # fmt: skip
+# The beats of a card, in the order in which they are said; and the lines that a movement has beside its card.
+CARD_WORDS = {
+    "place": "How it is built", "protect": "Who is minded", "choice": "Another way", "first": "The first one",
+    "aim": "What it is for", "check": "To look at", "keep": "While it goes", "image": "A picture",
+    "deepen": "A step further", "late": "Near the end", "again": "Told again", "compare": "The other side",
+    "leave": "Coming out",
+}  # fmt: skip
+BESIDE_CARD = (
+    "flow",
+    "on_inhale",
+    "on_full",
+    "on_exhale",
+    "on_empty",
+    "on_effort",
+    "on_ease",
+    "on_part",
+    "half",
+    "prop",
+)
+ALL_WORDS = {**CARD_WORDS, **LINE_WORDS}
+ONE_ONLY = ("first", "again", "leave")
 SIDES_SAID = {"{side}": "this", "{other}": "the other", "right": "the right", "left": "the left"}
 RHYTHMIC = tuple(one.name for one in BEHAVIOURS.values() if one.rhythmic)
 USUAL_RHYTHM = "exhale 4 inhale 4"
@@ -108,3 +129,28 @@ def positions_for(terms: Terms, sides: str, now: str) -> list[str]:
 def wordings_of(value: Any) -> list[str]:
     """A table's lines for one purpose, each as it is written there."""
     return [value] if isinstance(value, str) else list(value or ())
+
+
+def lines_shown(table: dict[str, Any]) -> dict[str, list[str]]:
+    """All that a movement says, by what it is for: its card and what stands beside it, or its lines alone."""
+    talk = table.get("talk")
+    if not talk:
+        return {purpose: wordings_of(table.get(purpose)) for purpose in LINE_WORDS if table.get(purpose)}
+    found: dict[str, list[str]] = {}
+    for beat in CARD_WORDS:
+        value = talk.get(beat, ())
+        found[beat] = [f"{tag}: {text}" for tag, text in value.items()] if beat == "protect" and value else []
+        found[beat] = found[beat] or wordings_of(value)
+    beside = {purpose: wordings_of(table.get(purpose)) for purpose in BESIDE_CARD}
+    return {purpose: texts for purpose, texts in (found | beside).items() if texts}
+
+
+def talk_with(talk: dict[str, Any], beat: str, texts: list[str]) -> dict[str, Any]:
+    """A card with other lines for one of its beats; the minded are written `knees: what they do`."""
+    rest = {key: value for key, value in talk.items() if key != beat}
+    if not texts:
+        return rest
+    if beat == "protect":
+        pairs = (text.partition(":") for text in texts)
+        return {**rest, beat: {tag.strip(): said.strip() for tag, _, said in pairs}}
+    return {**rest, beat: texts[0] if beat in ONE_ONLY else texts}

@@ -6,8 +6,10 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
+from yewhour.content.terms import load_terms_file
 from yewhour.core.edits.line_edits import lines_with, replaced
 from yewhour.core.problem import Problem
+from yewhour.core.script.body_state import state_of
 from yewhour.ui.desk.finding_cards import FixButton
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls.controls import (
@@ -98,7 +100,7 @@ class WordsPage(QWidget):
         emptied(self.acts)
         line_actions = self.line_actions
         self.reason.setText("")
-        self.reason.setVisible(current is None or current.left is not None or current.finding is not None)
+        self.reason.setVisible(True)
         if current is None:
             self.reason.setText("Choose a line to change it. Enter edits it in its place.")
             return
@@ -115,6 +117,10 @@ class WordsPage(QWidget):
         elif current.muted is not None:
             self._act("Say it again (Delete)", line_actions.mute)
         else:
+            state = state_of(current.segment)
+            if state.base:
+                told = state.words(load_terms_file().positions, session.teaching_data.facets)
+                self.reason.setText(f"Where one is: {told}.")
             self._act("Reword (Enter)", line_actions.edit_line)
             self._act("Other wordings (W)", line_actions.choose_wording)
             self._act("Leave unsaid (Delete)", line_actions.mute)
