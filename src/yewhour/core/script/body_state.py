@@ -12,7 +12,6 @@ from yewhour.core.props import stays
 from yewhour.core.sides import Side, fill
 from yewhour.core.timing.layout import Segment
 
-
 SIDED: tuple[Side, ...] = ("right", "left")
 
 
