@@ -104,6 +104,21 @@ def test_the_wordings_there_are_can_be_chosen(desk):
     assert script.row.text == other
 
 
+def test_the_same_class_is_told_in_other_words_and_as_before(desk):
+    def thoughts():
+        return {cue.text for cue in desk.timed.cues if cue.purpose in ("aim", "check", "image", "deepen")}
+
+    go(desk, lambda row: row.cue and row.purpose == "aim")
+    before, plan = thoughts(), desk.session.plan
+    desk.key(KEY.Key_J)
+    desk.settle()
+    assert len(thoughts() & before) < 0.7 * len(before)
+    assert desk.session.plan.sections == plan.sections
+    desk.press("undo")
+    desk.settle()
+    assert thoughts() == before
+
+
 def test_a_finding_stands_beside_its_lines_and_is_mended_from_there(cold_desk):
     desk = cold_desk
     script = go(desk, lambda row: row.finding is not None)
@@ -159,6 +174,14 @@ def test_an_edit_stays_on_its_line_when_the_class_is_made_longer(desk):
     desk.press("longer_minute")
     where = {s.id: s.use.movement.id for s in desk.timed.segments}
     assert [where[cue.segment].split("/")[0] for cue in desk.timed.cues if cue.own] == ["dart"]
+
+
+def test_it_says_where_one_is_at_the_line(desk):
+    go(
+        desk,
+        lambda row: row.cue and row.segment.use.movement.id == "low-lunge" and row.segment.kind == "hold",
+    )
+    assert "right foot in front, knee down" in desk.window.pages.words().reason.text()
 
 
 def test_a_line_of_her_own_is_added_with_its_seconds_as_it_is_typed(desk):

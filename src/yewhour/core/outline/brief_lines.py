@@ -48,6 +48,10 @@ def read_brief_line(key: str, value: str, known: Vocabulary | None = None) -> di
             raise Problem(f"The pace {value!r} can't be read.", do="Write it as 8 or 8/4:0:5:0.") from None
     if key in _LISTS:
         return {key: _parts(value)}
+    if key == "telling":
+        if not re.fullmatch(r"\d{1,4}", value.strip()):
+            raise Problem(f"{value!r} is no telling.", do="Write telling: 2, for instance.")
+        return {"telling": int(value)}
     if key == "theme":
         return {key: tuple(part.strip() for part in value.split("|") if part.strip())}
     if key in _NUMBERS:
@@ -68,7 +72,7 @@ def read_brief_line(key: str, value: str, known: Vocabulary | None = None) -> di
         return {"ways": {key[4:].strip().replace(" ", "_"): _way(value)}}
     raise Problem(
         f"There is no {key!r} in a brief.",
-        do=f"There are: {', '.join([*_TEXTS, 'theme', 'length', 'pace', *_LISTS])}.",
+        do=f"There are: {', '.join([*_TEXTS, 'theme', 'telling', 'length', 'pace', *_LISTS])}.",
     )
 
 
@@ -115,6 +119,8 @@ def write_brief(brief: Brief) -> list[str]:
         said = one_line(getattr(brief, field))
         if key not in ("title", "style") and said and said != getattr(usual, field):
             lines.append(f"{key}: {said}")
+    if brief.telling:
+        lines.append(f"telling: {brief.telling}")
     if told := [said for one in brief.theme if (said := one_line(one))]:
         lines.append(f"theme: {' | '.join(told)}")
     for key in _LISTS:

@@ -42,8 +42,9 @@ class Brief(PlanPart, frozen=True):
 
     without: groups of movements, and movements, that the class does without. wanted: movements it was asked
     to have; peak: the one it goes to. reason: why it is given; shape: it in a sentence, "" for the one that
-    is made; theme: what is said of it in the welcome, in the middle and at the end. said: her own words for
-    a caution, an area, a group: tag -> words."""
+    is made; theme: what is said of it in the welcome, in the middle and at the end; telling: which of the
+    ways it could be told. said: her own words for a caution, an area, a group: tag -> words.
+    """
 
     title: str = "New class"
     target_s: float = 1200.0
@@ -56,6 +57,7 @@ class Brief(PlanPart, frozen=True):
     reason: str = ""
     shape: str = ""
     theme: tuple[str, ...] = ()
+    telling: int = 0
     cautions: tuple[str, ...] = ()
     without: tuple[str, ...] = ()
     wanted: tuple[str, ...] = ()

@@ -34,8 +34,8 @@ Beat = tuple[str, str]  # what it is for, its text as it is written
 FIRST = ("aim", "check", ("image", "deepen"), ("deepen", "image"), "check", "aim")
 SECOND = ("compare", ("deepen", "image", "check"), ("image", "check"), "aim")
 RETURN = (("check", "aim", "deepen", "image"), ("deepen", "image", "check"))
-REPS_FIRST = ("aim", "keep", "check", "keep")
-REPS_AGAIN = ("compare", "keep", ("check", "aim"), "keep")
+REPS_FIRST = ("aim", "keep", "check", "keep", "check", "aim", "keep", "check")
+REPS_AGAIN = ("compare", "keep", ("check", "aim"), "keep", "check", "aim")
 Order = Sequence[str | tuple[str, ...]]
 Room = Callable[[], int] | None
 
@@ -46,7 +46,8 @@ class Teaching:
     def __init__(self, phrasing: Phrasing) -> None:
         self.phrasing = phrasing
         self._said: set[str] = set()
-        self._seed = f"{phrasing.brief.title}/{phrasing.school.id}/{phrasing.school.voice}"
+        brief, school = phrasing.brief, phrasing.school
+        self._seed = f"{brief.title}/{school.id}/{school.voice}" + f"/{brief.telling}" * bool(brief.telling)
 
     def lines(self, index: int, segment: Segment) -> Iterator[Candidate]:
         """The lines of one segment that its card has for it."""
@@ -207,13 +208,11 @@ class Teaching:
         return text not in self._said and not self.phrasing.room.unwanted(text)
 
     def _turned(self, texts: Sequence[str], use: StepUse) -> Sequence[str]:
-        """The alternatives, beginning with another one in each class; those said least lately before
-        others."""
+        """The alternatives, beginning with another one in each class, and in each telling of one."""
         if len(texts) < 2:
             return texts
         first = zlib.crc32(f"{self._seed}/{use.movement.id}".encode()) % len(texts)
-        turned = [*texts[first:], *texts[:first]]
-        return sorted(turned, key=lambda text: self.phrasing.lately.get(text, 0))
+        return [*texts[first:], *texts[:first]]
 
     def _filled(self, text: str, use: StepUse, **words: str) -> str:
         return filled_line((conditioned(text, {}),), use, use.told_side, **words)[0]

@@ -43,7 +43,6 @@ class Phrasing(msgspec.Struct, frozen=True):
     watch: Mapping[str, str]
     room: Room
     facets: Facets
-    lately: Mapping[str, int] = {}  # a line of a card as it is written -> how often classes said it lately
 
     def tier(self, use: StepUse) -> int:
         """0 for the full wording, 1 for the short one: second side, later rounds, seen before."""

@@ -26,7 +26,8 @@ AT_HAND = {
         "ungroup", "", "earlier", "later", "again", "", "cut", "copy", "paste", "leave_out",
     ),
     "script": (
-        "edit_line", "choose_wording", "mute", "", "pin", "sooner", "later_line", "", "mirror", "restore",
+        "edit_line", "choose_wording", "tell_otherwise", "mute", "", "pin", "sooner", "later_line", "",
+        "mirror", "restore",
         "add_line", "", "take_in", "make_room", "mend_here",
     ),
 }  # fmt: skip
@@ -118,6 +119,7 @@ COMMANDS: tuple[Command, ...] = (
     *_on("script", "Words",
         ("edit_line", "Reword", ("F2",), "Edits the line in its place; Enter does too."),
         ("choose_wording", "Other wordings", ("W",), "The wordings there are, with their seconds."),
+        ("tell_otherwise", "All of it in other words", ("J",), "The same class, each thought another one."),
         ("mute", "Leave unsaid", ("Delete",), "The line is not said; again, and it is."),
         ("pin", "Keep at this moment", ("P",), "The line stays at its second; again, and it is free."),
         ("sooner", "Half a second sooner", ("Alt+Up",), "Moves the line."),

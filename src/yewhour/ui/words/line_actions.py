@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QMenu
 
 from yewhour.core.checks.lines import roomier
 from yewhour.core.edits import line_edits
-from yewhour.core.plan.edit import Edit
+from yewhour.core.plan.edit import Edit, with_brief
 from yewhour.core.problem import Problem
 from yewhour.core.script.candidates import candidate_lines
 from yewhour.core.script.cue import Cue
@@ -176,6 +176,12 @@ class LineActions:
             if place == (cue.segment, cue.purpose, cue.number):
                 return list(line.wordings)
         return []
+
+    def tell_otherwise(self) -> None:
+        """The same class in other words: each thought gives way to another of its card."""
+        plan = self.session.plan
+        if plan is not None:
+            self.session.do("Told otherwise", with_brief(plan, telling=plan.brief.telling + 1))
 
     def choose_wording(self) -> None:
         """A menu of the wordings, at the line."""

@@ -83,6 +83,7 @@ def line_acts(pages: Pages) -> dict[str, Act]:
     return {
         "edit_line": on(lambda line: line.edit_line()),
         "choose_wording": on(lambda line: line.choose_wording()),
+        "tell_otherwise": on(lambda line: line.tell_otherwise()),
         "mute": on(lambda line: line.mute()),
         "pin": on(lambda line: line.pin()),
         "sooner": on(lambda line: line.sooner()),

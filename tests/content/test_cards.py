@@ -1,0 +1,88 @@
+"""The cards that ship: every movement has one, each line can be said on both sides, none stands in two."""
+
+import re
+from collections import Counter
+
+import pytest
+
+from tests.conftest import shipped
+from yewhour.content.card_files import faults, with_cards
+from yewhour.content.paths import DATA
+from yewhour.core.library.card import Card, conditioned
+from yewhour.core.sides import SIDE_TOKENS, fill, tokens
+
+LIBRARY = shipped().library
+CARDS = {one.id: one for one in LIBRARY.values() if one.card is not None}
+PATHS = sorted((DATA / "cards").glob("*.toml"))
+NEVER = re.compile(
+    r"\b(heals?|cures?|detox\w*|toxins?|chakras?|guarantee\w*|store emotions?|you could also|perhaps keep)\b",
+    re.IGNORECASE,
+)
+
+
+def test_every_movement_that_is_done_has_a_card():
+    done = [one.id for one in LIBRARY.values() if not one.behaviour.framing and one.card is None]
+    assert done == ["knees-chest-chin"]  # it is only ever a phase of a flow
+
+
+@pytest.mark.parametrize("name", CARDS)
+def test_a_card_can_be_said_and_teaches(name):
+    movement = CARDS[name]
+    card = movement.card
+    assert faults(card, frozenset(shipped().facets.names)) == []
+    assert card.aim or card.check or movement.behaviour.framing
+    for beat, text in card.lines():
+        for side in ("right", "left"):
+            assert not tokens(fill(text, side, n="two")) & SIDE_TOKENS
+        assert not NEVER.search(text), (beat, text)
+        if movement.sides in ("both", "none") and not re.search(r"first|place", beat):
+            assert not tokens(text) & SIDE_TOKENS, (beat, text)
+    assert set(card.protect) <= set(shipped().cautions)
+
+
+@pytest.mark.parametrize("name", [name for name, one in CARDS.items() if one.sides == "one"])
+def test_what_has_two_sides_names_the_second_and_has_something_to_say_of_it(name):
+    card = CARDS[name].card
+    assert tokens(card.again or " ".join(card.place)) & SIDE_TOKENS or CARDS[name].side_by
+    assert card.compare or card.deepen or card.check or CARDS[name].behaviour.is_rest
+
+
+@pytest.mark.parametrize("name", [n for n, one in CARDS.items() if one.kind in ("reps", "pulses", "cycles")])
+def test_what_is_repeated_talks_its_first_one_through(name):
+    movement = CARDS[name]
+    assert movement.card.first
+    if movement.sides == "alternating":
+        assert tokens(movement.card.first + " ".join(movement.card.place)) & SIDE_TOKENS
+
+
+def test_no_thought_stands_on_two_cards():
+    thoughts = Counter(
+        text
+        for one in CARDS.values()
+        for beat, text in one.card.lines()
+        if beat in ("aim", "check", "image", "deepen", "compare", "keep") and len(text.split()) > 5
+    )
+    assert [text for text, times in thoughts.items() if times > 1] == []
+
+
+def test_a_card_that_is_wrong_is_told_with_its_place(tmp_path):
+    (tmp_path / "seated.toml").write_text(
+        '[staff]\nplace = ["Lift your left knee, {hand} down."]\n\n'
+        '[nobody]\nplace = ["x"]\n\n[sit]\nplaces = 3\n'
+    )
+    problems = []
+    found = with_cards(LIBRARY, tmp_path, shipped().facets.names, problems)
+    told = [f"{one.what} {one.where}" for one in problems]
+    assert any("{hand}" in one and "[staff]" in one for one in told)
+    assert any("side by its name" in one for one in told)
+    assert any("'nobody'" in one for one in told)
+    assert any("[sit]" in one for one in told)
+    assert found["butterfly"] is LIBRARY["butterfly"]
+
+
+def test_a_condition_is_decided_by_the_body():
+    line = "[head? Stay up; both else Curl up, both] hands on the shin."
+    assert conditioned(line, {"head": "up"}) == "Stay up; both hands on the shin."
+    assert conditioned(line, {}) == "Curl up, both hands on the shin."
+    assert conditioned("No condition.", {}) == "No condition."
+    assert Card(place=("a",)).lines
