@@ -260,7 +260,7 @@ def test_it_is_written_as_it_was_and_never_over_what_is_there(capsysbinary, tmp_
 
 def test_the_folder_of_a_take_is_looked_back_at(capsysbinary, tmp_path):
     (tmp_path / "class.yewhour").write_bytes(FIRST_DEMO.read_bytes())
-    (tmp_path / "marks.jsonl").write_text('{"at_s": 0, "do": "start"}\n{"at_s": 140, "do": "again"}\n')
+    (tmp_path / "marks.jsonl").write_text('{"at_s": 0, "do": "start"}\n{"at_s": 168, "do": "again"}\n')
     code, out, _ = run(capsysbinary, "look-back", str(tmp_path))
     assert code == 0
     assert "Wrist stretch, right: about 4 breaths, 3 were planned." in out

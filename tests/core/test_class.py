@@ -102,7 +102,7 @@ def test_the_rest_is_mostly_silent_and_left_slowly(ringers):
     order = [words.index(word) for word in ("deeper", "fingers", "stretch", "roll slowly", "come up to sit")]
     assert order == sorted(order)
     pauses = [after.start - before.end for before, after in pairwise(leaving[:8])]
-    assert min(pauses) >= 60
+    assert min(pauses) >= 40  # a quick style; a slow one waits twice as long
 
 
 def test_the_second_side_is_said_shorter_than_the_first():

@@ -47,7 +47,7 @@ def test_a_demo_is_exact_or_says_why_not(name, share):
 def test_a_demo_prefers_about_the_length_it_promises(name):
     solved = demo_maker(name)
     assert solved.preferred_s == pytest.approx(
-        solved.plan.brief.target_s, rel=0.18
+        solved.plan.brief.target_s, rel=0.25
     )  # hands and props need their time
 
 

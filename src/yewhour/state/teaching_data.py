@@ -2,6 +2,8 @@
 
 from pathlib import Path
 
+from msgspec import structs
+
 from yewhour.content.block_files import load_blocks
 from yewhour.content.card_files import with_cards
 from yewhour.content.content_cache import CachedContent, read_content_cache, write_content_cache
@@ -23,7 +25,6 @@ from yewhour.core.plan.nodes import Blocks
 from yewhour.core.problem import Problem
 from yewhour.core.teaching_data import TeachingData
 from yewhour.files.toml_files import give_tables, read_toml
-from yewhour.state.classes.own_movements import with_shipped_cards
 from yewhour.state.paths import own_data
 from yewhour.voice.line_timing import LineTimer
 from yewhour.voice.numbers import number_word
@@ -44,6 +45,17 @@ def _shipped(ready: CachedContent | None, terms: Terms) -> tuple[Library, Blocks
     return library, blocks, problems + troubles
 
 
+def _with_shipped_cards(library: Library, shipped: Library) -> Library:
+    """Her movements with the cards of those they stand for, where she has changed none of their lines."""
+    cards = {
+        name: structs.replace(one, card=card)
+        for name, one in library.items()
+        if one.card is None and name in shipped and one.lines == shipped[name].lines
+        and (card := shipped[name].card) is not None
+    }  # fmt: skip
+    return {**library, **cards} if cards else library
+
+
 def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Problem]]:
     """The data that ships and the teacher's own movements over it, and what was wrong with hers."""
     ready = read_content_cache()
@@ -56,7 +68,7 @@ def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Prob
         tables = {str(DATA / name): read_toml(DATA / name) for name in TABLES}
         write_content_cache(shipped, ready_blocks, tables)
     library, hers = load_library([(own or own_data()) / "movements"], terms, shipped)
-    library = with_shipped_cards(library, shipped)
+    library = _with_shipped_cards(library, shipped)
     problems += hers
     whom = {name: caution.whom for name, caution in terms.cautions.items()}
     blocks, troubles = load_blocks([(own or own_data()) / "blocks"], library, ready_blocks)

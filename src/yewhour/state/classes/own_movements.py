@@ -48,22 +48,6 @@ def table_of(movement: Movement) -> Table:
     return table
 
 
-def with_shipped_cards(library: Library, shipped: Library) -> Library:
-    """Her movements with the cards of those they stand for, where she has changed none of their lines."""
-    cards = {
-        name: card
-        for name, one in library.items()
-        if is_own(one) and one.card is None and name in shipped
-        and one.lines == shipped[name].lines and (card := shipped[name].card) is not None
-    }  # fmt: skip
-    if not cards:
-        return library
-    return {
-        **library,
-        **{name: msgspec.structs.replace(library[name], card=card) for name, card in cards.items()},
-    }
-
-
 def checked(name: str, table: Table, terms: Terms) -> Movement:
     """The movement a table describes. Raises Problem for what is wrong in it."""
     return movement_of(name, table, own_file(), terms)
