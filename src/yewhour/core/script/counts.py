@@ -16,6 +16,7 @@ from yewhour.core.wording.speech import GAP
 FEW = 2  # repetitions in which the breath is told, where a school tells the first few
 TOLD = ticks(12)  # in counted work one hears at least so often how far one is
 HARD = 4  # effort
+HALVED = ticks(60)  # a set so long hears when half of it is done
 READY = ticks(2.5)  # before a countdown, to say that it comes
 
 
@@ -197,6 +198,8 @@ def _told_late(phrasing: Phrasing, index: int, segment: Segment, left: int) -> W
         return filled_line(phrasing.variants(wording.last_breath, index), use) if ends else None
     if use.unit < ticks(1.5):
         return (f"{phrasing.number_word(left).capitalize()}.",) if left % 10 == 0 else None
+    if segment.behaviour.is_reps and segment.length >= HALVED and 2 * left == segment.amount:
+        return filled_line(phrasing.variants(wording.halfway, index), use)
     if segment.behaviour.is_reps and left == 3 and segment.amount >= 6 and not card.late:
         return filled_line(phrasing.variants(wording.more_reps, index), use, n=phrasing.number_word(left))
     return None

@@ -12,6 +12,7 @@ from collections.abc import Callable, Iterator, Sequence
 from yewhour.core.lengths import ticks
 from yewhour.core.library.card import LISTS, Card, conditioned
 from yewhour.core.script.cue import LEAD, Candidate
+from yewhour.core.script.entry_cues import about_as_long
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.passage import READING, begins_with, first_line, in_the_dose, is_described_while
@@ -24,6 +25,8 @@ APART = ticks(5.5)  # from the end of one thought to the next
 HARD = 3  # effort, of a place in a flow that is told with another way
 TAUGHT_AT = ticks(4.5)  # into a breath that is taught, when its own line is over
 ISLAND = ticks(38)  # and of one island to the next
+SILENT = ticks(70)  # so long a silence is told before it
+TOLD = ticks(150)  # so long a hold by the clock hears when a minute is left
 REST_THOUGHTS = ticks(75)  # a rest so long has a second thought
 SPOKEN = 0.66  # of a hold under a minute: the rest of it is quiet
 WHILE_SPOKEN = 0.8  # where its placing is in it as well
@@ -104,15 +107,28 @@ class Teaching:
             begun += takes + GAP + READING
         if begun > segment.start:
             thoughts = max(1, thoughts - 1)
-        at = begun + (SETTLE if length >= SHORT else ticks(1.5))
+        at, ended = begun + (SETTLE if length >= SHORT else ticks(1.5)), begun
         thoughts_that_fit = self._next(card, use, order, lambda: until - at)
         for number, (purpose, text) in enumerate(thoughts_that_fit, start=1):
             takes = self.phrasing.duration(text, purpose)
             if number > thoughts or at + takes > until:
                 break
             yield self._candidate(purpose, index, segment, text, at, until)
+            ended = at + takes
             island = length >= LONG and number >= 2
             at += takes + (max(ISLAND, (length - LONG) // max(1, thoughts)) if island else APART)
+
+        yield from self._silence(index, segment, ended + GAP)
+
+    def _silence(self, index: int, segment: Segment, at: int) -> Iterator[Candidate]:
+        """How long it will be quiet, where a hold is longer than what there is to say of it."""
+        quiet = segment.end - at - (ticks(60) if segment.behaviour.is_clock and segment.length > TOLD else 0)
+        if quiet < SILENT:
+            return
+        words = self.phrasing.variants(self.phrasing.wording.silence, index)
+        told = about_as_long(quiet, self.phrasing.number_word)
+        text = filled_line(words, segment.use, quiet=told)[0]
+        yield self._candidate("time", index, segment, text, at, at + APART)
 
     def _rest(self, card: Card, index: int, segment: Segment) -> Iterator[Candidate]:
         at = segment.start + SETTLE
