@@ -182,7 +182,6 @@ def _promised(options: argparse.Namespace, teaching_data: TeachingData) -> ReadP
         without = tuple(dict.fromkeys((*brief.without, *more.brief.without)))
         brief = msgspec.structs.replace(brief, without=without)
     if not brief.title or (options.asked_title is None and not options.promise):
-        brief = msgspec.structs.replace(
-            brief, title=title_of(brief, load_terms(teaching_data.positions).areas)
-        )
+        areas = load_terms(teaching_data.positions).areas
+        brief = msgspec.structs.replace(brief, title=title_of(brief, areas, teaching_data.schools))
     return ReadPromise(brief, tuple(wishes))

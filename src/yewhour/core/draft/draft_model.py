@@ -206,6 +206,12 @@ class DraftRequest(msgspec.Struct, frozen=True):
     lately: Mapping[str, float] = {}
     liked: Mapping[str, float] = {}
 
+    @property
+    def promised(self) -> str:
+        """What the luck of a draft hangs on."""
+        brief = self.brief
+        return f"{brief.style}/{brief.audience}/{brief.focus}/{brief.time_of_day}/{brief.target_s:.0f}"
+
     def room(self, teaching_data: TeachingData, model: DraftModel) -> Room:
         """Who may be in the room, and what the class does without, by its time of day as well."""
         brief = self.brief

@@ -73,9 +73,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
 
     def luck(self, item: PoolItem) -> float:
         """From 0 to 1: what the seed thinks of a movement for this promise, the same each time."""
-        brief = self.ask.brief
-        promised = f"{brief.style}/{brief.audience}/{brief.focus}/{brief.time_of_day}/{brief.target_s:.0f}"
-        return (zlib.crc32(f"{self.ask.seed}/{item.id}/{promised}".encode()) % 10_000) / 10_000
+        return (zlib.crc32(f"{self.ask.seed}/{item.id}/{self.ask.promised}".encode()) % 10_000) / 10_000
 
     def alone(self, item: PoolItem, part: DraftPart) -> float:
         """What it is worth by itself, whatever stands before it, for the time it takes."""

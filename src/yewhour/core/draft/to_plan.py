@@ -1,6 +1,9 @@
 """A draft as a plan: its items as steps, pairs and blocks, in sections, with opening, rest and closing."""
 
+import zlib
 from collections.abc import Iterator, Sequence
+
+import msgspec
 
 from yewhour.core.conditions.room import Room
 from yewhour.core.draft.candidate_pool import PoolItem, steps_in
@@ -25,6 +28,7 @@ RESTS = (
     "evening-rest", "left-side-rest", "side-bolster", "propped-incline", "seated-silence",
     "chair-silence",
 )  # fmt: skip
+TELLINGS = 97
 QUIET_S = 100.0  # of a hold that is announced where the style keeps quiet
 
 
@@ -39,6 +43,10 @@ def draft_plan(
 ) -> Plan:
     """The plan of what was found. rest_s: seconds of its rest, 0 for none."""
     brief = ask.brief
+    if not brief.telling:  # two promises are not told alike, even where they have a movement in common
+        promise = f"{ask.seed}/{ask.promised}/{brief.title}/{brief.cautions}/{brief.without}"
+        told = 1 + zlib.crc32(promise.encode()) % TELLINGS
+        brief = msgspec.structs.replace(brief, telling=told)
     sections = [Section(title="Arrive", role="arrive", body=(opening,))]
     for part, items in found:
         if items:

@@ -6,6 +6,7 @@ from typing import Any
 import msgspec
 
 from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.school import Schools
 from yewhour.core.promise.vocabulary import EverydayWord, PromiseVocabulary
 from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
@@ -68,7 +69,7 @@ def brief_of(
         fields["said"] = said
     read = msgspec.structs.replace(brief or Brief(), **fields)
     if "title" not in fields and (brief is None or brief.title in ("", Brief().title)):
-        read = msgspec.structs.replace(read, title=title_of(read, areas))
+        read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data.schools))
     return ReadPromise(read, tuple(told))
 
 
@@ -184,11 +185,12 @@ def _fill(
         said.setdefault(tag, wish.text)
 
 
-def title_of(brief: Brief, areas: Mapping[str, str]) -> str:
-    """A title for a class that was given none: what it is about, and when."""
+def title_of(brief: Brief, areas: Mapping[str, str], schools: Schools) -> str:
+    """A title for a class that was given none: what it is about, or what kind of class it is, and when."""
     when = {"morning": "in the morning", "midday": "at midday", "evening": "in the evening",
             "night": "before sleep"}.get(brief.time_of_day, "")  # fmt: skip
-    goal = f"towards {brief.said.get(brief.peak, brief.peak)}" if brief.peak else "the whole body"
+    kind = schools[brief.style].noun if brief.style in schools else "class"
+    goal = f"towards {brief.said.get(brief.peak, brief.peak)}" if brief.peak else f"a {kind}"
     about = _and([areas.get(one, one) for one in brief.focus]) or goal
     title = f"{about[:1].upper()}{about[1:]}"
     return f"{title} {when}".strip()
