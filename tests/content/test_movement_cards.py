@@ -86,3 +86,33 @@ def test_a_condition_is_decided_by_the_body():
     assert conditioned(line, {}) == "Curl up, both hands on the shin."
     assert conditioned("No condition.", {}) == "No condition."
     assert Card(place=("a",)).lines
+
+
+DOING = {
+    "lift", "rise", "open", "close", "float", "push", "slide", "tall", "stand", "restack", "curl",
+    "squeeze", "tuck", "straighten", "sink",
+}  # fmt: skip
+
+
+def _by_breath(first):
+    """The words of a first repetition under the breath they are done on."""
+    words, breath = {"in": set(), "out": set()}, ""
+    for clause in re.split(r"(?:(?<=[;:,.] )|^)(?=(?:breathe )?(?:in|out)\b[ ,:])", first.lower()):
+        found = re.match(r"(?:breathe )?(in|out)\b", clause)
+        breath = found[1] if found else breath
+        if breath:
+            words[breath] |= set(re.findall(r"[a-z]{4,}", clause))
+    return words
+
+
+@pytest.mark.parametrize("name", [n for n, one in CARDS.items() if one.kind in ("reps", "pulses", "cycles")])
+def test_the_first_one_is_breathed_as_those_that_come_after(name):
+    movement = CARDS[name]
+    told = _by_breath(movement.card.first)
+    for beat, on, other in (
+        ("on_effort", "out", "in"), ("on_exhale", "out", "in"),
+        ("on_ease", "in", "out"), ("on_inhale", "in", "out"),
+    ):  # fmt: skip
+        for line in movement.lines.get(beat, ()):
+            verbs = DOING & set(re.findall(r"[a-z]{4,}", line[0].lower()))
+            assert not verbs & (told[other] - told[on]), (beat, line[0])
