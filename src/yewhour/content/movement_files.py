@@ -220,6 +220,11 @@ def _as_movement(name: str, path: Path, table: Table, lines: Table, wrong: Wrong
         fields |= {key: ONCE.get(table[key], table[key])} if isinstance(table.get(key), str) else {}
     if "talk" in fields:
         fields["card"] = fields.pop("talk")
+    if isinstance(table.get("otherwise"), list):
+        ways = [_several(way) for way in table["otherwise"]]
+        if any(len(way) != len(_several(lines.get("say"))) for way in ways):
+            raise wrong("otherwise", "one way to tell it has more lines than another.", "Give each as many.")
+        fields["otherwise"] = [[parted("otherwise", text) for text in way] for way in ways]
     if "figure" in table:
         fields["figure"] = _several(table["figure"])
     for key in ("rhythm", "stages"):

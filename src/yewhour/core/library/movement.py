@@ -45,6 +45,7 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     moving_s: the least seconds of building it, with props. teach: seconds it is taught in the first time, 0
     for what its kind usually takes. follows: movements it is entered from without coming out of them.
     figure: how it looks where it is the teacher's own, a line from where to where (see core.figure.line).
+    otherwise: other ways to tell a talk, each as many lines as its `say`.
     flow_from: base -> its line in a flow when it is entered from there; "way": what that way says.
     """
 
@@ -86,6 +87,7 @@ class Movement(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     gentler: Option | None = None
     stronger: Option | None = None
     lines: Lines = {}
+    otherwise: tuple[tuple[Wordings, ...], ...] = ()
     card: Card | None = None
     source: str = ""
 

@@ -5,6 +5,7 @@ named and called, its caution, how it is set up.
 """
 
 import re
+import zlib
 from collections.abc import Iterator, Mapping, Sequence
 
 from yewhour.core.lengths import ticks
@@ -294,6 +295,15 @@ class EntryLines:
         if taken is not None and not taken.movement:
             yield "remind", from_tier(tier, filled_line(taken.line, use))
 
+    def _told(self, use: StepUse) -> tuple[Wordings, ...]:
+        """One of the ways in which a talk can be told: another in each class, and in each telling of one."""
+        ways = use.movement.otherwise
+        if not ways or "say" in use.step.lines:
+            return lines_of(use, "say")
+        brief = self.phrasing.brief
+        seed = f"{brief.title}/{brief.telling}/{use.movement.id}"
+        return (use.movement.said("say"), *ways)[zlib.crc32(seed.encode()) % (len(ways) + 1)]
+
     def talk(self, use: StepUse) -> Iterator[tuple[str, int]]:
         """The lines of a talk in order, each with the silence after it in ticks."""
         if not use.behaviour.is_talk:
@@ -301,7 +311,7 @@ class EntryLines:
         brief, marks = self.phrasing.brief, use.movement.marks
         words = {"title": brief.title, "audience": brief.audience or "everyone", "quiet": LONGEST_QUIET}
         quick = QUICK_RETURN if self.phrasing.school.describes == "while" and "returning" in marks else 1.0
-        lines = lines_of(use, "say")
+        lines = self._told(use)
         for number, line in enumerate(lines):
             if "farewell" in marks and number == len(lines) - 1:
                 yield from ((text, AFTER_THEME) for text in self.frame.farewell())
