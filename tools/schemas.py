@@ -85,6 +85,7 @@ def _movements() -> Schema:
     for name in ("gentler", "stronger", "gentler_is", "stronger_is", "rhythm"):
         fields[name] = TEXT
     fields |= {"stages": TEXTS, "figure": TEXTS}
+    fields["otherwise"] = {"type": "array", "items": TEXTS}
     fields["flow_from"] = {"type": "object", "additionalProperties": TEXT}
     fields |= dict.fromkeys(LINE_PURPOSES, TEXTS)
     one = {

@@ -191,6 +191,8 @@ def movement_of(name: str, table: Any, path: Path, terms: Terms, family: str = "
     for key, texts in entry.lines.items():
         for line in texts:
             _check_line(line, key, entry, wrong)
+    for line in (line for way in entry.otherwise for line in way):
+        _check_line(line, "say", entry, wrong)
     for words in entry.flow_from.values():
         if words not in (("flow",), ("way",)):
             _check_line(words, "flow_from", entry, wrong)

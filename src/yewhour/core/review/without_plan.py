@@ -32,11 +32,13 @@ _OFFERED = re.compile(r"\b(?:if you (?:have|like|want|need|use)|you (?:can|could
 READY_S = 150.0  # props named so early are announced
 REST = re.compile(
     r"\b(?:savasana|shavasana|corpse|final rest|rest(?:ing)? (?:here|pose|back|down|on)|relax(?:ation)?|"
-    r"lie down|lie back|lying down|close (?:your|the) eyes|let everything|let go)\b"
+    r"lie down|lie back|lying down|close (?:your|the) eyes|let everything|let go|be heavy|lie heavy|"
+    r"nothing (?:more )?to do)\b"
 )
 CLOSING = re.compile(
-    r"\b(?:thank you|thanks|namaste|bow|see you|wiggle|roll (?:over )?(?:on)?to|open (?:your|the) eyes|"
-    r"come (?:back )?(?:up )?to (?:sit|seated|a seat)|sit up|deepen|end of|enjoy the rest of)\b"
+    r"\b(?:thank you|thanks|namaste|bow|see you|wiggle|roll (?:over |slowly )?(?:on)?to|open (?:your|the) eyes|"
+    r"come (?:back )?(?:up )?to (?:sit|seated|a seat)|sit up|deepen|end of|enjoy the rest of|"
+    r"good night|sleep well|(?:your|the) fingers|get up (?:later|slowly))\b"
 )
 REST_FROM, CLOSING_FROM = 0.6, 0.8  # of the recording
 TALKED_S = 600.0  # a recording shorter than that may do without a rest

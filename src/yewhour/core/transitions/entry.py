@@ -296,12 +296,11 @@ class EntryLines:
             yield "remind", from_tier(tier, filled_line(taken.line, use))
 
     def _told(self, use: StepUse) -> tuple[Wordings, ...]:
-        """One of the ways in which a talk can be told: another in each class, and in each telling of one."""
-        ways = use.movement.otherwise
-        if not ways or "say" in use.step.lines:
+        """The way in which a talk is told in this telling of the class; the first is as it stands."""
+        ways, telling = use.movement.otherwise, self.phrasing.brief.telling
+        if not ways or not telling or "say" in use.step.lines:
             return lines_of(use, "say")
-        brief = self.phrasing.brief
-        seed = f"{brief.title}/{brief.telling}/{use.movement.id}"
+        seed = f"{telling}/{use.movement.id}"
         return (use.movement.said("say"), *ways)[zlib.crc32(seed.encode()) % (len(ways) + 1)]
 
     def talk(self, use: StepUse) -> Iterator[tuple[str, int]]:
