@@ -16,12 +16,12 @@ from yewhour.core.plan.plan import LineEdit
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.purpose import PURPOSES
 from yewhour.core.script.cue import Cue, Dropped
-from yewhour.core.script.entry_cues import about_as_long
 from yewhour.core.script.own_lines import edit_behind
 from yewhour.core.sides import fill
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 from yewhour.core.wording.directions import directions, tokenised
+from yewhour.core.wording.phrasing import about_as_long
 
 SHORTEST_CALL = 12  # ticks: nobody can call a phase in less
 DENSE = 0.85

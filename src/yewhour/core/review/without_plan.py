@@ -36,9 +36,9 @@ REST = re.compile(
     r"nothing (?:more )?to do)\b"
 )
 CLOSING = re.compile(
-    r"\b(?:thank you|thanks|namaste|bow|see you|wiggle|roll (?:over |slowly )?(?:on)?to|open (?:your|the) eyes|"
-    r"come (?:back )?(?:up )?to (?:sit|seated|a seat)|sit up|deepen|end of|enjoy the rest of|"
-    r"good night|sleep well|(?:your|the) fingers|get up (?:later|slowly))\b"
+    r"\b(?:thank you|thanks|namaste|bow|see you|wiggle|roll (?:over |slowly )?(?:on)?to|"
+    r"open (?:your|the) eyes|come (?:back )?(?:up )?to (?:sit|seated|a seat)|sit up|deepen|"
+    r"end of|enjoy the rest of|good night|sleep well|(?:your|the) fingers|get up (?:later|slowly))\b"
 )
 REST_FROM, CLOSING_FROM = 0.6, 0.8  # of the recording
 TALKED_S = 600.0  # a recording shorter than that may do without a rest

@@ -2,13 +2,13 @@
 
 from collections.abc import Iterator
 
-from yewhour.core.lengths import seconds, ticks
+from yewhour.core.lengths import ticks
 from yewhour.core.script.cue import Candidate
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.entry import BREATHER, LONGEST_QUIET, EntryLines
 from yewhour.core.transitions.passage import LONGEST_NUMBER
-from yewhour.core.wording.phrasing import NumberWord
+from yewhour.core.wording.phrasing import about_as_long
 
 DONE_FIRST = {
     "exit",
@@ -59,11 +59,3 @@ def talk_cues(entries: EntryLines, index: int, segment: Segment, quiet: int = 0)
         latest = at if use.behaviour.is_talk else segment.end
         yield Candidate(purpose, index, segment.side, wordings, at, latest, segment.end, at)
         at += room
-
-
-def about_as_long(quiet: int, number_word: NumberWord) -> str:
-    """A length of quiet as one says it: `forty seconds`, `a minute`, `four minutes`."""
-    if seconds(quiet) < 50:
-        return f"{number_word(max(1, round(seconds(quiet) / 10)) * 10)} seconds"
-    minutes = round(seconds(quiet) / 60)
-    return "a minute" if minutes == 1 else f"{number_word(minutes)} minutes"

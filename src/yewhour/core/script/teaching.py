@@ -12,11 +12,10 @@ from collections.abc import Callable, Iterator, Sequence
 from yewhour.core.lengths import ticks
 from yewhour.core.library.card import LISTS, Card, conditioned
 from yewhour.core.script.cue import LEAD, Candidate
-from yewhour.core.script.entry_cues import about_as_long
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.passage import READING, begins_with, first_line, in_the_dose, is_described_while
-from yewhour.core.wording.phrasing import Phrasing, filled_line
+from yewhour.core.wording.phrasing import Phrasing, about_as_long, filled_line
 from yewhour.core.wording.speech import GAP
 
 SHORT, MIDDLE, LONG = ticks(18), ticks(35), ticks(60)  # holds: one thought, two, three; from then on islands

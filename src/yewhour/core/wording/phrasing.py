@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 import msgspec
 
 from yewhour.core.conditions.room import Room
+from yewhour.core.lengths import seconds
 from yewhour.core.library.facets import Facets
 from yewhour.core.library.movement import Wordings, parse_wordings
 from yewhour.core.library.position import PositionGraph
@@ -88,6 +89,14 @@ def from_tier(tier: int, wordings: Wordings) -> Wordings:
     """The wordings from this tier down to the bare one, then the fuller ones."""
     tier = min(tier, len(wordings) - 1)
     return wordings[tier:] + wordings[:tier][::-1]
+
+
+def about_as_long(quiet: int, number_word: NumberWord) -> str:
+    """A length of quiet as one says it: `forty seconds`, `a minute`, `four minutes`."""
+    if seconds(quiet) < 50:
+        return f"{number_word(max(1, round(seconds(quiet) / 10)) * 10)} seconds"
+    minutes = round(seconds(quiet) / 60)
+    return "a minute" if minutes == 1 else f"{number_word(minutes)} minutes"
 
 
 def lines_of(use: StepUse, purpose: str) -> tuple[Wordings, ...]:
