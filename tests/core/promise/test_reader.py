@@ -136,6 +136,21 @@ def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):
     assert brief.wanted == ()
 
 
+@pytest.mark.parametrize(
+    ("text", "older"),
+    [
+        ("gentle yoga for my mum who is 82", True),
+        ("class for my dad, 79, 20 minutes", True),
+        ("for a woman of 84", True),
+        ("I'm 71, slow", True),
+        ("hatha for my mum, 75 minutes", False),
+        ("a flow of 80 breaths", False),
+    ],
+)
+def test_an_age_that_is_told_of_somebody_is_minded(text, older, reader):
+    assert ("older" in reader.read(text).brief.cautions) is older
+
+
 def test_a_joint_that_hurts_in_more_words_is_minded(reader):
     assert reader.read("hatha for arthritis in the hands").brief.cautions == ("wrists",)
     assert reader.read("I have a bad shoulder and I'm pregnant").brief.cautions == ("shoulders", "pregnancy")

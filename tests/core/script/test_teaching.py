@@ -1,6 +1,7 @@
 """How a movement is taught: what comes first, how much is quiet, what is never said twice, what comes down
 again."""
 
+import re
 from itertools import pairwise
 
 import pytest
@@ -152,3 +153,17 @@ def test_a_class_all_in_one_place_says_so():
     seats = [Step(movement=one) for one in ("seated-fold", "staff", "seated-cat")]
     timed = made_of(Step(movement="welcome"), *seats, target_s=900.0)
     assert any("sitting" in text for text in said(timed, "say"))
+
+
+@pytest.mark.parametrize("counting", ["silent", "last three"])
+def test_a_silence_that_is_told_is_as_long_as_it_was_said_to_be(counting):
+    for seconds in (240, 420):
+        hold = Step(movement="long-caterpillar", amount=seconds, most=seconds, locked=True)
+        timed = made_of(hold, REST, style="slow", ways={"counting": counting, "talk": 0.6})
+        segment = next(one for one in timed.segments if one.kind == "clock")
+        cues = [cue for cue in timed.cues if cue.segment == segment.id]
+        for cue, after in pairwise(cues):
+            minutes = re.search(r"about (a|two|three|four|five) minutes?", cue.text)
+            if cue.purpose == "time" and minutes:
+                said = {"a": 60, "two": 120, "three": 180, "four": 240, "five": 300}[minutes[1]]
+                assert abs((after.start - cue.end) / 10 - said) <= 35

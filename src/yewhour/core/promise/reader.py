@@ -45,7 +45,10 @@ _BORN = re.compile(
 )
 _AGE = re.compile(
     r"\b(?:(?:over|aged|age|past|above)\s+(?:the age of\s+)?(\d\d)s?|(\d\d)\s*\+"
-    r"|(\d{1,2})(?:\s*(?:-|to)\s*\d{1,2})?[- ]years?[- ]olds?)",
+    r"|(\d{1,2})(?:\s*(?:-|to)\s*\d{1,2})?[- ]years?[- ]olds?"
+    r"|(?:who is|who's|she is|she's|he is|he's|i am|i'm|of|parents?|mum|mom|mother|dad|father|gran\w*"
+    r"|aunt|uncle|lady)\W{1,3}([7-9]\d)\b"
+    r"(?![\d:'’%]|[ -]*(?:min|m\b|sec|hour|breath|rep|times|weeks?|days?|kg|bpm)))",
     re.IGNORECASE,
 )
 _LATE = re.compile(

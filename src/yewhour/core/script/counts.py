@@ -104,26 +104,17 @@ def _fits(phrasing: Phrasing, line: Wordings, span: PhaseSpan) -> int:
 
 
 def _times(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
-    """Time to go: in a held posture only its second half; in a quiet style only in long ones, once."""
-    wording, length = phrasing.wording, segment.length
-    quiet = phrasing.school.counting == "silent" and segment.behaviour.is_clock
-    for left_s, line in (
-        (120, wording.minutes_left),
-        (60, wording.one_minute_left),
-        (30, wording.half_minute_left),
-        (10, wording.ten_seconds_left),
-    ):
-        held = segment.behaviour.is_clock and not segment.use.movement.behaviour.repeated
-        if held and (left_s == 10 or length < ticks(2 * left_s)):
-            continue
-        if quiet and (left_s != 60 or length < ticks(150)):
-            continue
-        if length >= ticks(left_s) * 3 // 2 and not (left_s == 10 and length >= ticks(90)):
-            at = segment.end - ticks(left_s)
-            wordings = filled_line(
-                phrasing.variants(line, index), segment.use, n=phrasing.number_word(left_s // 60)
-            )
-            yield _count("time", index, segment, wordings, at, ticks(1.5))
+    """Time to go, in words."""
+    wording = phrasing.wording
+    lines = {
+        120: wording.minutes_left, 60: wording.one_minute_left, 30: wording.half_minute_left,
+        10: wording.ten_seconds_left,
+    }  # fmt: skip
+    for left_s in phrasing.times_to_go(segment.use, segment.length):
+        wordings = filled_line(
+            phrasing.variants(lines[left_s], index), segment.use, n=phrasing.number_word(left_s // 60)
+        )
+        yield _count("time", index, segment, wordings, segment.end - ticks(left_s), ticks(1.5))
 
 
 def _numbers(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:

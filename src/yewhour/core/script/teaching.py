@@ -25,10 +25,10 @@ HARD = 3  # effort, of a place in a flow that is told with another way
 TAUGHT_AT = ticks(4.5)  # into a breath that is taught, when its own line is over
 ISLAND = ticks(38)  # and of one island to the next
 SILENT = ticks(70)  # so long a silence is told before it
-TOLD = ticks(150)  # so long a hold by the clock hears when a minute is left
 REST_THOUGHTS = ticks(75)  # a rest so long has a second thought
 SPOKEN = 0.66  # of a hold under a minute: the rest of it is quiet
 WHILE_SPOKEN = 0.8  # where its placing is in it as well
+TOLD_REPS = 2  # the one that is talked through, and one whose rhythm is told
 LATE_FROM = 5  # repetitions; with fewer there is no late
 Beat = tuple[str, str]  # what it is for, its text as it is written
 
@@ -121,7 +121,8 @@ class Teaching:
 
     def _silence(self, index: int, segment: Segment, at: int) -> Iterator[Candidate]:
         """How long it will be quiet, where a hold is longer than what there is to say of it."""
-        quiet = segment.end - at - (ticks(60) if segment.behaviour.is_clock and segment.length > TOLD else 0)
+        times = self.phrasing.times_to_go(segment.use, segment.length) if segment.behaviour.time_told else ()
+        quiet = segment.end - at - ticks(max(times, default=0))
         if quiet < SILENT:
             return
         words = self.phrasing.variants(self.phrasing.wording.silence, index)
@@ -251,9 +252,6 @@ class Teaching:
 def breath_words_end(segment: Segment) -> int:
     """When the repetitions are over in which breath words are told."""
     return segment.start + TOLD_REPS * segment.use.unit if segment.spans else segment.start
-
-
-TOLD_REPS = 2  # the one that is talked through, and one whose rhythm is told
 
 
 def alternatives(use: StepUse, purpose: str) -> list[str]:

@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 import msgspec
 
 from yewhour.core.conditions.room import Room
-from yewhour.core.lengths import seconds
+from yewhour.core.lengths import seconds, ticks
 from yewhour.core.library.facets import Facets
 from yewhour.core.library.movement import Wordings, parse_wordings
 from yewhour.core.library.position import PositionGraph
@@ -66,6 +66,23 @@ class Phrasing(msgspec.Struct, frozen=True):
     def habit(self) -> int:
         """Where this school begins among the ways of saying one thing: not where another does."""
         return sum(map(ord, self.school.id))
+
+    def times_to_go(self, use: StepUse, length: int) -> tuple[int, ...]:
+        """The seconds to go that are told in a use of this many ticks by the clock, the most first.
+
+        In a held posture only in its second half; in a quiet style only in long ones, once.
+        """
+        clock = use.behaviour.is_clock
+        held = clock and not use.movement.behaviour.repeated
+        quiet = clock and self.school.counting == "silent"
+        return tuple(
+            left_s
+            for left_s in (120, 60, 30, 10)
+            if not (held and (left_s == 10 or length < ticks(2 * left_s)))
+            and not (quiet and (left_s != 60 or length < ticks(150)))
+            and length >= ticks(left_s) * 3 // 2
+            and not (left_s == 10 and length >= ticks(90))
+        )
 
     def variants(self, lines: tuple[Wordings, ...], start: int) -> Wordings:
         """All the ways to say one thing, with another one first each time, and its own in each school."""
