@@ -170,7 +170,10 @@ def _protected(phrasing: Phrasing, card: Card, use: StepUse, spoken_for: bool) -
     met = phrasing.room.met(use.movement)
     lines = [(tag, card.protect[tag]) for tag in met if tag in card.protect]
     if not lines and not use.second:
+        taken = use.movement.gentler if use.step.take == "gentler" else None
         for line in caution_lines(phrasing, use, again=spoken_for):
+            if taken is not None and taken.line[0].lower().rstrip(".") in line[0].lower():
+                continue  # everybody does it like that here, and is told so
             yield "protect", filled_line(line, use, use.told_side)
     for tag, text in lines[:2]:
         said = _told(text, use, {})
