@@ -31,10 +31,10 @@ def test_damaged_captions_are_told_or_looked_at(dice):
 @pytest.mark.parametrize(
     ("content", "said"),
     [
-        (b'{"yewhour": 2, "sections": 3}', "Expected a list, got a whole number (at sections)"),
-        (b'{"yewhour": 2, "brief": {"title": null}}', "Expected text, got nothing (at brief, title)"),
-        (b'{"yewhour": 2, "sections": [{"title": "A", "body": [{"is": 4}]}]}', "(at sections, number 1,"),
-        (b'{"yewhour": 2, "brief": {"target_s": "long"}}', "Expected a number, got text"),
+        (b'{"yewhour": 3, "sections": 3}', "Expected a list, got a whole number (at sections)"),
+        (b'{"yewhour": 3, "brief": {"title": null}}', "Expected text, got nothing (at brief, title)"),
+        (b'{"yewhour": 3, "sections": [{"title": "A", "body": [{"is": 4}]}]}', "(at sections, number 1,"),
+        (b'{"yewhour": 3, "brief": {"target_s": "long"}}', "Expected a number, got text"),
     ],
 )
 def test_what_a_damaged_file_has_wrong_is_told_in_words(content, said):

@@ -1,15 +1,14 @@
 """The small truths that no total shows: phases, sides, counts, and who a caution is for."""
 
-import msgspec
 import pytest
 
 from tests.conftest import demo_maker, made_of, plan_of, said, shipped
 from yewhour.content.paths import demo_classes
 from yewhour.core.pace import Pace, phase_ticks
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Pair, Rounds, Step
+from yewhour.core.plan.edit import with_edits
+from yewhour.core.plan.nodes import LineEdit, Pair, Rounds, Step
 from yewhour.core.plan.plan import (
-    LineEdit,
     Plan,
     Section,
     steps_of,
@@ -234,8 +233,8 @@ def test_a_line_of_her_own_on_what_has_no_side_stays_in_its_half_of_a_pair():
     )
     dog = next(step.id for step in steps_of(plan) if step.movement == "downward-dog")
     for half, side in enumerate(("right", "left")):
-        edit = LineEdit(dog, "align", "add", side=side, text="The tide is in your hands.", at_s=8.0)
-        timed = solve(msgspec.structs.replace(plan, edits=(edit,)), shipped()).make(300.0)
+        edit = LineEdit("align", "add", step=dog, side=side, text="The tide is in your hands.", at_s=8.0)
+        timed = solve(with_edits(plan, (edit,)), shipped()).make(300.0)
         dogs = [s for s in timed.segments if s.use.movement.id == "downward-dog" and s.kind == "hold"]
         assert len(dogs) == 2
         where = {cue.segment for cue in timed.cues if cue.own}

@@ -4,7 +4,8 @@ import msgspec
 
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import seconds
-from yewhour.core.plan.plan import LineEdit, Plan
+from yewhour.core.plan.nodes import LineEdit
+from yewhour.core.plan.plan import Plan
 from yewhour.core.script.cue import Cue, Dropped
 from yewhour.core.timing.fitted_numbers import FittedNumbers
 from yewhour.core.timing.layout import Segment

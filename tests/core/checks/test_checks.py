@@ -12,9 +12,8 @@ from yewhour.core.checks.all_checks import verified_rules
 from yewhour.core.checks.registry import CHECKS
 from yewhour.core.pace import Pace
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.edit import apply
-from yewhour.core.plan.nodes import Pair, Rounds, Step
-from yewhour.core.plan.plan import LineEdit
+from yewhour.core.plan.edit import apply, with_edits
+from yewhour.core.plan.nodes import LineEdit, Pair, Rounds, Step
 from yewhour.core.problem import Problem
 
 REST = Step(movement="final-rest", id="rest", amount=180)
@@ -28,7 +27,7 @@ FLOW = (
 
 def found(*nodes, edits=(), length_s=None, **brief):
     """The codes found in a class made as it prefers, or to a length."""
-    plan = msgspec.structs.replace(plan_of(*nodes, **brief), edits=edits)
+    plan = with_edits(plan_of(*nodes, **brief), edits)
     solved = solve(plan, shipped())
     promised = msgspec.structs.replace(plan.brief, target_s=solved.preferred_s)
     solved = solve(msgspec.structs.replace(plan, brief=promised), shipped())
@@ -189,7 +188,7 @@ SPEAKS = {
         of(nodes=[Pair(body=(Step(movement="neck-turn", id="n"),))]),
     ),
     "lost-edit": (
-        of(nodes=[WARM], edits=(own("Gone.", "nowhere"),)),
+        of(nodes=[WARM], edits=(LineEdit("half", "rewrite", step="dog", text="Gone."),)),
         of(nodes=[WARM], edits=(own("Here.", "dog", ""),)),
     ),
 }  # fmt: skip

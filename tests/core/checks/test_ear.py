@@ -1,6 +1,5 @@
 """A listener with closed eyes, who knows nothing but what is said."""
 
-import msgspec
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -8,8 +7,8 @@ from hypothesis import strategies as st
 from tests.conftest import demo_maker, plan_of, shipped
 from yewhour.core.library.position import START, base_of
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Pair, Step
-from yewhour.core.plan.plan import LineEdit
+from yewhour.core.plan.edit import with_edits
+from yewhour.core.plan.nodes import LineEdit, Pair, Step
 from yewhour.state.listing import demo_classes
 
 WORDS = shipped()
@@ -74,6 +73,6 @@ def test_a_line_of_ones_own_is_heard_like_any():
 
 
 def _with(steps, edits):
-    plan = msgspec.structs.replace(plan_of(*steps), edits=edits)
+    plan = with_edits(plan_of(*steps), edits)
     solved = solve(plan, WORDS)
     return solved.make(solved.preferred_s)

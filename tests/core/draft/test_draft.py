@@ -23,10 +23,10 @@ from yewhour.core.draft.partial import (
 )
 from yewhour.core.draft.reasons import reasons_told, sentence, turned_down
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Pair, Step, walk
+from yewhour.core.plan.edit import with_edits
+from yewhour.core.plan.nodes import LineEdit, Pair, Step, walk
 from yewhour.core.plan.plan import (
     Brief,
-    LineEdit,
     Plan,
     Section,
     with_ids,
@@ -171,7 +171,7 @@ def test_what_is_kept_keeps_its_place_and_its_lines_and_nothing_comes_after_the_
     index = next(n for n, one in enumerate(timed.plan.sections) if one.role == "build")
     step = next(node for node in walk(timed.plan.sections[index].body) if isinstance(node, Step))
     mine = LineEdit(step=step.id, purpose="call", do="rewrite", text="Here it is, as I say it.", was="")
-    plan = msgspec.structs.replace(timed.plan, edits=(mine,))
+    plan = with_edits(timed.plan, (mine,))
     for seed in range(4):
         after = keep_sections(plan, [index], DraftRequest(HIPS, seed), shipped(), MODEL).plan
         assert [one.role for one in after.sections] == [one.role for one in plan.sections]

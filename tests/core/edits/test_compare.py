@@ -1,15 +1,14 @@
 """Two states of a class: what is other is told, and nothing else."""
 
-import msgspec
 import pytest
 
 from tests.conftest import demo_maker, shipped
 from yewhour.core.edits.arrange import removed, shifted, with_node
 from yewhour.core.edits.compare import compare_classes, nearest_class
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.edit import with_brief
+from yewhour.core.plan.edit import with_brief, with_edits
 from yewhour.core.plan.places import nodes_of
-from yewhour.core.plan.plan import LineEdit
+from yewhour.core.wording.own_words import line_edit
 
 NAMES = ("bell-ringers", "back-on-deck", "boat-builders-half-hour")
 
@@ -110,9 +109,9 @@ def test_lines_said_otherwise_are_counted_by_movement():
     before = demo_maker("bell-ringers").make()
     segment = next(s for s in before.segments if s.kind == "hold")
     edits = tuple(
-        LineEdit(segment.use.step.id, "call", "rewrite", number=number, text="Go on.") for number in (0, 1)
+        line_edit(segment.use, "call", "rewrite", number=number, text="Go on.") for number in (0, 1)
     )
-    after = timed(msgspec.structs.replace(before.plan, edits=edits))
+    after = timed(with_edits(before.plan, edits))
     assert ("said", f"{segment.use.name}: 2 lines") in messages(before, after)
 
 

@@ -2,21 +2,22 @@
 
 import math
 
-import msgspec
 import pytest
 
 from tests.conftest import plan_of, shipped
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.pace import Pace
 from yewhour.core.pipeline import solve
+from yewhour.core.plan.edit import with_edits
 from yewhour.core.plan.nodes import (
+    LineEdit,
     Pair,
     Rounds,
     SideDifference,
     Step,
     Variant,
 )
-from yewhour.core.plan.plan import LineEdit, Plan, Section
+from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.problem import Problem
 
 WORDS = shipped()
@@ -83,7 +84,7 @@ def test_a_line_of_an_unknown_purpose_or_moment_is_refused():
     for fields in ({"purpose": "sing"}, {"at_s": NAN}, {"at_s": 1e12}):
         edit = LineEdit(**{"step": "n1", "purpose": "align", "do": "add", "text": "Oh.", **fields})
         with pytest.raises(Problem):
-            solve(msgspec.structs.replace(plan, edits=(edit,)), WORDS)
+            solve(with_edits(plan, (edit,)), WORDS)
 
 
 def test_a_glide_that_is_no_pace_is_refused():

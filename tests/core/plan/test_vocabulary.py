@@ -6,7 +6,7 @@ from yewhour.core.plan.vocabulary import unknown_fields
 from yewhour.state.classes.class_file import parse_plan, plan_bytes
 
 DOCUMENT = {
-    "yewhour": 2,
+    "yewhour": 3,
     "brief": {"titel": "Ebb", "of another program": 3},
     "sections": [
         {"title": "One", "prioritiy": 2, "body": [

@@ -1,14 +1,13 @@
 """The teacher's own lines stay on their step, on their side, through every new fit."""
 
-import msgspec
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import plan_of, shipped
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Pair, Step
-from yewhour.core.plan.plan import LineEdit
+from yewhour.core.plan.edit import with_edits
+from yewhour.core.plan.nodes import LineEdit, Pair, Step
 from yewhour.core.sides import fill
 from yewhour.core.wording.directions import directions, tokenised
 
@@ -20,7 +19,7 @@ NODES = (
 
 
 def timed(*edits, length_s=None):
-    solved = solve(msgspec.structs.replace(plan_of(*NODES), edits=edits), shipped())
+    solved = solve(with_edits(plan_of(*NODES), edits), shipped())
     return solved.make(length_s or solved.preferred_s)
 
 
@@ -76,7 +75,7 @@ def test_an_added_line_is_said_and_a_pinned_one_is_said_when_pinned():
 
 
 def test_an_edit_whose_place_is_gone_is_marked():
-    lost = LineEdit(step="gone", purpose="stay", do="rewrite", text="Nowhere.")
+    lost = LineEdit(step="dog", purpose="half", do="rewrite", text="Nowhere.")
     assert timed(lost).lost_edits == (lost,)
     assert any(finding.code == "lost-edit" for finding in timed(lost).findings)
 
@@ -122,7 +121,7 @@ def test_a_longer_line_of_a_talk_or_a_way_in_gets_the_time_it_takes():
     plain = solve(plan_of(talk, *NODES), shipped())
     for step, purpose in (("hello", "say"), ("lunge", "call")):
         edit = LineEdit(step=step, purpose=purpose, do="rewrite", text=long)
-        solved = solve(msgspec.structs.replace(plain.plan, edits=(edit,)), shipped())
+        solved = solve(with_edits(plain.plan, (edit,)), shipped())
         assert solved.shortest_s > plain.shortest_s
         timed = solved.make(solved.preferred_s)
         assert long in [cue.text for cue in timed.cues]
@@ -133,7 +132,7 @@ def test_a_muted_line_of_a_talk_gives_its_time_back():
     talk = Step(movement="welcome", id="hello")
     plain = solve(plan_of(talk, *NODES), shipped())
     edits = (LineEdit(step="hello", purpose="say", do="mute"),)
-    assert solve(msgspec.structs.replace(plain.plan, edits=edits), shipped()).shortest_s < plain.shortest_s
+    assert solve(with_edits(plain.plan, edits), shipped()).shortest_s < plain.shortest_s
 
 
 @pytest.mark.parametrize(
@@ -141,11 +140,9 @@ def test_a_muted_line_of_a_talk_gives_its_time_back():
 )
 def test_no_line_of_hers_is_spoken_with_a_brace(text):
     own = LineEdit(step="n1", purpose="align", do="add", text=text)
-    plan = msgspec.structs.replace(
-        plan_of(Step(movement="child", amount=6, lines={"call": [text]}), Step(movement="final-rest")),
-        edits=(own,),
-    )
-    solved = solve(plan, shipped())
+    child = Step(movement="child", id="n1", amount=6, lines={"call": [text]})
+    plan = plan_of(child, Step(movement="final-rest"))
+    solved = solve(with_edits(plan, (own,)), shipped())
     cues = solved.make(solved.preferred_s).cues
     assert not any("{" in cue.text or "}" in cue.text for cue in cues)
     if "{name}" in text:

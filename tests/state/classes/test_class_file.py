@@ -34,7 +34,7 @@ def test_a_class_comes_back_as_it_was_written(tmp_path):
 
 def test_fields_we_do_not_know_are_kept_where_they_were():
     document = {
-        "yewhour": 2,
+        "yewhour": 3,
         "mood": {"is": "calm"},
         "brief": {"title": "T", "colour": "red"},
         "sections": [

@@ -15,6 +15,7 @@ from yewhour.core.preparation import PreparedPlan
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 from yewhour.core.wording.directions import directions
+from yewhour.core.wording.own_words import is_of
 
 # Lines that don't say where the body goes next.
 ASIDE = (
@@ -93,7 +94,9 @@ def _there(here: str, need: str) -> bool:
 def _said_again(timed: TimedClass, segment: Segment, title: str) -> Edit | None:
     """The lines to a movement that were muted, said again; or else her own lines before it taken out."""
     step = segment.use.step.id
-    muted = tuple(e for e in timed.plan.edits if e.step == step and e.do == "mute" and e.purpose not in ASIDE)
+    muted = tuple(
+        e for e in timed.plan.edits if is_of(e, segment.use) and e.do == "mute" and e.purpose not in ASIDE
+    )
     if muted:
         return EditLines(step=step, title=title, unsay=muted)
     before = {cue.segment for cue in timed.cues if cue.own and cue.start <= segment.start + LATE}

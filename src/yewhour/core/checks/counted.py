@@ -7,10 +7,10 @@ from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.plan.edit import EditLines
-from yewhour.core.plan.plan import LineEdit
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.sides import fill
 from yewhour.core.timed_class import TimedClass
+from yewhour.core.wording.own_words import line_edit
 
 QUIET = ticks(30)  # in counted work something is said at least this often: the number was told before it
 
@@ -46,7 +46,7 @@ def quiet_count(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         texts = [fill(text, segment.use.told_side) for text in own or tuple(line[0] for line in lines)]
         said = [texts[(segment.use.place + n) % len(texts)] for n in range(len(at))]
         more = tuple(
-            LineEdit(step=step, purpose="stay", do="add", text=text, at_s=seconds(moment - segment.start))
+            line_edit(segment.use, "stay", "add", text=text, at_s=seconds(moment - segment.start))
             for moment, text in zip(at, said, strict=True)
         )
         edit = EditLines(step=step, title="Say something in between", say=more)

@@ -8,11 +8,11 @@ from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.library.position import START, base_of
 from yewhour.core.plan.edit import EditLines
-from yewhour.core.plan.plan import LineEdit
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 from yewhour.core.wording.directions import directions
+from yewhour.core.wording.own_words import line_edit
 
 LATE = ticks(8.0)  # after the last placing line a choice begins no later (TEACHING.md)
 SOON = ticks(12.0)  # of work that alternates: by then the side that begins has been named
@@ -64,10 +64,8 @@ def _lifted_by(segment: Segment) -> frozenset[str]:
 
 
 def _down(before: Segment, facet: str) -> EditLines:
-    said = LineEdit(
-        step=before.use.step.id, purpose="leave", do="add", text=f"{facet.capitalize()} down.",
-        at_s=max(0.0, seconds(before.length) - 2.0),
-    )  # fmt: skip
+    text, at_s = f"{facet.capitalize()} down.", max(0.0, seconds(before.length) - 2.0)
+    said = line_edit(before.use, "leave", "add", text=text, at_s=at_s)
     return EditLines(step=before.use.step.id, title="Say it down", say=(said,))
 
 
@@ -88,13 +86,7 @@ def which_first(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         near = (cue for cue in timed.cues if cue.segment in (segment.id, f"{segment.id}/into"))
         if not any(directions(cue.text) for cue in near if cue.start < segment.start + SOON):
             noticed.add(use.step.id)
-            said = LineEdit(
-                step=use.step.id,
-                purpose="first",
-                do="add",
-                text=f"The {use.told_side} side begins.",
-                at_s=0.5,
-            )
+            said = line_edit(use, "first", "add", text=f"The {use.told_side} side begins.", at_s=0.5)
             edit = EditLines(step=use.step.id, title=f"Say that the {use.told_side} begins", say=(said,))
             yield Notice(segment.id, {"name": segment.name, "side": use.told_side}, edit)
 
@@ -113,7 +105,7 @@ def late_choice(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             if since > LATE:
                 edit = EditLines(
                     step=starts[key].use.step.id, title="Leave it unsaid there",
-                    say=(LineEdit(starts[key].use.step.id, cue.purpose, do="mute", number=cue.number),),
+                    say=(line_edit(starts[key].use, cue.purpose, "mute", number=cue.number),),
                 )  # fmt: skip
                 words = {"name": starts[key].name, "late": round(seconds(since)), "line": cue.text}
                 yield Notice(cue.segment, words, edit)

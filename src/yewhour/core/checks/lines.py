@@ -12,7 +12,6 @@ from yewhour.core.finding import Notice
 from yewhour.core.lengths import seconds, ticks
 from yewhour.core.pace import SLOWEST
 from yewhour.core.plan.edit import Edit, EditLines, SetAmount, SlowSection
-from yewhour.core.plan.plan import LineEdit
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.purpose import PURPOSES
 from yewhour.core.script.cue import Cue, Dropped
@@ -21,6 +20,7 @@ from yewhour.core.sides import fill
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 from yewhour.core.wording.directions import directions, tokenised
+from yewhour.core.wording.own_words import line_edit
 from yewhour.core.wording.phrasing import about_as_long
 
 SHORTEST_CALL = 12  # ticks: nobody can call a phase in less
@@ -129,7 +129,7 @@ def long_silence(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             quiet = about_as_long(ticks(gap), prepared.teaching_data.number_word)
             text = fill(prepared.teaching_data.wording.silence[0][0], "both", quiet=quiet)
             at_s = max(0.0, seconds(cue.end - segment.start)) + 1.0
-            line = LineEdit(step=step, purpose="time", do="add", text=text, at_s=at_s)
+            line = line_edit(segment.use, "time", "add", text=text, at_s=at_s)
             edit = EditLines(step=step, title="Say how long the silence will be", say=(line,))
             yield Notice(segment.id, {"length": round(gap), "name": segment.name}, edit)
 
@@ -209,12 +209,15 @@ def _quieter(timed: TimedClass, segment: Segment, spoken: Sequence[Cue]) -> Edit
         own = edit_behind(timed.plan, segment, cue) if cue.own else None
         if own is not None:
             unsay.append(own)
-            say += [msgspec.structs.replace(own, step=place.use.step.id, at_s=0.0) for place in places[:1]]
+            say += [
+                msgspec.structs.replace(
+                    own, step=place.use.step.id, block=next(iter(place.use.blocks), ""), at_s=0.0
+                )
+                for place in places[:1]
+            ]
     left: list[Cue | Dropped] = [*spoken, *(line for line in timed.dropped if line.segment == segment.id)]
     soft = {(line.purpose, line.number) for line in left if not line.own and not PURPOSES[line.purpose].must}
-    say += [
-        LineEdit(step=step, purpose=purpose, do="mute", number=number) for purpose, number in sorted(soft)
-    ]
+    say += [line_edit(segment.use, purpose, "mute", number=number) for purpose, number in sorted(soft)]
     return EditLines(step=step, title=f"Say less in {segment.name}", unsay=tuple(unsay), say=tuple(say))
 
 

@@ -14,6 +14,7 @@ from yewhour.core.preparation import PreparedPlan
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
+from yewhour.core.wording.own_words import is_of
 
 # Measured figures: classes under half an hour have up to 80 s of rest, many none; sitting up takes 16-48 s.
 REST_FROM_S = 1800.0
@@ -91,7 +92,7 @@ def prop_unsaid(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             before = (cue for cue in timed.cues if cue.start <= segment.start)
             if prop not in noticed and not any(word in c.text.lower() or c.purpose == "prop" for c in before):
                 step = segment.use.step.id
-                muted = tuple(e for e in timed.plan.edits if e.step == step and e.purpose == "prop")
+                muted = tuple(e for e in timed.plan.edits if is_of(e, segment.use) and e.purpose == "prop")
                 edit = EditLines(step=step, title=f"Say {prop} again", unsay=muted) if muted else None
                 yield Notice(segment.id, {"name": segment.use.name, "prop": prop}, edit)
             noticed.add(prop)

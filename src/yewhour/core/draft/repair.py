@@ -10,8 +10,8 @@ from yewhour.core.finding import Finding
 from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.plan.edit import Append, BringProp, EditLines, Insert, SetTarget, apply_all
-from yewhour.core.plan.nodes import Node, Pair, Step
-from yewhour.core.plan.plan import LineEdit, Plan
+from yewhour.core.plan.nodes import LineEdit, Node, Pair, Step
+from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import CannotFit, Problem
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass

@@ -7,12 +7,13 @@ import msgspec
 
 from yewhour.core.lengths import seconds
 from yewhour.core.plan.edit import EditLines
-from yewhour.core.plan.plan import LineEdit
+from yewhour.core.plan.nodes import LineEdit
 from yewhour.core.problem import Problem
 from yewhour.core.script.cue import Cue, Dropped
 from yewhour.core.script.own_lines import edit_behind
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
+from yewhour.core.wording.own_words import line_edit
 
 LONGEST_WORDS = 60  # of one line; a breath holds a dozen
 
@@ -43,10 +44,7 @@ def _changed(timed: TimedClass, line: Cue | Dropped, title: str, **fields: objec
     old = edit_behind(timed.plan, segment, line)
     if old is None:
         side = segment.side if segment.side in ("left", "right") else ""
-        start = LineEdit(
-            step=segment.use.step.id, purpose=line.purpose, do="rewrite", number=line.number, side=side,
-            was=line.text,
-        )  # fmt: skip
+        start = line_edit(segment.use, line.purpose, "rewrite", number=line.number, side=side, was=line.text)
         return EditLines(step=start.step, title=title, say=(msgspec.structs.replace(start, **fields),))
     if "text" in fields and old.side in ("left", "right") and segment.side in ("left", "right"):
         fields["side"] = segment.side  # the words are now those of the side they were changed on
@@ -127,7 +125,7 @@ def added(segment: Segment, text: str, at_s: float = 0.0) -> EditLines:
         raise Problem("There is nothing to say in that line.", do="Type the words first.")
     purpose = "rest" if segment.behaviour.is_rest else "say" if segment.behaviour.is_talk else "align"
     side = segment.side if segment.side in ("left", "right") else ""
-    line = LineEdit(step=segment.use.step.id, purpose=purpose, do="add", side=side, text=text, at_s=at_s)
+    line = line_edit(segment.use, purpose, "add", side=side, text=text, at_s=at_s)
     return EditLines(step=line.step, title=f"Add “{_short(text)}”", say=(line,))
 
 

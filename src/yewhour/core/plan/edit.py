@@ -4,15 +4,15 @@ What a check or a fit that failed offers is one of these, so that a window can s
 and take it back. Those of a node change it where it stands (`places.rebuilt`); the others change the plan.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from typing import Literal
 
 import msgspec
 
 from yewhour.core.pace import Pace
-from yewhour.core.plan.nodes import Node, Pair, Rounds, Step, Variant, walk
+from yewhour.core.plan.nodes import Block, LineEdit, Node, Pair, Rounds, Step, Variant, walk
 from yewhour.core.plan.places import Body, nodes_of, rebuilt
-from yewhour.core.plan.plan import LineEdit, Plan, Section, with_ids
+from yewhour.core.plan.plan import Plan, Section, with_ids
 from yewhour.core.problem import Problem
 
 
@@ -261,18 +261,53 @@ def _slowed(plan: Plan, edit: SlowSection) -> Plan:
 
 
 def _with_lines(plan: Plan, edit: EditLines) -> Plan:
-    places = {place_of(new) for new in edit.say if new.do != "add"}
+    here = nodes_of(plan)
+    say = tuple(at_home(new, here) for new in edit.say)
+    places = {place_of(new) for new in say if new.do != "add"}
     kept = (
         old
         for old in plan.edits
         if old not in edit.unsay and (old.do == "add" or place_of(old) not in places)
     )
-    return msgspec.structs.replace(plan, edits=(*kept, *edit.say))
+    return with_edits(plan, (*kept, *say))
 
 
-def place_of(edit: LineEdit) -> tuple[str, str, int, str]:
+def at_home(edit: LineEdit, nodes: Mapping[str, Node]) -> LineEdit:
+    """An edit as the node that keeps it tells it; nodes: of the plan, by their ids.
+
+    Raises Problem when the plan has neither its step nor the block that the step is in.
+    """
+    if edit.step in nodes:
+        return msgspec.structs.replace(edit, block="")
+    if edit.block in nodes:
+        return edit
+    raise Problem("The movement of this line is not in the class any more.", do="Choose another line.")
+
+
+def with_edits(plan: Plan, edits: Iterable[LineEdit]) -> Plan:
+    """The plan with these edits of its lines and no others, each kept by its step, or by its block.
+
+    Raises Problem for an edit of what is not in the plan.
+    """
+    here = nodes_of(plan)
+    kept: dict[str, list[LineEdit]] = {}
+    for edit in edits:
+        edit = at_home(edit, here)
+        bare_edit = msgspec.structs.replace(edit, block="", step=edit.step if edit.block else "")
+        kept.setdefault(edit.block or edit.step, []).append(bare_edit)
+
+    def mine(node: Node) -> Node:
+        if not isinstance(node, Step | Block):
+            return node
+        own = tuple(kept.get(node.id, ()))
+        return node if own == node.edits else msgspec.structs.replace(node, edits=own)
+
+    return rebuilt(plan, lambda key, body: tuple(map(mine, body)))
+
+
+def place_of(edit: LineEdit) -> tuple[str, str, str, int, str]:
     """Which line an edit is about."""
-    return edit.step, edit.purpose, edit.number, edit.side
+    return edit.block, edit.step, edit.purpose, edit.number, edit.side
 
 
 def with_brief(plan: Plan, **fields: object) -> Plan:

@@ -16,6 +16,7 @@ from yewhour.core.sides import Side
 
 Level = Literal["gentler", "base", "stronger"]
 Done = Literal["held", "pulsed", "repeated", "counted"]
+EditKind = Literal["rewrite", "mute", "pin", "move", "add"]
 
 
 class PlanPart(msgspec.Struct, frozen=True, omit_defaults=True, kw_only=True):
@@ -32,6 +33,29 @@ class SideDifference(PlanPart, frozen=True):
     why: str = ""
 
 
+class LineEdit(PlanPart, frozen=True):
+    """What the teacher did to one line of the script. It is kept by its step, and goes wherever that goes.
+
+    purpose and number say which line: the number counts the step's lines of that purpose. side is the side
+    it was done on ("" for no side); both: the other side has it mirrored. at_s: seconds from the start of the
+    segment, for a line that is pinned, moved or added. was: the line before, for a reader.
+
+    step: its id, and block the node it was put in by, where an edit stands by itself (see `Plan.edits`). In a
+    step neither is written; in a block that the library has, and the class only names, the step is.
+    """
+
+    purpose: str
+    do: EditKind
+    step: str = ""
+    block: str = ""
+    number: int = 0
+    side: str = ""
+    both: bool = False
+    text: str = ""
+    was: str = ""
+    at_s: float = 0.0
+
+
 class Step(PlanPart, frozen=True, tag_field="is", tag="step"):
     """One use of a movement, with what it overrides. Amounts are in the unit of the movement's kind.
 
@@ -39,7 +63,7 @@ class Step(PlanPart, frozen=True, tag_field="is", tag="step"):
     or counted, whatever its movement usually is; a step like that after one of the same movement is its next
     stage. or_stay: who does not go on to it stays in what was before, and all go on together after it.
     pattern: the counts of inhale, full hold, exhale and empty hold of a breathing practice. teach: seconds it
-    is taught in, after the way to it; None leaves it to the class.
+    is taught in, after the way to it; None leaves it to the class. edits: what she did to its lines.
     """
 
     movement: str
@@ -67,6 +91,7 @@ class Step(PlanPart, frozen=True, tag_field="is", tag="step"):
     facing: str = ""
     mat: str = ""
     lines: dict[str, list[str]] = {}
+    edits: tuple[LineEdit, ...] = ()
 
 
 class Pair(PlanPart, frozen=True, tag_field="is", tag="pair"):
@@ -106,11 +131,12 @@ class Variant(PlanPart, frozen=True, tag_field="is", tag="variant"):
 
 
 class Block(PlanPart, frozen=True, tag_field="is", tag="block"):
-    """A reusable block (an opening, a closing), inserted by its name."""
+    """A reusable block (an opening, a closing), inserted by its name; edits: of the lines of its steps."""
 
     name: str
     id: str = ""
     from_round: int = 1
+    edits: tuple[LineEdit, ...] = ()
 
 
 Node = Step | Pair | Rounds | Variant | Block

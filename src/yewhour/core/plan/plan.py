@@ -1,4 +1,4 @@
-"""The plan of a class: its brief, its sections, and the teacher's own lines. An edit makes a new plan."""
+"""The plan of a class: its brief, its sections and its blocks. An edit makes a new plan."""
 
 from __future__ import annotations
 
@@ -10,6 +10,8 @@ import msgspec
 
 from yewhour.core.pace import Pace
 from yewhour.core.plan.nodes import (
+    Block,
+    LineEdit,
     Node,
     Pair,
     PlanPart,
@@ -74,41 +76,37 @@ class Brief(PlanPart, frozen=True):
     said: dict[str, str] = msgspec.field(default_factory=dict)
 
 
-class LineEdit(PlanPart, frozen=True):
-    """What the teacher did to one line of the script: it lives on its step, whatever the class is fitted to.
-
-    step, purpose and number say which line: the number counts the step's lines of that purpose. side is
-    the side it was done on ("" for no side); both: the other side has it mirrored. at_s: seconds from the
-    start of the segment, for a line that is pinned, moved or added. was: the line before, for a reader.
-    """
-
-    step: str
-    purpose: str
-    do: Literal["rewrite", "mute", "pin", "move", "add"]
-    number: int = 0
-    side: str = ""
-    both: bool = False
-    text: str = ""
-    was: str = ""
-    at_s: float = 0.0
-
-
 class Plan(PlanPart, frozen=True):
-    """A class: the brief and its sections, the blocks it carries with it, and the teacher's own lines."""
+    """A class: the brief and its sections, and the blocks it carries with it."""
 
     brief: Brief = Brief()
     sections: tuple[Section, ...] = ()
     blocks: dict[str, tuple[Node, ...]] = msgspec.field(default_factory=dict)
-    edits: tuple[LineEdit, ...] = ()
+
+    @property
+    def edits(self) -> tuple[LineEdit, ...]:
+        """What the teacher did to the lines, each with the id of its step, in the order of the class."""
+        return tuple(edit for node in nodes_in(self) for edit in own_edits(node))
+
+
+def nodes_in(plan: Plan) -> Iterator[Node]:
+    """Every node of the plan at any depth, those of its blocks too."""
+    for body in (*(section.body for section in plan.sections), *plan.blocks.values()):
+        yield from walk(body)
+
+
+def own_edits(node: Node) -> tuple[LineEdit, ...]:
+    """What the teacher did to the lines of a node, each with the id of its step and of its block."""
+    if isinstance(node, Step) and node.edits:
+        return tuple(msgspec.structs.replace(edit, step=node.id, block="") for edit in node.edits)
+    if isinstance(node, Block) and node.edits:
+        return tuple(msgspec.structs.replace(edit, block=node.id) for edit in node.edits)
+    return ()
 
 
 def steps_of(plan: Plan) -> Iterator[Step]:
     """Every step of the plan, blocks included."""
-    bodies = [section.body for section in plan.sections] + list(plan.blocks.values())
-    for body in bodies:
-        for node in walk(body):
-            if isinstance(node, Step):
-                yield node
+    return (node for node in nodes_in(plan) if isinstance(node, Step))
 
 
 def with_ids(plan: Plan, prefix: str = "n") -> Plan:

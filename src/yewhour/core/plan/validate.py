@@ -15,6 +15,7 @@ from yewhour.core.plan import own_shares
 from yewhour.core.plan.nodes import (
     Block,
     Blocks,
+    LineEdit,
     Node,
     Pair,
     Rounds,
@@ -22,7 +23,7 @@ from yewhour.core.plan.nodes import (
     Variant,
     walk,
 )
-from yewhour.core.plan.plan import ROLES, LineEdit, Plan
+from yewhour.core.plan.plan import ROLES, Plan
 from yewhour.core.plan.school import School
 from yewhour.core.problem import Problem, told_kind
 from yewhour.core.purpose import PURPOSES

@@ -6,7 +6,7 @@ from typing import Literal
 import msgspec
 
 from yewhour.core.library.names import near_names, plain_name
-from yewhour.core.plan.nodes import PlanPart, walk
+from yewhour.core.plan.nodes import Block, PlanPart, Step, walk
 from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.problem import Problem
 
@@ -77,5 +77,5 @@ def _parts(plan: Plan) -> Iterator[tuple[str, PlanPart]]:
         yield f"section {section.title!r}", section
         for node in walk(section.body):
             yield f"section {section.title!r}, {getattr(node, 'movement', 'a group')}", node
-    for edit in plan.edits:
-        yield "the teacher's own lines", edit
+            for edit in node.edits if isinstance(node, Step | Block) else ():
+                yield "the teacher's own lines", edit

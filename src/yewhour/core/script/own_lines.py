@@ -5,7 +5,8 @@ from collections.abc import Collection, Sequence
 import msgspec
 
 from yewhour.core.lengths import ticks
-from yewhour.core.plan.plan import LineEdit, Plan
+from yewhour.core.plan.nodes import LineEdit
+from yewhour.core.plan.plan import Plan
 from yewhour.core.script.cue import Candidate, Cue, Dropped
 from yewhour.core.timing.layout import Segment
 from yewhour.core.wording.own_words import CARRIED, edit_applies, edited_text, purpose_of

@@ -13,7 +13,7 @@ from yewhour.core.library.card import Card
 from yewhour.core.library.movement import Wordings
 from yewhour.core.library.names import listed
 from yewhour.core.library.position import START, PositionChange, base_of, meets
-from yewhour.core.plan.plan import LineEdit
+from yewhour.core.plan.nodes import LineEdit
 from yewhour.core.props import changes_side, stays
 from yewhour.core.sides import SIDE_TOKENS, fill, mirrored, tokens
 from yewhour.core.timing.step_use import StepUse

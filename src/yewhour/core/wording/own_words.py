@@ -1,16 +1,27 @@
 """The teacher's own words for a line: which use of a step they are for, and how long they take to say."""
 
 from collections.abc import Callable, Sequence
+from typing import Any
 
-from yewhour.core.plan.plan import LineEdit
+from yewhour.core.plan.nodes import EditKind, LineEdit
 from yewhour.core.sides import fill, unmarked
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.directions import tokenised
 
 
+def is_of(edit: LineEdit, use: StepUse) -> bool:
+    """Whether an edit is of the step of a use, on whichever side."""
+    return use.step.id == edit.step and (not edit.block or edit.block in use.blocks)
+
+
+def line_edit(use: StepUse, purpose: str, do: EditKind, **fields: Any) -> LineEdit:
+    """An edit of a line of a use, that names its step, and the block the class has it from."""
+    return LineEdit(purpose, do, step=use.step.id, block=next(iter(use.blocks), ""), **fields)
+
+
 def edit_applies(edit: LineEdit, use: StepUse) -> bool:
     """Whether an edit is for a use: its step, and its side or either."""
-    if use.step.id != edit.step:
+    if not is_of(edit, use):
         return False
     return edit.both or not edit.side or edit.side in (use.side, use.lead)
 

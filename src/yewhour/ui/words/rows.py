@@ -7,7 +7,7 @@ from itertools import zip_longest
 
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
-from yewhour.core.plan.plan import LineEdit
+from yewhour.core.plan.nodes import LineEdit
 from yewhour.core.script.cue import Cue, Dropped
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
