@@ -26,20 +26,35 @@ def line(timed, side, purpose="check"):
     return next(cue for cue in timed.cues if cue.side == side and cue.purpose in (purpose, "compare"))
 
 
-def test_other_words_stay_on_their_side_and_are_mirrored_when_asked(timed):
-    cue = line(timed, "right")
-    messages = again(timed, line_edits.rewritten(timed, cue, "Right heel back, left knee soft."))
-    mine = next(cue for cue in messages.cues if cue.own)
-    assert (mine.side, mine.text) == ("right", "Right heel back, left knee soft.")
-    both = again(messages, line_edits.on_both_sides(messages, mine))
-    assert {cue.text for cue in both.cues if cue.own} == {
-        "Right heel back, left knee soft.",
-        "Left heel back, right knee soft.",
+def own(timed):
+    return {(cue.side, cue.text) for cue in timed.cues if cue.own}
+
+
+def test_other_words_are_mirrored_where_the_other_side_has_such_a_line_and_can_be_unlinked(timed):
+    cue = line(timed, "right", "place")
+    messages = again(timed, line_edits.rewritten(timed, cue, "Right heel back, all right, left knee soft."))
+    left = ("left", "Left heel back, all right, right knee soft.")
+    assert own(messages) == {("right", "Right heel back, all right, left knee soft."), left}
+    mine = next(cue for cue in messages.cues if cue.own and cue.side == "right")
+    assert line_edits.is_linked(messages, mine)
+    apart = again(messages, line_edits.on_both_sides(messages, mine))
+    assert own(apart) == own(messages)
+    mine = next(cue for cue in apart.cues if cue.own and cue.side == "right")
+    other = again(apart, line_edits.rewritten(apart, mine, "Right heel far back."))
+    assert own(other) == {("right", "Right heel far back."), left}
+    mine = next(cue for cue in other.cues if cue.own and cue.side == "right")
+    linked = again(other, line_edits.on_both_sides(other, mine))
+    assert own(linked) == {("right", "Right heel far back."), ("left", "Left heel far back.")}
+
+
+def test_words_replaced_everywhere_are_replaced_once_in_a_line_that_both_sides_have(timed):
+    cue = line(timed, "right", "place")
+    messages = again(timed, line_edits.rewritten(timed, cue, "Right heel to the quay."))
+    edit, _ = line_edits.replaced(messages, "quay", "harbour")
+    assert own(again(messages, edit)) == {
+        ("right", "Right heel to the harbour."),
+        ("left", "Left heel to the harbour."),
     }
-    once = again(
-        both, line_edits.on_both_sides(both, next(c for c in both.cues if c.own and c.side == "right"))
-    )
-    assert [cue.side for cue in once.cues if cue.own] == ["right"]
 
 
 def test_a_line_left_unsaid_is_gone_and_comes_back(timed):

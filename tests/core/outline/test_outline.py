@@ -11,6 +11,7 @@ from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import bare
 from yewhour.core.plan.nodes import (
     Block,
+    LineEdit,
     Pair,
     Rounds,
     SideDifference,
@@ -19,6 +20,7 @@ from yewhour.core.plan.nodes import (
 )
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.problem import Problem
+from yewhour.core.purpose import PURPOSES
 
 LIBRARY = shipped().library
 HEAD = "title: T\nlength: 20:00\nstyle: hatha\n\n# One\n"
@@ -111,6 +113,24 @@ def test_a_mistake_in_the_brief_is_named_with_its_line(head):
 
 # --- round trip -------------------------------------------------------------------------------------
 
+said = st.text(
+    st.characters(codec="utf-8", exclude_categories=("C", "Z")) | st.sampled_from(' :,/"#>+'), max_size=40
+).map(lambda text: " ".join(text.split()))
+worded = said.filter(bool)
+moments = st.integers(0, 6000).map(lambda tenths: tenths / 10)
+which = {
+    "purpose": st.sampled_from(list(PURPOSES)),
+    "number": st.integers(0, 4),
+    "side": st.sampled_from(["", "right", "left"]),
+    "both": st.booleans(),
+    "was": said,
+}
+line_edits = (
+    st.builds(LineEdit, do=st.just("rewrite"), text=worded, **which)
+    | st.builds(LineEdit, do=st.just("mute"), **which)
+    | st.builds(LineEdit, do=st.sampled_from(["pin", "move"]), text=said, at_s=moments, **which)
+    | st.builds(LineEdit, do=st.just("add"), text=worded, at_s=moments, **which)
+)
 held = sorted(m.id for m in LIBRARY.values() if m.kind == "hold")
 steps = st.builds(
     Step,
@@ -124,10 +144,21 @@ steps = st.builds(
     from_round=st.integers(1, 3),
     least=st.none() | st.integers(1, 3),
     second=st.none()
-    | st.builds(SideDifference, more=st.integers(1, 3))
+    | st.builds(SideDifference, more=st.integers(1, 3), why=said)
     | st.just(SideDifference(leave_out=True)),
     pace=st.none() | st.builds(Pace, st.integers(4, 12).map(float)),
     mat=st.sampled_from(["", "front", "back"]),
+    edits=st.lists(line_edits, max_size=2).map(tuple),
+)
+blocks = st.builds(
+    Block,
+    name=st.sampled_from(["closing", "sun salutation a"]),
+    edits=st.lists(
+        st.builds(
+            msgspec.structs.replace, line_edits, step=st.sampled_from(["closing:2", "sun salutation a:7"])
+        ),
+        max_size=2,
+    ).map(tuple),
 )
 
 
@@ -138,7 +169,7 @@ def as_it_can_be(step):
 
 
 nodes = st.recursive(
-    steps.map(as_it_can_be),
+    steps.map(as_it_can_be) | blocks,
     lambda inner: (
         st.builds(Pair, body=st.lists(inner, min_size=1, max_size=3).map(tuple))
         | st.builds(

@@ -34,11 +34,11 @@ _MORE = re.compile(rf"\b({'|'.join(NUMBERS)}|\d+) more\b(?! (?:second|minute|rou
 
 @check("side-word")
 def side_word(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
-    """A line of the teacher's own that names only the other side than its segment's."""
+    """A line of the teacher's own, in the class or in the library, that names only the other side."""
     by_id = _by_id(timed)
     for cue in timed.cues:
         segment = by_id[cue.segment]
-        if not cue.own or segment.side not in ("left", "right"):
+        if segment.side not in ("left", "right") or not (cue.own or _one_sided(cue, segment)):
             continue
         named = directions(cue.text)
         if len(named) == 1 and segment.side not in named:
@@ -48,6 +48,19 @@ def side_word(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             yield Notice(
                 segment.id, words, _reworded(timed, cue, segment, text, f"Say {segment.side} instead")
             )
+
+
+def _one_sided(cue: Cue, segment: Segment) -> bool:
+    """Whether a line stands in the library with a side in plain words, the same whichever side it is."""
+    movement = segment.use.movement
+    card = movement.card.lines() if movement.card is not None else ()
+    texts = [
+        *(text for line in movement.lines.values() for one in line for text in one),
+        *(t for _, t in card),
+    ]
+    return any(
+        directions(text) and fill(text, segment.side, name=movement.name) == cue.text for text in texts
+    )
 
 
 @check("count-word")
@@ -178,8 +191,12 @@ def lost_edit(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
 def _reworded(timed: TimedClass, cue: Cue, segment: Segment, text: str, title: str) -> Edit | None:
     """The teacher's line in other words, or taken out where none are left."""
     old = edit_behind(timed.plan, segment, cue)
+    side = str(segment.side)
     if old is None:
-        return None
+        hers = line_edit(
+            segment.use, cue.purpose, "rewrite", number=cue.number, side=side, text=text, was=cue.text
+        )
+        return EditLines(step=hers.step, title=title, say=(hers,)) if text else None
     new = (msgspec.structs.replace(old, text=text, side=str(segment.side)),) if text else ()
     return EditLines(step=old.step, title=title, unsay=(old,), say=new)
 

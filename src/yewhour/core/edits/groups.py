@@ -8,7 +8,7 @@ import msgspec
 from yewhour.core.edits.arrange import sided
 from yewhour.core.library.movement import Library
 from yewhour.core.pace import Phase, opposite
-from yewhour.core.plan.edit import bare
+from yewhour.core.plan.edit import bare, with_edits_of
 from yewhour.core.plan.nodes import (
     Block,
     Blocks,
@@ -127,7 +127,8 @@ def undone(plan: Plan, group: str, blocks: Blocks) -> Plan:
         if node.id != group:
             return (node,)
         if isinstance(node, Block):
-            return tuple(bare(inner) for inner in plan.blocks.get(node.name, blocks.get(node.name, ())))
+            inner = plan.blocks.get(node.name, blocks.get(node.name, ()))
+            return tuple(bare(one) for one in with_edits_of(inner, node.edits))
         return node.body if isinstance(node, Pair | Rounds) else (node,)
 
     return rebuilt(plan, lambda key, body: tuple(inner for node in body for inner in inside(node)))

@@ -11,8 +11,10 @@ from yewhour.core.plan.nodes import LineEdit
 from yewhour.core.problem import Problem
 from yewhour.core.script.cue import Cue, Dropped
 from yewhour.core.script.own_lines import edit_behind
+from yewhour.core.sides import fill, mirrored
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
+from yewhour.core.wording.directions import directions, tokenised
 from yewhour.core.wording.own_words import line_edit
 
 LONGEST_WORDS = 60  # of one line; a breath holds a dozen
@@ -44,11 +46,39 @@ def _changed(timed: TimedClass, line: Cue | Dropped, title: str, **fields: objec
     old = edit_behind(timed.plan, segment, line)
     if old is None:
         side = segment.side if segment.side in ("left", "right") else ""
-        start = line_edit(segment.use, line.purpose, "rewrite", number=line.number, side=side, was=line.text)
+        linked = bool(fields.get("text")) and _has_twin(timed, segment, line)
+        start = line_edit(
+            segment.use, line.purpose, "rewrite", number=line.number, side=side, both=linked, was=line.text
+        )
         return EditLines(step=start.step, title=title, say=(msgspec.structs.replace(start, **fields),))
     if "text" in fields and old.side in ("left", "right") and segment.side in ("left", "right"):
         fields["side"] = segment.side  # the words are now those of the side they were changed on
     return EditLines(step=old.step, title=title, unsay=(old,), say=(msgspec.structs.replace(old, **fields),))
+
+
+def _has_twin(timed: TimedClass, segment: Segment, line: Cue | Dropped) -> bool:
+    """Whether the other side of a movement says a line like this one, that is not hers already."""
+    if segment.side not in ("left", "right"):
+        return False
+    there = {
+        one.id: one
+        for one in timed.segments
+        if one.use.step.id == segment.use.step.id and one.side == mirrored(segment.side)
+    }
+    said: list[Cue | Dropped] = [*timed.cues, *timed.dropped]
+    twins = [
+        one
+        for one in said
+        if one.segment in there and (one.purpose, one.number) == (line.purpose, line.number)
+    ]
+    return bool(twins) and all(edit_behind(timed.plan, there[one.segment], one) is None for one in twins)
+
+
+def on_the_other_side(segment: Segment, text: str) -> str:
+    """The words of a line as the other side says them; "" where there is none."""
+    if segment.side not in ("left", "right"):
+        return ""
+    return fill(tokenised(text, segment.side), mirrored(segment.side))
 
 
 def rewritten(timed: TimedClass, line: Cue | Dropped, text: str) -> EditLines:
@@ -86,7 +116,7 @@ def is_pinned(timed: TimedClass, cue: Cue) -> bool:
 
 
 def on_both_sides(timed: TimedClass, cue: Cue) -> EditLines:
-    """A line of the teacher's said on the other side too, its sides mirrored; once more for this side only.
+    """A line of the teacher's said on the other side too, its sides mirrored; once more for each by itself.
 
     Raises Problem for a line that has no other side, or that is not hers.
     """
@@ -96,8 +126,28 @@ def on_both_sides(timed: TimedClass, cue: Cue) -> EditLines:
         raise Problem("This line has no other side.", do="Choose a line said on the left or on the right.")
     if old is None or not old.text:
         raise Problem("The program says this on both sides already.", do="Reword it first; then mirror it.")
-    title = "This side only" if old.both else "Say it on the other side too"
-    return _changed(timed, cue, title, both=not old.both, text=cue.text, side=str(segment.side))
+    here = msgspec.structs.replace(old, both=not old.both, text=cue.text, side=str(segment.side))
+    if not old.both:
+        other = (
+            edit
+            for edit in timed.plan.edits
+            if (edit.block, edit.step, edit.purpose, edit.number)
+            == (old.block, old.step, old.purpose, old.number)
+            and edit.side == mirrored(segment.side)
+            and edit.do != "add"
+        )
+        title = "Say it on the other side too"
+        return EditLines(step=old.step, title=title, unsay=(old, *other), say=(here,))
+    there = msgspec.structs.replace(
+        here, text=on_the_other_side(segment, cue.text), side=str(mirrored(segment.side))
+    )
+    return EditLines(step=old.step, title="Each side by itself", unsay=(old,), say=(here, there))
+
+
+def is_linked(timed: TimedClass, cue: Cue) -> bool:
+    """Whether a line of hers is said on the other side too, mirrored."""
+    old = edit_behind(timed.plan, segment_of(timed, cue), cue)
+    return old is not None and old.both
 
 
 def restored(timed: TimedClass, line: Cue | Dropped) -> EditLines:
@@ -115,7 +165,7 @@ def unmuted(edit: LineEdit) -> EditLines:
 
 def taken_in(timed: TimedClass, line: Dropped) -> EditLines:
     """A line that was left out, said after all."""
-    return _changed(timed, line, f"Take in “{_short(line.text)}”", text=line.text)
+    return _changed(timed, line, f"Take in “{_short(line.text)}”", text=line.text, both=False)
 
 
 def added(segment: Segment, text: str, at_s: float = 0.0) -> EditLines:
@@ -125,7 +175,8 @@ def added(segment: Segment, text: str, at_s: float = 0.0) -> EditLines:
         raise Problem("There is nothing to say in that line.", do="Type the words first.")
     purpose = "rest" if segment.behaviour.is_rest else "say" if segment.behaviour.is_talk else "align"
     side = segment.side if segment.side in ("left", "right") else ""
-    line = line_edit(segment.use, purpose, "add", side=side, text=text, at_s=at_s)
+    both = bool(side and directions(text))  # what names a side is meant for the other too
+    line = line_edit(segment.use, purpose, "add", side=side, both=both, text=text, at_s=at_s)
     return EditLines(step=line.step, title=f"Add “{_short(text)}”", say=(line,))
 
 
@@ -139,7 +190,11 @@ def replaced(timed: TimedClass, find: str, by: str) -> tuple[EditLines, int]:
     unsay: list[LineEdit] = []
     say: list[LineEdit] = []
     for cue in lines_with(timed, find):
-        edit = _changed(timed, cue, "", text=clean(pattern.sub(word, cue.text)))
+        text = clean(pattern.sub(word, cue.text))
+        linked = is_linked(timed, cue)
+        edit = _changed(timed, cue, "", text=text, both=linked)
+        if linked and edit.unsay[0] in unsay:
+            continue  # the other side of one that is done
         unsay += edit.unsay
         say += edit.say
     return EditLines(title=f"Say “{by}” for “{find}”", unsay=tuple(unsay), say=tuple(say)), len(say)

@@ -1,14 +1,16 @@
 """An outline read into a plan, with the line number of whatever is wrong in it."""
 
 import re
-from typing import Any
+from typing import Any, TypeVar
 
 import msgspec
 
 from yewhour.core.library.movement import Library
 from yewhour.core.library.names import NameIndex, near_names, plain_name
 from yewhour.core.outline.brief_lines import read_brief_line
+from yewhour.core.outline.edited_lines import DO, SAID, WAS, is_edited_line, read_edited_line
 from yewhour.core.outline.step_lines import (
+    BECAUSE,
     COMMENT,
     INDENT,
     PACE,
@@ -57,6 +59,9 @@ _SECTION_WORD = re.compile(
 def _number_of(where: str) -> int:
     found = re.search(r"line (\d+)$", where)
     return int(found[1]) if found else 0
+
+
+Kept = TypeVar("Kept", Step, Block)
 
 
 class _Line(msgspec.Struct):
@@ -146,7 +151,9 @@ class _OutlineReader:
         top: list[_Line] = []
         open_lines: list[_Line] = []
         for number, raw in enumerate(text.splitlines(), 1):
-            stripped = re.sub(rf"\s+{COMMENT}(?:\s.*)?$", "", raw).strip()
+            stripped = raw.strip()
+            if not SAID.match(stripped):
+                stripped = re.sub(rf"\s+{COMMENT}(?:\s.*)?$", "", raw).strip()
             if not stripped or stripped.startswith(COMMENT):
                 continue
             blank = raw[: len(raw) - len(raw.lstrip())]
@@ -225,7 +232,7 @@ class _OutlineReader:
             lead: Any = found[1].lower() if found[1] else None
             return Pair(body=self._body(line), lead=lead, from_round=int(found[2] or 1))
         if text.lower().startswith("insert "):
-            return self._block(line, text[7:].strip())
+            return self._with_edits(self._block(line, text[7:].strip()), line)
         if text.lower().startswith("variant "):
             return self._variant(line)
         if (
@@ -233,7 +240,7 @@ class _OutlineReader:
             and (found := _BLOCK.match(text))
             and plain_name(found[1]) in self.blocks
         ):
-            block = Block(name=self.blocks[plain_name(found[1])])
+            block = self._with_edits(Block(name=self.blocks[plain_name(found[1])]), line)
             return Rounds(body=(block,), times=int(found[2])) if found[2] else block
         try:
             return self._step(line)
@@ -276,7 +283,7 @@ class _OutlineReader:
         step, pair = self._try(line, read_step, line.text, self.names, self.library)
         lines: dict[str, list[str]] = {}
         for inner in line.inner:
-            if inner.text.startswith("+"):
+            if inner.text.startswith(("+", BECAUSE)) or is_edited_line(inner.text):
                 continue
             purpose, colon, words = inner.text.removeprefix(">").strip().partition(":")
             if not inner.text.startswith(">") or not colon or purpose not in LINE_PURPOSES:
@@ -286,13 +293,36 @@ class _OutlineReader:
                     "Step out, or write: > call: the line",
                 )
             lines.setdefault(purpose, []).append(words.strip())
-        if lines:
-            step = msgspec.structs.replace(step, lines=lines)
+        step = self._told_under(msgspec.structs.replace(step, lines=lines), line)
         if pair is None:
             return step
         lead: Any = pair or None
         body: tuple[Step, ...] = (step,)
         return Pair(body=body, lead=lead)
+
+    def _told_under(self, step: Step, line: _Line) -> Step:
+        """A step with what stands under its line: why its sides differ, what she did to its lines."""
+        for inner in line.inner:
+            if inner.text.startswith(BECAUSE):
+                if step.second is None:
+                    raise self._wrong(inner, "The sides of this do not differ.", "Write second +1 behind it.")
+                why = inner.text.removeprefix(BECAUSE).strip()
+                step = msgspec.structs.replace(step, second=msgspec.structs.replace(step.second, why=why))
+        return self._with_edits(step, line)
+
+    def _with_edits(self, node: Kept, line: _Line) -> Kept:
+        """A step or a block with what the lines under it say was done to its own."""
+        name = node.name if isinstance(node, Block) else ""
+        edits = []
+        for inner in line.inner:
+            if is_edited_line(inner.text):
+                before = [
+                    one.text.removeprefix(WAS).strip() for one in inner.inner if one.text.startswith(WAS)
+                ]
+                edits.append(self._try(inner, read_edited_line, inner.text, " ".join(before), name))
+            elif name:
+                raise self._wrong(inner, f"{inner.text!r} can't stand under a block.", DO)
+        return msgspec.structs.replace(node, edits=tuple(edits))
 
     def _stages(self, line: _Line) -> tuple[Step, ...]:
         """The stages of a movement's line: `+ held 3b: Hold the last one up there.`"""
@@ -309,9 +339,8 @@ class _OutlineReader:
                     f"{inner.text!r} is no stage of a movement.",
                     "Write: + held 3b, + pulsed 10x, + repeated 4x, + counted 8n or + 4x pattern 4:0:6:0",
                 )
-            stages.append(
-                msgspec.structs.replace(stage, lines={"call": [said.strip()]} if said.strip() else {})
-            )
+            stage = msgspec.structs.replace(stage, lines={"call": [said.strip()]} if said.strip() else {})
+            stages.append(self._told_under(stage, inner))
         return tuple(stages)
 
     def _try(self, line: _Line, read: Any, *arguments: Any) -> Any:

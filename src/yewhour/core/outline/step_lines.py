@@ -19,6 +19,7 @@ from yewhour.core.plan.nodes import SideDifference, Step
 from yewhour.core.problem import Problem
 
 COMMENT = "//"
+BECAUSE = "because:"  # under a step whose sides differ: why
 INDENT = 2
 
 

@@ -5,7 +5,8 @@ from typing import TypeGuard
 
 from yewhour.core.library.movement import Library
 from yewhour.core.outline.brief_lines import one_line, write_brief
-from yewhour.core.outline.step_lines import INDENT, write_step
+from yewhour.core.outline.edited_lines import write_edited_lines
+from yewhour.core.outline.step_lines import BECAUSE, INDENT, write_step
 from yewhour.core.pace import show_pace
 from yewhour.core.plan.nodes import (
     Block,
@@ -40,7 +41,7 @@ def _nodes(nodes: Iterable[Node], library: Library, depth: int) -> Iterator[str]
     before: Node | None = None
     for node in nodes:
         if isinstance(before, Step) and _is_stage(node, before):
-            yield _stage(node, library, depth)
+            yield from _stage(node, library, depth)
         else:
             yield from _node(node, library, depth)
             before = node
@@ -57,10 +58,11 @@ def _one_call(step: Step) -> bool:
     return list(step.lines) == ["call"] and len(calls) == 1 and calls[0] == calls[0].strip() != ""
 
 
-def _stage(step: Step, library: Library, depth: int) -> str:
+def _stage(step: Step, library: Library, depth: int) -> Iterator[str]:
     words = write_step(step, library).removeprefix(step.movement.replace("-", " ")).strip()
     said = f": {step.lines['call'][0]}" if step.lines else ""
-    return f"{' ' * INDENT * (depth + 1)}+ {words}{said}"
+    yield f"{' ' * INDENT * (depth + 1)}+ {words}{said}"
+    yield from _under_it(step, depth + 1)
 
 
 def _heading(section: Section) -> str:
@@ -94,7 +96,9 @@ def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
             and all(_is_stage(stage, only) for stage in stages)
         ):  # fmt: skip
             yield from _step(only, library, depth, node.lead or "")
-            yield from (_stage(stage, library, depth) for stage in stages if isinstance(stage, Step))
+            for stage in stages:
+                if isinstance(stage, Step):
+                    yield from _stage(stage, library, depth)
             return
         yield from _under(
             f"{space}pair{f' {node.lead}' if node.lead else ''}{later}", node.body, library, depth
@@ -113,6 +117,7 @@ def _node(node: Node, library: Library, depth: int) -> Iterator[str]:
             yield from _nodes(way, library, depth + 2)
     elif isinstance(node, Block):
         yield f"{space}insert {node.name}"
+        yield from _indented(write_edited_lines(node.edits, node.name), depth + 1)
 
 
 def _nothing(node: Node) -> bool:
@@ -139,3 +144,15 @@ def _step(step: Step, library: Library, depth: int, pair: str | None) -> Iterato
     for purpose, texts in step.lines.items():
         for text in texts:
             yield f"{space}{' ' * INDENT}> {purpose}: {one_line(text)}"
+    yield from _under_it(step, depth)
+
+
+def _under_it(step: Step, depth: int) -> Iterator[str]:
+    """What stands under a step's line whatever it is: why its sides differ, what was done to its lines."""
+    if step.second is not None and (why := one_line(step.second.why)):
+        yield f"{' ' * INDENT * (depth + 1)}{BECAUSE} {why}"
+    yield from _indented(write_edited_lines(step.edits), depth + 1)
+
+
+def _indented(lines: Iterable[str], depth: int) -> Iterator[str]:
+    return (f"{' ' * INDENT * depth}{line}" for line in lines)

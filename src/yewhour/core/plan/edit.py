@@ -4,7 +4,7 @@ What a check or a fit that failed offers is one of these, so that a window can s
 and take it back. Those of a node change it where it stands (`places.rebuilt`); the others change the plan.
 """
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from typing import Literal
 
 import msgspec
@@ -305,6 +305,20 @@ def with_edits(plan: Plan, edits: Iterable[LineEdit]) -> Plan:
     return rebuilt(plan, lambda key, body: tuple(map(mine, body)))
 
 
+def with_edits_of(nodes: Body, edits: Sequence[LineEdit]) -> Body:
+    """Nodes of a block with what was done to their lines where the block was put in."""
+
+    def mine(node: Node) -> Node:
+        if isinstance(node, Step):
+            own = tuple(msgspec.structs.replace(edit, step="") for edit in edits if edit.step == node.id)
+            return msgspec.structs.replace(node, edits=(*node.edits, *own)) if own else node
+        if isinstance(node, Block):  # what is in it is said in it
+            return msgspec.structs.replace(node, edits=(*node.edits, *edits))
+        return with_body(node, mine)
+
+    return tuple(map(mine, nodes)) if edits else nodes
+
+
 def place_of(edit: LineEdit) -> tuple[str, str, str, int, str]:
     """Which line an edit is about."""
     return edit.block, edit.step, edit.purpose, edit.number, edit.side
@@ -326,11 +340,14 @@ def _appended(plan: Plan, edit: Append) -> Plan:
 
 def bare(node: Node) -> Node:
     """A copy of a node and what is in it, without ids, to be put in somewhere else."""
-    node = msgspec.structs.replace(node, id="")
+    return with_body(msgspec.structs.replace(node, id=""), bare)
+
+
+def with_body(node: Node, change: Callable[[Node], Node]) -> Node:
+    """A node with each of those directly inside it changed."""
     if isinstance(node, Pair | Rounds):
-        return msgspec.structs.replace(node, body=tuple(map(bare, node.body)))
+        return msgspec.structs.replace(node, body=tuple(map(change, node.body)))
     if isinstance(node, Variant):
-        return msgspec.structs.replace(
-            node, ways={name: tuple(map(bare, way)) for name, way in node.ways.items()}
-        )
+        ways = {name: tuple(map(change, way)) for name, way in node.ways.items()}
+        return msgspec.structs.replace(node, ways=ways)
     return node

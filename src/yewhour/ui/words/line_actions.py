@@ -15,7 +15,9 @@ from yewhour.core.script.candidates import candidate_lines
 from yewhour.core.script.cue import Cue
 from yewhour.core.script.own_lines import with_numbers
 from yewhour.core.script.teaching import alternatives
+from yewhour.core.sides import mirrored
 from yewhour.core.timed_class import TimedClass
+from yewhour.core.timing.layout import Segment
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.small_dialogs import Asking
 from yewhour.ui.words.rows import ScriptRow
@@ -99,6 +101,22 @@ class LineActions:
         if cue is not None:
             self._do(lambda timed: line_edits.pinned(timed, cue, by_s))
 
+    def linked(self) -> bool:
+        """Whether the line is hers and the other side has it mirrored."""
+        timed, cue = self.session.timed, self._cue()
+        return timed is not None and cue is not None and line_edits.is_linked(timed, cue)
+
+    def other_side(self, row: ScriptRow, text: str) -> str:
+        """What the other side of a movement will say when a line of it has these words; "" for nothing."""
+        timed, line = self.session.timed, row.line
+        if timed is None or line is None or not text.strip():
+            return ""
+        try:
+            edit = line_edits.rewritten(timed, line, text)
+        except Problem:
+            return ""
+        return _mirrored_words(row.segment, text) if any(new.both for new in edit.say) else ""
+
     def mirror(self) -> None:
         """Says the teacher's own line on the other side too, or on this side only."""
         cue = self._cue()
@@ -151,7 +169,8 @@ class LineActions:
         def measured(text: str) -> str:
             takes_s = solved.duration(text, "align") / 10 if text.strip() else 0.0
             room = f"there are {row.quiet_s:.1f} s of quiet after this line" if row.cue else "as it fits"
-            return f"Said in {row.segment.name}: {takes_s:.1f} s, {room}."
+            other = _mirrored_words(row.segment, text) if text.strip() else ""
+            return f"Said in {row.segment.name}: {takes_s:.1f} s, {room}. {other}".strip()
 
         dialog = Asking(self.script, "A line of your own", measured, "Say it")
         dialog.accepted.connect(lambda: self._add(row, dialog.text(), at_s))
@@ -202,3 +221,9 @@ class LineActions:
     def _cue(self) -> Cue | None:
         row = self.script.row
         return row.cue if row is not None else None
+
+
+def _mirrored_words(segment: Segment, text: str) -> str:
+    """What the other side says, as a sentence; "" where there is no other side."""
+    other = line_edits.on_the_other_side(segment, " ".join(text.split()))
+    return f"On the {mirrored(segment.side)}: {other}" if other else ""

@@ -21,6 +21,7 @@ from yewhour.ui.kit.controls.controls import (
 )
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.words.line_actions import LineActions
+from yewhour.ui.words.rows import ScriptRow
 from yewhour.ui.words.script_list import ScriptList
 
 
@@ -73,6 +74,7 @@ class WordsPage(QWidget):
         layout.addWidget(foot)
         self._acts_of: object = ()
         self.script.current_changed.connect(self._show_acts)
+        self.script.delegate.typing.connect(self._show_other_side)
 
     def enter(self) -> None:
         """The keys go to the script."""
@@ -125,11 +127,18 @@ class WordsPage(QWidget):
             self._act("Other wordings (W)", line_actions.choose_wording)
             self._act("Leave unsaid (Delete)", line_actions.mute)
             self._act("Keep at this moment (P)", line_actions.pin)
-            if current.side in ("left", "right"):
-                self._act("Other side too (M)", line_actions.mirror)
+            if current.side in ("left", "right") and current.cue is not None and current.cue.own:
+                linked = line_actions.linked()
+                self._act("Each side by itself (M)" if linked else "Other side too (M)", line_actions.mirror)
             if current.cue is not None and current.cue.own:
                 self._act("Put back (R)", line_actions.restore)
             self._act("Add a line (A)", line_actions.add_line)
+
+    def _show_other_side(self, row: ScriptRow, text: str) -> None:
+        """What the other side says of what is being typed, where it says the same."""
+        other = self.line_actions.other_side(row, text)
+        if other:
+            self.reason.setText(other)
 
     def _act(self, words: str, do: object) -> None:
         if self.acts.count() >= 3 and self.height() < 520 * scale():
