@@ -54,10 +54,8 @@ def _one_sided(cue: Cue, segment: Segment) -> bool:
     """Whether a line stands in the library with a side in plain words, the same whichever side it is."""
     movement = segment.use.movement
     card = movement.card.lines() if movement.card is not None else ()
-    texts = [
-        *(text for line in movement.lines.values() for one in line for text in one),
-        *(t for _, t in card),
-    ]
+    texts = [text for lines in movement.lines.values() for one in lines for text in one]
+    texts += [text for _, text in card]
     return any(
         directions(text) and fill(text, segment.side, name=movement.name) == cue.text for text in texts
     )

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 import msgspec
 
 from yewhour.core.lengths import seconds
-from yewhour.core.plan.edit import EditLines
+from yewhour.core.plan.edit import EditLines, place_of
 from yewhour.core.plan.nodes import LineEdit
 from yewhour.core.problem import Problem
 from yewhour.core.script.cue import Cue, Dropped
@@ -131,8 +131,7 @@ def on_both_sides(timed: TimedClass, cue: Cue) -> EditLines:
         other = (
             edit
             for edit in timed.plan.edits
-            if (edit.block, edit.step, edit.purpose, edit.number)
-            == (old.block, old.step, old.purpose, old.number)
+            if place_of(edit)[:-1] == place_of(old)[:-1]
             and edit.side == mirrored(segment.side)
             and edit.do != "add"
         )

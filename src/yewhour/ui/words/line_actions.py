@@ -18,6 +18,7 @@ from yewhour.core.script.teaching import alternatives
 from yewhour.core.sides import mirrored
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
+from yewhour.core.wording.directions import directions
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.small_dialogs import Asking
 from yewhour.ui.words.rows import ScriptRow
@@ -169,7 +170,7 @@ class LineActions:
         def measured(text: str) -> str:
             takes_s = solved.duration(text, "align") / 10 if text.strip() else 0.0
             room = f"there are {row.quiet_s:.1f} s of quiet after this line" if row.cue else "as it fits"
-            other = _mirrored_words(row.segment, text) if text.strip() else ""
+            other = _mirrored_words(row.segment, text) if directions(text) else ""
             return f"Said in {row.segment.name}: {takes_s:.1f} s, {room}. {other}".strip()
 
         dialog = Asking(self.script, "A line of your own", measured, "Say it")
