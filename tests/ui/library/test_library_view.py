@@ -3,7 +3,7 @@
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QLabel, QPushButton
+from PySide6.QtWidgets import QApplication, QCheckBox, QLabel, QPushButton
 
 from yewhour.state.classes.own_movements import own_file
 
@@ -144,6 +144,25 @@ def test_what_is_wrong_is_told_beside_its_field_and_waits_there(view):
     QTest.keyClick(plate.name, Qt.Key.Key_Delete)
     assert "name" in plate.faults["name"].text()
     assert not view.keep_button.isEnabled()
+
+
+def test_a_side_that_is_written_is_said_of_the_other_side_too_unless_it_is_unlinked(desk, view):
+    view.choose("low-lunge")
+    line = view.plate.lines.of("aim")[0]
+    write(line, "Lift the right knee, all right, past the left hand.")
+    assert [one.text() for one in line.said] == [
+        "Lift the right knee, all right, past the left hand.",
+        "Lift the left knee, all right, past the right hand.",
+    ]
+    assert line.text == "Lift the {side} knee, all right, past the {other} hand."
+    mirror = line.findChild(QCheckBox)
+    mirror.click()
+    assert len({one.text() for one in line.said}) == 1
+    mirror.click()
+    assert len({one.text() for one in line.said}) == 2
+    QTest.keyClick(line.editor, Qt.Key.Key_Escape)
+    line.open()
+    assert line.editor.toPlainText() == "Lift the right knee, all right, past the left hand."
 
 
 def test_a_kind_that_needs_a_rhythm_gets_one_that_can_be_changed(view):

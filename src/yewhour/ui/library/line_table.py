@@ -7,10 +7,20 @@ from typing import Any
 
 from PySide6.QtCore import QEvent, QObject, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPlainTextEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QCheckBox,
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QPlainTextEdit,
+    QVBoxLayout,
+    QWidget,
+)
 
 from yewhour.core.library.movement import parse_wordings
 from yewhour.core.sides import Side, fill
+from yewhour.core.wording.directions import directions, tokenised
 from yewhour.state.classes.own_movements import SAMPLE
 from yewhour.ui.kit.controls.chips import Chips
 from yewhour.ui.kit.controls.controls import (
@@ -22,10 +32,8 @@ from yewhour.ui.kit.controls.controls import (
 from yewhour.ui.kit.theme import Theme, scale, side_colour
 from yewhour.ui.library.plate_words import ALL_WORDS, BESIDE_CARD, CARD_WORDS, LINE_WORDS, lines_shown
 
-HELP = (
-    "One wording a line: in full, shorter, barest. {side} and {other} become right and left. "
-    "Nothing left takes the line out."
-)
+HELP = "One wording a line: in full, shorter, barest. Nothing left takes the line out."
+WRITTEN_ON: Side = "right"  # a line of a movement with sides is written as this one says it
 
 
 class SpokenLine(QLabel):
@@ -71,6 +79,7 @@ class LineRow(QFrame):
             said.addWidget(words, 1)
         layout.addLayout(said)
         self.editor: QPlainTextEdit | None = None
+        self.mirrored = len(sides) > 1 and not directions(text)
         self.fault = label("", "fault")
         self.fault.hide()
         layout.addWidget(self.fault)
@@ -87,7 +96,7 @@ class LineRow(QFrame):
     def open(self) -> None:
         """Opens it for writing."""
         if self.editor is None:
-            self.editor = QPlainTextEdit("\n".join(parse_wordings(self.text)))
+            self.editor = QPlainTextEdit("\n".join(self._as_typed(one) for one in parse_wordings(self.text)))
             self.editor.setAccessibleName(f"{ALL_WORDS[self.purpose]}, its wordings")
             self.editor.setFixedHeight(round(92 * scale()))
             self.editor.setTabChangesFocus(True)
@@ -96,10 +105,19 @@ class LineRow(QFrame):
             layout = self.layout()
             assert isinstance(layout, QVBoxLayout)
             layout.insertWidget(1, self.editor)
-            self.help = label(HELP, "soft")
-            layout.insertWidget(2, self.help)
+            self.below = QWidget()
+            under = QVBoxLayout(self.below)
+            under.setContentsMargins(0, 0, 0, 0)
+            if len(self.sides) > 1:
+                mirror = QCheckBox("Written for the right; the left is made from it")
+                mirror.setChecked(self.mirrored)
+                mirror.toggled.connect(self._mirror)
+                mirror.installEventFilter(self)
+                under.addWidget(mirror)
+            under.addWidget(label(HELP, "soft"))
+            layout.insertWidget(2, self.below)
         self.editor.show()
-        self.help.show()
+        self.below.show()
         self.editor.setFocus(Qt.FocusReason.TabFocusReason)
 
     @property
@@ -108,22 +126,35 @@ class LineRow(QFrame):
         return self.editor is not None and not self.editor.isHidden()
 
     def close_editor(self) -> None:
-        """Closes it again, unless what is in it can't be kept."""
-        if self.editor is not None and self.fault.isHidden():
+        """Closes it again, unless what is in it can't be kept, or the keys are still in it."""
+        if self.editor is not None and self.fault.isHidden() and not self._has_keys():
             self.editor.hide()
-            self.help.hide()
+            self.below.hide()
             self.left.emit()
+
+    def _has_keys(self) -> bool:
+        at = QApplication.focusWidget()
+        return at is not None and (at is self.editor or self.below.isAncestorOf(at))
 
     def tell(self, fault: str) -> None:
         """What is wrong with it, beside it; "" for nothing."""
         self.fault.setText(fault)
         self.fault.setVisible(bool(fault))
 
+    def _as_typed(self, wording: str) -> str:
+        return fill(wording, WRITTEN_ON) if self.mirrored else wording
+
     def _written(self) -> None:
         assert self.editor is not None
-        self.text = " | ".join(part.strip() for part in self.editor.toPlainText().split("\n") if part.strip())
+        typed = (part.strip() for part in self.editor.toPlainText().split("\n"))
+        kept = (tokenised(part, WRITTEN_ON) if self.mirrored else part for part in typed if part)
+        self.text = " | ".join(kept)
         self._show()
         self.written.emit()
+
+    def _mirror(self, mirrored: bool) -> None:
+        self.mirrored = mirrored
+        self._written()
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         if event.type() == QEvent.Type.FocusOut and isinstance(event, QFocusEvent):
