@@ -5,10 +5,11 @@ from itertools import pairwise
 
 import pytest
 
-from tests.conftest import made_of, plan_of, said
+from tests.conftest import made_of, plan_of, said, shipped
 from yewhour.core.export.contract import script
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import (
+    Block,
     Pair,
     Rounds,
     SideDifference,
@@ -178,7 +179,6 @@ def test_a_caution_comes_before_the_movement_it_is_for():
 @pytest.mark.parametrize(
     ("node", "words_of_it"),
     [
-        (Step(movement="no-such-thing"), "not in the library"),
         (Step(movement="downward-dog", amount=-2), "amount can't be -2"),
         (Step(movement="downward-dog", least=6, amount=3), "out of order"),
         (Rounds(body=(Step(movement="cow"),), times=2, least=4), "out of order"),
@@ -187,6 +187,28 @@ def test_a_caution_comes_before_the_movement_it_is_for():
 def test_what_cannot_be_a_class_is_said(node, words_of_it):
     with pytest.raises(Problem, match=words_of_it):
         made_of(node, Step(movement="final-rest"))
+
+
+@pytest.mark.parametrize(
+    "step",
+    [
+        Step(movement="tide-stretch", amount=4),
+        Step(movement="tide-stretch", amount=6, done="repeated", lines={"call": ["Sway with the tide."]}),
+        Step(movement="tide-stretch", amount=4, pattern=(4, 2, 4, 0)),
+        Step(movement="tide-stretch", phase="inhale"),
+    ],
+)
+def test_what_the_library_has_not_stands_in_its_place_and_is_told(step):
+    plan = plan_of(Pair(body=(step,)), Step(movement="downward-dog"), Block(name="harbour"))
+    solved = solve(plan, shipped())
+    timed = solved.make(solved.preferred_s)
+    mine = [one for one in timed.segments if one.use.movement.id == "tide-stretch" and not one.use.setup_for]
+    assert {one.use.name for one in mine} == {"Tide stretch"}
+    assert {one.side for one in mine} == {"right", "left"}
+    told = [one.message for one in timed.findings if one.code == "stand-in"]
+    assert ["Tide stretch" in told[0], "Harbour" in told[1]] == [True, True]
+    if step.lines:
+        assert "Sway with the tide." in [cue.text for cue in timed.cues]
 
 
 def test_a_plan_without_steps_is_said(words):

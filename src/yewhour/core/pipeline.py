@@ -62,7 +62,8 @@ def solve(
     from yewhour.core.timing.fit import Fit
 
     prepared = prepare_plan(plan, teaching_data)
-    unfolded = unfold(prepared.plan, teaching_data.library, prepared.school, teaching_data.blocks)
+    data = prepared.teaching_data
+    unfolded = unfold(prepared.plan, data.library, prepared.school, data.blocks)
     if without:
         left = tuple(use for use in unfolded.uses if use.key not in without)
         unfolded = msgspec.structs.replace(unfolded, uses=left)

@@ -5,6 +5,7 @@ import msgspec
 from yewhour.core.plan.nodes import Block
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.plan.school import School, school_of
+from yewhour.core.plan.stand_ins import with_stand_ins
 from yewhour.core.plan.validate import validate_plan, validate_school
 from yewhour.core.plan.vocabulary import check_vocabulary
 from yewhour.core.problem import Problem
@@ -23,6 +24,9 @@ def prepare_plan(plan: Plan, teaching_data: TeachingData) -> PreparedPlan:
     """The setting of a plan. Raises Problem for one that can't be a class at any length."""
     if not any(section.body for section in plan.sections):
         raise Problem("This class has no steps yet.", do="Add a first one.")
+    library, blocks = with_stand_ins(plan, teaching_data.library, teaching_data.blocks)
+    if library is not teaching_data.library or blocks is not teaching_data.blocks:
+        teaching_data = msgspec.structs.replace(teaching_data, library=library, blocks=blocks)
     validate_plan(plan, teaching_data.blocks)
     check_vocabulary(plan.brief)
     school = school_of(plan.brief, teaching_data.schools)

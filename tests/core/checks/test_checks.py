@@ -99,6 +99,10 @@ SPEAKS = {
         of(nodes=[Step(movement="hundred", id="h"), Step(movement="bridge-roll", id="b")], edits=(STAY_UP,)),
         of(nodes=[Step(movement="hundred", id="h"), Step(movement="bridge-roll", id="b")]),
     ),
+    "stand-in": (
+        of(nodes=[Step(movement="tide-stretch"), WARM]),
+        of(nodes=[Step(movement="child"), WARM]),
+    ),
     "which-first": (
         of(nodes=[Step(movement="toe-taps", id="t", lines={"call": ["Tap."]})], edits=(NO_FIRST,)),
         of(nodes=[Step(movement="toe-taps", id="t")]),

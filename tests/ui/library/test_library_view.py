@@ -1,10 +1,12 @@
 """The library: each movement read on its plate, changed where it stands; what is wrong is told beside it."""
 
+import msgspec
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QCheckBox, QLabel, QPushButton
 
+from yewhour.core.plan.nodes import Step
 from yewhour.state.classes.own_movements import own_file
 
 
@@ -247,3 +249,29 @@ def test_leaving_a_movement_as_it_was_keeps_nothing(desk, view):
         assert not view.keep_button.isEnabled()
     view.reject()
     assert not own_file().exists()
+
+
+def test_a_movement_taken_away_in_use_says_where_and_comes_back(desk, view):
+    view.new()
+    plate = view.plate
+    plate.name.selectAll()
+    QTest.keyClicks(plate.name, "Tide stretch")
+    view.keep_button.click()
+    plan = desk.session.plan
+    step = Step(movement="tide-stretch", amount=4)
+    section = msgspec.structs.replace(plan.sections[0], body=(step, *plan.sections[0].body))
+    desk.session.do("Put in", msgspec.structs.replace(plan, sections=(section, *plan.sections[1:])))
+    desk.settle()
+    view.choose("tide-stretch")
+    assert view.forget_button.text() == "Take it away"
+    view.forget_button.click()
+    desk.settle()
+    assert "This class" in view.said.text()
+    assert "tide-stretch" not in desk.session.teaching_data.library
+    assert "stand-in" in [one.code for one in desk.session.timed.findings]
+    view.back_button.click()
+    desk.settle()
+    assert "tide-stretch" in desk.session.teaching_data.library
+    assert "stand-in" not in [one.code for one in desk.session.timed.findings]
+    view.choose("cat")
+    assert view.forget_button.text() == "As it ships"

@@ -1,7 +1,9 @@
 """Checks of the promise: length, props, rest and closing."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import takewhile
+
+import msgspec
 
 from yewhour.core.checks.registry import check
 from yewhour.core.finding import Notice
@@ -9,6 +11,9 @@ from yewhour.core.lengths import seconds, show_length
 from yewhour.core.library.names import listed
 from yewhour.core.library.position import base_of
 from yewhour.core.plan.edit import Append, BringProp, Drop, EditLines, Forget, Insert, SetAmount, SetTarget
+from yewhour.core.plan.nodes import Block
+from yewhour.core.plan.plan import nodes_in, steps_of
+from yewhour.core.plan.stand_ins import is_stand_in, missing_blocks
 from yewhour.core.plan.vocabulary import unknown_words
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.teaching_data import TeachingData
@@ -80,6 +85,31 @@ def placeholder(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         so = "nothing is left out for it" if what == "caution" else "nothing uses it"
         edit = Forget(title=f"Take {word} out of the promise", what=what, word=word)
         yield Notice("", {"what": what, "word": word, "so": so}, edit)
+
+
+@check("stand-in")
+def stand_in(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
+    """A movement, or a block, that the class names and the library has not."""
+    noticed: set[str] = set()
+    for segment in timed.segments:
+        movement = segment.use.movement
+        if is_stand_in(movement) and movement.id not in noticed and not segment.behaviour.is_setup:
+            noticed.add(movement.id)
+            kept = "with its seconds and your own lines"
+            ids = [one.id for one in steps_of(timed.plan) if one.movement == movement.id]
+            words = {"what": "movement", "name": movement.name, "kept": kept}
+            yield Notice(segment.id, words, _all_out(movement.name, ids))
+    for name in missing_blocks(timed.plan, prepared.teaching_data.blocks):
+        ids = [one.id for one in nodes_in(timed.plan) if isinstance(one, Block) and one.name == name]
+        shown = name.capitalize()
+        words = {"what": "block", "name": shown, "kept": "though nothing is done there"}
+        yield Notice("", words, _all_out(shown, ids))
+
+
+def _all_out(name: str, ids: Sequence[str]) -> Drop | None:
+    """Every use of what is not there left out, as one edit."""
+    drops = [Drop(node=one, title=f"Leave out {name}") for one in ids]
+    return msgspec.structs.replace(drops[0], also=tuple(drops[1:])) if drops else None
 
 
 @check("prop-unsaid")

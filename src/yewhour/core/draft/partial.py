@@ -38,6 +38,7 @@ from yewhour.core.plan.nodes import (
     walk,
 )
 from yewhour.core.plan.plan import Plan, Section, with_ids
+from yewhour.core.plan.stand_ins import with_stand_ins
 from yewhour.core.problem import Problem
 from yewhour.core.sides import fill
 from yewhour.core.teaching_data import TeachingData
@@ -255,7 +256,8 @@ def alternatives_for(
     section = plan.sections[index]
     part = _part(section, desk)
     used = movements_of(plan, plan.sections)
-    old = teaching_data.library[step.movement]
+    library, _ = with_stand_ins(plan, teaching_data.library, teaching_data.blocks)
+    old = library[step.movement]
     bases = tuple(dict.fromkeys(one.partition(" ")[0] for one in fill(old.start, "right").split(" or ")))
     came = _came(plan, index, used, desk)
     chained = pair is not None and len(pair.body) > 1

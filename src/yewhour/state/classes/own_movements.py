@@ -3,6 +3,7 @@
 import re
 import unicodedata
 import zlib
+from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
@@ -10,6 +11,7 @@ import msgspec
 import tomlkit
 
 from yewhour.content.movement_files import movement_of
+from yewhour.content.paths import DATA
 from yewhour.content.terms import Terms
 from yewhour.core.library.movement import Library, Movement
 from yewhour.core.problem import Problem
@@ -72,6 +74,17 @@ def forget_own(name: str) -> None:
 def is_own(movement: Movement) -> bool:
     """Whether a movement is in her own file."""
     return Path(movement.source) == own_file()
+
+
+@lru_cache(1)
+def _shipped_names() -> frozenset[str]:
+    files = (DATA / "movements").rglob("*.toml")
+    return frozenset(name for path in files for name in read_toml(path))
+
+
+def ships(name: str) -> bool:
+    """Whether a movement of this id ships with the program, whatever she made of it."""
+    return name in _shipped_names()
 
 
 def _put(name: str, table: Table | None) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtGui import QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
     QDialog,
     QHBoxLayout,
@@ -18,6 +19,7 @@ from PySide6.QtWidgets import (
 from yewhour.content.paths import demo_classes
 from yewhour.content.terms import load_terms
 from yewhour.core.library.movement import Movement
+from yewhour.core.library.names import listed
 from yewhour.core.outline.movement_search import MovementSearch
 from yewhour.core.problem import Problem
 from yewhour.state.classes.movement_uses import MovementUses, movements_of, uses_in
@@ -25,6 +27,7 @@ from yewhour.state.classes.own_movements import (
     forget_own,
     id_for,
     is_own,
+    ships,
     table_of,
     write_own,
 )
@@ -34,6 +37,7 @@ from yewhour.ui.kit.controls.controls import button, label, row
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.library.plate import Plate
 
+AS_IT_SHIPS = "As it ships"
 NEW: dict[str, Any] = {
     "name": "New movement", "kind": "hold", "sides": "both", "dose": [3, 5, 8], "effort": 2,
     "call": "Come into {name}.",
@@ -79,12 +83,16 @@ class LibraryView(QDialog):
         whole.addWidget(self.plate, 1)
         self.said = label("", "soft")
         self.keep_button = button("Keep it as mine", self.keep, "Written to your own movements.", "accent")
-        self.forget_button = button("As it ships", self.forget, "Takes your own version out.")
+        self.forget_button = button(AS_IT_SHIPS, self.forget, "Takes your own version out.")
+        self.back_button = button("Bring it back", self.bring_back, "As it was before you took it out.")
+        self.back_button.hide()
+        self._taken: tuple[str, dict[str, Any]] | None = None  # what was taken out last
         layout = QVBoxLayout(self)
         layout.setContentsMargins(16, 12, 16, 12)
         layout.addLayout(whole, 1)
         layout.addWidget(self.said)
-        layout.addLayout(row(self.keep_button, self.forget_button, button("Close", self.accept)))
+        close = button("Close", self.accept)
+        layout.addLayout(row(self.keep_button, self.forget_button, self.back_button, close))
         self.fill()
         chosen = session.segment(session.selected)
         if chosen is not None:
@@ -122,6 +130,9 @@ class LibraryView(QDialog):
         except Problem as problem:
             self.said.setText(str(problem))
         self.forget_button.setEnabled(is_own(movement))
+        self.forget_button.setText(
+            AS_IT_SHIPS if ships(movement.id) or not is_own(movement) else "Take it away"
+        )
 
     def choose(self, movement: str) -> None:
         """Shows one movement."""
@@ -150,11 +161,15 @@ class LibraryView(QDialog):
         self._check()
 
     def _show_beside(self, movement: Movement) -> None:
+        self.plate.beside.show_for(movement, self._finder.library, {movement.id: self._used_in(movement)})
+
+    def _used_in(self, movement: Movement) -> list[str]:
+        """The classes that a movement is in, this one first."""
         plan, words = self.session.plan, self.session.teaching_data
         titles = list((self._uses or {}).get(movement.id, []))
         if plan is not None and movement.id in movements_of(plan, words.blocks):
             titles = ["This class", *(title for title in titles if title != plan.brief.title)]
-        self.plate.beside.show_for(movement, self._finder.library, {movement.id: titles})
+        return titles
 
     def _look_up_uses(self) -> None:
         """Reads the classes there are, once the plate is on screen."""
@@ -214,13 +229,45 @@ class LibraryView(QDialog):
         self.said.setText(f"Kept: {kept.name}.")
 
     def forget(self) -> None:
-        """Takes the teacher's own version out."""
+        """Takes the teacher's own version out, says where it is used, and offers it back."""
+        name = self.plate.id
+        movement = self._finder.library[name]
         try:
-            forget_own(self.plate.id)
+            table = table_of(movement)
+            forget_own(name)
         except (Problem, OSError) as problem:
             self.said.setText(str(problem))
             return
-        self._go_on(self.plate.id)
+        self._taken = (name, dict(table))
+        used = self._used_in(movement)
+        self._go_on(name)
+        if ships(name):
+            self.said.setText(f"{movement.name} is as it ships.")
+        else:
+            where = f" It is in {listed(used)}: its place there is kept." if used else ""
+            self.said.setText(f"{movement.name} is taken away.{where}")
+        self.back_button.show()
+
+    def bring_back(self) -> None:
+        """Puts what was taken out last back as it was."""
+        if self._taken is None:
+            return
+        name, table = self._taken
+        try:
+            write_own(name, table, self.terms)
+        except (Problem, OSError) as problem:
+            self.said.setText(str(problem))
+            return
+        self._taken = None
+        self.back_button.hide()
+        self._go_on(name)
+        self.said.setText(f"{self._finder.library[name].name} is back as it was.")
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.matches(QKeySequence.StandardKey.Undo) and self._taken is not None:
+            self.bring_back()
+        else:
+            super().keyPressEvent(event)
 
     def _go_on(self, name: str) -> None:
         self._was = None

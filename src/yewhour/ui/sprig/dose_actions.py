@@ -48,11 +48,10 @@ class DoseActions:
 
     def _step_of(self, node: Any) -> int:
         segments = self.session.segments_of((node.id,))
-        kind = segments[0].kind if segments else self.session.teaching_data.library[node.movement].kind
-        return (
-            amount_range(node, self.session.teaching_data.library[node.movement], kind).by
-            or BEHAVIOURS[kind].by
-        )
+        if not segments:
+            return 1
+        use = segments[0].use
+        return amount_range(node, use.movement, use.kind).by or BEHAVIOURS[use.kind].by
 
     def amount_of(self, node: str) -> int:
         """The whole number a step has in the class as it is."""

@@ -134,8 +134,8 @@ class Inspector(QWidget):
         segments = self.session.segments_of((step.id,))
         self._add(label(movement.name if movement else step.movement, "heading"))
         if movement is None:
-            self._add(label("This movement is not in the library.", "soft"))
-            self._acts("leave_out")
+            self._add(label("This movement is not in the library any more. Its place is kept.", "soft"))
+            self._acts("draft_else", "show_library", "leave_out")
             return
         self._figures(movement, segments)
         if segments:

@@ -234,7 +234,8 @@ class Drafting(QObject):
         without = tuple(dict.fromkeys((*plan.brief.without, picked.movement)))
         brief = msgspec.structs.replace(plan.brief, without=without)
         ask, words, model = self._ask(brief), self.session.teaching_data, load_model()
-        name = words.library[picked.movement].name
+        known = words.library.get(picked.movement)
+        name = known.name if known is not None else picked.movement
 
         def put(found: list[Alternative]) -> None:
             if not found:
