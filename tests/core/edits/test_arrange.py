@@ -8,9 +8,11 @@ from hypothesis import strategies as st
 
 from tests.conftest import plan_of, shipped
 from yewhour.core.edits.arrange import (
+    copied_parts,
     copies,
     moved,
     put,
+    put_parts,
     removed,
     shifted,
     with_node,
@@ -155,18 +157,46 @@ def test_a_block_taken_apart_becomes_steps_of_the_class():
     assert len(bodies(changed)[SectionBody(0)]) == 1 + len(blocks[name])
 
 
-def test_moving_on_goes_through_groups_one_place_at_a_time(plan):
+def test_moving_on_goes_past_a_group_and_out_of_one_but_never_into_one(plan):
     dog = ids(plan, "downward-dog")
     once = shifted(plan, dog, 1, LIBRARY)
-    assert group_of(once, dog[0]) != ""
-    assert movements(once) == ["downward-dog", "low-lunge", "lying-twist", "child"]
-    twice = shifted(once, dog, 1, LIBRARY)
-    assert movements(twice)[:2] == ["low-lunge", "downward-dog"]
-    out = twice
-    for _ in range(2):
-        out = shifted(out, dog, 1, LIBRARY)
-    assert group_of(out, dog[0]) == ""
-    assert movements(out) == ["low-lunge", "lying-twist", "downward-dog", "child"]
+    assert movements(once) == ["low-lunge", "lying-twist", "downward-dog", "child"]
+    assert group_of(once, dog[0]) == ""
+    assert times_of(once) == times_of(plan)
+    twist = ids(plan, "lying-twist")
+    out = shifted(plan, twist, 1, LIBRARY)
+    assert movements(out) == ["downward-dog", "low-lunge", "lying-twist", "child"]
+    assert times_of(out) == times_of(plan)
+
+
+@pytest.mark.parametrize(
+    ("chosen", "refused"),
+    [
+        (("downward-dog", "low-lunge"), "stands in a pair or in rounds"),
+        (("downward-dog", "child"), "Low lunge stands between"),
+        (("downward-dog", "cobra"), "2 parts of the class"),
+    ],
+)
+def test_what_does_not_stand_side_by_side_is_not_made_one_group(plan, chosen, refused):
+    plan, _ = put(new_section(plan, "Rest", 1), NodePlace(SectionBody(1), 0), (Step(movement="cobra"),))
+    for act in (in_rounds, flowing):
+        with pytest.raises(Problem, match=refused):
+            act(plan, ids(plan, *chosen), LIBRARY)
+
+
+@pytest.mark.parametrize(
+    ("nodes", "refused"),
+    [
+        ((Step(movement="low-lunge", amount=6, locked=True),), "keep the number of Low lunge"),
+        ((Step(movement="welcome"), DOG), "Welcome can't be one breath long"),
+        ((DOG, Rounds(body=(CHILD,), times=2)), "is a group already"),
+        ((DOG, Block(name="cat-cow")), "is a block"),
+    ],
+)
+def test_a_flow_is_not_made_of_what_it_would_change_unsaid(nodes, refused):
+    plan = plan_of(*nodes)
+    with pytest.raises(Problem, match=refused):
+        flowing(plan, list(nodes_of(plan)), LIBRARY)
 
 
 def test_fields_of_one_node_are_replaced(plan):
@@ -193,6 +223,19 @@ def test_copies_have_no_ids_and_what_is_inside_another_choice_comes_once(plan):
     assert all(inner.id == "" for inner in copy.body)
 
 
+def test_all_that_is_cut_out_of_several_parts_is_put_back_each_into_its_own():
+    plan = new_section(plan_of(DOG, Pair(body=(LUNGE, TWIST))), "Rest", 1)
+    plan, _ = put(plan, NodePlace(SectionBody(1), 0), (CHILD,))
+    every = list(nodes_of(plan))
+    parts = copied_parts(plan, every, LIBRARY)
+    back, new = put_parts(removed(plan, every), parts)
+    assert [[type(node) for node in one.body] for one in back.sections] == [[Step, Pair], [Step]]
+    assert len(new) == 3
+    again, _ = put_parts(plan_of(DOG), parts)
+    assert [one.title for one in again.sections] == ["All", "Rest"]
+    assert movements(again) == ["downward-dog", "downward-dog", "low-lunge", "lying-twist", "child"]
+
+
 NAMES = ("low-lunge", "downward-dog", "child", "lying-twist", "cobra", "bridge")
 LEAVES = st.sampled_from(NAMES).map(lambda name: Step(movement=name))
 TREES = st.recursive(
@@ -215,7 +258,10 @@ def test_whatever_is_moved_or_gathered_every_step_stays_once(nodes, data):
         after_move = moved(plan, chosen, NodePlace(key, data.draw(st.integers(0, len(body)))), LIBRARY)
     except Problem:
         after_move = plan
-    gathered, timed = in_rounds(plan, chosen, 3)
+    try:
+        gathered, timed = in_rounds(plan, chosen, LIBRARY, 3)
+    except Problem:
+        gathered, timed = plan, ("none",)
     stepped = shifted(plan, chosen, data.draw(st.sampled_from([-1, 1])), LIBRARY)
     for changed in (after_move, gathered, stepped, undone(gathered, timed[0], {})):
         assert Counter(movements(changed)) == Counter(movements(plan))
@@ -314,7 +360,7 @@ def test_no_act_on_the_order_loses_a_movement_or_a_side(nodes, data):
         "moved": lambda: moved(plan, chosen, place, LIBRARY),
         "earlier": lambda: shifted(plan, chosen, -1, LIBRARY),
         "later": lambda: shifted(plan, chosen, 1, LIBRARY),
-        "rounds": lambda: in_rounds(plan, chosen, 2)[0],
+        "rounds": lambda: in_rounds(plan, chosen, LIBRARY)[0],
         "pasted": lambda: put(plan, end_of(plan), copies(plan, chosen, LIBRARY))[0],
         "paired": lambda: paired(plan, chosen, LIBRARY)[0],
     }

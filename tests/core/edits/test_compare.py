@@ -1,5 +1,6 @@
 """Two states of a class: what is other is told, and nothing else."""
 
+import msgspec
 import pytest
 
 from tests.conftest import demo_maker, shipped
@@ -113,6 +114,16 @@ def test_lines_said_otherwise_are_counted_by_movement():
     )
     after = timed(with_edits(before.plan, edits))
     assert ("said", f"{segment.use.name}: 2 lines") in messages(before, after)
+
+
+def test_what_stands_in_another_part_is_told_though_all_else_is_the_same():
+    before = demo_maker("bell-ringers").make()
+    first, second, *others = before.plan.sections
+    joined = msgspec.structs.replace(first, body=(*first.body, *second.body))
+    plan = msgspec.structs.replace(before.plan, sections=(joined, *others))
+    told = [words for kind, words in messages(before, timed(plan)) if kind in ("gone", "moved")]
+    assert f"The part {second.title}" in told
+    assert any(words.endswith(f": {second.title} → {first.title}") for words in told)
 
 
 def test_a_class_that_can_t_be_its_promise_is_compared_as_near_as_it_comes():

@@ -10,7 +10,6 @@ from yewhour.core.plan.edit import bare
 from yewhour.core.plan.nodes import (
     Node,
     Pair,
-    Rounds,
     Step,
     children,
     walk,
@@ -18,7 +17,6 @@ from yewhour.core.plan.nodes import (
 from yewhour.core.plan.places import (
     Body,
     BodyKey,
-    GroupBody,
     NodePlace,
     SectionBody,
     bodies,
@@ -120,7 +118,7 @@ def sided(nodes: Sequence[Node], library: Library) -> bool:
 
 
 def shifted(plan: Plan, ids: Iterable[str], by: int, library: Library) -> Plan:
-    """The nodes one place earlier (-1) or later (+1); at the edge of a group, out of it or into the next."""
+    """The nodes one place earlier (-1) or later (+1): past a group, never into it; at its edge, out of it."""
     nodes = whole(plan, ids)
     if not nodes:
         return plan
@@ -129,11 +127,6 @@ def shifted(plan: Plan, ids: Iterable[str], by: int, library: Library) -> Plan:
     body = bodies(plan)[first.body if by < 0 else last.body]
     index = first.at - 1 if by < 0 else last.at + 1
     if 0 <= index < len(body):
-        neighbour = body[index]
-        if isinstance(neighbour, Pair | Rounds) and not isinstance(nodes[0], Pair) and not _lone(neighbour):
-            return moved(
-                plan, ids, NodePlace(GroupBody(neighbour.id), len(neighbour.body) if by < 0 else 0), library
-            )
         at = index if by < 0 else index + 1
         return moved(plan, ids, NodePlace(first.body if by < 0 else last.body, at), library)
     group = group_of(plan, nodes[0].id)
@@ -147,12 +140,6 @@ def shifted(plan: Plan, ids: Iterable[str], by: int, library: Library) -> Plan:
     return plan
 
 
-def _lone(group: Pair | Rounds) -> bool:
-    """Whether a group is one movement paired by itself: others go past it, not into it."""
-    steps = {node.movement if isinstance(node, Step) else "" for node in group.body}
-    return isinstance(group, Pair) and len(steps) == 1 and "" not in steps
-
-
 def copies(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Node, ...]:
     """The chosen nodes without ids, to be put in elsewhere; out of a pair they are pairs of their own."""
     result: list[Node] = []
@@ -161,6 +148,38 @@ def copies(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Node, ...]
         alone = pair is not None and not isinstance(node, Pair) and sided((node,), library)
         result.append(bare(Pair(body=(node,), lead=pair.lead) if alone and pair is not None else node))
     return tuple(result)
+
+
+def copied_parts(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Section, ...]:
+    """The parts that the chosen nodes stand in, each with copies of those of them that stand there."""
+    ids = list(ids)
+    parts = []
+    for section in plan.sections:
+        inside = {node.id for node in walk(section.body)}
+        mine = copies(plan, [one for one in ids if one in inside], library)
+        if mine:
+            parts.append(msgspec.structs.replace(section, body=mine))
+    return tuple(parts)
+
+
+def put_parts(plan: Plan, parts: Sequence[Section]) -> tuple[Plan, tuple[str, ...]]:
+    """The plan with the nodes of parts at the end of its own parts of that title; others are new parts.
+
+    The ids that the nodes got come with it.
+    """
+    got: list[str] = []
+    at = 0
+    for part in parts:
+        same = [n for n, one in enumerate(plan.sections) if (one.title, one.role) == (part.title, part.role)]
+        if same:
+            at = same[0]
+        else:
+            empty = msgspec.structs.replace(part, body=())
+            at = min(at + 1, len(plan.sections))
+            plan = msgspec.structs.replace(plan, sections=(*plan.sections[:at], empty, *plan.sections[at:]))
+        plan, ids = put(plan, NodePlace(SectionBody(at), len(plan.sections[at].body)), part.body)
+        got += ids
+    return plan, tuple(got)
 
 
 def with_node(plan: Plan, node: str, **fields: Any) -> Plan:

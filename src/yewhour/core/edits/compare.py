@@ -20,7 +20,8 @@ SMALL_S = 1.0  # what differs by less is the same length to anybody
 PROMISES = {
     "title": "Title", "target_s": "Length", "style": "Style", "audience": "For whom",
     "time_of_day": "Time of day", "level": "Level", "focus": "About", "cautions": "Mind", "props": "At hand",
-    "pace": "The breath", "voice_rate": "The voice", "facing": "You face", "own": "Your own seconds",
+    "peak": "Towards", "without": "Without", "wanted": "With", "reason": "The reason", "shape": "Its shape",
+    "theme": "The theme", "telling": "Told in other words", "pace": "The breath", "voice_rate": "The voice", "facing": "You face", "own": "Your own seconds",
 }  # fmt: skip
 
 
@@ -40,6 +41,7 @@ class _Done(msgspec.Struct):
     length_s: float
     dose: str
     side: str
+    part: str = ""
 
 
 def nearest_class(solved: SolvedPlan) -> TimedClass:
@@ -73,9 +75,34 @@ def compare_classes(before: TimedClass, after: TimedClass) -> list[ClassDifferen
     stay = _longest_rise([order[one.id] for one, _ in pairs])
     names = dict.fromkeys(other.name for number, (_, other) in enumerate(pairs) if number not in stay)
     found += [ClassDifference("moved", name) for name in names]
+    found += _parts(before, after)
+    found += _elsewhere([(one, other) for one, other in pairs if one.part != other.part])
     found += _said(before, after, new, old)
     rank = {kind: number for number, kind in enumerate(Kind.__args__)}  # type: ignore[attr-defined]
     return sorted(found, key=lambda one: rank[one.kind])
+
+
+def _parts(before: TimedClass, after: TimedClass) -> Iterator[ClassDifference]:
+    """Parts that came and went, by their titles, and those whose breath is another."""
+    old = {one.title: one for one in before.plan.sections}
+    new = {one.title: one for one in after.plan.sections}
+    for kind, here, there in (("new", new, old), ("gone", old, new)):
+        for title in here:
+            if title not in there:
+                yield ClassDifference(kind, f"The part {title}")  # type: ignore[arg-type]
+    for title, one in new.items():
+        was = old.get(title)
+        if was is not None and (was.pace, was.glide_to, was.mat) != (one.pace, one.glide_to, one.mat):
+            yield ClassDifference("other", f"The part {title}: its breath, or its end of the mat")
+
+
+def _elsewhere(pairs: Sequence[tuple[_Done, _Done]]) -> Iterator[ClassDifference]:
+    """Movements that stand in another part than before."""
+    ways: dict[tuple[str, str], list[str]] = {}
+    for one, other in pairs:
+        ways.setdefault((one.part, other.part), []).append(other.name)
+    for (was, now), names in ways.items():
+        yield ClassDifference("moved", f"{listed(list(dict.fromkeys(names)))}: {was} → {now}")
 
 
 def _done(timed: TimedClass) -> dict[str, _Done]:
@@ -93,7 +120,7 @@ def _done(timed: TimedClass) -> dict[str, _Done]:
 
 
 def _of(step: str, segment: Segment) -> _Done:
-    return _Done(step, segment.use.name, seconds(segment.length), segment.dose, segment.side)
+    return _Done(step, segment.use.name, seconds(segment.length), segment.dose, segment.side, segment.section)
 
 
 def _matched(old: Sequence[_Done], new: Sequence[_Done]) -> list[tuple[_Done, _Done]]:

@@ -19,17 +19,68 @@ from yewhour.core.plan.nodes import (
     children,
     walk,
 )
-from yewhour.core.plan.places import Body, BodyKey, bodies, inside_pair, place_of, rebuilt, whole
+from yewhour.core.plan.places import (
+    Body,
+    BodyKey,
+    SectionBody,
+    bodies,
+    inside_pair,
+    nodes_of,
+    outermost,
+    place_of,
+    rebuilt,
+    whole,
+)
 from yewhour.core.plan.plan import ROLES, Plan, Section
 from yewhour.core.problem import Problem
 
 # --- pairs and rounds --------------------------------------------------------------------------------------
 
 
-def _gathered(plan: Plan, ids: Iterable[str], group: Callable[[Body], Node]) -> tuple[Plan, tuple[str, ...]]:
+def _side_by_side(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Node, ...]:
+    """The chosen nodes, to make one group of. Rounds of which all is chosen, and more beside them, are whole.
+
+    Raises Problem unless they stand side by side in one part or one group of the class.
+    """
     nodes = tuple(whole(plan, ids))
+    chosen = {node.id for node in nodes}
+    if len({place_of(plan, node.id).body for node in nodes}) > 1:
+        for group in reversed(nodes_of(plan).values()):  # inner ones first
+            if isinstance(group, Rounds | Pair) and all(inner.id in chosen for inner in group.body):
+                chosen.add(group.id)
+        nodes = tuple(outermost(plan, chosen))
     if not nodes:
         raise Problem("Nothing is chosen to be put together.", do="Choose one or more movements first.")
+    places = [place_of(plan, node.id) for node in nodes]
+    homes = list(dict.fromkeys(place.body for place in places))
+    if len(homes) > 1 and all(isinstance(home, SectionBody) for home in homes):
+        raise Problem(
+            f"What is chosen stands in {len(homes)} parts of the class.", do="Choose movements of one part."
+        )
+    if len(homes) > 1:
+        raise Problem(
+            "Some of what is chosen stands in a pair or in rounds, and some beside it.",
+            do="Choose all of the pair or the rounds too, or only what is beside it.",
+        )
+    body = bodies(plan)[homes[0]]
+    for between in body[places[0].at : places[-1].at]:
+        if between.id not in chosen:
+            raise Problem(
+                f"{_name(between, library)} stands between what is chosen.",
+                do="Choose it too, or move it out of the way first.",
+            )
+    return nodes
+
+
+def _name(node: Node, library: Library) -> str:
+    """What a node is called where something is said of it."""
+    step = next((one for one in walk((node,)) if isinstance(one, Step)), None)
+    if step is None:
+        return node.name.capitalize() if isinstance(node, Block) else "What"
+    return library[step.movement].name if step.movement in library else step.movement
+
+
+def _gathered(plan: Plan, nodes: Body, group: Callable[[Body], Node]) -> tuple[Plan, tuple[str, ...]]:
     place = place_of(plan, nodes[0].id)
     grouped = group(nodes)
     gone = {node.id for node in nodes}
@@ -80,19 +131,28 @@ def paired(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Plan, tupl
         )
         return Pair(body=cleared, lead=only)
 
-    return _gathered(plan, ids, pair)
+    return _gathered(plan, _side_by_side(plan, ids, library), pair)
 
 
-def in_rounds(plan: Plan, ids: Iterable[str], times: int = 2) -> tuple[Plan, tuple[str, ...]]:
-    """The chosen nodes as one group done `times` times, and the group's id."""
-    return _gathered(plan, ids, lambda body: Rounds(body=body, times=times, least=1, most=max(times * 2, 4)))
+def in_rounds(
+    plan: Plan, ids: Iterable[str], library: Library, times: int = 2
+) -> tuple[Plan, tuple[str, ...]]:
+    """The chosen nodes as one group done `times` times, and the group's id.
+
+    Raises Problem for what does not stand side by side.
+    """
+    nodes = _side_by_side(plan, ids, library)
+    return _gathered(
+        plan, nodes, lambda body: Rounds(body=body, times=times, least=1, most=max(times * 2, 4))
+    )
 
 
 def flowing(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Plan, tuple[str, ...]]:
     """The chosen steps as a flow in rounds: one movement a phase, inhale and exhale by turns.
 
     A movement that is entered on a certain phase keeps it; one that would repeat the phase before takes
-    the other. What is not a step is left as it is.
+    the other. Raises Problem for what can't be one breath long, or whose number she keeps, and for what
+    does not stand side by side.
     """
     breath: Phase = "exhale"
 
@@ -103,8 +163,8 @@ def flowing(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Plan, tup
         breath = opposite(breath)
         return msgspec.structs.replace(node, phase=breath, amount=None, locked=False)
 
-    ids = list(ids)
-    nodes = whole(plan, ids)
+    nodes = _side_by_side(plan, ids, library)
+    _check_flow(nodes, library)
     first = next((n for n in walk(tuple(nodes)) if isinstance(n, Step)), None)
     if first is not None and first.movement in library and library[first.movement].enter == "exhale":
         breath = "inhale"
@@ -117,7 +177,26 @@ def flowing(plan: Plan, ids: Iterable[str], library: Library) -> tuple[Plan, tup
         phases = tuple(phased(node) for node in flat)
         return Rounds(body=phases, times=times, least=least, most=6, alternate=changes or None)
 
-    return _gathered(plan, ids, flow)
+    return _gathered(plan, nodes, flow)
+
+
+def _check_flow(nodes: Body, library: Library) -> None:
+    """Raises Problem for nodes that a flow can't be made of."""
+    for node in nodes:
+        inner = node.body if isinstance(node, Pair) else (node,)
+        for one in inner:
+            name = _name(one, library)
+            if not isinstance(one, Step):
+                what = "a block" if isinstance(one, Block) else "a group already"
+                do = "Take it apart first (U), or choose only what is beside it."
+                raise Problem(f"{name} is {what}, and a flow is made of single movements.", do=do)
+            movement = library.get(one.movement)
+            if movement is not None and not movement.behaviour.is_hold:
+                raise Problem(
+                    f"{name} can't be one breath long.", do="Choose only what is held, and moved through."
+                )
+            if one.locked:
+                raise Problem(f"You keep the number of {name}.", do="Let it go first (L), or leave it out.")
 
 
 def undone(plan: Plan, group: str, blocks: Blocks) -> Plan:

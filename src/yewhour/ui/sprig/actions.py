@@ -10,8 +10,10 @@ from PySide6.QtCore import QMimeData
 from PySide6.QtGui import QGuiApplication
 
 from yewhour.core.edits.arrange import (
+    copied_parts,
     copies,
     put,
+    put_parts,
     removed,
     shifted,
 )
@@ -47,6 +49,7 @@ from yewhour.core.plan.places import (
     place_of,
     whole,
 )
+from yewhour.core.plan.plan import Section
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
 from yewhour.ui.sprig.chosen import Chosen
@@ -132,7 +135,7 @@ class SprigActions:
 
     def rounds(self) -> None:
         """Makes what is chosen a group that is done in rounds."""
-        self._gather("In rounds", lambda plan, ids: in_rounds(plan, ids, 2))
+        self._gather("In rounds", lambda plan, ids: in_rounds(plan, ids, self.session.teaching_data.library))
 
     def flow(self) -> None:
         """Makes what is chosen a flow: one movement a breath phase, in rounds."""
@@ -225,10 +228,11 @@ class SprigActions:
 
     def copy(self) -> None:
         """Puts what is chosen on the clipboard, as steps and as an outline in plain text."""
-        nodes = copies(self.chosen.plan(), self.session.picked, self.chosen.library)
+        parts = copied_parts(self.chosen.plan(), self.session.picked, self.chosen.library)
+        nodes = [node for part in parts for node in part.body]
         if nodes:
             clip = QMimeData()
-            clip.setData(STEPS_TYPE, msgspec.json.encode(nodes))
+            clip.setData(STEPS_TYPE, msgspec.json.encode(parts))
             clip.setText(nodes_text(nodes, self.session.teaching_data.library))
             QGuiApplication.clipboard().setMimeData(clip)
 
@@ -238,14 +242,19 @@ class SprigActions:
         self.leave_out()
 
     def paste(self) -> None:
-        """Puts in what is on the clipboard: steps, or an outline in plain text."""
+        """Puts in what is on the clipboard: steps, or an outline in plain text.
+
+        Movements of one part go to what is chosen; those of several go each to its own part again.
+        """
         clip: QMimeData | None = QGuiApplication.clipboard().mimeData()
         nodes: tuple[Node, ...]
+        parts: tuple[Section, ...] = ()
         try:
             if clip is None:
                 nodes = ()
             elif clip.hasFormat(STEPS_TYPE):
-                nodes = msgspec.json.decode(bytes(clip.data(STEPS_TYPE).data()), type=tuple[Node, ...])
+                parts = msgspec.json.decode(bytes(clip.data(STEPS_TYPE).data()), type=tuple[Section, ...])
+                nodes = tuple(node for part in parts for node in part.body)
             else:
                 nodes = read_nodes(clip.text(), self.session.teaching_data.library, "clipboard")
         except msgspec.DecodeError as error:
@@ -254,8 +263,12 @@ class SprigActions:
         except Problem as problem:
             self.session.refused.emit(problem)
             return
-        if nodes:
-            self.add(nodes, f"Paste {self.chosen.names(list(nodes))}")
+        title = f"Paste {self.chosen.names(list(nodes))}"
+        if len(parts) > 1:
+            plan, ids = put_parts(self.chosen.plan(), parts)
+            self.session.do(title, plan, pick=ids)
+        elif nodes:
+            self.add(nodes, title)
         else:
             self.chosen.refuse(
                 "There is nothing on the clipboard to put in.", "Copy movements, or lines of an outline."
