@@ -100,7 +100,8 @@ def test_what_was_carried_elsewhere_is_told_once():
         after = timed(shifted(before.plan, [step], 1, words.library))
         moved = [one.words for one in compare_classes(before, after) if one.kind == "moved"]
         was, now = order_of(before), order_of(after)
-        assert (was != now) == bool(moved)
+        parts = [one.section for one in before.segments] != [one.section for one in after.segments]
+        assert (was != now or parts) == bool(moved)
         assert len(moved) <= 1
         orders.add(tuple(now))
     assert len(orders) > 3

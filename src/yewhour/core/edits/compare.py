@@ -21,7 +21,8 @@ PROMISES = {
     "title": "Title", "target_s": "Length", "style": "Style", "audience": "For whom",
     "time_of_day": "Time of day", "level": "Level", "focus": "About", "cautions": "Mind", "props": "At hand",
     "peak": "Towards", "without": "Without", "wanted": "With", "reason": "The reason", "shape": "Its shape",
-    "theme": "The theme", "telling": "Told in other words", "pace": "The breath", "voice_rate": "The voice", "facing": "You face", "own": "Your own seconds",
+    "theme": "The theme", "telling": "Told in other words", "pace": "The breath", "voice_rate": "The voice",
+    "facing": "You face", "own": "Your own seconds",
 }  # fmt: skip
 
 
@@ -73,10 +74,13 @@ def compare_classes(before: TimedClass, after: TimedClass) -> list[ClassDifferen
             found.append(ClassDifference("other", f"{other.name}: {other.side} side first", other.id))
     order = {one.id: number for number, one in enumerate(old.values())}
     stay = _longest_rise([order[one.id] for one, _ in pairs])
-    names = dict.fromkeys(other.name for number, (_, other) in enumerate(pairs) if number not in stay)
+    elsewhere = [(one, other) for one, other in pairs if one.part != other.part]
+    names = dict.fromkeys(
+        pair[1].name for number, pair in enumerate(pairs) if number not in stay and pair not in elsewhere
+    )
     found += [ClassDifference("moved", name) for name in names]
     found += _parts(before, after)
-    found += _elsewhere([(one, other) for one, other in pairs if one.part != other.part])
+    found += _elsewhere(elsewhere)
     found += _said(before, after, new, old)
     rank = {kind: number for number, kind in enumerate(Kind.__args__)}  # type: ignore[attr-defined]
     return sorted(found, key=lambda one: rank[one.kind])

@@ -12,6 +12,7 @@ from yewhour.core.edits.arrange import moved, with_node
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
+from yewhour.core.timing.doses import amount_range
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.theme import scale
 from yewhour.ui.sprig.picture.drop_places import DropPlace, drop_places, nearest
@@ -21,6 +22,7 @@ from yewhour.ui.sprig.picture.scene import Scene
 
 STEP_S = 5.0  # the handle moves in steps of this
 FAR = 60.0  # pixels below where it was, at which the length handle goes twice as fast
+MOST_PULLED = 2  # times what a movement has at most: further no hand means to pull
 LIFTS = 8  # pixels that a pressed needle is moved before it is carried
 
 
@@ -116,8 +118,10 @@ class Gestures(QObject):
     def _hover(self, at: QPointF) -> None:
         over = "length" if self.hits.handle_rect().contains(at) else "pull" if self.hits.pull_at(at) else ""
         needle = self.hits.needle_at(at.y())
-        shape = {"length": Qt.CursorShape.OpenHandCursor, "pull": Qt.CursorShape.SplitVCursor}
-        self.shaped.emit(shape.get(over, Qt.CursorShape.ArrowCursor))
+        shape = {"length": Qt.CursorShape.SizeVerCursor, "pull": Qt.CursorShape.SplitVCursor}
+        carried = needle is not None and self.session.node_at(needle.segment.id)
+        body = Qt.CursorShape.OpenHandCursor if carried else Qt.CursorShape.ArrowCursor
+        self.shaped.emit(shape.get(over, body))
         if over != self.hovering or needle is not self.under:
             self.hovering, self.under = over, needle
             self.changed.emit()
@@ -133,7 +137,9 @@ class Gestures(QObject):
         segment = self._pressed.segment
         by = {"clock": 5, "stillness": 5, "rapid": 5}.get(segment.kind, 1)
         units = (self.scene.time_at(y) * TICKS_PER_S - segment.start) / segment.use.unit
-        amount = max(by, round(units / by) * by)
+        range_of = amount_range(segment.use.step, segment.use.movement, segment.use.kind)
+        most = max(MOST_PULLED * range_of.most, segment.amount)
+        amount = min(max(by, round(units / by) * by), max(by, most // by * by))
         if amount != self.pulled:
             self.pulled = amount
             self.session.try_plan("", self._pulled_plan())

@@ -9,7 +9,8 @@ from yewhour.ui.kit.theme import scale
 from yewhour.ui.sprig.picture.needles import Needle
 from yewhour.ui.sprig.picture.scene import Scene
 
-GRIP = 5.0  # pixels about a needle's end where it can be pulled
+GRIP = 5.0  # pixels about a needle's end where it can be pulled, at most
+ROOM = 18.0  # pixels of height under which a needle can only be carried
 
 
 class HitMap:
@@ -43,7 +44,9 @@ class HitMap:
         for needle in scene.needles:
             top, bottom = scene.span(needle)
             elastic = needle.segment.use.unit and not needle.segment.use.setup_for
-            if elastic and abs(at.y() - bottom) <= min(GRIP, max(2.0, (bottom - top) / 4)):
+            if not elastic or bottom - top < ROOM * scale():
+                continue
+            if abs(at.y() - bottom) <= min(GRIP, (bottom - top) / 6):
                 return needle
         return None
 
