@@ -15,6 +15,7 @@ from yewhour.core.plan.edit import Drop, Edit, Insert, PairUp, SetAmount, SetMos
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.side_totals import movement_sides
 
 NEUTRALISES_WITHIN = 4  # movements
 WARM_AFTER_S = 240.0  # a body that has moved this long counts as warm
@@ -32,22 +33,12 @@ def work(timed: TimedClass) -> list[Segment]:
 @check("uneven")
 def uneven(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     """A movement done longer on one side than on the other, undeclared."""
-    sums: dict[str, dict[str, int]] = {}
-    first: dict[str, Segment] = {}
-    meant = set()
-    for segment in work(timed):
-        name = segment.use.movement.id
-        if segment.side in ("left", "right") and not segment.use.movement.side_by:
-            sums.setdefault(name, {"left": 0, "right": 0})[segment.side] += segment.length
-            first.setdefault(name, segment)
-            if segment.use.step.second is not None:
-                meant.add(name)
-    for name, sides in sums.items():
-        if abs(sides["left"] - sides["right"]) > 10 and name not in meant:
-            words = {side: show_length(seconds(sides[side])) for side in sides}
-            yield Notice(
-                first[name].id, {"name": first[name].name, **words}, _evened(timed, first[name], sides)
-            )
+    for one in movement_sides(timed.segments):
+        if one.differ and not one.meant:
+            sides = {"left": one.left, "right": one.right}
+            words = {side: show_length(seconds(ticks)) for side, ticks in sides.items()}
+            first = one.first
+            yield Notice(first.id, {"name": first.name, **words}, _evened(timed, first, sides))
 
 
 def _evened(timed: TimedClass, first: Segment, sides: dict[str, int]) -> Edit | None:

@@ -265,7 +265,7 @@ class BackPage(QWidget):
         for one in (self.rows, self.buttons, self.here, self.sides, self.words):
             one.setVisible(True)
         self.length.setText(on_time(looked))
-        self.sides.setText(both_sides(looked.found))
+        self.sides.setText(both_sides(looked))
         self.words.setText(all_said(looked))
         self.here.setText(" ".join(looked.back.messages))
         self.undo_button.setVisible(bool(self.before))

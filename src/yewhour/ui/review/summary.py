@@ -1,7 +1,7 @@
 """What a recording shows, in three lines: on time, both sides, all said."""
 
 from yewhour.core.lengths import show_length
-from yewhour.core.review.findings import ReviewFinding
+from yewhour.core.review.findings import UNEVEN, UNEVEN_S
 from yewhour.state.takes.recordings import (
     ReviewedRecording,
 )
@@ -26,13 +26,14 @@ def on_time(looked: ReviewedRecording) -> str:
     return f"{abs(late_s):.0f} s {'over' if late_s > 0 else 'early'}: {length} of {promised}."
 
 
-def both_sides(found: tuple[ReviewFinding, ...]) -> str:
+def both_sides(looked: ReviewedRecording) -> str:
     """Whether both sides got the same, in a line."""
+    found = looked.found
     uneven = [one.message.rstrip(".") for one in found if one.code == "uneven"]
     if any(one.code in ("stranger", "nothing") for one in found):
         return ""
     if not uneven:
-        return "Both sides got the same, as far as can be told."
+        return _side_by_side(looked)
     more = f" And {len(uneven) - 1} more." if len(uneven) > 1 else ""
     return f"{uneven[0]}.{more}"
 
@@ -46,3 +47,21 @@ def all_said(looked: ReviewedRecording) -> str:
     said = sum(line.said_s is not None for line in due)
     remarks = f" {len(back.extra)} remarks besides." if back.extra else ""
     return f"{said} of {len(due)} lines were said.{remarks}"
+
+
+def _side_by_side(looked: ReviewedRecording) -> str:
+    """What each side got, where no difference was noticed that was not meant."""
+    done = {"left": 0.0, "right": 0.0}
+    meant = False
+    for one in looked.back.segments:
+        use = one.segment.use
+        if one.segment.side in done and use.pair and not use.setup_for and not one.segment.attempt:
+            done[one.segment.side] += one.end_s - one.start_s
+            meant = meant or use.step.second is not None
+    if not any(done.values()):
+        return ""
+    most = max(done.values())
+    if abs(done["left"] - done["right"]) <= max(UNEVEN_S, UNEVEN * most):
+        return "Both sides got the same, as far as can be told."
+    told = ", ".join(f"{side} {show_length(round(length_s))}" for side, length_s in done.items())
+    return f"{told[:1].upper()}{told[1:]}{', as was meant' if meant else ''}."

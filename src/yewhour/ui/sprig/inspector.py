@@ -20,7 +20,9 @@ from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.library.movement import Movement
 from yewhour.core.plan.nodes import Pair, Rounds, Step
 from yewhour.core.plan.places import nodes_of, outermost
+from yewhour.core.timed_class import LengthRange, TimedClass
 from yewhour.core.timing.layout import Segment
+from yewhour.core.timing.side_totals import side_totals
 from yewhour.ui.desk.finding_cards import finding_card, refusal_card
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.commands import COMMANDS
@@ -140,9 +142,11 @@ class Inspector(QWidget):
         self._figures(movement, segments)
         if segments:
             first = segments[0]
-            sides = " and ".join(dict.fromkeys(s.side for s in segments if s.side in ("left", "right")))
-            words = [movement.traditional, sides, f"{show_length(first.length / TICKS_PER_S)} each",
-                     f"from {show_length(first.start / TICKS_PER_S)}"]  # fmt: skip
+            words = [
+                movement.traditional,
+                _how_long(segments),
+                f"from {show_length(first.start / TICKS_PER_S)}",
+            ]
             self._add(label(" · ".join(word for word in words if word), "soft"))
             unit = first.behaviour.unit
             if unit and first.use.unit:
@@ -328,7 +332,7 @@ class Inspector(QWidget):
         found = list(session.timed.findings) if segments is None else session.findings_at(segments)
         if not found:
             if segments is None and not session.refusal:
-                self._add(label("Nothing to mend. Both sides are equal and the length is exact.", "soft"))
+                self._add(label(_all_well(session.timed, session.lengths), "soft"))
             return
         heading = label("Noticed", "prompt")
         self._add(heading)
@@ -350,3 +354,22 @@ class Inspector(QWidget):
 
 def _first_up(words: str) -> str:
     return words[:1].upper() + words[1:]
+
+
+def _how_long(segments: list[Segment]) -> str:
+    """How long it is done, on each side where it has sides."""
+    times: dict[str, list[str]] = {}
+    for one in segments:
+        times.setdefault(show_length(one.length / TICKS_PER_S), []).append(one.side)
+    sides = list(dict.fromkeys(one.side for one in segments if one.side in ("left", "right")))
+    if len(times) == 1:
+        each = " each" if len(segments) > 1 else ""
+        return " ".join(filter(None, (" and ".join(sides), next(iter(times)) + each)))
+    return ", ".join(f"{' and '.join(dict.fromkeys(on))} {length}" for length, on in times.items())
+
+
+def _all_well(timed: TimedClass, can: LengthRange | None) -> str:
+    """That there is nothing to mend, and what of the promise is kept, as it is."""
+    exact = can is not None and abs(timed.length_s - can.promised_s) < 0.05
+    length = "The length is exact." if exact else ""
+    return " ".join(filter(None, ("Nothing to mend.", side_totals(timed.segments).told(), length)))

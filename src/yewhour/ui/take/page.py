@@ -136,7 +136,7 @@ class TakePage(TakeBoard):
         leads = take_words.LEADS[self.runner.leads]
         if over:
             self.name.say(title)
-            self.line.say(f"Done, in {show_length(seconds(take.end - take.start))}.")
+            self.line.say(take_words.how_it_ended(take))
             self.following.say("A rehearsal is not kept." if self.runner.rehearsing else "The take is kept.")
         elif self.runner.rehearsing:
             self._show_rehearsal(take)

@@ -6,6 +6,7 @@ from yewhour.core.take.take import Take
 from yewhour.ui.take.take_runner import Leads, TakeRunner
 
 TOLD_S = 25.0  # how long it is told that something was late
+ENDED_EARLY = 100  # ticks before its end at which a class is not done
 
 PHASES = {"inhale": "in", "full": "hold", "exhale": "out", "empty": "wait"}
 BETWEEN = {"talk": "speak", "setup": "get there", "stillness": "rest", "clock": "stay", "rapid": "quick"}
@@ -98,3 +99,12 @@ def key_hints(runner: TakeRunner, teaching: str | None) -> str:
 def _without(title: str) -> str:
     """A choice in few words."""
     return title.removesuffix(", both sides").replace("Leave out ", "without ", 1)
+
+
+def how_it_ended(take: Take) -> str:
+    """That a take is done, or where it was ended and what of the class is left."""
+    at = show_length(seconds(take.end - take.start))
+    left = take.target - take.end
+    if left <= ENDED_EARLY:
+        return f"Done, in {at}."
+    return f"Ended at {at}; {show_length(seconds(left))} of the class was not taken."

@@ -12,7 +12,7 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls.controls import button
 from yewhour.ui.kit.theme import Theme
 
-HINT = "Drag the tip of the stem, or press + and −, to change the length. Both sides stay equal."
+HINT = "Drag the tip of the stem, or press + and −, to change the length."
 FIRST = "Add a first movement: press Ctrl+K and type part of its name."
 
 

@@ -7,6 +7,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from yewhour.core.lengths import TICKS_PER_S, show_length
 from yewhour.core.timed_class import TimedClass
+from yewhour.core.timing.side_totals import side_totals
 from yewhour.ui.kit.theme import (
     Theme,
     font,
@@ -85,23 +86,14 @@ def _breath(
     painter.drawPolyline(line)
 
 
-def balance(timed: TimedClass) -> dict[str, float]:
-    """Seconds of work on each side."""
-    done = {"left": 0, "right": 0}
-    for segment in timed.segments:
-        if segment.side in done and not segment.behaviour.bare:
-            done[segment.side] += segment.length
-    return {side: count / TICKS_PER_S for side, count in done.items()}
-
-
 def paint_sides(painter: QPainter, timed: TimedClass, stem_x: float, theme: Theme) -> None:
     """The names of the sides over the stem, with the time each has had."""
-    done = balance(timed)
-    any_sided = any(done.values())
+    totals = side_totals(timed.segments)
+    done = {"left": totals.left / TICKS_PER_S, "right": totals.right / TICKS_PER_S}
     for side, sign in (("left", -1), ("right", 1)):
         painter.setFont(font(9.8, bold=True))
         painter.setPen(side_colour(theme, side))
-        words = f"{side} {show_length(done[side])}" if any_sided else side
+        words = f"{side} {show_length(done[side])}" if totals.any else side
         wide = 96 * scale()
         x = stem_x - wide - 8 * scale() if sign < 0 else stem_x + 8 * scale()
         where = Qt.AlignmentFlag.AlignRight if sign < 0 else Qt.AlignmentFlag.AlignLeft
