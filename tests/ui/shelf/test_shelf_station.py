@@ -12,6 +12,7 @@ from yewhour.content.paths import DEMO
 from yewhour.core.plan.edit import with_brief
 from yewhour.core.plan.plan import steps_of
 from yewhour.state.classes.class_file import plan_bytes, read_plan
+from yewhour.state.logbook.days import TypedDay
 from yewhour.ui.shelf.making import read_series, told_series
 from yewhour.ui.shelf.shelf_session import ShelfSession
 
@@ -325,9 +326,7 @@ def test_nothing_is_written_into_class_files(hers):
     desk, path = hers
     before = path.read_bytes()
     page = opened(desk, path)
-    page.plan(
-        next(iter(page.shelving.shelf.classes)), type("G", (), {"day": MONDAY, "at": "", "where": ""})()
-    )
+    page.plan(next(iter(page.shelving.shelf.classes)), (TypedDay(MONDAY, "", ""),))
     assert path.read_bytes() == before == plan_bytes(demo_maker("hips-after-the-helm").plan)
 
 

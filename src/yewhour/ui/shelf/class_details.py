@@ -17,7 +17,7 @@ from yewhour.core.shelf.records import Outing, ShelvedClass
 from yewhour.core.shelf.search import main_areas
 from yewhour.core.shelf.weekly_notes import record_by
 from yewhour.state.classes.revisions import revisions_of
-from yewhour.state.logbook.days import read_day, shown_date
+from yewhour.state.logbook.days import read_days, shown_date
 from yewhour.ui.kit.controls.controls import (
     button,
     card,
@@ -165,7 +165,7 @@ class ClassDetails(QWidget):
             if one.id == self.outing or one.day >= self.today:
                 self._day(one)
         field = QLineEdit()
-        field.setPlaceholderText("Goes out: thu 18:30 the letter")
+        field.setPlaceholderText("Goes out: thu 18:30 the letter; every tue and thu 07:00")
         field.setAccessibleName("The day it goes out, its time, and where")
         field.returnPressed.connect(lambda: self._plan(shelved.id, field))
         self.field = field
@@ -173,7 +173,7 @@ class ClassDetails(QWidget):
 
     def _plan(self, name: str, field: QLineEdit) -> None:
         try:
-            given = read_day(field.text(), self.today)
+            given = read_days(field.text(), self.today)
         except Problem as problem:
             self.troubled.emit(problem)
             return

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
@@ -332,16 +333,18 @@ class ShelfPage(QWidget):
         assert callable(do)
         do(path)
 
-    def plan(self, name: str, wanted: TypedDay) -> None:
-        """A class is to go out on a day."""
-        self.shelving.do("Give it a day", Outing(new_id(), name, wanted.day, wanted.at, wanted.where))
+    def plan(self, name: str, wanted: Sequence[TypedDay]) -> None:
+        """A class is to go out on a day, or on several; one act to undo."""
+        outings = [Outing(new_id(), name, one.day, one.at, one.where) for one in wanted]
+        many = f"Give it {len(outings)} days" if len(outings) > 1 else "Give it a day"
+        self.shelving.do(many, *outings)
         self.refresh()
-        self.boards.choose_class(name, wanted.day)
+        self.boards.choose_class(name, wanted[0].day)
 
     def move_to(self, spot: Spot, day: int) -> None:
         """A class was let go over a day: it goes out then."""
         if spot.outing is None:
-            self.plan(spot.shelved.id, TypedDay(day, "", ""))
+            self.plan(spot.shelved.id, (TypedDay(day, "", ""),))
         elif day != spot.outing.day:
             by = spot.outing.by + day - spot.outing.day if spot.outing.by else 0
             self.shelving.change("Move to another day", spot.outing.id, day=day, by=by)
