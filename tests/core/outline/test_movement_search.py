@@ -100,3 +100,25 @@ def test_a_name_typed_in_full_comes_first():
         ("frog", "frog-stretch"),
     ):
         assert finder.find(typed)[0][0].movement.id == movement
+
+
+@pytest.mark.parametrize(
+    ("typed", "first", "dose"),
+    [
+        ("trinagle", "Triangle", ""), ("figure four strap", "Figure four", ""),
+        ("strap figure four", "Figure four", ""),
+        ("warior 2", "Warrior II", ""), ("cobbra 3b", "Cobra", "3b"), ("bird dog 6", "Bird dog", "6"),
+        ("legs up teh wall", "Legs up the wall", ""), ("sun salutatoin b", "Sun salutation b", ""),
+        ("downwrad dog 5 pair", "Downward-facing dog", "5 pair"),
+    ],
+)  # fmt: skip
+def test_what_is_misspelt_or_too_much_finds_what_was_meant_and_the_number_is_kept(typed, first, dose):
+    search = MovementSearch(shipped().library, shipped().positions, shipped().blocks)
+    found, got = search.find(typed)
+    assert (found[0].movement.name, got) == (first, dose)
+
+
+def test_a_number_alone_is_in_the_unit_of_its_movement(finder):
+    assert finder.step("low-lunge", "6", pairs=False).amount == 6
+    assert finder.step("final-rest", "90").amount == 90
+    assert finder.find("zzqx qqz")[0] == []

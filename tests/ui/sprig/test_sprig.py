@@ -331,3 +331,14 @@ def test_the_row_of_a_result_shows_the_dose_and_the_sides_that_were_typed(desk):
     assert finder.hits.data(finder.hits.index(0), role).startswith("Low lunge, 1 breath, both sides")
     finder.field.setText("squats 45s")
     assert finder.hits.data(finder.hits.index(0), role).startswith("Squats, 45 seconds")
+
+
+def test_what_nothing_fits_is_chosen_to_be_typed_over_and_can_be_made_hers(desk):
+    desk.press("find_movement")
+    field = desk.window.finder.field
+    desk.type("tide stretch 5b")
+    assert "movement of your own" in desk.window.finder.where.text()
+    desk.key(Qt.Key.Key_Return)
+    assert field.selectedText() == "tide stretch 5b"
+    library = desk.window._dialogs[-1]
+    assert library.plate.name.text() == "Tide stretch"

@@ -11,13 +11,15 @@ import msgspec
 
 from yewhour.core.conditions.room import Room
 from yewhour.core.library.movement import Library, Movement
-from yewhour.core.library.names import NameIndex, plain_name
+from yewhour.core.library.names import NameIndex, near_names, plain_name
 from yewhour.core.library.position import PositionGraph
 from yewhour.core.outline.step_lines import dose_split, read_step
 from yewhour.core.plan.nodes import Node, Pair
 from yewhour.core.sides import fill
 
 _UNFINISHED = re.compile(r"\s+\d+$")  # a dose whose unit is still to be typed
+_BARE = re.compile(r"(\d+)(?=\s|$)")  # a dose without a unit
+CLOSE = 0.72  # how like a word must be to one of the library to have been meant for it
 _WORD = re.compile(r"[^\W_]+")
 FOCUS_WORTH = 0.4
 EXACT = 8.0  # what a name typed in full is worth
@@ -38,15 +40,24 @@ class SearchHit(msgspec.Struct, frozen=True):
     block: str = ""  # the block that is put in, for what is one idea and several movements
 
 
+_NOTHING = SearchHit(Movement(id="", name="", kind="setup"), -99.0, "", 0.0, ())
+
+
+def _read_as(hit: SearchHit, words: Sequence[str]) -> SearchHit:
+    return msgspec.structs.replace(hit, by=f"as “{' '.join(words)}”")
+
+
 class MovementSearch:
     """Searches a library. Make one for each library; asking is quick."""
 
     def __init__(self, library: Library, positions: PositionGraph, blocks: Iterable[str] = ()) -> None:
-        self.library = library
+        self.library, blocks = library, tuple(blocks)
         self._blocks = [(name, plain_name(name).split()) for name in blocks]
         self.names = NameIndex(library)
         self.positions = positions
         self._entries = [(movement, _fields(movement)) for movement in library.values()]
+        texts = [text for _, fields in self._entries for *_, text in fields]
+        self._words = {word for text in [*texts, *blocks] for word in _WORD.findall(text.lower())}
 
     def find(
         self,
@@ -64,12 +75,60 @@ class MovementSearch:
         has no movement yet, so that a welcome and easy movements are offered. room: who may be there; what is
         left out for them is found by its name alone.
         """
-        name, dose = dose_split(typed.strip())
-        whole = self.names.find(name)  # "warrior 2": the number is of the name
-        name = _UNFINISHED.sub("", name)
+        name, dose = self.split(typed)
         words = [word.lower() for word in _WORD.findall(name)]
-        exact = whole or self.names.find(name)
-        about = set(focus)
+        hits = self._found(words, self.names.find(name), here, room, set(focus), first)
+        hits += self._of_blocks(name)
+        if not hits:
+            hits, dose = self._near(words, dose, here, room, set(focus))
+        hits.sort(key=lambda hit: (-hit.score, hit.movement.name))
+        return hits[:most], dose
+
+    def split(self, typed: str) -> tuple[str, str]:
+        """What was typed as a name and the dose behind it; a number without a unit is one too."""
+        name, dose = dose_split(typed.strip())
+        bare = _UNFINISHED.search(name)
+        if bare is None or self.names.find(name):  # "warrior 2": the number is of the name
+            return name, dose
+        return name[: bare.start()], f"{bare[0].strip()} {dose}".strip()
+
+    def _near(
+        self, words: Sequence[str], dose: str, here: str, room: Room | None, about: set[str]
+    ) -> tuple[list[SearchHit], str]:
+        """What is near to words that nothing has: as they may have been meant, or most of them; and the dose."""
+        meant = [word if word in self._words else self._meant(word) for word in words]
+        number, _, rest = dose.partition(" ")
+        if "" not in meant and number.isdigit() and self.names.find(" ".join((*meant, number))):
+            meant, dose = [*meant, number], rest  # "warior 2"
+        text = " ".join(meant)
+        if "" not in meant and meant != list(words):
+            hits = self._found(meant, self.names.find(text), here, room, about, False) + self._of_blocks(text)
+            if hits:
+                return [_read_as(hit, meant) for hit in hits], dose
+        known = [word for word in meant if word]
+        best: dict[str, SearchHit] = {}
+        for left in range(len(known) if len(words) > 1 else 0):
+            some = known[:left] + known[left + 1 :] if len(known) == len(words) else known
+            for hit in self._found(some, None, here, room, about, False) if some else ():
+                if hit.score > best.get(hit.movement.id, _NOTHING).score:
+                    best[hit.movement.id] = _read_as(hit, some)
+        return list(best.values()), dose
+
+    def _meant(self, word: str) -> str:
+        """The word of the library that one may have been meant for; "" for none."""
+        close = near_names(word, self._words, least=CLOSE)
+        return close[0] if close else ""
+
+    def _found(
+        self,
+        words: Sequence[str],
+        exact: str | None,
+        here: str,
+        room: Room | None,
+        about: set[str],
+        first: bool,
+    ) -> list[SearchHit]:
+        """The movements that have every word."""
         hits = []
         for movement, fields in self._entries:
             found = (3.0, "name") if movement.id == exact else _matched(words, fields)
@@ -85,9 +144,7 @@ class MovementSearch:
             if not words:
                 score += _unasked(movement, first)
             hits.append(SearchHit(movement, score, by, setup_s, room.met(movement) if room else ()))
-        hits += self._of_blocks(name)
-        hits.sort(key=lambda hit: (-hit.score, hit.movement.name))
-        return hits[:most], dose
+        return hits
 
     def _of_blocks(self, name: str) -> list[SearchHit]:
         """The blocks whose name begins with, or has, every word typed."""
@@ -103,8 +160,11 @@ class MovementSearch:
     def step(self, movement: str, dose: str = "", pairs: bool = True) -> Node:
         """A step of a movement with a dose as typed; a pair when it says so, or has a side and `pairs`.
 
-        Raises Problem for a dose that the movement can't have.
+        A number alone is in the movement's own unit. Raises Problem for a dose that the movement can't have.
         """
+        if bare := _BARE.match(dose):
+            letter = self.library[movement].behaviour.letter
+            dose = f"{bare[1]}{letter}{dose[bare.end(1) :]}" if letter else dose[bare.end() :]
         step, pair = read_step(f"{movement} {dose}".strip(), self.names, self.library)
         one_sided = self.library[movement].sides == "one" and not self.library[movement].side_by
         if pair is not None or (pairs and one_sided and step.side is None and step.phase is None):

@@ -136,6 +136,7 @@ class Window(QMainWindow):
         sprig.section_chosen.connect(session.pick_section)
         sprig.brought.connect(self.finder.bring)
         self.finder.field.left.connect(sprig.setFocus)
+        self.finder.make_mine.connect(self.view.make_movement)
         self.head.wanted.connect(lambda number: self.go_to(self.stations.places[number].command))
         self.head.export.clicked.connect(lambda: self.file_commands.export_script())
         self.pages.start.when_made(self.stations.body.addWidget)

@@ -72,7 +72,7 @@ class LibraryView(QDialog):
         left.setContentsMargins(0, 0, 0, 0)
         left.addWidget(self.search)
         left.addWidget(self.list, 1)
-        left.addWidget(button("A new movement", self.new))
+        left.addWidget(button("A new movement", lambda: self.new()))
         left_side.setLayout(left)
         left_side.setFixedWidth(round(250 * min(1.3, scale())))
         self.plate = Plate(self.terms, lambda: self.theme)
@@ -143,12 +143,12 @@ class LibraryView(QDialog):
                 self.list.setCurrentRow(number)
                 self.list.scrollToItem(self.list.item(number), QListWidget.ScrollHint.PositionAtCenter)
 
-    def new(self) -> None:
-        """Starts a movement of the teacher's own."""
+    def new(self, name: str = "") -> None:
+        """Starts a movement of the teacher's own, by this name if she gave one."""
         if not self._left():
             return
         self.list.setCurrentRow(-1)
-        self._show("", dict(NEW))
+        self._show("", {**NEW, "name": name[:1].upper() + name[1:]} if name else dict(NEW))
         self.forget_button.setEnabled(False)
         self.plate.name.setFocus()
         self.plate.name.selectAll()

@@ -28,7 +28,6 @@ from PySide6.QtWidgets import (
 
 from yewhour.core.library.kinds import BEHAVIOURS, DONE
 from yewhour.core.outline.movement_search import MovementSearch, SearchHit
-from yewhour.core.outline.step_lines import dose_split
 from yewhour.core.plan.nodes import (
     Block,
     Node,
@@ -197,6 +196,7 @@ class FinderPane(QWidget):
     """The field and what it finds; puts what is chosen after what is chosen on the sprig."""
 
     added = Signal()
+    make_mine = Signal(str)  # a movement of this name is to be made, as there is none
 
     def __init__(self, session: Session, sprig_actions: SprigActions, theme: Theme) -> None:
         super().__init__()
@@ -297,7 +297,7 @@ class FinderPane(QWidget):
         if not 0 <= row < len(self.hits.hits):
             return
         hit = self.hits.hits[row]
-        dose = dose_split(self.field.text().strip())[1]
+        dose = self.finder.split(self.field.text())[1]
         try:
             node: Node = Block(name=hit.block) if hit.block else self.finder.step(hit.movement.id, dose)
         except Problem as problem:
@@ -308,7 +308,8 @@ class FinderPane(QWidget):
     def _say_where(self, typed: str, found: bool) -> None:
         if typed and not found:
             self.where.setText(
-                f"Nothing fits “{typed}”. Try an area, a prop or a position, or add it to the library."
+                f"Nothing fits “{typed}”. Try an area, a prop or a position; "
+                "Enter makes it a movement of your own."
             )
             return
         place = "at the end"
@@ -316,7 +317,9 @@ class FinderPane(QWidget):
             place = f"at the end of {self.session.plan.sections[self.session.section].title}"
         elif self.session.picked:
             place = f"after {self.sprig_actions.chosen.called(self.session.picked[-1])}"
-        self.where.setText(f"Enter or a click puts it {place}.")
+        by = self.hits.hits[0].by if self.hits.hits else ""
+        read = f"Read {by}. " if by.startswith("as ") else ""
+        self.where.setText(f"{read}Enter or a click puts it {place}.")
 
     def _somewhere_else(self) -> None:
         """Ranks anew: what can follow depends on what is chosen."""
@@ -352,21 +355,24 @@ class FinderPane(QWidget):
             return
         row = self.list.currentIndex().row()
         if not 0 <= row < len(self.hits.hits):
+            self.field.selectAll()
+            if typed:
+                self.make_mine.emit(self.finder.split(typed)[0])
             return
         hit = self.hits.hits[row]
         movement = hit.movement
-        known = self.finder.names.find(dose_split(typed)[0])
+        name, dose = self.finder.split(typed)
+        known = self.finder.names.find(name)
         if hit.block and known is None:
             self.sprig_actions.add((Block(name=hit.block),), f"Add {movement.name}")
             self.field.selectAll()
             self.added.emit()
             return
         try:
-            node = self.finder.step(
-                known or movement.id, dose_split(typed)[1], not self.sprig_actions.inside_pair()
-            )
+            node = self.finder.step(known or movement.id, dose, not self.sprig_actions.inside_pair())
         except Problem as problem:
             self.where.setText(str(problem))
+            self.field.selectAll()
             return
         name = self.session.teaching_data.library[known or movement.id].name
         self.sprig_actions.add((node,), f"Add {name}")

@@ -127,6 +127,12 @@ class View:
         """The library of movements."""
         self.window.keep_open(self.pages.rarely.LibraryView(self.session, self.window.theme))
 
+    def make_movement(self, name: str) -> None:
+        """The library, with a new movement of this name to be made."""
+        library = self.pages.rarely.LibraryView(self.session, self.window.theme)
+        self.window.keep_open(library)
+        library.new(name)
+
     def show_stand(self) -> None:
         """The reading view."""
         if self.session.timed is not None:
