@@ -336,9 +336,14 @@ def test_the_row_of_a_result_shows_the_dose_and_the_sides_that_were_typed(desk):
 def test_what_nothing_fits_is_chosen_to_be_typed_over_and_can_be_made_hers(desk):
     desk.press("find_movement")
     field = desk.window.finder.field
-    desk.type("tide stretch 5b")
-    assert "movement of your own" in desk.window.finder.where.text()
-    desk.key(Qt.Key.Key_Return)
-    assert field.selectedText() == "tide stretch 5b"
-    library = desk.window._dialogs[-1]
-    assert library.plate.name.text() == "Tide stretch"
+    for typed, enter in (("zwqx kvv 5b", 0), ("tide stretch 5b", 1)):
+        field.selectAll()
+        desk.type(typed)
+        assert "movement of your own" in desk.window.finder.where.text()
+        modifiers = (Qt.KeyboardModifier.NoModifier, Qt.KeyboardModifier.ShiftModifier)[enter]
+        QTest.keyClick(field, Qt.Key.Key_Return, modifiers)
+        assert field.selectedText() == typed
+        library = desk.window._dialogs[-1]
+        assert library.plate.name.text().lower() == typed.removesuffix(" 5b")
+        library.reject()
+        library.reject()

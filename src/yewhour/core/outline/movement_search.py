@@ -95,7 +95,7 @@ class MovementSearch:
     def _near(
         self, words: Sequence[str], dose: str, here: str, room: Room | None, about: set[str]
     ) -> tuple[list[SearchHit], str]:
-        """What is near to words that nothing has: as they may have been meant, or most of them; and the dose."""
+        """What is near to words that nothing has: as they may be meant, or most of them; and the dose."""
         meant = [word if word in self._words else self._meant(word) for word in words]
         number, _, rest = dose.partition(" ")
         if "" not in meant and number.isdigit() and self.names.find(" ".join((*meant, number))):

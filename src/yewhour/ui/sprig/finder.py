@@ -176,11 +176,15 @@ class HitPainter(QStyledItemDelegate):
         painter.restore()
 
 
+SHIFT = Qt.KeyboardModifier.ShiftModifier
+
+
 class FinderField(QLineEdit):
     """The field; the arrows go through the list while it is typed in."""
 
     moved = Signal(int)
     left = Signal()
+    mine = Signal()  # Shift+Enter
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
@@ -188,6 +192,8 @@ class FinderField(QLineEdit):
             self.moved.emit(step)
         elif event.key() == Qt.Key.Key_Escape:
             self.left.emit()
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and event.modifiers() & SHIFT:
+            self.mine.emit()
         else:
             super().keyPressEvent(event)
 
@@ -230,6 +236,7 @@ class FinderPane(QWidget):
         self.field.textChanged.connect(self.search)
         self.field.returnPressed.connect(self.add)
         self.field.moved.connect(self._move)
+        self.field.mine.connect(self.make)
         self.list.clicked.connect(lambda index: self.add())
         self.list.activated.connect(lambda index: None)
         self._soon = QTimer(self)  # the class is painted first
@@ -318,8 +325,9 @@ class FinderPane(QWidget):
         elif self.session.picked:
             place = f"after {self.sprig_actions.chosen.called(self.session.picked[-1])}"
         by = self.hits.hits[0].by if self.hits.hits else ""
-        read = f"Read {by}. " if by.startswith("as ") else ""
-        self.where.setText(f"{read}Enter or a click puts it {place}.")
+        near = by.startswith("as ")
+        hers = " Shift+Enter makes it a movement of your own." if near else ""
+        self.where.setText(f"{f'Read {by}. ' if near else ''}Enter or a click puts it {place}.{hers}")
 
     def _somewhere_else(self) -> None:
         """Ranks anew: what can follow depends on what is chosen."""
@@ -343,6 +351,13 @@ class FinderPane(QWidget):
         if self.hits.hits:
             self.list.setCurrentIndex(self.hits.index(row))
 
+    def make(self) -> None:
+        """A movement of her own by the name that is typed."""
+        name = self.finder.split(self.field.text())[0]
+        self.field.selectAll()
+        if name:
+            self.make_mine.emit(name)
+
     def add(self) -> None:
         """Puts in the movement that is current, with the dose that was typed; or starts a part."""
         if self._soon.isActive():
@@ -355,9 +370,7 @@ class FinderPane(QWidget):
             return
         row = self.list.currentIndex().row()
         if not 0 <= row < len(self.hits.hits):
-            self.field.selectAll()
-            if typed:
-                self.make_mine.emit(self.finder.split(typed)[0])
+            self.make()
             return
         hit = self.hits.hits[row]
         movement = hit.movement
