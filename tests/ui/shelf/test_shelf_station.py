@@ -361,3 +361,18 @@ def test_a_class_that_was_lost_is_found_where_she_says(hers, tmp_path):
     assert page.shelving.path_of(name) is None
     page.shelving.found_at(name, away)
     assert page.shelving.path_of(name) == away
+
+
+def test_keys_of_the_class_leave_it_alone_where_it_is_not_in_view(desk):
+    plan = desk.session.plan
+    for station in ("to_shelf", "to_back", "show_start"):
+        desk.press(station)
+        for name in ("shorter_minute", "longer_bit", "by_itself", "draft_another", "draft_fill"):
+            desk.press(name)
+            assert desk.session.plan is plan
+            assert "not in view" in desk.window.foot.message.text()
+    desk.press("to_sprig")
+    desk.press("shorter_minute")
+    assert desk.session.plan.brief.target_s == plan.brief.target_s - 60
+    desk.press("undo")
+    assert desk.window.foot.message.text().startswith("Taken back: ")

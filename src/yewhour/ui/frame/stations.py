@@ -69,6 +69,11 @@ class Stations(QObject):
         """The number of the one that is shown, -1 for none."""
         return self.places.index(self.here) if self.here is not None else -1
 
+    @property
+    def show_class(self) -> bool:
+        """Whether the class is in view: on its sprig, with what stands beside it."""
+        return self.here is not None and not self.here.wide
+
     def go(self, command: str) -> None:
         """To a station, if it is there just now."""
         place = next(one for one in self.places if one.command == command)

@@ -76,7 +76,9 @@ class Window(QMainWindow):
         self.sprig_actions = SprigActions(session)
         self._build()
         self.view = View(self, session, self.pages)
-        self.commands = Commands(self, self._acts(), self.tell)
+        self.commands = Commands(
+            self, self._acts(), self.tell, lambda: self.stations.show_class or session.plan is None
+        )
         self.commands.at(self.sprig, "sprig", self.sprig.choose_at)
         self.pages.words.when_made(lambda page: self.commands.at(page.script, "script"))
         wire(self.pages, self.file_commands, self, self.show_class)
@@ -166,8 +168,8 @@ class Window(QMainWindow):
             **bindings.line_acts(self.pages),
             **{place.command: partial(self.go_to, place.command) for place in self.stations.places},
             "close": self.close,
-            "undo": self.undo,
-            "redo": self.redo,
+            "undo": lambda: self.view.undo(self._on_shelf),
+            "redo": lambda: self.view.redo(self._on_shelf),
             "mend": self.mend,
             "find_movement": self.find_movement,
             "pick_all": self.pick_all,
@@ -243,6 +245,10 @@ class Window(QMainWindow):
             hint = ""
         self.status.show(self.stations, self.theme, self.roomy, at_start, hint)
 
+    def _in_view(self) -> bool:
+        """Whether the class is on screen, if there is one."""
+        return self.stations.show_class or self.session.plan is None
+
     @property
     def _on_shelf(self) -> bool:
         return self.stations.here is not None and self.stations.here.command == "to_shelf"
@@ -316,14 +322,6 @@ class Window(QMainWindow):
             self.say(f"Done: {done}. Ctrl+Z takes it back.")
         else:
             self.say("Nothing is offered just now.")
-
-    def undo(self) -> None:
-        """Takes the last change back; on the shelf, what was done there."""
-        (self.pages.shelf() if self._on_shelf else self.session).undo()
-
-    def redo(self) -> None:
-        """Does it again."""
-        (self.pages.shelf() if self._on_shelf else self.session).redo()
 
     def find_movement(self) -> None:
         """To the finder, from anywhere."""

@@ -12,17 +12,26 @@ from PySide6.QtWidgets import QMainWindow, QMenu, QWidget
 from yewhour.core.problem import Problem
 from yewhour.ui.kit.commands import AT_HAND, COMMANDS, with_letter
 
+CHANGING = ("Length", "Draft")  # menus of what changes the class from wherever one is
 Act = Callable[[], object]
 
 
 class Commands:
-    """Makes an action of every command there is. tell: hears why one could not be done.
+    """Makes an action of every command there is. tell: hears why one could not be done. in_view: whether the
+    class is on screen, which only then is changed.
 
     Raises KeyError for a command without a function, ValueError for a function without a command.
     """
 
-    def __init__(self, window: QMainWindow, acts: Mapping[str, Act], tell: Callable[[Problem], None]) -> None:
-        self._acts, self._tell = dict(acts), tell
+    def __init__(
+        self,
+        window: QMainWindow,
+        acts: Mapping[str, Act],
+        tell: Callable[[Problem], None],
+        in_view: Callable[[], bool],
+    ) -> None:
+        self._acts, self._tell, self._in_view = dict(acts), tell, in_view
+        self._changing = {one.name for one in COMMANDS if one.at == "window" and one.menu in CHANGING}
         self.actions: dict[str, QAction] = {}
         self._letters: dict[str, list[QAction]] = {}  # whose keys work only in one widget
         unknown = acts.keys() - {command.name for command in COMMANDS}
@@ -48,8 +57,13 @@ class Commands:
         self.do(name)
 
     def do(self, name: str) -> None:
-        """Does a command; told when it can't be done."""
+        """Does a command; told when it can't be done, or would change a class that is out of view."""
         try:
+            if name in self._changing and not self._in_view():
+                title = self.actions[name].text().rstrip("…")
+                raise Problem(
+                    f"“{title}” changes the class, which is not in view.", do="Go to its sprig first (F7)."
+                )
             self._acts[name]()
         except Problem as problem:
             self._tell(problem)

@@ -123,6 +123,22 @@ class View:
         else:
             self.window.say("Nothing was changed yet.")
 
+    def undo(self, on_shelf: bool) -> None:
+        """Takes the last change back, and says which; on the shelf, what was done there."""
+        if on_shelf:
+            self.pages.shelf().undo()
+        elif titles := self.session.past.undo_titles:
+            self.session.undo()
+            self.window.say(f"Taken back: {titles[0]}.")
+
+    def redo(self, on_shelf: bool) -> None:
+        """Does it again, and says what."""
+        if on_shelf:
+            self.pages.shelf().redo()
+        elif titles := self.session.past.redo_titles:
+            self.session.redo()
+            self.window.say(f"Done again: {titles[0]}.")
+
     def show_library(self) -> None:
         """The library of movements."""
         self.window.keep_open(self.pages.rarely.LibraryView(self.session, self.window.theme))
