@@ -185,7 +185,11 @@ def test_a_series_shows_its_places_and_begins_the_next(desk, page):
     desk.click(cards[7])
     plan = desk.session.plan
     assert plan.brief.title == "Back on deck 2"
-    assert [one.movement for one in steps_of(plan)] == [one.movement for one in steps_of(last)]
+    assert {one.movement for one in steps_of(plan)} < {one.movement for one in steps_of(last)}
+    desk.press("draft_fill")
+    desk.qtbot.waitUntil(lambda: not desk.session.jobs.busy(), timeout=20_000)
+    desk.settle()
+    assert {one.movement for one in steps_of(desk.session.plan)} - {one.movement for one in steps_of(last)}
     assert desk.window.pages.shelf().making.coming.series == "series"
 
 

@@ -1,5 +1,6 @@
 """Series: what each class repeats and prepares, the next class of one, and how one speaks of another."""
 
+import math
 from collections.abc import Mapping, Sequence
 from itertools import count
 
@@ -20,6 +21,8 @@ from yewhour.core.shelf.records import Series, ShelvedClass
 
 CLOSING = ("rest", "close")
 OPENING = ("arrive", "warm")
+AGAIN = 0.4  # of what a class built, the share at its end that the next one does again
+NEW = Section(title="New this time", role="peak")
 FAREWELL = "farewell-short"
 MORE = "If you have "
 
@@ -85,8 +88,10 @@ def _leads_to(movement: Movement) -> tuple[str, ...]:
 
 
 def next_of(last: Plan, title: str, room: Room) -> Plan:
-    """The next class of a series: it opens, warms, rests and closes as the last one did, and what that one
-    built and came to is its warming work now; where that came to, there is room for what is new.
+    """The next class of a series: it opens, warms, rests and closes as the last one did.
+
+    The last of what that one built and came to is its warming work now; after it there is room for what is
+    new, as long as what was taken out.
 
     room: of the last class; what is left out there is not put into another by itself.
     """
@@ -95,16 +100,21 @@ def next_of(last: Plan, title: str, room: Room) -> Plan:
         return tuple(node for node in body if not (isinstance(node, Step) and _left_out(node, room)))
 
     last = rebuilt(last, met)
+    built = [node.id for one in last.sections if one.role not in (*OPENING, *CLOSING) for node in one.body]
+    gone = set(built[: len(built) - math.ceil(AGAIN * len(built))])
     sections: list[Section] = []
     roomed = False
     for section in last.sections:
         if section.role in CLOSING and not roomed:
-            sections.append(Section(title="New this time", role="peak"))
+            sections.append(NEW)
             roomed = True
-        role = section.role if section.role in (*OPENING, *CLOSING) else "build"
-        sections.append(msgspec.structs.replace(section, role=role))
+        body = tuple(node for node in section.body if node.id not in gone)
+        if section.role in (*OPENING, *CLOSING):
+            sections.append(section)
+        elif body:
+            sections.append(msgspec.structs.replace(section, role="build", body=body))
     if not roomed:
-        sections.append(Section(title="New this time", role="peak"))
+        sections.append(NEW)
     brief = msgspec.structs.replace(last.brief, title=title)
     return with_ids(msgspec.structs.replace(last, brief=brief, sections=tuple(sections)), prefix="s")
 

@@ -6,7 +6,7 @@ import sys
 import time
 from pathlib import Path
 
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import QPoint, QRect, QTimer
 from PySide6.QtWidgets import QApplication
 
 from yewhour.background import log
@@ -20,6 +20,7 @@ from yewhour.ui.frame.garbage import GarbageTimer
 from yewhour.ui.frame.window import Window
 from yewhour.ui.kit import theme as look
 
+FRAMED_MS = 120  # after which a window that was shown has its frame
 _WINDOWS: list[Window] = []
 
 
@@ -60,6 +61,25 @@ def _fault(error: BaseException) -> None:
         QTimer.singleShot(0, front, lambda: front.view.show_fault(fault))
 
 
+def fitted(window: QRect, frame: QRect, room: QRect) -> QRect:
+    """Where a window has to be for it and its frame to be within the room of a screen; all in pixels."""
+    around = frame.size() - window.size()
+    size = window.size().boundedTo(room.size() - around)
+    corner = window.topLeft() - frame.topLeft()  # the frame's own width at the left and the top
+    x = min(max(frame.left(), room.left()), room.left() + room.width() - size.width() - around.width())
+    y = min(max(frame.top(), room.top()), room.top() + room.height() - size.height() - around.height())
+    return QRect(QPoint(x, y) + corner, size)
+
+
+def fit_screen(window: Window) -> None:
+    """Brings a window that is on screen into the room there is for it, frame and all."""
+    screen = window.screen()
+    if screen is not None and not window.isFullScreen() and not window.isMaximized():
+        wanted = fitted(window.geometry(), window.frameGeometry(), screen.availableGeometry())
+        if wanted != window.geometry():
+            window.setGeometry(wanted)
+
+
 def another_window(dark: bool | None = None) -> Window:
     """One more window, on the first page."""
     _WINDOWS[:] = [window for window in _WINDOWS if window.isVisible()]
@@ -67,6 +87,7 @@ def another_window(dark: bool | None = None) -> Window:
     _WINDOWS.append(window)
     window.show()
     window.show_first_page()
+    QTimer.singleShot(FRAMED_MS, window, lambda: fit_screen(window))
     return window
 
 
@@ -94,6 +115,7 @@ def run(path: Path | None = None, ahead: Prewarm | None = None, made_up: bool = 
     _WINDOWS.append(window)
     window.show()
     qt.processEvents()  # on screen first, then the class
+    QTimer.singleShot(FRAMED_MS, window, lambda: fit_screen(window))  # its frame comes a moment after it
     open_first(window, path, ahead)
     sweep(time.time())
     gc.freeze()  # what start-up made stays; it need not be looked through again

@@ -112,7 +112,7 @@ class Making(QObject):
         if plan is not None:
             room = self.session.teaching_data.room(plan.brief)
             after = next_of(plan, next_title(plan.brief.title, self._titles()), room)
-            said = f"It begins with what {plan.brief.title} did; New this time is still to fill."
+            said = f"It begins with what {plan.brief.title} did. Ctrl+G drafts what is new this time."
             self._begin(after, said, Coming(series=series.id if series is not None else "", at=at))
 
     def last_state(self, name: str) -> None:

@@ -137,7 +137,7 @@ class ChooseFile(QDialog):
 
     def _typed(self) -> None:
         """A folder typed is gone into; a file typed is the one that is meant."""
-        path = Path(self.path.text().strip()).expanduser()
+        path = self.folder / Path(self.path.text().strip()).expanduser()
         if path.is_dir():
             self.enter(path)
         elif self.wanted.folder or not path.parent.is_dir():
@@ -151,7 +151,11 @@ class ChooseFile(QDialog):
     # --- choosing -------------------------------------------------------------------------------------------
 
     def go(self) -> None:
-        """Takes what is named or pointed at; a folder that is pointed at is gone into."""
+        """Takes what is typed, named or pointed at; a folder that is pointed at is gone into."""
+        typed = self.path.text().strip()
+        if typed and self.folder / Path(typed).expanduser() != self.folder:
+            self._typed()
+            return
         item = self.list.currentItem()
         path = item.data(Qt.ItemDataRole.UserRole) if item is not None else None
         if self.wanted.folder:
@@ -189,10 +193,15 @@ class ChooseFile(QDialog):
         self.message.setVisible(bool(words))
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        """Backspace on the list goes up; it would search for it by its name."""
-        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
-            up = event.key() == Qt.Key.Key_Backspace
-            if up:
-                self.enter(self.folder.parent)
-            return up
+        """On the list Backspace goes up, and what a path begins with goes where paths are typed."""
+        if not isinstance(event, QKeyEvent) or event.type() != QEvent.Type.KeyPress:
+            return False
+        if event.key() == Qt.Key.Key_Backspace:
+            self.enter(self.folder.parent)
+            return True
+        if event.text() in ("/", "~", "."):
+            self.path.setText(event.text())
+            self.path.setFocus(Qt.FocusReason.ShortcutFocusReason)
+            self.path.end(False)
+            return True
         return False

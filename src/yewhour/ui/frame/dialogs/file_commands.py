@@ -17,6 +17,7 @@ from yewhour.files.late import late
 from yewhour.files.program import command
 from yewhour.state.classes.unsaved_work import UnsavedWork
 from yewhour.state.paths import learnt_file
+from yewhour.state.settings import recent_classes
 from yewhour.state.takes.recording_kinds import CAPTIONS, SOUNDS
 from yewhour.ui.desk.class_files import ClassFiles
 from yewhour.ui.desk.session import Session
@@ -98,8 +99,11 @@ class FileCommands:
         self.window.keep_open(dialog)
 
     def _folder(self) -> Path:
+        """Where to begin: beside the class that is open, or where her classes were lately, or at home."""
         path = self.session.path
-        return Path.home() if path is None or self.files.is_demo(path) else path.parent
+        lately = [] if path is None or self.files.is_demo(path) else [path]
+        lately += [one for one in recent_classes() if not self.files.is_demo(one)]
+        return next((one.parent for one in lately if one.parent.is_dir()), Path.home())
 
     def choose_recording(self) -> None:
         """Asks for captions or a recording of the class that is open, and looks back at it."""
