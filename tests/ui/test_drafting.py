@@ -6,8 +6,8 @@ from PySide6.QtWidgets import QLabel, QPushButton
 
 from yewhour.core.plan.nodes import Step, walk
 from yewhour.core.plan.plan import Section
+from yewhour.ui.desk.promise_line import PROMISE
 from yewhour.ui.frame.dialogs.draft_dialogs import AlternativesDialog, WhyDialog
-from yewhour.ui.frame.start.first_page import PROMISE
 
 TEXT = "20-minute gentle hatha for the bell-ringers, evening, about hips, mind knees, a block at hand"
 
@@ -26,7 +26,7 @@ def movements(plan):
 @pytest.fixture
 def drafted(bare_desk):
     """A desk with a class drafted from a promise that was typed on the first page."""
-    assert bare_desk.window.pages.start().promise.hasFocus()
+    assert bare_desk.window.pages.start().promise.field.hasFocus()
     bare_desk.type(TEXT)
     bare_desk.key(Qt.Key.Key_Return)
     wait(bare_desk)
@@ -54,7 +54,7 @@ def test_a_promise_and_enter_stand_on_the_sprig(drafted):
 
 
 def test_the_example_is_drafted_where_nothing_was_typed(bare_desk):
-    assert bare_desk.window.pages.start().promise.placeholderText() == PROMISE
+    assert bare_desk.window.pages.start().promise.field.placeholderText() == PROMISE
     bare_desk.click(
         next(b for b in bare_desk.window.pages.start().findChildren(QPushButton) if b.text() == "Draft it")
     )
@@ -67,8 +67,8 @@ def test_what_can_t_be_read_or_kept_is_told_and_what_was_typed_stays(bare_desk):
     bare_desk.type("hatha, mind dragons")
     bare_desk.key(Qt.Key.Key_Return)
     assert "What does \u201cdragons\u201d ask for?" in bare_desk.window.foot.message.text()
-    assert page.promise.text() == "hatha, mind dragons"
-    page.promise.setText("lying only, standing only")
+    assert page.promise.field.text() == "hatha, mind dragons"
+    page.promise.field.setText("lying only, standing only")
     bare_desk.key(Qt.Key.Key_Return)
     wait(bare_desk)
     assert "leave too little to do together" in bare_desk.window.foot.message.text()
@@ -77,9 +77,9 @@ def test_what_can_t_be_read_or_kept_is_told_and_what_was_typed_stays(bare_desk):
 
 def shown(desk):
     """What is said to be understood."""
-    desk.qtbot.waitUntil(lambda: not desk.window.pages.start()._soon.isActive(), timeout=5_000)
+    desk.qtbot.waitUntil(lambda: not desk.window.pages.start().promise._soon.isActive(), timeout=5_000)
     desk.settle()
-    return " ".join(one.text() for one in desk.window.pages.start().understood.findChildren(QLabel))
+    return " ".join(one.text() for one in desk.window.pages.start().promise.understood.findChildren(QLabel))
 
 
 def test_what_is_understood_is_shown_while_it_is_typed_and_a_question_is_answered_with_a_press(bare_desk):
@@ -88,10 +88,12 @@ def test_what_is_understood_is_shown_while_it_is_typed_and_a_question_is_answere
     words = shown(bare_desk)
     assert "minded: tender knees" in words
     assert "What does \u201clupus\u201d ask for?" in words
-    choices = [one for one in page.understood.findChildren(QPushButton) if one.text().startswith("Mind")]
+    choices = [
+        one for one in page.promise.understood.findChildren(QPushButton) if one.text().startswith("Mind")
+    ]
     assert choices
     bare_desk.click(choices[0])
-    assert "lupus" not in page.promise.text()
+    assert "lupus" not in page.promise.field.text()
     assert "ask for?" not in shown(bare_desk)
     bare_desk.key(Qt.Key.Key_Return)
     wait(bare_desk)

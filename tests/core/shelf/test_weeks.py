@@ -115,14 +115,15 @@ def test_the_same_movement_in_every_class_is_said():
     assert not any(one.code == "again" for one in seen(shelf_of(*rows[:4]), 1))
 
 
-def test_what_goes_out_is_said_late_first():
+def test_what_goes_out_is_said_first_and_what_is_past_last():
     shelf = shelf_of(
         (MONDAY + 4, sheet("Friday's")), (MONDAY + 2, sheet("Wednesday's")), (MONDAY - 3, sheet("Overdue")),
         (MONDAY + 30, sheet("Far off")), takes=[taken("c1", MONDAY - 1)],
     )  # fmt: skip
     said = due(shelf, MONDAY, WORDS)
-    assert [one.code for one in said] == ["late", "due", "ready"]
-    assert said[1].words == "Friday's goes out on Friday, and is to be recorded by Friday."
+    assert [one.code for one in said] == ["due", "ready", "missed"]
+    assert said[2].words == "Overdue was to go out on Friday last week, and is not recorded."
+    assert said[0].words == "Friday's goes out on Friday, and is to be recorded by Friday."
     assert shown_day(MONDAY + 8, MONDAY) == "Tuesday next week"
 
 

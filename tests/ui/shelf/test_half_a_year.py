@@ -46,7 +46,8 @@ def check(page, today):
     recorded = {taken.of for taken in shelf.takes.values()}
     last = today + 13
     open_ = [one for one in shelf.outings.values() if one.of not in recorded and today - 7 <= one.day <= last]
-    late = [one for one in open_ if record_by(one) < today]
+    missed = [one for one in open_ if one.day < today]
+    late = [one for one in open_ if record_by(one) < today and one not in missed]
     to_record = [one for one in open_ if today <= one.day and one not in late]
     if late:
         assert any(shelf.classes[one.of].sheet.title in said for one in late)
@@ -57,6 +58,9 @@ def check(page, today):
         assert "to be recorded by" in said
     elif any(today <= one.day <= last for one in shelf.outings.values()):
         assert "is recorded" in said
+    elif missed:
+        assert any(shelf.classes[one.of].sheet.title in said for one in missed)
+        assert "was to go out" in said
     else:
         assert said.startswith("Nothing is to go out")
     reading_view = {spot.outing.id for spot in page.boards.shelves.spots if spot.outing is not None}

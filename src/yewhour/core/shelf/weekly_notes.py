@@ -45,23 +45,25 @@ class ShelfNote(msgspec.Struct, frozen=True):
 
 
 def due(shelf: ShelfRecords, today: int, saying: ShelfWording) -> list[ShelfNote]:
-    """What goes out from today to the end of this week and the next, what is late first."""
+    """What goes out from today to the end of this week and the next, what is late first; behind it what was
+    to go out and did not."""
     last = monday_of(week_of(today) + 2) - 1
-    rank: dict[State, int] = {"late": 0, "planned": 1, "recorded": 2, "out": 3}
     codes: dict[State, str] = {"late": "late", "planned": "due", "recorded": "ready"}
+    rank = {"late": 0, "due": 1, "ready": 2, "missed": 3}
     found: list[tuple[int, int, ShelfNote]] = []
     for one in shelf.outings.values():
         state = shelf.state_of(one, today)
         behind = state == "late" and week_of(one.day) >= week_of(today) - 1
         if one.of not in shelf.classes or state == "out" or not (today <= one.day <= last or behind):
             continue
-        words = saying.messages[codes[state]].format(
+        code = "missed" if one.day < today else codes[state]
+        words = saying.messages[code].format(
             title=shelf.classes[one.of].sheet.title,
             day=_on(one.day, today),
             at=f" at {one.at}" if one.at else "",
             by=shown_day(record_by(one), today),
         )
-        found.append((rank[state], one.day, ShelfNote(codes[state], words, one.of, one.day)))
+        found.append((rank[code], one.day, ShelfNote(code, words, one.of, one.day)))
     return [said for _, _, said in sorted(found, key=lambda row: row[:2])]
 
 

@@ -198,6 +198,7 @@ class Window(QMainWindow):
         """The shelf, as soon as there is something on it; else every way to begin."""
         if self.pages.has_shelf():
             self.go_to("to_shelf")
+            self.pages.shelf().promise.field.setFocus()
         else:
             self.show_beginnings()
 

@@ -27,7 +27,7 @@ def wire(pages: Pages, files: FileCommands, host: Host, changed: Callable[[], ob
         page.path.connect(files.open_file)
         page.kept.connect(files.bring_back)
         page.promised.connect(lambda text: pages.drafting().promise(text))
-        page.typed.connect(lambda text: page.understood.put(pages.drafting().read_ahead(text)))
+        page.typed.connect(lambda text: page.promise.put(pages.drafting().read_ahead(text)))
 
     def review(page: BackPage) -> None:
         page.message.connect(host.say)
@@ -43,6 +43,8 @@ def wire(pages: Pages, files: FileCommands, host: Host, changed: Callable[[], ob
         page.opened.connect(files.open_file)
         page.to_record.connect(files.open_to_record)
         page.begin.connect(lambda: host.show_beginnings())
+        page.promise.promised.connect(lambda text: pages.drafting().promise(text))
+        page.promise.typed.connect(lambda text: page.promise.put(pages.drafting().read_ahead(text)))
         page.folder_wanted.connect(files.choose_folder_of_weeks)
         page.find_wanted.connect(files.find_shelved)
         page.viewed.connect(changed)

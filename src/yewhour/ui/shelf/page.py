@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from datetime import UTC, datetime
-from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QTimer, Signal
 from PySide6.QtGui import QHideEvent, QResizeEvent, QShowEvent
-from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from yewhour.content.shelf_wording import load_shelf_wording
 from yewhour.content.terms import load_terms
@@ -25,7 +24,6 @@ from yewhour.state.logbook.outings import written_out
 from yewhour.state.logbook.shelving import new_id
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls.controls import (
-    button,
     emptied,
     label,
     page,
@@ -34,6 +32,7 @@ from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.shelf.board import Spot, found_shelves, shelf_boards
 from yewhour.ui.shelf.boards import Boards
 from yewhour.ui.shelf.class_details import ClassDetails
+from yewhour.ui.shelf.head import ShelfHead
 from yewhour.ui.shelf.making import Making
 from yewhour.ui.shelf.season import Season, months_table
 from yewhour.ui.shelf.series_page import SeriesLadders
@@ -84,41 +83,15 @@ class ShelfPage(QWidget):
         self._later.timeout.connect(self.refresh)
 
     def _build(self) -> None:
-        self.first, self.second = label("", "heading"), label("", "message")
-        self.do_first = button("Open it", self._open_due, "The class that comes first.", "accent")
-        self.search = QLineEdit()
-        self.search.setObjectName("finder")
-        self.search.setPlaceholderText("Find: hips 20, pigeon, bolster, beginners …")
-        self.search.setAccessibleName("Find a class on the shelf")
+        self.head = head = ShelfHead(VIEWS)
+        self.promise, self.first, self.second = head.promise, head.first, head.second
+        self.search, self.do_first, self.views = head.search, head.do_first, head.views
+        head.first_wanted.connect(self._open_due)
+        head.viewed.connect(self.show_view)
+        head.begin.connect(self.begin)
+        head.folder_wanted.connect(self.folder_wanted)
         self.search.textChanged.connect(self._search)
         self.search.returnPressed.connect(self._to_first)
-        self.views = [
-            button(name, partial(self.show_view, number), about, "chip")
-            for number, (name, about) in enumerate(VIEWS)
-        ]
-        for one in self.views:
-            one.setCheckable(True)
-        words = QVBoxLayout()
-        words.setSpacing(2)
-        words.addWidget(self.first)
-        words.addWidget(self.second)
-        head = QHBoxLayout()
-        head.setContentsMargins(18, 10, 18, 4)
-        head.setSpacing(12)
-        head.addLayout(words, 1)
-        head.addWidget(self.do_first)
-        tools = QHBoxLayout()
-        tools.setContentsMargins(18, 0, 18, 8)
-        tools.setSpacing(8)
-        for one in self.views:
-            tools.addWidget(one)
-        tools.addSpacing(8)
-        tools.addWidget(self.search, 1)
-        tools.addWidget(
-            button("Begin a class…", self.begin.emit, "Empty, from an outline, from a demo class.")
-        )
-        about = "The next weeks as iCalendar, as a table, and as a page."
-        tools.addWidget(button("Write it out…", self.folder_wanted.emit, about))
         self.boards = Boards(self.theme)
         self.boards.chosen.connect(self._show_beside)
         self.boards.wanted.connect(self._open_chosen)
@@ -161,8 +134,7 @@ class ShelfPage(QWidget):
         whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
-        whole.addLayout(head)
-        whole.addLayout(tools)
+        whole.addWidget(self.head)
         whole.addLayout(below, 1)
         self.show_view(0)
 
@@ -256,7 +228,7 @@ class ShelfPage(QWidget):
         self.second.setText(made_up + " ".join(parts))
         self.do_first.setVisible(bool(self._due))
         if self._due:
-            self.do_first.setText("Record it" if self._due[0].code in ("due", "late") else "Open it")
+            self.do_first.setText("Record it" if self._due[0].code != "ready" else "Open it")
 
     def _show_boards(self) -> None:
         size, shelf = scale(), self.shelving.shelf
@@ -311,7 +283,7 @@ class ShelfPage(QWidget):
     def _open_due(self) -> None:
         self._choose_due()
         if self._due:
-            wish = self.to_record if self._due[0].code in ("due", "late") else self.opened
+            wish = self.to_record if self._due[0].code != "ready" else self.opened
             self._with_path(self._due[0].of, wish.emit)
 
     def _open_chosen(self) -> None:

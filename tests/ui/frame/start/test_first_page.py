@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import QEvent
 from PySide6.QtGui import QGuiApplication
-from PySide6.QtWidgets import QApplication, QLabel
+from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from tests.conftest import shipped
 from yewhour.content.paths import demo_classes
@@ -55,7 +55,10 @@ def test_two_lost_works_say_which_is_which(bare_desk):
         keeper.close()
     file = kept_classes() / "0123456789ab.yewhour"
     file.write_bytes(b"{")
-    bare_desk.window.pages.start().refresh()
+    page = bare_desk.window.pages.start()
+    page.refresh()
+    more = [one for one in page.findChildren(QPushButton) if one.text() == "And 2 more"]
+    more[-1].click()  # they are one pile, until it is asked for
     QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     bare_desk.settle()
     said = [one.text() for one in bare_desk.window.pages.start().findChildren(QLabel) if one.isVisible()]

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QTimer, Signal
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence, QResizeEvent
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
 from yewhour.content.demo_sheets import demo_sheets
 from yewhour.content.paths import demo_classes
@@ -19,8 +19,8 @@ from yewhour.state.classes.class_file import read_plan
 from yewhour.state.classes.preview_cache import preview_of
 from yewhour.state.classes.unsaved_work import UnsavedWork, unsaved_work
 from yewhour.state.settings import recent_classes
+from yewhour.ui.desk.promise_line import PromiseLine
 from yewhour.ui.frame.start.class_card import ClassCard
-from yewhour.ui.frame.start.understood import Understood
 from yewhour.ui.kit.controls.controls import (
     button,
     card,
@@ -32,7 +32,6 @@ from yewhour.ui.kit.controls.controls import (
 )
 from yewhour.ui.kit.theme import Theme, scale
 
-PROMISE = "25-minute gentle hatha for the lock-keepers, evening, about hips, mind knees, a block at hand"
 CARD = 460  # pixels of width for a card, at the usual text size
 
 
@@ -53,13 +52,11 @@ class FirstPage(QWidget):
         super().__init__()
         self.theme = theme
         self._across = 0
-        self.promise: QLineEdit | None = None
-        self.understood = Understood()
-        self.understood.answered.connect(self._answer)
-        self._soon = QTimer(self)  # what is understood is said when the typing rests
-        self._soon.setSingleShot(True)
-        self._soon.setInterval(250)
-        self._soon.timeout.connect(self._read)
+        self.promise = PromiseLine()
+        self.promise.promised.connect(self.promised)
+        self.promise.typed.connect(self.typed)
+        self.first = self.promise.field
+        self._all_kept = False  # all that is not saved is shown, not the latest alone
         area, self.body = page()
         self.body.setContentsMargins(60, 28, 60, 40)
         self.body.setSpacing(10)
@@ -88,30 +85,17 @@ class FirstPage(QWidget):
 
     def refresh(self) -> None:
         """Looks what there is to go on with."""
-        typed = self.promise.text() if self.promise is not None else ""
-        self.understood.setParent(None)  # it stays, whatever else is made anew
+        self.promise.setParent(None)  # it stays, whatever else is made anew
         emptied(self.body)
-        for kept in unsaved_work():
-            self._kept(kept)
         self.body.addWidget(label("What do you promise?", "heading"))
-        self.promise = QLineEdit()
-        self.promise.setObjectName("finder")
-        self.promise.setPlaceholderText(PROMISE)
-        self.promise.setAccessibleName("The promise, in a sentence; Enter drafts the class")
-        self.promise.setText(typed)
-        self.promise.returnPressed.connect(self._promise)
-        self.promise.textChanged.connect(lambda _: self._soon.start())
-        line = QHBoxLayout()
-        line.addWidget(self.promise, 1)
-        line.addWidget(button("Draft it", self._promise, "A class that keeps the promise (Enter).", "accent"))
-        self.body.addLayout(line)
-        self.body.addWidget(self.understood)
-        self.understood.show()
+        self.body.addWidget(self.promise)
+        self.promise.show()  # so that it can have the focus at once
         self.body.addWidget(
             label(
                 "A class that keeps it to the second is drafted. Every movement of it can be another.", "soft"
             )
         )
+        self._pile(unsaved_work())
         self.body.addSpacing(10)
         self.body.addWidget(label("Or begin by hand", "heading"))
         first = button("Empty", self.empty.emit, "State the promise, then add movements.")
@@ -121,8 +105,6 @@ class FirstPage(QWidget):
                 button("From a recording…", self.recording.emit, "A draft from a recording's captions."),
                 button("Open a class…", self.other.emit))
         )  # fmt: skip
-        self.first = self.promise
-        self.promise.show()  # so that it can have the focus at once
         recent = recent_classes()
         if recent:
             self.body.addSpacing(10)
@@ -150,38 +132,33 @@ class FirstPage(QWidget):
         card.clicked.connect(partial(self.path.emit, path))
         return card
 
-    def _kept(self, kept: UnsavedWork) -> None:
+    def _pile(self, kept: list[UnsavedWork]) -> None:
+        """What was not saved: the latest, and the others behind it; drafts that were tried are among them."""
+        shown = kept if self._all_kept else kept[:1]
+        for number, one in enumerate(shown):
+            more = len(kept) - 1 if number == 0 and not self._all_kept else 0
+            self._kept(one, more)
+
+    def _kept(self, kept: UnsavedWork, more: int) -> None:
         frame, layout = card("look")
-        layout.addWidget(label(f"Not saved last time: {kept.about.title}", "prompt"))
+        layout.addWidget(label(f"Not saved: {kept.about.title}", "prompt"))
         layout.addWidget(label(_told_apart(kept), "soft"))
-        layout.addLayout(row(button("Bring it back", lambda: self.kept.emit(kept), name="accent"),
-                             button("Let it go", lambda: self._forget(kept))))  # fmt: skip
+        acts = [
+            button("Bring it back", lambda: self.kept.emit(kept), name="accent"),
+            button("Let it go", lambda: self._forget(kept)),
+        ]
+        if more:
+            acts.append(button(f"And {more} more", self._show_all, "All that was tried, or not saved."))
+        layout.addLayout(row(*acts))
         self.body.addWidget(frame)
+
+    def _show_all(self) -> None:
+        self._all_kept = True
+        self.refresh()
 
     def _forget(self, kept: UnsavedWork) -> None:
         kept.forget()
         self.refresh()
-
-    def _promise(self) -> None:
-        """A class from what was typed; the example where nothing was."""
-        assert self.promise is not None
-        self.promised.emit(self.promise.text().strip() or PROMISE)
-
-    def _read(self) -> None:
-        """Says what is understood of what is typed so far."""
-        text = self.promise.text().strip() if self.promise is not None else ""
-        if text:
-            self.typed.emit(text)
-        else:
-            self.understood.put(None)
-
-    def _answer(self, asked: str, words: str) -> None:
-        """What was asked about is said otherwise."""
-        assert self.promise is not None
-        after = self.promise.text().replace(asked, words, 1)
-        self.promise.setText(" ".join(after.replace("mind mind", "mind").replace("no no ", "no ").split()))
-        self.promise.setFocus()
-        self._read()
 
     def _columns(self) -> int:
         """How many cards stand side by side."""

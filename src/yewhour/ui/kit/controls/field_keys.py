@@ -19,7 +19,7 @@ class FieldKeys(QObject):
         idle = (event.key() == Qt.Key.Key_Z and not field.isUndoAvailable()) or (
             again and not field.isRedoAvailable()
         )
-        if control and (idle or event.key() in (Qt.Key.Key_E, Qt.Key.Key_K, Qt.Key.Key_D)):
+        if control and (idle or event.key() in (Qt.Key.Key_E, Qt.Key.Key_K, Qt.Key.Key_D, Qt.Key.Key_Home)):
             event.ignore()
             return True
         return False
