@@ -159,7 +159,7 @@ def every(at: Photographer) -> None:
     at.open("")
     page = at.window.pages.start()
     page.promise.field.setText(PROMISED)
-    page._read()
+    page.promise._read()
     at.settle()
     at.take("first-page")
     page.promise.field.clear()

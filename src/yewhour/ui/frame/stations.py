@@ -11,14 +11,17 @@ from PySide6.QtWidgets import QApplication, QSplitter, QStackedWidget, QWidget
 
 from yewhour.ui.kit.lazy import Lazy
 from yewhour.ui.kit.station import Station
+from yewhour.ui.kit.theme import scale
+
+BOTH = 760  # pixels of width that the sprig and another page need, at the usual text size
 
 
 class StationPlace(NamedTuple):
     """A station: the command that goes there, its title, and its page.
 
     alone: it has the screen to itself. always: it is there without a class. wide: it has the whole window,
-    not the half beside the sprig. hint: what the foot says there when nothing else is to be said, "" for the
-    usual.
+    not the half beside the sprig. folds: the sprig makes room for it where there is no room for both. hint:
+    what the foot says there when nothing else is to be said, "" for the usual.
     """
 
     command: str
@@ -27,6 +30,7 @@ class StationPlace(NamedTuple):
     alone: bool = False
     always: bool = False
     wide: bool = False
+    folds: bool = False
     hint: str = ""
 
 
@@ -45,6 +49,7 @@ class Stations(QObject):
     ) -> None:
         super().__init__(window)
         self.window, self.places, self.frame, self._open = window, tuple(places), frame, open_
+        self.sprig = sprig
         self.here: StationPlace | None = None
         self.beside = QStackedWidget()
         self.bench = QSplitter(Qt.Orientation.Horizontal)
@@ -85,8 +90,14 @@ class Stations(QObject):
             if not place.wide:
                 self.beside.setCurrentWidget(cast(QWidget, page))
             self.here = place
+            self.fold()
             page.enter()
         self.changed.emit()
+
+    def fold(self) -> None:
+        """Puts the sprig away where what stands beside it needs the room, and brings it back."""
+        folded = self.here is not None and self.here.folds and self.window.width() < BOTH * scale()
+        self.sprig.setVisible(not folded)
 
     def show_other(self, widget: QWidget) -> None:
         """Something that is no station, over all of the window's body."""

@@ -125,9 +125,9 @@ class Window(QMainWindow):
 
         pages, sprig = self.pages, Lazy(lambda: self.build_page)
         return (
-            StationPlace("to_promise", "Promise", page(pages.promise)),
+            StationPlace("to_promise", "Promise", page(pages.promise), folds=True),
             StationPlace("to_sprig", "Sprig", page(sprig)),
-            StationPlace("to_words", "Words", page(pages.words)),
+            StationPlace("to_words", "Words", page(pages.words), folds=True),
             StationPlace("to_take", "Take", page(pages.take), alone=True, wide=True),
             StationPlace("to_back", "Look back", page(pages.review), wide=True, hint=BACK),
             StationPlace("to_shelf", "Shelf", page(pages.shelf), always=True, wide=True, hint=SHELVED),
@@ -370,6 +370,7 @@ class Window(QMainWindow):
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self.head.dress(self.theme, self.roomy)
+        self.stations.fold()
         self.show_class()
         if self.isVisible():
             self._growing.start()

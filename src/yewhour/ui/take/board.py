@@ -1,6 +1,7 @@
 """The board of the take station: where everything stands on it, and in which size and colour."""
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from yewhour.ui.kit.theme import (
@@ -9,6 +10,7 @@ from yewhour.ui.kit.theme import (
     LIGHT,
     Theme,
     font,
+    scale,
 )
 from yewhour.ui.take.faces import (
     Face,
@@ -18,6 +20,9 @@ from yewhour.ui.take.faces import (
     SideBand,
 )
 from yewhour.ui.take.figures import FigureFace
+
+USUAL = (1120, 700)  # pixels that the sizes below are meant for, at the usual text size
+LEAST, SMALL = 0.4, 14.0  # the share of its size that large type may come down to; points of small type
 
 
 class TakeBoard(QWidget):
@@ -47,6 +52,8 @@ class TakeBoard(QWidget):
         self.coming.setWordWrap(True)
         self.count.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.hints.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        for one in (self.late, self.hints):
+            one.setWordWrap(True)
         top = QHBoxLayout()
         top.addWidget(self.name, 1)
         top.addWidget(self.clock)
@@ -80,8 +87,9 @@ class TakeBoard(QWidget):
         across.addWidget(self.bands["left"])
         across.addLayout(middle, 1)
         across.addWidget(self.bands["right"])
-        foot = QHBoxLayout()
-        foot.addWidget(self.late, 1)
+        foot = QVBoxLayout()  # what is told has a line of its own: no hint cuts it
+        foot.setSpacing(2)
+        foot.addWidget(self.late)
         foot.addWidget(self.hints)
         main = QVBoxLayout()
         main.setContentsMargins(0, 14, 14, 10)
@@ -102,16 +110,27 @@ class TakeBoard(QWidget):
         self.setStyleSheet(f"#page {{ background: {theme.paper}; }}")
         for face in self.findChildren(Face):
             face.set_theme(theme)
+        self._size()
+
+    def _size(self) -> None:
+        """Every word as large as it is meant to be, or as there is room for on this screen."""
+        theme = self.theme
+        room = min(1.0, self.width() / (USUAL[0] * scale()), self.height() / (USUAL[1] * scale()))
         for one, size, colour in (
             (self.clock, 26.0, theme.ink), (self.phase, 38.0, theme.ink), (self.count, 38.0, theme.ink),
             (self.left_s, 84.0, theme.ink), (self.coming, 22.0, theme.soft), (self.late, 24.0, theme.ink),
             (self.hints, 12.0, theme.soft),
         ):  # fmt: skip
+            size *= max(LEAST, room) if size > SMALL else 1.0
             one.setFont(font(size, bold=size > 25))
             one.setStyleSheet(f"color: {colour}; font-size: {font(size).pointSizeF():.1f}pt;")
         self.left_s.setFixedHeight(round(self.left_s.fontMetrics().height() * 0.95))
         self.coming.setFixedHeight(self.coming.fontMetrics().height() * 2)
         self.clock.setMinimumWidth(self.clock.fontMetrics().horizontalAdvance("0:00:00 to go"))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._size()
 
     def next_light(self) -> None:
         """From light to dark to what a dark room can bear, and round again."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from yewhour.content.terms import load_terms_file
@@ -23,6 +23,8 @@ from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.words.line_actions import LineActions
 from yewhour.ui.words.rows import ScriptRow
 from yewhour.ui.words.script_list import ScriptList
+
+ROOM_FOR_ACTS = 320  # pixels of the page's height, at the usual text size
 
 
 class WordsPage(QWidget):
@@ -63,9 +65,9 @@ class WordsPage(QWidget):
         under.setContentsMargins(16, 6, 16, 8)
         under.setSpacing(4)
         under.addWidget(self.reason)
-        holder = QWidget()
-        holder.setLayout(self.acts)
-        under.addWidget(holder)
+        self.holder = QWidget()
+        self.holder.setLayout(self.acts)
+        under.addWidget(self.holder)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
@@ -92,6 +94,11 @@ class WordsPage(QWidget):
 
     # --- what can be done to the current line ----------------------------------------------------
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Where there is little room the lines have it; what can be done is in the menu, and on its keys."""
+        super().resizeEvent(event)
+        self.holder.setVisible(self.height() >= ROOM_FOR_ACTS * scale())
+
     def _show_acts(self) -> None:
         current, session = self.script.row, self.session
         if session.trial is not None and self._acts_of:
@@ -100,9 +107,12 @@ class WordsPage(QWidget):
             return
         self._acts_of = current
         emptied(self.acts)
-        line_actions = self.line_actions
         self.reason.setText("")
-        self.reason.setVisible(True)
+        self._tell_acts(current)
+        self.reason.setVisible(bool(self.reason.text()))
+
+    def _tell_acts(self, current: ScriptRow | None) -> None:
+        session, line_actions = self.session, self.line_actions
         if current is None:
             self.reason.setText("Choose a line to change it. Enter edits it in its place.")
             return
@@ -139,6 +149,7 @@ class WordsPage(QWidget):
         other = self.line_actions.other_side(row, text)
         if other:
             self.reason.setText(other)
+            self.reason.show()
 
     def _act(self, words: str, do: object) -> None:
         if self.acts.count() >= 3 and self.height() < 520 * scale():

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from functools import partial
 
 from PySide6.QtCore import QSize, Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QPushButton, QWidget
 
 from yewhour.ui.kit import theme as look
 from yewhour.ui.kit.controls.controls import OneLine, button
@@ -28,14 +28,17 @@ class Head(QWidget):
         self.title.setObjectName("title")
         self.promise = OneLine()
         self.promise.setObjectName("promise")
-        words = QVBoxLayout()
-        words.setSpacing(2)
-        words.addWidget(self.title)
-        words.addWidget(self.promise)
-        head = QHBoxLayout(self)
-        head.setContentsMargins(18, 6, 18, 8)
+        self.words = QBoxLayout(QBoxLayout.Direction.TopToBottom)
+        self.words.setSpacing(2)
+        self.words.addWidget(self.title, 1)
+        self.words.addWidget(self.promise, 1)
+        self.whole = QBoxLayout(QBoxLayout.Direction.LeftToRight, self)
+        self.whole.setContentsMargins(18, 6, 18, 8)
+        self.whole.setSpacing(6)
+        self.whole.addLayout(self.words, 1)
+        head = QHBoxLayout()
         head.setSpacing(6)
-        head.addLayout(words, 1)
+        self.whole.addLayout(head)
         self.stations: list[QPushButton] = []
         for number, (title, tip) in enumerate(stations):
             press = button(title, partial(self.wanted.emit, number), tip, "station")
@@ -56,7 +59,11 @@ class Head(QWidget):
             press.setEnabled(able[number])
 
     def dress(self, theme: look.Theme, roomy: bool) -> None:
-        """Puts on the colours; the words of the export only where there is room."""
+        """Puts on the colours. Where there is little room the stations are below the title."""
+        one, two = QBoxLayout.Direction.LeftToRight, QBoxLayout.Direction.TopToBottom
+        self.whole.setDirection(one if roomy else two)
+        self.words.setDirection(two if roomy else one)
+        self.words.setSpacing(2 if roomy else 24)
         side = round(18 * look.scale())
         self.export.setIconSize(QSize(side, side))
         self.export.setIcon(look.icon("export", theme.on_accent))

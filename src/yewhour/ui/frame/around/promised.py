@@ -5,7 +5,8 @@ from yewhour.ui.desk.session import Session
 
 
 def promised(session: Session, roomy: bool) -> str:
-    """What is promised, how it is kept, and how long the class can be. roomy: with who it is for."""
+    """What is promised, how it is kept, and how long the class can be. roomy: with who it is for,
+    and with how long it can be."""
     timed, can, plan = session.shown, session.lengths, session.plan
     assert plan is not None
     audience = f"For {plan.brief.audience}. " if plan.brief.audience and roomy else ""
@@ -17,7 +18,5 @@ def promised(session: Session, roomy: bool) -> str:
     if session.unfinished and session.trial is None:
         left = show_length(can.promised_s - timed.length_s)
         return f"{audience}{left} still to fill of {show_length(can.promised_s)}."
-    return (
-        f"{audience}{show_length(timed.length_s)} {asked}. "
-        f"It can be {show_length(can.shortest_s)} to {show_length(can.longest_s)}."
-    )
+    between = f" It can be {show_length(can.shortest_s)} to {show_length(can.longest_s)}." if roomy else ""
+    return f"{audience}{show_length(timed.length_s)} {asked}.{between}"

@@ -29,6 +29,7 @@ from yewhour.ui.kit.controls.controls import (
     page,
     quiet,
     row,
+    wrapped,
 )
 from yewhour.ui.kit.theme import Theme, scale
 
@@ -58,7 +59,7 @@ class FirstPage(QWidget):
         self.first = self.promise.field
         self._all_kept = False  # all that is not saved is shown, not the latest alone
         area, self.body = page()
-        self.body.setContentsMargins(60, 28, 60, 40)
+        self.body.setContentsMargins(round(60 / scale()), 28, round(60 / scale()), 40)
         self.body.setSpacing(10)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -100,7 +101,7 @@ class FirstPage(QWidget):
         self.body.addWidget(label("Or begin by hand", "heading"))
         first = button("Empty", self.empty.emit, "State the promise, then add movements.")
         self.body.addLayout(
-            row(first, button("From an outline…", self.outline.emit, "A class written as plain text."),
+            wrapped(first, button("From an outline…", self.outline.emit, "A class written as plain text."),
                 button("Paste an outline", self.paste, "Lines of a class from the clipboard (Ctrl+V)."),
                 button("From a recording…", self.recording.emit, "A draft from a recording's captions."),
                 button("Open a class…", self.other.emit))
