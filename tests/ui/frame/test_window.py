@@ -300,3 +300,19 @@ def test_text_grows_with_the_window_and_shrinks_with_it(desk):
         desk.window.resize(size)
         desk.qtbot.waitUntil(lambda scale=scale: look.scale() == scale, timeout=3000)
     assert look.chosen_scale() == 1.0  # what the teacher wants is another thing
+
+
+def test_the_size_of_text_is_put_on_once_however_often_it_is_pressed(desk, monkeypatch):
+    dressed = []
+    dress = desk.window.dress
+    monkeypatch.setattr(desk.window, "dress", lambda: (dressed.append(look.scale()), dress()))
+    larger = desk.window.commands.actions["larger_text"]
+    for _ in range(10):
+        larger.trigger()
+    desk.settle()
+    assert dressed == [2.0]
+    larger.trigger()
+    desk.settle()
+    assert dressed == [2.0]
+    look.set_scale(1.0)
+    dress()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Protocol
 
-from PySide6.QtCore import QSize, Qt
+from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtWidgets import QDialog, QMenuBar, QWidget
 
 from yewhour import __version__
@@ -50,6 +50,9 @@ class View:
     def __init__(self, window: Shown, session: Session, pages: Pages) -> None:
         self.window, self.session, self.pages = window, session, pages
         self.reading_view: QWidget | None = None
+        self._resizing = QTimer()
+        self._resizing.setSingleShot(True)
+        self._resizing.timeout.connect(self._resized)
         self._faults: QDialog | None = None
 
     # --- the length -------------------------------------------------------------------------------------
@@ -109,7 +112,12 @@ class View:
         self._scale(-0.25)
 
     def _scale(self, by: float) -> None:
-        look.set_scale(look.chosen_scale() + by)
+        before = look.chosen_scale()
+        look.set_scale(before + by)
+        if look.chosen_scale() != before:
+            self._resizing.start()  # however often it is pressed, the window dresses once
+
+    def _resized(self) -> None:
         self.window.dress()
         change_settings(scale=look.chosen_scale())
 
