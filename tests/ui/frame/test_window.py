@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QApplication, QPushButton
 from tests.ui.conftest import CTRL
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.edit import with_brief
+from yewhour.core.problem import Problem
 from yewhour.ui.kit import theme as look
 from yewhour.ui.kit.commands import COMMANDS
 
@@ -316,3 +317,11 @@ def test_the_size_of_text_is_put_on_once_however_often_it_is_pressed(desk, monke
     assert dressed == [2.0]
     look.set_scale(1.0)
     dress()
+
+
+def test_what_was_told_stays_in_the_room_it_is_about(desk):
+    desk.window.tell(Problem("This can't be done here."))
+    assert "can't be done" in desk.window.foot.message.text()
+    desk.settle()
+    desk.press("to_words")
+    assert "can't be done" not in desk.window.foot.message.text()

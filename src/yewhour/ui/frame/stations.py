@@ -35,9 +35,11 @@ class StationPlace(NamedTuple):
 
 
 class Stations(QObject):
-    """Shows one at a time. changed: another one, or none. frame: what is around them, not for one alone."""
+    """Shows one at a time. changed: another one, or none. left: one goes to another. frame: what is around them,
+    not for one alone."""
 
     changed = Signal()
+    left = Signal()
 
     def __init__(
         self,
@@ -108,6 +110,8 @@ class Stations(QObject):
         self.changed.emit()
 
     def _leave(self, place: StationPlace | None) -> None:
+        if self.here is not place:
+            self.left.emit()
         if self.here is not None and self.here is not place and self.here.page.made is not None:
             self.here.page.made.leave()
 

@@ -143,6 +143,7 @@ class Window(QMainWindow):
         self.head.export.clicked.connect(lambda: self.file_commands.export_script())
         self.pages.start.when_made(self.stations.body.addWidget)
         self.stations.changed.connect(self.show_class)
+        self.stations.left.connect(self.status.forget)  # what was told belongs where it was told
         session.made_changed.connect(self.show_class)
         session.made_changed.connect(self._shelve_soon)
         session.plan_changed.connect(self._forget_note)

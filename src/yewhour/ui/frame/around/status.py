@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from PySide6.QtCore import QTimer
+
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.around.foot import Foot
 from yewhour.ui.frame.around.head import Head
@@ -21,6 +23,7 @@ class Status:
 
     def __init__(self, session: Session, head: Head, foot: Foot) -> None:
         self.session, self.head, self.foot = session, head, foot
+        self._fresh = False  # said just now, in one go with what else is done
 
     def show(self, stations: Stations, theme: Theme, roomy: bool, at_start: bool, hint: str) -> None:
         """The promise in the head, and in the foot what is next, or a station's own hint."""
@@ -43,9 +46,21 @@ class Status:
             self.foot.mend_button.setVisible(False)
 
     def say(self, words: str) -> None:
-        """Something is done; said until the class changes."""
-        self.foot.note = (words, False)
+        """Something is done; said until the class changes, or one goes elsewhere."""
+        self._put(words, False)
 
     def tell(self, words: str) -> None:
         """Something went wrong."""
-        self.foot.note = (words, True)
+        self._put(words, True)
+
+    def _put(self, words: str, trouble: bool) -> None:
+        self.foot.note, self._fresh = (words, trouble), True
+        QTimer.singleShot(0, self.foot, self._told)
+
+    def _told(self) -> None:
+        self._fresh = False
+
+    def forget(self) -> None:
+        """What was said is about another station; what is said on the way is about the one gone to."""
+        if not self._fresh:
+            self.foot.note = None
