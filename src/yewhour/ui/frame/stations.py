@@ -9,6 +9,7 @@ from typing import NamedTuple, cast
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtWidgets import QApplication, QSplitter, QStackedWidget, QWidget
 
+from yewhour.ui.kit.controls.kept_focus import FocusGuard
 from yewhour.ui.kit.lazy import Lazy
 from yewhour.ui.kit.station import Station
 from yewhour.ui.kit.theme import scale
@@ -35,8 +36,8 @@ class StationPlace(NamedTuple):
 
 
 class Stations(QObject):
-    """Shows one at a time. changed: another one, or none. left: one goes to another. frame: what is around them,
-    not for one alone."""
+    """Shows one at a time. changed: another one, or none. left: one goes to another. frame: what is around
+    them, not for one alone."""
 
     changed = Signal()
     left = Signal()
@@ -52,6 +53,7 @@ class Stations(QObject):
         super().__init__(window)
         self.window, self.places, self.frame, self._open = window, tuple(places), frame, open_
         self.sprig = sprig
+        self._guards = [FocusGuard(part, self.enter) for part in frame]
         self.here: StationPlace | None = None
         self.beside = QStackedWidget()
         self.bench = QSplitter(Qt.Orientation.Horizontal)
@@ -95,6 +97,11 @@ class Stations(QObject):
             self.fold()
             page.enter()
         self.changed.emit()
+
+    def enter(self) -> None:
+        """The keys go to the page that is shown."""
+        if self.here is not None and self.here.page.made is not None:
+            self.here.page.made.enter()
 
     def fold(self) -> None:
         """Puts the sprig away where what stands beside it needs the room, and brings it back."""

@@ -27,6 +27,7 @@ from yewhour.ui.kit.controls.controls import (
     row,
     wrapped,
 )
+from yewhour.ui.kit.controls.kept_focus import kept_focus
 from yewhour.ui.kit.figure_view import FigureStrip
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.shelf.shelf_session import ShelfSession
@@ -77,6 +78,10 @@ class ClassDetails(QWidget):
         self._shown = there
         self.name, self.outing = (shelved.id if shelved else ""), (outing.id if outing else "")
         self.setFixedWidth(round(WIDE * min(1.2, scale())))
+        with kept_focus(self):
+            self._fill(shelved)
+
+    def _fill(self, shelved: ShelvedClass | None) -> None:
         emptied(self.body)
         self._note = None
         self.field = None

@@ -22,6 +22,7 @@ from yewhour.ui.kit.controls.controls import (
     page,
     row,
 )
+from yewhour.ui.kit.controls.kept_focus import kept_focus
 from yewhour.ui.kit.theme import (
     Theme,
     cut_to,
@@ -120,6 +121,10 @@ class SeriesLadders(QWidget):
 
     def show_series(self, shelf: ShelfRecords, library: Library, chosen: str) -> None:
         """Every series; chosen: the title of the class that could be put into one, "" for none."""
+        with kept_focus(self):
+            self._fill(shelf, library, chosen)
+
+    def _fill(self, shelf: ShelfRecords, library: Library, chosen: str) -> None:
         emptied(self.body)
         self.cards = []
         series = sorted(shelf.series.values(), key=lambda one: (one.begins, one.title))

@@ -10,7 +10,6 @@ from functools import partial
 from typing import Any
 
 from PySide6.QtWidgets import (
-    QApplication,
     QLineEdit,
     QVBoxLayout,
     QWidget,
@@ -36,6 +35,7 @@ from yewhour.ui.kit.controls.controls import (
     page,
     wrapped,
 )
+from yewhour.ui.kit.controls.kept_focus import kept_focus
 from yewhour.ui.kit.theme import Theme
 from yewhour.ui.sprig.actions import SprigActions
 from yewhour.ui.sprig.section_lines import section_lines
@@ -82,18 +82,11 @@ class Inspector(QWidget):
         ):
             return
         self._shown = state
-        focus = QApplication.focusWidget()
-        name = focus.accessibleName() if focus is not None and self.isAncestorOf(focus) else ""
-        gone = self.findChildren(QWidget)
-        emptied(self.body)
-        if session.plan is not None:
-            self._fill()
-        self.body.addStretch(1)
-        if name:
-            for widget in self.findChildren(QWidget):
-                if widget.accessibleName() == name and widget not in gone:
-                    widget.show()  # so that it can have the focus at once
-                    widget.setFocus()
+        with kept_focus(self):
+            emptied(self.body)
+            if session.plan is not None:
+                self._fill()
+            self.body.addStretch(1)
 
     def showEvent(self, event: object) -> None:
         self.refresh()

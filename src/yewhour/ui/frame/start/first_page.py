@@ -31,6 +31,7 @@ from yewhour.ui.kit.controls.controls import (
     row,
     wrapped,
 )
+from yewhour.ui.kit.controls.kept_focus import kept_focus
 from yewhour.ui.kit.theme import Theme, scale
 
 CARD = 460  # pixels of width for a card, at the usual text size
@@ -86,6 +87,10 @@ class FirstPage(QWidget):
 
     def refresh(self) -> None:
         """Looks what there is to go on with."""
+        with kept_focus(self):
+            self._fill()
+
+    def _fill(self) -> None:
         self.promise.setParent(None)  # it stays, whatever else is made anew
         emptied(self.body)
         self.body.addWidget(label("What do you promise?", "heading"))
