@@ -346,6 +346,9 @@ def _export(options: argparse.Namespace) -> None:
 
 def _script(options: argparse.Namespace) -> None:
     timed = timed_class(options)
+    for one in timed.findings:
+        if one.code == "stand-in":
+            say(f"yewhour: {options.class_file}: {one.message}", sys.stderr)
     content = contract.states_json(timed) if options.states else FORMATS[options.format].write(timed)
     write_out(content, options.out, options.class_file)
 

@@ -76,7 +76,7 @@ def test_a_step_that_cannot_be_meant_is_refused_at_once(node):
 def test_a_promise_that_cannot_be_meant_is_refused(brief):
     with pytest.raises(Problem) as refused:
         solve(plan_of(Step(movement="child"), **brief), WORDS).make()
-    assert refused.value.where.startswith("brief")
+    assert refused.value.where.startswith("the promise")
 
 
 def test_a_line_of_an_unknown_purpose_or_moment_is_refused():

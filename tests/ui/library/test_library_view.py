@@ -274,4 +274,4 @@ def test_a_movement_taken_away_in_use_says_where_and_comes_back(desk, view):
     assert "tide-stretch" in desk.session.teaching_data.library
     assert "stand-in" not in [one.code for one in desk.session.timed.findings]
     view.choose("cat")
-    assert view.forget_button.text() == "As it ships"
+    assert view.forget_button.text() == "As it came"

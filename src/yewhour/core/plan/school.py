@@ -66,22 +66,26 @@ def school_of(brief: Brief, schools: Schools) -> School:
     """
     if brief.style not in schools:
         raise Problem(
-            f"There is no style {brief.style!r}.", "brief, style", f"Choose one of: {', '.join(schools)}."
+            f"There is no style {brief.style!r}.",
+            "the promise, style",
+            f"Choose one of: {', '.join(schools)}.",
         )
     school = schools[brief.style]
     ways: dict[str, Any] = dict(brief.ways)
     unknown = [name for name in ways if name not in School.__struct_fields__ or name in FIXED]
     if unknown:
         known = [name for name in School.__struct_fields__ if name not in FIXED]
-        raise Problem(f"There is no way {unknown[0]!r}.", "brief, ways", f"The ways are: {', '.join(known)}.")
+        raise Problem(
+            f"There is no way {unknown[0]!r}.", "the promise, ways", f"The ways are: {', '.join(known)}."
+        )
     if brief.pace is not None:
         ways["pace"] = brief.pace
     if ways:
         try:
             school = msgspec.convert({**msgspec.to_builtins(school), **msgspec.to_builtins(ways)}, School)
         except msgspec.ValidationError as error:
-            raise Problem(f"A way has a value it can't have: {error}.", "brief, ways") from error
-    check_pace(school.pace, "brief, pace")
+            raise Problem(f"A way has a value it can't have: {error}.", "the promise, ways") from error
+    check_pace(school.pace, "the promise, pace")
     return school
 
 

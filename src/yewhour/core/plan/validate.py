@@ -73,10 +73,10 @@ SCHOOL: dict[str, Bounds] = {
 
 def validate_plan(plan: Plan, blocks: Blocks) -> None:
     """Raises Problem (what, where, what to do) for the first number that can't be meant."""
-    _within(plan.brief, BRIEF, "brief")
-    _one_of("facing", plan.brief.facing, FACINGS, "brief")
+    _within(plan.brief, BRIEF, "the promise")
+    _one_of("facing", plan.brief.facing, FACINGS, "the promise")
     if plan.brief.pace is not None:
-        check_pace(plan.brief.pace, "brief, pace")
+        check_pace(plan.brief.pace, "the promise, pace")
     _check_own(plan.brief.own)
     for section in plan.sections:
         where = f"section {section.title!r}"
@@ -110,20 +110,20 @@ def _check_own(shares: own_shares.OwnShares) -> None:
         if name.partition(" ")[0] not in own_shares.WHATS:
             raise Problem(
                 f"There are no seconds of her own called {name!r}.",
-                "brief, own",
+                "the promise, own",
                 f"They begin with one of: {', '.join(own_shares.WHATS)}.",
             )
         if not (math.isfinite(share) and own_shares.LEAST <= share <= own_shares.MOST):
             raise Problem(
                 f"Her own {name} can't be {_shown(share)} times as long as usual.",
-                "brief, own",
+                "the promise, own",
                 f"Use a number from {own_shares.LEAST:g} to {own_shares.MOST:g}.",
             )
 
 
 def validate_school(school: School) -> None:
     """Raises Problem for a way of the school's that can't be meant."""
-    _within(school, SCHOOL, "brief, ways")
+    _within(school, SCHOOL, "the promise, ways")
 
 
 def _within(value: object, bounds: dict[str, Bounds], where: str) -> None:

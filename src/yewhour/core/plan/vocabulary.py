@@ -35,7 +35,7 @@ def looked_up(what: str, written: str, names: Mapping[str, str]) -> str:
     found = names.get(plain_name(written))
     if found is None:
         listed = ", ".join(dict.fromkeys(names.values()))
-        raise Problem(f"There is no {what} {written!r}.", f"brief, {what}", f"Use one of: {listed}.")
+        raise Problem(f"There is no {what} {written!r}.", f"the promise, {what}", f"Use one of: {listed}.")
     return found
 
 

@@ -36,7 +36,7 @@ def kind_of(step: Step, movement: Movement, school: School) -> Kind:
     if how.is_reps and not movement.rhythm and not movement.stages:
         raise Problem(
             f"{movement.name} has no repetition, so it can't be repeated.",
-            f"step {step.id}",
+            movement.name,
             "Hold it, or choose a movement that goes there and back.",
         )
     by_clock = step.clock if step.clock is not None else how.is_hold and school.holds == "clock"

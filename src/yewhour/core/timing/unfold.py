@@ -331,7 +331,7 @@ def movement_of_step(step: Step, library: Library) -> Movement:
     if movement is None:
         raise Problem(
             f"The movement {step.movement!r} is not in the library.",
-            f"step {step.id}",
+            "the class",
             "Choose another, or add it to your own movements.",
         )
     option = {"gentler": movement.gentler, "stronger": movement.stronger}.get(step.take)
@@ -347,7 +347,7 @@ def patterned(step: Step, movement: Movement) -> Movement:
     if not movement.behaviour.is_cycles:
         raise Problem(
             f"{movement.name} is no breathing practice, so it has no pattern.",
-            f"step {step.id}",
+            "the class",
             "Give it a pace instead.",
         )
     rhythm = tuple((phase, counts) for phase, counts in zip(PHASES, step.pattern, strict=True) if counts)

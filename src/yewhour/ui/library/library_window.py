@@ -37,7 +37,7 @@ from yewhour.ui.kit.controls.controls import button, label, row
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.library.plate import Plate
 
-AS_IT_SHIPS = "As it ships"
+AS_IT_SHIPS = "As it came"
 NEW: dict[str, Any] = {
     "name": "New movement", "kind": "hold", "sides": "both", "dose": [3, 5, 8], "effort": 2,
     "call": "Come into {name}.",
@@ -242,7 +242,7 @@ class LibraryView(QDialog):
         used = self._used_in(movement)
         self._go_on(name)
         if ships(name):
-            self.said.setText(f"{movement.name} is as it ships.")
+            self.said.setText(f"{movement.name} is as it came.")
         else:
             where = f" It is in {listed(used)}: its place there is kept." if used else ""
             self.said.setText(f"{movement.name} is taken away.{where}")

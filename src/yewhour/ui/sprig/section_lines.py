@@ -60,7 +60,7 @@ def section_lines(session: Session, index: int, body: QVBoxLayout) -> None:
 
     pace.editingFinished.connect(breathe)
     glide.editingFinished.connect(breathe)
-    body.addLayout(wrapped(quiet("Breath here"), pace, quiet("settling to"), glide))
+    body.addLayout(wrapped(quiet("Breath here"), pace, quiet("slowing to"), glide))
     priority = QSpinBox()
     calm(priority)
     priority.setRange(0, 9)
