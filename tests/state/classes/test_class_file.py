@@ -137,3 +137,30 @@ def test_what_we_do_not_know_is_kept_at_every_level_whatever_it_is_called():
     }  # fmt: skip
     again = msgspec.json.decode(plan_bytes(parse_plan(msgspec.json.encode(document))))
     assert again == document
+
+
+def test_her_lines_of_an_earlier_file_come_home_to_their_steps_and_none_is_lost():
+    def edit(step, text):
+        return {"step": step, "purpose": "aim", "do": "rewrite", "text": text}
+
+    document = {
+        "yewhour": 2,
+        "sections": [
+            {
+                "title": "S",
+                "body": [
+                    {"is": "pair", "id": "p", "body": [{"is": "step", "movement": "low-lunge", "id": "a"}]},
+                    {"is": "block", "name": "quiet close", "id": "b"},
+                ],
+            }
+        ],
+        "edits": [edit("a", "Mine."), edit("quiet close:2", "At the end."), edit("gone", "Of what is gone.")],
+    }
+    plan = parse_plan(msgspec.json.encode(document))
+    assert [(one.step, one.block, one.text) for one in plan.edits] == [
+        ("a", "", "Mine."),
+        ("quiet close:2", "b", "At the end."),
+    ]
+    again = msgspec.json.decode(plan_bytes(plan))
+    assert again["edits"] == [edit("gone", "Of what is gone.")]
+    assert parse_plan(plan_bytes(plan)) == plan

@@ -12,7 +12,7 @@ import msgspec
 from yewhour.core.pace import Pace
 from yewhour.core.plan.nodes import Block, LineEdit, Node, Pair, Rounds, Step, Variant, walk
 from yewhour.core.plan.places import Body, nodes_of, rebuilt
-from yewhour.core.plan.plan import Plan, Section, with_ids
+from yewhour.core.plan.plan import Plan, Section, own_edits, with_ids
 from yewhour.core.problem import Problem
 
 
@@ -317,6 +317,19 @@ def with_edits_of(nodes: Body, edits: Sequence[LineEdit]) -> Body:
         return with_body(node, mine)
 
     return tuple(map(mine, nodes)) if edits else nodes
+
+
+def words_gone(before: Plan, after: Plan) -> tuple[str, ...]:
+    """Her own words that went with a movement, or a block, that is gone or another one now."""
+    here = nodes_of(after)
+    left = {edit.text for edit in after.edits}
+
+    def same(node: Node) -> bool:
+        now = here.get(node.id)
+        return now is not None and getattr(now, "movement", "") == getattr(node, "movement", "")
+
+    gone = (edit for node in nodes_of(before).values() if not same(node) for edit in own_edits(node))
+    return tuple(edit.text for edit in gone if edit.text and edit.text not in left)
 
 
 def place_of(edit: LineEdit) -> tuple[str, str, str, int, str]:

@@ -19,7 +19,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import SolvedPlan
-from yewhour.core.plan.edit import Edit, apply_all, with_brief
+from yewhour.core.plan.edit import Edit, apply_all, with_brief, words_gone
 from yewhour.core.plan.places import nodes_of
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
@@ -48,7 +48,7 @@ class Session(QObject):
 
     made_changed: another class is shown. plan_changed: the plan is another. selected_changed: another
     segment is chosen. refused: something could not be done. working: what takes long, "" when done.
-    fill_wanted: what is still to fill is to be drafted.
+    fill_wanted: what is still to fill is to be drafted. told: something that a deed brought with it.
     """
 
     made_changed = Signal()
@@ -57,6 +57,7 @@ class Session(QObject):
     refused = Signal(object)
     working = Signal(str)
     fill_wanted = Signal()
+    told = Signal(str)
 
     def __init__(self) -> None:
         super().__init__()
@@ -229,11 +230,15 @@ class Session(QObject):
         if self.plan is None or plan == self.plan:
             self.drop_trial()
             return
+        gone = words_gone(self.plan, plan)
         self.past.add(title, self.plan, kind)
         if pick is not None:
             self.picked = tuple(pick)
             self.selected = ""
         self._make(plan)
+        if gone:
+            many = "a line" if len(gone) == 1 else f"{len(gone)} lines"
+            self.told.emit(f"{title}, with {many} of your own. Ctrl+Z brings all of it back.")
 
     def apply(self, title: str, edits: Iterable[Edit], kind: str = "") -> None:
         """Does edits as one act. Raises Problem, and changes nothing, when one can't be done."""

@@ -148,6 +148,7 @@ class Window(QMainWindow):
         session.made_changed.connect(self._shelve_soon)
         session.plan_changed.connect(self._forget_note)
         session.refused.connect(self.tell)
+        session.told.connect(self.say)
         session.fill_wanted.connect(lambda: self.commands.do("draft_fill"))
         session.working.connect(lambda stage: self.foot.show_working(stage, self.theme))
         session.jobs.faulted.connect(self.view.show_fault)
