@@ -247,3 +247,25 @@ def test_enter_on_a_line_left_unsaid_says_it_again(desk):
     desk.key(KEY.Key_Return)
     assert script.row.muted is None
     assert any(cue.text == text for cue in desk.timed.cues)
+
+
+def test_a_line_reworded_on_one_side_is_shown_for_the_other_and_kept_on_the_card_if_she_likes(
+    desk, tmp_path, monkeypatch
+):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
+    lunge = desk.segment("low-lunge", "right")
+    script = go(desk, lambda row: row.cue and row.segment.id == lunge.id and row.purpose == "place")
+    page = desk.window.pages.words()
+    script.edit(script.currentIndex())
+    editor = QApplication.focusWidget()
+    editor.selectAll()
+    QTest.keyClicks(editor, "Right foot on the quay, left knee in the boat.")
+    assert page.reason.text() == "On the left: Left foot on the quay, right knee in the boat."
+    desk.key(KEY.Key_Return)
+    said = [cue.text for cue in desk.timed.cues if cue.own]
+    assert "Right foot on the quay, left knee in the boat." in said
+    script = go(desk, lambda row: row.cue and row.cue.own and row.side == "right")
+    desk.press("keep_on_card")
+    card = desk.session.teaching_data.library["low-lunge"].card
+    assert any("{Side} foot on the quay, {other} knee in the boat." in text for text in card.place)
+    assert "from now on" in desk.window.foot.message.text()

@@ -13,10 +13,13 @@ import tomlkit
 from yewhour.content.movement_files import movement_of
 from yewhour.content.paths import DATA
 from yewhour.content.terms import Terms
+from yewhour.core.library.card import LISTS, SINGLE
 from yewhour.core.library.movement import Library, Movement
+from yewhour.core.plan.nodes import LineEdit
 from yewhour.core.problem import Problem
 from yewhour.core.purpose import LINE_PURPOSES
 from yewhour.core.sides import fill
+from yewhour.core.wording.directions import tokenised
 from yewhour.files.atomic_files import make_folder, write_whole
 from yewhour.files.toml_files import Table, read_toml
 from yewhour.state.paths import own_data
@@ -63,6 +66,32 @@ def write_own(name: str, table: Table, terms: Terms) -> Movement:
     movement = checked(name, table, terms)
     _put(name, table)
     return movement
+
+
+def kept_on_card(movement: Movement, edit: LineEdit, side: str, terms: Terms) -> Movement:
+    """Her movement, with the words of an edit on its card in place of the line that they stood for.
+
+    side: that they are said on, so that the card says them of either. Raises Problem, and writes nothing,
+    for a movement without a card or a line that no card has.
+    """
+    table = table_of(movement)
+    talk = dict(table.get("talk", {}))
+    if not talk or edit.purpose not in (*LISTS, *SINGLE):
+        raise Problem(
+            f"{movement.name} has no place on its card for this line.",
+            do="It is kept in this class as it is.",
+        )
+    sided = side in ("left", "right")
+    text = tokenised(edit.text, side) if sided else edit.text
+    if edit.purpose in SINGLE:
+        talk[edit.purpose] = text
+    else:
+        texts = list(talk.get(edit.purpose, []))
+        which: Any = side if sided else "both"
+        same = (at for at, one in enumerate(texts) if fill(one, which, name=movement.name) == edit.was)
+        at = next(same, None)
+        talk[edit.purpose] = [text, *texts] if at is None else [*texts[:at], text, *texts[at + 1 :]]
+    return write_own(movement.id, {**table, "talk": talk}, terms)
 
 
 def forget_own(name: str) -> None:

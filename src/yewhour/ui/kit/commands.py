@@ -27,7 +27,7 @@ AT_HAND = {
     ),
     "script": (
         "edit_line", "choose_wording", "tell_otherwise", "mute", "", "pin", "sooner", "later_line", "",
-        "mirror", "restore",
+        "mirror", "keep_on_card", "restore",
         "add_line", "", "take_in", "make_room", "mend_here",
     ),
 }  # fmt: skip
@@ -127,6 +127,7 @@ COMMANDS: tuple[Command, ...] = (
         ("mirror", "Other side too", ("M",), "Your own line, mirrored on the other side."),
         ("take_in", "Say it after all", ("T",), "Takes in a line that was left out."),
         ("make_room", "Make room for it", ("G",), "Makes the movement longer by what the line lacks."),
+        ("keep_on_card", "Say it so from now on", ("K",), "Your words, on the card of the movement."),
         ("restore", "Put back", ("R",), "The line as the program has it."),
         ("add_line", "Add a line", ("A",), "A line of your own, in this movement."),
         ("mend_here", "Mend what is noticed", ("X",), "Does what the finding offers."),

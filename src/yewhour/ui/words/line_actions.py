@@ -7,18 +7,20 @@ from collections.abc import Callable
 from PySide6.QtCore import QPoint
 from PySide6.QtWidgets import QMenu
 
+from yewhour.content.terms import Terms, load_terms
 from yewhour.core.checks.lines import roomier
 from yewhour.core.edits import line_edits
 from yewhour.core.plan.edit import Edit, with_brief
 from yewhour.core.problem import Problem
 from yewhour.core.script.candidates import candidate_lines
 from yewhour.core.script.cue import Cue
-from yewhour.core.script.own_lines import with_numbers
+from yewhour.core.script.own_lines import edit_behind, with_numbers
 from yewhour.core.script.teaching import alternatives
 from yewhour.core.sides import mirrored
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 from yewhour.core.wording.directions import directions
+from yewhour.state.classes.own_movements import kept_on_card
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.small_dialogs import Asking
 from yewhour.ui.words.rows import ScriptRow
@@ -123,6 +125,28 @@ class LineActions:
         cue = self._cue()
         if cue is not None:
             self._do(lambda timed: line_edits.on_both_sides(timed, cue))
+
+    def keep_on_card(self) -> None:
+        """Her words for a line, on the card of the movement: every class says it so from now on."""
+        timed, cue = self.session.timed, self._cue()
+        if timed is None or cue is None:
+            return
+        segment = line_edits.segment_of(timed, cue)
+        edit = edit_behind(timed.plan, segment, cue)
+        try:
+            if edit is None or not edit.text:
+                raise Problem("This line is as the program has it.", do="Reword it first (Enter).")
+            kept = kept_on_card(segment.use.movement, edit, segment.side, self._terms())
+        except Problem as problem:
+            self.session.refused.emit(problem)
+            return
+        self.session.reload_words()
+        self.session.told.emit(
+            f"Every {kept.name} says it so from now on. “As it came” in the library (Ctrl+L) takes it back."
+        )
+
+    def _terms(self) -> Terms:
+        return load_terms(self.session.teaching_data.positions)
 
     def restore(self) -> None:
         """Puts the line back as the program has it."""

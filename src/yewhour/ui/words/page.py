@@ -141,6 +141,7 @@ class WordsPage(QWidget):
                 linked = line_actions.linked()
                 self._act("Each side by itself (M)" if linked else "Other side too (M)", line_actions.mirror)
             if current.cue is not None and current.cue.own:
+                self._act("Say it so from now on (K)", line_actions.keep_on_card)
                 self._act("Put back (R)", line_actions.restore)
             self._act("Add a line (A)", line_actions.add_line)
 

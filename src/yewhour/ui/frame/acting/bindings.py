@@ -91,6 +91,7 @@ def line_acts(pages: Pages) -> dict[str, Act]:
         "mirror": on(lambda line: line.mirror()),
         "take_in": on(lambda line: line.take_in()),
         "make_room": on(lambda line: line.make_room()),
+        "keep_on_card": on(lambda line: line.keep_on_card()),
         "restore": on(lambda line: line.restore()),
         "add_line": on(lambda line: line.add_line()),
         "mend_here": on(lambda line: line.mend_here()),
