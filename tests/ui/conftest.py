@@ -2,6 +2,7 @@
 
 import gc
 
+import msgspec
 import pytest
 from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
@@ -10,10 +11,11 @@ from PySide6.QtWidgets import QApplication
 from tests.conftest import shipped
 from yewhour.content.paths import FIRST_DEMO
 from yewhour.core.outline.reader import read_outline
+from yewhour.core.pipeline import solve
 from yewhour.state.classes.class_file import plan_bytes
 from yewhour.state.paths import own_data
 from yewhour.state.teaching_data import load_teaching_data
-from yewhour.ui.desk import session
+from yewhour.ui.desk import class_maker, session
 from yewhour.ui.frame.app import application, first_window, open_first
 from yewhour.ui.frame.garbage import collect_here
 from yewhour.ui.kit import theme as look
@@ -44,6 +46,20 @@ def looked_for_here():
 def ready_data(monkeypatch):
     """Windows share what ships: their own is what a test is about, not the reading of it."""
     monkeypatch.setattr(session, "load_teaching_data", loaded_once)
+    monkeypatch.setattr(class_maker, "solve", solved_once)
+
+
+def solved_once(plan, teaching_data, stage):
+    """What a plan is solved to, once for all windows that open it: they are about the window."""
+    key = (plan_bytes(plan), id(teaching_data))
+    if key not in SOLVED:
+        SOLVED[key] = solve(plan, teaching_data), teaching_data
+        while len(SOLVED) > 40:
+            del SOLVED[next(iter(SOLVED))]
+    return msgspec.structs.replace(SOLVED[key][0], stage=stage)
+
+
+SOLVED = {}
 
 
 class Desk:

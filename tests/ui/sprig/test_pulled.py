@@ -28,10 +28,9 @@ def test_a_needle_that_is_low_is_only_carried(desk):
 
 def test_no_pull_goes_beyond_what_anybody_would_hold(desk):
     scene = desk.window.sprig.scene
-    held = [
-        one for one in scene.needles if one.segment.kind == "hold" and one.segment.use.movement.dose[2] < 20
-    ]
-    needle = max(held, key=lambda one: scene.span(one)[1] - scene.span(one)[0])
+    needle = next(
+        one for one in scene.needles if one.segment.use.movement.id == "puppy" and one.segment.use.unit
+    )
     step, most = needle.segment.use.step.id, needle.segment.use.movement.dose[2]
     end = QPoint(round(scene.stem_x), round(scene.span(needle)[1]))
     desk.drag(desk.window.sprig, end, end + QPoint(0, 4000))

@@ -51,13 +51,21 @@ class MovementSearch:
     """Searches a library. Make one for each library; asking is quick."""
 
     def __init__(self, library: Library, positions: PositionGraph, blocks: Iterable[str] = ()) -> None:
-        self.library, blocks = library, tuple(blocks)
+        self.library = library
         self._blocks = [(name, plain_name(name).split()) for name in blocks]
         self.names = NameIndex(library)
         self.positions = positions
         self._entries = [(movement, _fields(movement)) for movement in library.values()]
-        texts = [text for _, fields in self._entries for *_, text in fields]
-        self._words = {word for text in [*texts, *blocks] for word in _WORD.findall(text.lower())}
+        self._known_words: set[str] | None = None
+
+    @property
+    def _words(self) -> set[str]:
+        """Every word that anything is found by; gathered when the first is misspelt."""
+        if self._known_words is None:
+            texts = [text for _, fields in self._entries for *_, text in fields]
+            texts += [" ".join(parts) for _, parts in self._blocks]
+            self._known_words = {word for text in texts for word in _WORD.findall(text)}
+        return self._known_words
 
     def find(
         self,

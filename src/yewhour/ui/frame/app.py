@@ -20,6 +20,7 @@ from yewhour.ui.frame.garbage import GarbageTimer
 from yewhour.ui.frame.window import Window
 from yewhour.ui.kit import theme as look
 
+DRESSED = "yewhour dressed"  # of an application that has our style
 FRAMED_MS = 120  # after which a window that was shown has its frame
 _WINDOWS: list[Window] = []
 
@@ -29,8 +30,9 @@ def application() -> QApplication:
     qt = QApplication.instance()
     if not isinstance(qt, QApplication):
         qt = QApplication([*sys.argv[:1], "-style", "Fusion"])  # quicker than setStyle, which returns one
-    else:
+    elif not qt.property(DRESSED):
         qt.setStyle("Fusion")
+    qt.setProperty(DRESSED, True)
     atexit.register(_leave_clipboard)
     qt.setApplicationName("Yew Hour")
     qt.setDesktopFileName("yewhour")
