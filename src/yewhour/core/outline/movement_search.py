@@ -63,7 +63,7 @@ class MovementSearch:
         """Every word that anything is found by; gathered when the first is misspelt."""
         if self._known_words is None:
             texts = [text for _, fields in self._entries for *_, text in fields]
-            texts += [" ".join(parts) for _, parts in self._blocks]
+            texts += [name.lower() for name, _ in self._blocks]
             self._known_words = {word for text in texts for word in _WORD.findall(text)}
         return self._known_words
 
@@ -104,7 +104,7 @@ class MovementSearch:
         self, words: Sequence[str], dose: str, here: str, room: Room | None, about: set[str]
     ) -> tuple[list[SearchHit], str]:
         """What is near to words that nothing has: as they may be meant, or most of them; and the dose."""
-        meant = [word if word in self._words else self._meant(word) for word in words]
+        meant = [word if len(word) < 3 or word in self._words else self._meant(word) for word in words]
         number, _, rest = dose.partition(" ")
         if "" not in meant and number.isdigit() and self.names.find(" ".join((*meant, number))):
             meant, dose = [*meant, number], rest  # "warior 2"
