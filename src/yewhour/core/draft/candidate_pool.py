@@ -26,6 +26,8 @@ from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timing.doses import amount_range, kind_of, unit_ticks
 
 SETTLING_S = 4.0  # of a movement besides its teaching: the least that a way takes
+ENOUGH = 1.6  # times the length promised that all of a pool has to last, as not all can follow on all
+BREATH_S = 7.5  # of a usual breath
 BREATH_MARKS = ("breath held", "rapid breath")
 
 
@@ -93,7 +95,7 @@ def style_of(ask: DraftRequest, model: DraftModel, route: DraftRoute | None = No
         return style
     return msgspec.structs.replace(
         style, families=route.families, rest=route.rest, closings={"": route.closing}, only=(), order="",
-        needs=route.needs, kinds=route.kinds, restful=False, between="", routes=(route,),
+        needs=route.needs, kinds=style.kinds or route.kinds, restful=False, between="", routes=(route,),
         few=min(style.few, 120), stretch=route.stretch or max(1.3, style.stretch),
     )  # fmt: skip
 
@@ -103,10 +105,26 @@ def pool_of(
 ) -> CandidatePool:
     """The pool of a promise. Every movement that is neither in it nor turned down is of another style.
 
-    route: one that any style goes, with families of its own.
+    route: one that any style goes, with families of its own. Where what one can stay in would not fill the
+    length promised, shorter holds are in it too, and on such a route what is not held.
     """
+    style = style_of(ask, model, route)
+    kinds = route.kinds if route is not None and route.families else style.kinds
+    pool = _pool(ask, teaching_data, model, style)
+    for wider in ({"stay": 0}, {"stay": 0, "kinds": kinds}):
+        if sum(one.costs for one in pool.items.values()) >= ENOUGH * ask.brief.target_s:
+            break
+        other = msgspec.structs.replace(style, **wider)
+        if other != style:
+            pool = _pool(ask, teaching_data, model, other)
+    return pool
+
+
+def _pool(
+    ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, style: DraftStyle
+) -> CandidatePool:
     brief, room = ask.brief, ask.room(teaching_data, model)
-    style, school = style_of(ask, model, route), school_of(brief, teaching_data.schools)
+    school = school_of(brief, teaching_data.schools)
     more = {family for one in style.routes for part in one.parts for family in part.more}
     families = frozenset((*style.families, *more))
     order, stretch = order_of(style, teaching_data), style.stretch * room.stretch
@@ -210,6 +228,8 @@ def _why_not(
     restless = style.restful and "rest" not in movement.works
     if restless or (style.kinds and movement.kind not in style.kinds):
         return "style", ""
+    if style.stay and _longest_s(movement) < style.stay:
+        return "style", ""
     if barred or above > (1 if ordered and gentle else 0):
         return "level", barred[0] if barred else ""
     if "breath held" in movement.marks and not school.retention:
@@ -222,6 +242,11 @@ def _why_not(
             return "gentler", met[0]
         return "caution", met[0]
     return None
+
+
+def _longest_s(movement: Movement) -> float:
+    """Seconds that a movement is held for at most, on a side."""
+    return movement.dose[2] * (BREATH_S if movement.behaviour.is_hold else 1.0)
 
 
 def at_hand(prop: str, props: tuple[str, ...]) -> bool:

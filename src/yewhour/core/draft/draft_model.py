@@ -71,7 +71,8 @@ class DraftStyle(DeclaredPart, frozen=True):
     order; begin: what stands first in it wherever it can; before, after: what may stand right before or
     after a movement of the order, by that movement. between: what stands between two strong practices.
     needs: the prop it can't do without. few: seconds that a movement lasts at least, so that there are few.
-    stretch: how much longer a movement is done than usual, for the same reason. quiet: what promises quiet
+    stay: seconds that one can stay in a movement at least, on a side. stretch: how much longer a movement is
+    done than usual, so that there are few. quiet: what promises quiet
     before a long hold. kinds: those of movements there are, where not all. restful: all of it is rest.
     also: movements besides those of its families. not_here: those of them that are of another tradition.
     """
@@ -88,6 +89,7 @@ class DraftStyle(DeclaredPart, frozen=True):
     between: str = ""
     needs: str = ""
     few: int = 0
+    stay: int = 0
     stretch: float = 1.0
     quiet: str = ""
     kinds: tuple[str, ...] = ()
