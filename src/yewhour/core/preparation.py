@@ -2,6 +2,7 @@
 
 import msgspec
 
+from yewhour.core.library.position import base_of
 from yewhour.core.plan.nodes import Block
 from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.plan.school import School, school_of
@@ -35,6 +36,9 @@ def prepare_plan(plan: Plan, teaching_data: TeachingData) -> PreparedPlan:
     if room.roll:
         school = msgspec.structs.replace(school, roll=room.roll)
     positions = room.positions(teaching_data.positions)
+    if school.keeps_from:
+        barred = frozenset(one for one in positions.places if base_of(one) in school.keeps_from)
+        positions = positions.avoiding(barred)
     if positions is not teaching_data.positions:
         teaching_data = msgspec.structs.replace(teaching_data, positions=positions)
     return PreparedPlan(_closed(plan, school), school, teaching_data)

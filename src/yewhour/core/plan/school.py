@@ -24,7 +24,7 @@ class School(msgspec.Struct, frozen=True, omit_defaults=True):
     the largest share of a held posture that may be speech (0-1). count_s: seconds of a count. second_side:
     how much is said there of what was said on the first. voice: how things are put. breath_words: in which
     repetitions they are said. least_rest: share of the class its final rest should have at least (0 asks for
-    none)."""
+    none). keeps_from: bases of positions that no way goes through where there is another way."""
 
     id: str
     name: str
@@ -52,6 +52,7 @@ class School(msgspec.Struct, frozen=True, omit_defaults=True):
     talk: float = 0.6
     count_s: float = 1.0
     least_rest: float = 0.0
+    keeps_from: tuple[str, ...] = ()
     pace: Pace = Pace()
 
 
