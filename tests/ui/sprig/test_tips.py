@@ -5,6 +5,8 @@ from PySide6.QtCore import QEvent, QPoint, QRect
 from PySide6.QtGui import QHelpEvent
 from PySide6.QtWidgets import QApplication, QLabel, QToolTip
 
+from yewhour.ui.sprig.picture import strips
+
 
 def tip_for(widget, at):
     """Where the tip is that is shown for a point of a widget, on the screen."""
@@ -27,3 +29,14 @@ def test_the_tip_of_a_needle_lies_below_it(desk, name):
     tip = tip_for(sprig, at)
     foot = sprig.mapToGlobal(QPoint(0, round(sprig.scene.y_at(segment.end / 10)))).y()
     assert tip.top() >= foot - 1
+
+
+def test_columns_and_signs_explain_themselves_where_the_pointer_rests(desk):
+    sprig = desk.window.sprig
+    tip_for(sprig, QPoint(round(sprig.scene.width - strips.room() + 5), 200))
+    assert "Effort" in QToolTip.text()
+    tip_for(sprig, QPoint(round(sprig.scene.width - 10), 200))
+    assert "Talk" in QToolTip.text()
+    aril = next(one for one in sprig.scene.needles if one.aril)
+    sprig.gestures._hover(desk.at(aril.segment).toPointF())
+    assert "the side changes here" in sprig.toolTip()

@@ -13,6 +13,7 @@ from PySide6.QtGui import (
     QDragLeaveEvent,
     QDragMoveEvent,
     QDropEvent,
+    QHelpEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -30,7 +31,7 @@ from yewhour.ui.kit.controls.controls import plain_tip
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.sprig.gestures import Gestures
 from yewhour.ui.sprig.picture.drop_places import HIT_TYPE
-from yewhour.ui.sprig.picture.hit_map import HitMap
+from yewhour.ui.sprig.picture.hit_map import HitMap, signs_of
 from yewhour.ui.sprig.picture.painter import SprigPainter
 from yewhour.ui.sprig.picture.scene import Scene
 
@@ -133,11 +134,17 @@ class Sprig(QWidget):
                 segment = needle.segment
                 side = f", {segment.side}" if segment.side in ("left", "right") else ""
                 start = show_length(segment.start / TICKS_PER_S)
-                words = f"{segment.name}{side} · {segment.dose} · {start}"
+                signs = f". {meant}" if (meant := signs_of(needle)) else ""
+                words = f"{segment.name}{side} · {segment.dose} · {start}{signs}"
             self.setToolTip(plain_tip(words))
         self.update()
 
     def event(self, event: QEvent) -> bool:
+        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
+            about = self.hits.strip_at(event.pos().toPointF())
+            if about:
+                QToolTip.showText(event.globalPos(), plain_tip(about), self)
+                return True
         under = self.gestures.under if event.type() == QEvent.Type.ToolTip else None
         if under is None:
             return super().event(event)

@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, QRectF
 
 from yewhour.core.lengths import TICKS_PER_S
 from yewhour.ui.kit.theme import scale
+from yewhour.ui.sprig.picture import strips
 from yewhour.ui.sprig.picture.needles import Needle
 from yewhour.ui.sprig.picture.scene import Scene
 
@@ -54,3 +55,19 @@ class HitMap:
         """The section whose title is under the pointer."""
         found = (one for one in self.scene.sections() if one.box is not None and one.box.contains(at))
         return next((one.number for one in found), None)
+
+    def strip_at(self, at: QPointF) -> str:
+        """What the strip under the pointer shows, "" for none."""
+        number = int((at.x() - (self.scene.width - strips.room())) // (strips.WIDE * scale()))
+        about = list(strips.STRIPS.values())
+        return about[number] if self.scene.strips_room and 0 <= number < len(about) else ""
+
+
+def signs_of(needle: Needle) -> str:
+    """What the signs on a needle mean."""
+    signs = (
+        (needle.aril, "The red berry: the side changes here."),
+        (needle.meant, "The dashed edge: the second side is meant to differ."),
+        (needle.knot, "The knot: you keep this number."),
+    )
+    return " ".join(words for there, words in signs if there)

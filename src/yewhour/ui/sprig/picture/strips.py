@@ -16,7 +16,11 @@ from yewhour.ui.kit.theme import (
 )
 from yewhour.ui.sprig.picture.viewport import Viewport
 
-STRIPS = ("effort", "breath", "talk")
+STRIPS = {  # and what each shows, for whoever rests the pointer on it
+    "effort": "Effort: the wider, the harder it is there.",
+    "breath": "Breath: further right is quicker, further left is slower.",
+    "talk": "Talk: where it is filled you speak, where it is empty it is quiet.",
+}
 WIDE = 42.0  # pixels of one strip, its gap included
 
 
