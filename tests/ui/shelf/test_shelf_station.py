@@ -380,3 +380,22 @@ def test_keys_of_the_class_leave_it_alone_where_it_is_not_in_view(desk):
     assert desk.session.plan.brief.target_s == plan.brief.target_s - 60
     desk.press("undo")
     assert desk.window.foot.message.text().startswith("Taken back: ")
+
+
+def test_a_folder_of_classes_is_taken_in_at_once_and_what_can_t_be_read_is_told(hers, tmp_path):
+    desk, path = hers
+    page = opened(desk, path)
+    folder = tmp_path / "older"
+    folder.mkdir()
+    for name in ("low-water", "slack-tide"):
+        (folder / f"{name}.yewhour").write_bytes((DEMO / f"{name}.yewhour").read_bytes())
+    (folder / "broken.yewhour").write_text("{")
+    before = len(page.shelving.shelf.classes)
+    page.making.adopt(folder)
+    desk.qtbot.waitUntil(lambda: not desk.session.jobs.busy(), timeout=20_000)
+    desk.settle()
+    assert len(page.shelving.shelf.classes) == before + 2
+    said = desk.window.foot.message.text()
+    assert said.startswith("2 classes of older on the shelf. broken.yewhour could not be read")
+    page.making.adopt(tmp_path / "nothing")
+    assert "no class in" in desk.window.foot.message.text()

@@ -46,6 +46,7 @@ def wire(pages: Pages, files: FileCommands, host: Host, changed: Callable[[], ob
         page.promise.promised.connect(lambda text: pages.drafting().promise(text))
         page.promise.typed.connect(lambda text: page.promise.put(pages.drafting().read_ahead(text)))
         page.folder_wanted.connect(files.choose_folder_of_weeks)
+        page.adopt_wanted.connect(files.choose_folder_to_take_in)
         page.find_wanted.connect(files.find_shelved)
         page.viewed.connect(changed)
         page.making.begun.connect(files.begin_from_shelf)

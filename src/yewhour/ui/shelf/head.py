@@ -22,6 +22,7 @@ class ShelfHead(QWidget):
     begin = Signal()
     folder_wanted = Signal()
     first_wanted = Signal()
+    adopt_wanted = Signal()
 
     def __init__(self, views: Sequence[tuple[str, str]]) -> None:
         super().__init__()
@@ -53,6 +54,7 @@ class ShelfHead(QWidget):
         tools.addWidget(self.search, 1)
         about = "Empty, from an outline, from a demo class."
         tools.addWidget(button("Begin a class…", self.begin.emit, about))
+        tools.addWidget(button("Take in a folder…", self.adopt_wanted.emit, "All the classes of a folder."))
         tools.addWidget(button("Write it out…", self.folder_wanted.emit, OUT))
         layout = QVBoxLayout(self)
         layout.setContentsMargins(18, 8, 18, 8)

@@ -9,6 +9,7 @@ from typing import Any, NamedTuple
 import msgspec
 from PySide6.QtCore import QObject, Signal
 
+from yewhour.core.edits.compare import nearest_class
 from yewhour.core.edits.cuts import cut
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import with_brief
@@ -25,6 +26,7 @@ from yewhour.core.shelf.series import (
     next_title,
     spoken_of,
 )
+from yewhour.core.timed_class import TimedClass
 from yewhour.state.classes.class_file import read_plan
 from yewhour.state.classes.revisions import revisions_of
 from yewhour.state.logbook.shelving import new_id
@@ -82,6 +84,41 @@ class Making(QObject):
         series = self.shelving.shelf.series.get(coming.series)
         if series is not None and name not in series.classes:
             self.put_in(series, name, coming.at)
+
+    # --- many at once -----------------------------------------------------------------------------------
+
+    def adopt(self, folder: Path) -> None:
+        """Puts every class of a folder onto the shelf; what can't be read is told, and left where it is."""
+        paths = sorted(folder.glob("*.yewhour"))
+        if not paths:
+            what = f"There is no class in {folder}."
+            self.page.troubled.emit(Problem(what, do="Choose the folder that your .yewhour files are in."))
+            return
+        self.page.message.emit(f"Looking at {len(paths)} classes …")
+        self.session.jobs.run(
+            "adopt", lambda job: [self._read(path) for path in paths], self._adopted,
+            doing="Reading the classes", lost="Nothing was put on the shelf; the files are as they were.", failed=self.page.troubled.emit,
+            owner=self.page,
+        )  # fmt: skip
+
+    def _read(self, path: Path) -> tuple[Path, TimedClass | Problem]:
+        try:
+            return path, nearest_class(solve(read_plan(path), self.session.teaching_data))
+        except Problem as problem:
+            return path, problem
+
+    def _adopted(self, read: list[tuple[Path, TimedClass | Problem]]) -> None:
+        troubles = [(path, one) for path, one in read if isinstance(one, Problem)]
+        for path, one in read:
+            if not isinstance(one, Problem):
+                self.shelving.shelve(path, one)
+        self.page.refresh()
+        put = len(read) - len(troubles)
+        said = f"{put} class{'' if put == 1 else 'es'} of {read[0][0].parent.name} on the shelf."
+        for path, problem in troubles[:1]:
+            more = f", and {len(troubles) - 1} more" if len(troubles) > 1 else ""
+            said += f" {path.name} could not be read{more}: {problem.what}"
+        self.page.message.emit(said)
 
     # --- one class from another -------------------------------------------------------------------------
 

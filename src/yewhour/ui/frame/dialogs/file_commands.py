@@ -125,6 +125,11 @@ class FileCommands:
         write = self.pages.shelf().write_into
         self._ask(FileRequest("Write out what goes out", "Write here", folder=True), "", write)
 
+    def choose_folder_to_take_in(self) -> None:
+        """Asks which folder's classes are to be put onto the shelf."""
+        adopt = self.pages.shelf().making.adopt
+        self._ask(FileRequest("Classes for the shelf", "Put them on it", folder=True), "", adopt)
+
     def find_shelved(self, name: str) -> None:
         """Asks where the file of a class of the shelf is now."""
         find = partial(self.pages.shelving().found_at, name)
