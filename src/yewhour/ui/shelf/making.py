@@ -96,9 +96,9 @@ class Making(QObject):
             return
         self.page.message.emit(f"Looking at {len(paths)} classes …")
         self.session.jobs.run(
-            "adopt", lambda job: [self._read(path) for path in paths], self._adopted,
-            doing="Reading the classes", lost="Nothing was put on the shelf; the files are as they were.", failed=self.page.troubled.emit,
-            owner=self.page,
+            "adopt", lambda job: [self._read(path) for path in paths], self._adopted, doing="Reading classes",
+            lost="Nothing was put on the shelf; the files are as they were.",
+            failed=self.page.troubled.emit, owner=self.page,
         )  # fmt: skip
 
     def _read(self, path: Path) -> tuple[Path, TimedClass | Problem]:
