@@ -124,7 +124,7 @@ class MovementSearch:
 
     def _meant(self, word: str) -> str:
         """The word of the library that one may have been meant for; "" for none."""
-        close = near_names(word, self._words, least=CLOSE)
+        close = near_names(word, sorted(self._words), least=CLOSE)  # of two as near, the same each time
         return close[0] if close else ""
 
     def _found(
