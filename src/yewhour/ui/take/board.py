@@ -68,14 +68,14 @@ class TakeBoard(QWidget):
         change.addStretch(1)
         change.addWidget(self.left_s)
         coming = QHBoxLayout()
-        coming.addWidget(self.next_figure)
-        coming.addWidget(self.coming, 1)
+        coming.addWidget(self.next_figure, 2)
+        coming.addWidget(self.coming, 3)
         change.addLayout(coming)
         below = QHBoxLayout()
         below.setSpacing(36)
         below.addLayout(breath, 4)
         below.addWidget(self.figure, 3)
-        below.addLayout(change, 3)
+        below.addLayout(change, 4)
         middle = QVBoxLayout()
         middle.setSpacing(6)
         middle.addLayout(top, 3)
@@ -118,14 +118,14 @@ class TakeBoard(QWidget):
         room = min(1.0, self.width() / (USUAL[0] * scale()), self.height() / (USUAL[1] * scale()))
         for one, size, colour in (
             (self.clock, 26.0, theme.ink), (self.phase, 38.0, theme.ink), (self.count, 38.0, theme.ink),
-            (self.left_s, 84.0, theme.ink), (self.coming, 22.0, theme.soft), (self.late, 24.0, theme.ink),
+            (self.left_s, 84.0, theme.ink), (self.coming, 20.0, theme.soft), (self.late, 24.0, theme.ink),
             (self.hints, 12.0, theme.soft),
         ):  # fmt: skip
             size *= max(LEAST, room) if size > SMALL else 1.0
             one.setFont(font(size, bold=size > 25))
             one.setStyleSheet(f"color: {colour}; font-size: {font(size).pointSizeF():.1f}pt;")
         self.left_s.setFixedHeight(round(self.left_s.fontMetrics().height() * 0.95))
-        self.coming.setFixedHeight(self.coming.fontMetrics().height() * 2)
+        self.coming.setFixedHeight(self.coming.fontMetrics().height() * 3)
         self.clock.setMinimumWidth(self.clock.fontMetrics().horizontalAdvance("0:00:00 to go"))
 
     def resizeEvent(self, event: QResizeEvent) -> None:

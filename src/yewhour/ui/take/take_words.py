@@ -35,8 +35,8 @@ def late_words(take: Take, here: Moment) -> str:
     last = take.retimed[-1] if take.retimed else None
     if last is None or abs(last.late) < 5 or here.at - last.at > TOLD_S * 10:
         return "on time"
-    how, does = ("late", "gives") if last.late > 0 else ("early", "takes")
-    return f"{_long(seconds(last.late))} {how}; the rest {does} them"
+    how, does = ("late", "gives them back") if last.late > 0 else ("early", "takes them")
+    return f"{_long(seconds(last.late))} {how}; the rest {does}"
 
 
 def _long(length_s: float) -> str:
