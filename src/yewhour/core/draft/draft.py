@@ -23,7 +23,7 @@ from yewhour.core.finding import Finding
 from yewhour.core.lengths import LONGEST_S, show_length
 from yewhour.core.library.names import listed
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.plan import Plan
+from yewhour.core.plan.plan import Plan, steps_of
 from yewhour.core.plan.school import school_of
 from yewhour.core.problem import Problem
 from yewhour.core.teaching_data import TeachingData
@@ -54,7 +54,7 @@ def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftMode
     none."""
     _check(ask, teaching_data, model)
     ways = ways_of(ask, teaching_data, model)
-    best: tuple[int, Draft] | None = None
+    best: tuple[int, int, Draft] | None = None  # what is wrong with it, what it lacks of what was asked for
     trouble: Problem | None = None
     for number in range(TRIES):
         tried = msgspec.structs.replace(ask, seed=ask.seed * 31 + number) if number else ask
@@ -64,14 +64,20 @@ def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftMode
         except Problem as problem:
             trouble = trouble or problem
             continue
-        wrong = len(above(found.timed.findings))
-        if best is None or wrong < best[0]:
-            best = (wrong, found)
-        if not wrong:
+        wrong, lacking = len(above(found.timed.findings)), _lacking(found.plan, ask, pool)
+        if best is None or (wrong, lacking) < best[:2]:
+            best = (wrong, lacking, found)
+        if not wrong and not lacking:
             break
     if best is None or best[0]:
-        raise _refused(ask, ways[0][1], trouble, best[1].timed.findings if best else ())
-    return best[1]
+        raise _refused(ask, ways[0][1], trouble, best[2].timed.findings if best else ())
+    return best[2]
+
+
+def _lacking(plan: Plan, ask: DraftRequest, pool: CandidatePool) -> int:
+    """How many of the movements asked for by name could be there, and are not."""
+    there = {step.movement for step in steps_of(plan)}
+    return len(({ask.brief.peak, *ask.brief.wanted} & pool.items.keys()) - there)
 
 
 def _check(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> None:
