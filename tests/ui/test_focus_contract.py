@@ -30,7 +30,7 @@ def in_the_head(desk):
     return focus is not None and desk.window.head.isAncestorOf(focus)
 
 
-@pytest.mark.parametrize("station", STATIONS)
+@pytest.mark.parametrize("station", ["to_sprig", "to_words", "to_back"])
 def test_no_command_gives_the_keys_to_the_head(desk, station):
     desk.press(station)
     dice = random.Random(station)
@@ -42,8 +42,8 @@ def test_no_command_gives_the_keys_to_the_head(desk, station):
     for name in names:
         desk.press(name)
         assert not in_the_head(desk), name
-        if "undo" not in name:
-            desk.press("undo")
+        while desk.session.past.undo_titles and "undo" not in name:
+            desk.session.undo()
 
 
 @pytest.mark.parametrize("station", STATIONS)
@@ -52,7 +52,7 @@ def test_no_button_of_a_page_gives_the_keys_to_the_head(desk, station):
     if station == "to_sprig":
         desk.choose("low-lunge")
     page = desk.window.stations.here.page()
-    for number in range(60):
+    for number in range(30):
         presses = [
             one for one in page.findChildren(QAbstractButton)
             if one.isVisible() and one.isEnabled() and one.focusPolicy() & Qt.FocusPolicy.TabFocus
