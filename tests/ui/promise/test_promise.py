@@ -5,6 +5,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from yewhour.core.lengths import show_length
+from yewhour.core.outline.reader import read_outline
+from yewhour.core.outline.writer import write_outline
 from yewhour.core.plan.edit import with_brief
 from yewhour.ui.promise.style_ways import NAMES
 
@@ -195,3 +197,28 @@ def test_the_breath_is_told_as_promised_and_as_she_breathes(desk):
     page.ways.usual.click()
     desk.settle()
     assert desk.session.plan.brief.own == {}
+
+
+def test_why_it_is_given_its_shape_and_its_thread_are_written_where_they_are_promised(desk):
+    desk.press("to_promise")
+    page = desk.window.pages.promise()
+    page.editor.open("reason")
+    page.reason.setFocus()
+    page.reason.selectAll()
+    desk.type("For everyone who rang until midnight.")
+    page.editor.open("theme")
+    for line, text in zip(page.theme_lines, ("Letting go of the rope.", "", "It is let go."), strict=True):
+        line.setFocus()
+        line.selectAll()
+        QTest.keyClick(line, Qt.Key.Key_Delete)
+        desk.type(text)
+    desk.settle()
+    brief = desk.session.plan.brief
+    assert brief.reason == "For everyone who rang until midnight."
+    assert brief.theme == ("Letting go of the rope.", "", "It is let go.")
+    said = [cue.text for cue in desk.timed.cues]
+    for line in (brief.reason, brief.theme[0], brief.theme[2]):
+        assert line in said
+    assert "" not in said
+    text = write_outline(desk.session.plan, desk.session.teaching_data.library)
+    assert read_outline(text, desk.session.teaching_data.library).brief.theme == brief.theme

@@ -53,7 +53,10 @@ def read_brief_line(key: str, value: str, known: Vocabulary | None = None) -> di
             raise Problem(f"{value!r} is no telling.", do="Write telling: 2, for instance.")
         return {"telling": int(value)}
     if key == "theme":
-        return {key: tuple(part.strip() for part in value.split("|") if part.strip())}
+        parts = [part.strip() for part in value.split("|")]
+        while parts and not parts[-1]:
+            parts.pop()
+        return {key: tuple(parts)}
     if key in _NUMBERS:
         try:
             return {_NUMBERS[key]: finite(value)}
@@ -121,8 +124,8 @@ def write_brief(brief: Brief) -> list[str]:
             lines.append(f"{key}: {said}")
     if brief.telling:
         lines.append(f"telling: {brief.telling}")
-    if told := [said for one in brief.theme if (said := one_line(one))]:
-        lines.append(f"theme: {' | '.join(told)}")
+    if any(told := [one_line(one) for one in brief.theme]):
+        lines.append(f"theme: {' | '.join(told).rstrip(' |')}")
     for key in _LISTS:
         words = [said for one in getattr(brief, key) if (said := one_line(one))]
         if words:

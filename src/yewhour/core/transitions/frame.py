@@ -29,7 +29,7 @@ class ClassFrame:
         self.work = [use for use in uses if not use.behaviour.framing and use.start and use.round <= 1]
         brief = phrasing.brief
         self.reason = brief.reason if brief.target_s >= TOLD_S else ""
-        self.theme = tuple(brief.theme)
+        self.theme = tuple(brief.theme)  # "" where nothing is said of it there
         self.shape = brief.shape or (self._shape() if brief.target_s >= TOLD_S else "")
         self.turns = self._turns()
 
@@ -39,7 +39,7 @@ class ClassFrame:
 
     def farewell(self) -> list[str]:
         """What is said before the last words, where a theme is answered."""
-        return list(self.theme[2:3])
+        return [line for line in self.theme[2:3] if line]
 
     def _shape(self) -> str:
         wording = self.phrasing.wording
@@ -82,7 +82,7 @@ class ClassFrame:
             lines = self.phrasing.wording.section_open
             line = lines[(self.phrasing.habit + len(named)) % len(lines)][0]
             named[use.key] = fill(line, "both", area=area)
-        if len(self.theme) > 1 and self.work:
+        if len(self.theme) > 1 and self.theme[1] and self.work:
             middle = self._middle([use for use, _ in found])
             if middle is not None:
                 named[middle.key] = self.theme[1]

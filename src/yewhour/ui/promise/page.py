@@ -43,6 +43,9 @@ TIMES = ("morning", "midday", "evening", "night")
 FACINGS = ("front", "side", "back")
 
 
+WHEN = ("at the start", "in the middle", "at the end")  # a thread is taken up
+
+
 class PromisePage(QWidget):
     """The page."""
 
@@ -132,6 +135,16 @@ class PromisePage(QWidget):
         self.audience = self._line("For whom", lambda text: self._put("For whom", "audience", text.strip()))
         self.audience.setPlaceholderText("the people you see when you record: bell-ringers, new parents…")
         self.editor.panel("audience", self.audience, prompted("For whom", self.audience))
+        self.reason = self._line("Why", lambda text: self._put("Why it is given", "reason", text.strip()))
+        self.reason.setPlaceholderText("said after the welcome: For everyone who hauled nets this week…")
+        self.shape = self._line("Its shape", lambda text: self._put("Its shape", "shape", text.strip()))
+        self.shape.setPlaceholderText("said after that; left empty, one is made from the parts of the class")
+        self.editor.panel(
+            "reason", self.reason, prompted("Why", self.reason), prompted("Its shape", self.shape)
+        )
+        self.theme_lines = [self._line(f"The thread, {when}", lambda _: self._threaded()) for when in WHEN]
+        rows = [prompted(when.capitalize(), line) for when, line in zip(WHEN, self.theme_lines, strict=True)]
+        self.editor.panel("theme", self.theme_lines[0], *rows)
         self.time_of_day = self._one("Time of day", "time_of_day", [
             ("", "Any time", ""), *((one, one.capitalize(), "") for one in TIMES)])  # fmt: skip
         self.editor.panel("time", self.time_of_day, self.time_of_day)
@@ -262,6 +275,9 @@ class PromisePage(QWidget):
         for line, text in (
             (self.title, brief.title),
             (self.audience, brief.audience),
+            (self.reason, brief.reason),
+            (self.shape, brief.shape),
+            *zip(self.theme_lines, (*brief.theme, "", "", ""), strict=False),
             (self.length, show_length(brief.target_s)),
             (self.peak, self.names.get(brief.peak, brief.peak)),
         ):
@@ -329,6 +345,12 @@ class PromisePage(QWidget):
         return ""
 
     # --- putting -------------------------------------------------------------------------------------------
+
+    def _threaded(self) -> None:
+        said = [line.text().strip() for line in self.theme_lines]
+        while said and not said[-1]:
+            said.pop()
+        self._put("The thread", "theme", tuple(said))
 
     def _put(self, title: str, field: str, value: Any) -> None:
         if not self._putting and self.session.plan is not None:

@@ -21,8 +21,15 @@ SENTENCE: tuple[str | SentencePart, ...] = (
     ("audience", "For whom", ","), ("time", "Time of day", ","), ("level", "Level", "."), "It is about",
     ("focus", "About", "."), "Mind", ("cautions", "Who may be there", "."), "At hand:",
     ("props", "Props", "."), "The breath goes", ("pace", "The breath", ","), "my voice",
-    ("voice", "The voice", ";"), "I face", ("camera", "The camera", "."),
+    ("voice", "The voice", ";"), "I face", ("camera", "The camera", "."), "Why I give it:",
+    ("reason", "Why", "."), "Its thread:", ("theme", "The thread", "."),
 )  # fmt: skip
+SHORT = 36  # letters of what she wrote that stand in the sentence
+
+
+def _begun(text: str) -> str:
+    """What she wrote, as far as it stands in the sentence."""
+    return text if len(text) <= SHORT else f"{text[: SHORT - 1].rstrip()}…"
 
 
 def _paced(pace: Pace | None, own: float) -> str:
@@ -56,4 +63,6 @@ def said(
         "pace": _paced(pace, own_share(brief.own, "breath")),
         "voice": "as usual" if brief.voice_rate == 1 else f"{brief.voice_rate:g} times as quick as usual",
         "camera": f"the {brief.facing}" if brief.facing else "the front",
+        "reason": f"“{_begun(brief.reason)}”" if brief.reason else "not said",
+        "theme": f"“{_begun(brief.theme[0])}”" if brief.theme else "none",
     }
