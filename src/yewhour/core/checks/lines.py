@@ -38,10 +38,10 @@ def side_word(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
     by_id = _by_id(timed)
     for cue in timed.cues:
         segment = by_id[cue.segment]
-        if segment.side not in ("left", "right") or not (cue.own or _one_sided(cue, segment)):
+        if segment.side not in ("left", "right"):
             continue
         named = directions(cue.text)
-        if len(named) == 1 and segment.side not in named:
+        if len(named) == 1 and segment.side not in named and (cue.own or _one_sided(cue, segment)):
             word = named.pop()
             words = {"word": word, "name": segment.use.name, "side": segment.side, "line": cue.text}
             text = fill(tokenised(cue.text, word), segment.side)

@@ -124,7 +124,7 @@ def write_brief(brief: Brief) -> list[str]:
             lines.append(f"{key}: {said}")
     if brief.telling:
         lines.append(f"telling: {brief.telling}")
-    if any(told := [one_line(one) for one in brief.theme]):
+    if any(told := [one_line(one).replace("|", "/") for one in brief.theme]):
         lines.append(f"theme: {' | '.join(told).rstrip(' |')}")
     for key in _LISTS:
         words = [said for one in getattr(brief, key) if (said := one_line(one))]
