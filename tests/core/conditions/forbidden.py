@@ -139,6 +139,11 @@ FORBIDDEN = {
         headstand, downward-dog, fold, box-breath, breath-of-fire, wall-sit, hundred, plank, chair-pose,
         boat, warrior-three, crow, goddess, shoulder-stand, teaser, side-plank, breath-of-joy
     """),
+    "stroke": _listed("""
+        headstand, downward-dog, fold, box-breath, breath-of-fire, hundred, plank, low-lunge, cobra, gate,
+        camel-prep, bow-prep, hands-and-knees, tree, warrior-two, boat, crow, shoulder-stand, child,
+        four-point-leg
+    """),
     "migraine": _listed("""
         headstand, downward-dog, fold, wheel, camel, bow, breath-of-fire, skull-shining, shoulder-stand,
         plough, ragdoll, child, breath-of-joy, rolling-ball, wide-fold, dangling, puppy, bridge

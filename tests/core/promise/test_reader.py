@@ -274,3 +274,16 @@ def test_there_are_three_hundred_everyday_words_and_each_means_something():
         assert not one.style or one.style in shipped().schools
     near = {one for row in load_vocabulary().health.values() for one in row}
     assert near <= shipped().conditions.conditions.keys()
+
+
+@pytest.mark.parametrize(
+    ("text", "cautions"),
+    [
+        ("25 minutes yoga for my neighbour, bad hip, 70, in the garden", {"older", "hips"}),
+        ("hatha, 70 min, hips", set()),
+        ("20 minutes hatha, 45", set()),
+        ("yoga after a stroke", {"stroke"}),
+    ],
+)
+def test_an_age_by_itself_behind_a_length_and_a_stroke_are_minded(reader, text, cautions):
+    assert set(reader.read(text).brief.cautions) == cautions

@@ -54,6 +54,7 @@ _AGE = re.compile(
 _LATE = re.compile(
     r"\b(?:second|third|last|late|2nd|3rd|[2-4]\d.weeks?|1[4-9].weeks?|[4-9].months?)\b", re.IGNORECASE
 )
+_BARE_AGE = re.compile(r"(?:^|[,|;])\s*(6[5-9]|[7-9]\d)\s*(?=$|[,|;.])")
 OLD, GROWN, MOST = 65, 16, 2000
 Read = tuple[Kind, str, int, Phrase | None]  # kind, key, words, and the phrase it was mistyped for
 
@@ -99,11 +100,16 @@ class PromiseReader:
             while (found := pattern.search(text)) and (tag := tag_of(found)):
                 yield self.meanings.condition(found[0], tag)
                 text = f"{text[: found.start()]} | {text[found.end() :]}"
+        long = False
         while (length := length_in(text)) is not None:
             start, end, seconds = length
+            long = True
             said = text[start:end].strip()
             yield Wish(said, f"{show_length(seconds)} long", kind="length", key=str(seconds))
             text = f"{text[:start]} {text[end:]}"
+        if long and (found := _BARE_AGE.search(text)):  # the length is told already
+            yield self.meanings.condition(found[1], "older")
+            text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
         context: Context = ""
         for piece in BREAKS.split(AT_HAND.sub(" ", text).replace("|", ",")):
             soft, context = context, ""

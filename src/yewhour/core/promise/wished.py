@@ -16,7 +16,7 @@ _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
-CHAIRED = ("chair-only", "older", "balance")  # who has a chair in reach, unless there is a wall
+CHAIRED = ("chair-only", "older", "balance", "stroke")  # who has a chair in reach, unless there is a wall
 
 
 def brief_of(
