@@ -121,6 +121,23 @@ def test_what_killed_programs_left_is_swept_and_nothing_else(plan, tmp_path, mon
     assert keeper.file.with_suffix(".lock").exists()
 
 
+def test_a_draft_that_was_only_tried_is_kept_a_week_and_work_for_ever(plan, tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
+    tried, worked = WorkKeeper(), WorkKeeper()
+    tried.keep(plan, None, tried=True)
+    worked.keep(plan, None)
+    now_s = tried.file.stat().st_mtime
+    sweep(now_s + 8 * 24 * 3600)
+    assert tried.file.exists()  # a window has it
+    tried.close()
+    worked.close()
+    sweep(now_s + 6 * 24 * 3600)
+    assert tried.file.exists()
+    sweep(now_s + 8 * 24 * 3600)
+    assert not tried.file.exists()
+    assert [one.file for one in unsaved_work()] == [worked.file]
+
+
 def test_where_nothing_can_be_kept_it_is_told_and_nothing_breaks(plan, tmp_path, monkeypatch):
     (tmp_path / "file").write_text("no folder")
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "file" / "data"))

@@ -11,11 +11,12 @@ import msgspec
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QDesktopServices, QFontInfo
-from PySide6.QtWidgets import QApplication, QLabel
+from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from tests.conftest import ROOT
 from tests.ui.conftest import Desk
 from yewhour.content.paths import DEMO
+from yewhour.core.edits.groups import with_section
 from yewhour.core.plan.edit import with_brief
 from yewhour.files.atomic_files import write_whole
 from yewhour.state.classes.class_file import plan_bytes, read_plan
@@ -46,6 +47,7 @@ import sys, time
 from pathlib import Path
 from PySide6.QtCore import QTimer
 from yewhour.ui.frame.app import application, first_window, open_first
+from yewhour.core.edits.groups import with_section
 from yewhour.core.plan.edit import with_brief
 qt = application()
 window = first_window(dark=False)
@@ -186,9 +188,33 @@ def test_a_file_changed_by_somebody_else_is_not_written_over_unasked(desk, mine)
     assert not desk.window.file_commands.save_to(mine)
     assert "Somebody else has changed this file" in desk.window.foot.message.text()
     assert read_plan(mine) == theirs
+    both = desk.window._dialogs[-1]
+    assert [drawn.twig.title for drawn in both.drawn] == ["Theirs", "Mine"]
+    both.reject()
     assert desk.window.file_commands.save_to(mine)
     assert read_plan(mine).brief.title == "Mine"
     assert "Theirs" in [version.plan().brief.title for version in revisions_of(mine)]
+
+
+def test_of_what_somebody_else_did_a_part_is_taken_and_the_rest_is_hers(desk, mine):
+    desk.window.file_commands.open_file(mine)
+    desk.settle()
+    first = desk.session.plan.sections[0]
+    theirs = with_section(desk.session.plan, 0, body=first.body[:-1])
+    write_whole(mine, plan_bytes(theirs))
+    rename(desk, "Mine")
+    assert not desk.window.file_commands.save_to(mine)
+    both = desk.window._dialogs[-1]
+    takes = [one for one in both.findChildren(QPushButton) if one.text().startswith("Take “")]
+    assert [one.text() for one in takes] == [f"Take “{first.title}”"]
+    desk.click(takes[0])
+    assert desk.session.plan.brief.title == "Mine"
+    assert desk.session.plan.sections == theirs.sections
+    still = [one for one in both.findChildren(QPushButton) if one.text().startswith("Take “")]
+    assert not [one for one in still if one.isVisible()]
+    both.reject()
+    desk.press("undo")
+    assert desk.session.plan.sections[0] == first
 
 
 def test_a_class_open_in_two_windows_is_told(desk, mine, qtbot):

@@ -275,3 +275,11 @@ def test_a_movement_taken_away_in_use_says_where_and_comes_back(desk, view):
     assert "stand-in" not in [one.code for one in desk.session.timed.findings]
     view.choose("cat")
     assert view.forget_button.text() == "As it came"
+    view.choose("tide-stretch")
+    view.forget_button.click()
+    view.reject()
+    desk.settle()
+    desk.press("undo")  # in the class, with the library closed
+    assert desk.window.foot.message.text() == "Taken back: Take away Tide stretch."
+    assert "tide-stretch" in desk.session.teaching_data.library
+    assert "stand-in" not in [one.code for one in desk.session.timed.findings]

@@ -12,6 +12,7 @@ from tests.ui.conftest import ALT, CTRL, SHIFT, Desk
 from yewhour.content.paths import DEMO
 from yewhour.core.plan.nodes import Pair, Rounds, SideDifference
 from yewhour.core.plan.places import GroupBody, group_of, nodes_of
+from yewhour.ui.desk.finding_cards import TrialButton
 from yewhour.ui.kit import theme as look
 from yewhour.ui.sprig.picture.drop_places import drop_places, nearest
 from yewhour.ui.sprig.picture.viewport import MOST_PX_PER_S, Viewport
@@ -241,6 +242,28 @@ def test_a_block_is_taken_apart_to_be_changed(qtbot):
     assert not [node for node in nodes_of(desk.session.plan).values() if isinstance(node, Block)]
     assert all(not isinstance(node, Rounds) or node.body for node in nodes_of(desk.session.plan).values())
     desk.leave()
+
+
+def test_what_a_grouping_would_do_is_drawn_before_and_told_after(desk):
+    desk.choose("dart")
+    before, lengths = desk.session.plan, desk.timed.length_s
+    desk.window.commands.actions["rounds"].hover()  # pointed at in the menu
+    desk.qtbot.waitUntil(lambda: desk.session.trial is not None, timeout=5000)
+    assert desk.session.plan == before
+    assert desk.session.shown is desk.session.trial.timed is not desk.timed
+    would = desk.window.foot.message.text()
+    assert would.startswith("As it would be – In rounds: Dart: ")
+    desk.window.view.try_out("")
+    assert desk.session.trial is None
+    press = next(one for one in desk.window.inspector.findChildren(TrialButton) if one.text() == "In rounds")
+    press.setFocus()
+    desk.qtbot.waitUntil(lambda: desk.session.trial is not None, timeout=5000)
+    desk.click(press)
+    group = group_of(desk.session.plan, desk.segment("dart").use.step.id)
+    assert isinstance(nodes_of(desk.session.plan)[group], Rounds)
+    done = would.replace("As it would be – ", "")
+    assert desk.window.foot.message.text() == f"{done} Ctrl+Z takes it back."
+    assert desk.timed.length_s == lengths
 
 
 def test_at_twice_the_size_needles_still_stand_on_their_side(desk):

@@ -5,6 +5,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from yewhour.state.classes.own_movements import own_file
 from yewhour.ui.desk.finding_cards import FixButton
 from yewhour.ui.words.rows import rows_of
 
@@ -269,3 +270,10 @@ def test_a_line_reworded_on_one_side_is_shown_for_the_other_and_kept_on_the_card
     card = desk.session.teaching_data.library["low-lunge"].card
     assert any("{Side} foot on the quay, {other} knee in the boat." in text for text in card.place)
     assert "from now on" in desk.window.foot.message.text()
+    desk.press("undo")
+    assert desk.window.foot.message.text() == "Taken back: Say it so on the card of Low lunge."
+    assert not own_file().exists() or "quay" not in own_file().read_text()
+    assert desk.session.teaching_data.library["low-lunge"].card.place != card.place
+    assert any(cue.text.startswith("Right foot on the quay") for cue in desk.timed.cues)  # here it stays
+    desk.press("redo")
+    assert desk.session.teaching_data.library["low-lunge"].card.place == card.place

@@ -182,6 +182,19 @@ def put_parts(plan: Plan, parts: Sequence[Section]) -> tuple[Plan, tuple[str, ..
     return plan, tuple(got)
 
 
+def with_part(plan: Plan, part: Section, at: int) -> Plan:
+    """The plan with a part of another state of it: in place of its own of that title, else new as part `at`.
+
+    What else is in the plan stays; nodes whose ids it has elsewhere get new ones.
+    """
+    same = [n for n, one in enumerate(plan.sections) if (one.title, one.role) == (part.title, part.role)]
+    at = same[0] if same else min(at, len(plan.sections))
+    rest = plan.sections[at + 1 :] if same else plan.sections[at:]
+    emptied = (*plan.sections[:at], msgspec.structs.replace(part, body=()), *rest)
+    plan = msgspec.structs.replace(plan, sections=emptied)
+    return put(plan, NodePlace(SectionBody(at), 0), part.body)[0] if part.body else plan
+
+
 def with_node(plan: Plan, node: str, **fields: Any) -> Plan:
     """The plan with fields of one node replaced, those it has; raises Problem when it is not there."""
     place = place_of(plan, node)

@@ -5,7 +5,7 @@ import unicodedata
 import zlib
 from functools import lru_cache
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
 import msgspec
 import tomlkit
@@ -31,6 +31,13 @@ SAMPLE = {"breath": "inhale", "n": "three", "prop": "block", "title": "this clas
 def own_file() -> Path:
     """The file her movements are written to."""
     return own_data() / "movements" / "mine.toml"
+
+
+class OwnMovement(NamedTuple):
+    """A movement as it stands in her file; table None: it doesn't."""
+
+    name: str
+    table: Table | None
 
 
 def id_for(name: str) -> str:
@@ -92,6 +99,20 @@ def kept_on_card(movement: Movement, edit: LineEdit, side: str, terms: Terms) ->
         at = next(same, None)
         talk[edit.purpose] = [text, *texts] if at is None else [*texts[:at], text, *texts[at + 1 :]]
     return write_own(movement.id, {**table, "talk": talk}, terms)
+
+
+def own_movement(name: str) -> OwnMovement:
+    """A movement as it stands in her file now. Raises Problem when that file can't be read."""
+    path = own_file()
+    there = read_toml(path, "Mend that file first; it is kept as it is.") if path.exists() else {}
+    table = there.get(name)
+    return OwnMovement(name, dict(table) if isinstance(table, dict) else None)
+
+
+def put_back(was: OwnMovement) -> None:
+    """Makes a movement stand in her file as it did. Raises Problem when the file can't be written."""
+    if was.table is not None or own_file().exists():
+        _put(was.name, was.table)
 
 
 def forget_own(name: str) -> None:

@@ -21,6 +21,8 @@ from yewhour.files.atomic_files import OLD_S, PART, make_folder, write_whole
 from yewhour.state.classes.class_file import plan_bytes, read_plan
 from yewhour.state.paths import kept_classes, own_data
 
+TRIED_S = 7 * 24 * 3600.0  # a draft that was only tried is kept so long
+
 
 def locked(path: Path) -> IO[bytes] | None:
     """A lock on a lock file, held until it is closed or the program ends; None when another has it.
@@ -63,10 +65,14 @@ def stamp_of(path: Path | None) -> str:
 
 
 class ClassIdentity(msgspec.Struct, frozen=True):
-    """Whose work a kept file is: the class file it belongs to ("" for none yet), and its title."""
+    """Whose work a kept file is: the class file it belongs to ("" for none yet), and its title.
+
+    tried: a draft in which nothing was changed by hand; such a one is kept a week.
+    """
 
     path: str
     title: str
+    tried: bool = False
 
 
 class UnsavedWork(msgspec.Struct, frozen=True):
@@ -99,15 +105,15 @@ class WorkKeeper:
         self._lock: IO[bytes] | None = None
         self._about: ClassIdentity | None = None
 
-    def keep(self, plan: Plan, path: Path | None) -> None:
-        """Writes the class as it is now. Raises Problem when it can't be written."""
+    def keep(self, plan: Plan, path: Path | None, tried: bool = False) -> None:
+        """Writes the class as it is now. tried: it is as drafted. Raises Problem when it can't be written."""
         if self._lock is None:
             try:
                 self._lock = locked(self.file.with_suffix(".lock"))
             except Problem as problem:
                 what = f"Your changes can't be kept safe. {problem.what}"
                 raise Problem(what, str(self.file.parent), "Save the class now, with Ctrl+S.") from problem
-        about = ClassIdentity(str(path) if path else "", plan.brief.title)
+        about = ClassIdentity(str(path) if path else "", plan.brief.title, tried)
         if about != self._about:
             write_whole(self.file.with_suffix(".about"), msgspec.json.encode(about))
             self._about = about
@@ -133,14 +139,19 @@ def unsaved_work() -> list[UnsavedWork]:
     for file in kept_classes().glob("*.yewhour"):
         if _in_use(file.with_suffix(".lock")):
             continue
-        try:
-            about = msgspec.json.decode(file.with_suffix(".about").read_bytes(), type=ClassIdentity)
-        except (OSError, msgspec.DecodeError):
-            about = ClassIdentity("", file.stem)
+        about = _identity(file)
         with contextlib.suppress(OSError):
             kept_s = os.stat(file).st_mtime
             found.append((kept_s, UnsavedWork(file, about, datetime.fromtimestamp(kept_s))))
     return [kept for _, kept in sorted(found, key=lambda one: one[0], reverse=True)]
+
+
+def _identity(file: Path) -> ClassIdentity:
+    """Whose work a kept file is; where that can't be read, it is somebody's."""
+    try:
+        return msgspec.json.decode(file.with_suffix(".about").read_bytes(), type=ClassIdentity)
+    except (OSError, msgspec.DecodeError):
+        return ClassIdentity("", file.stem)
 
 
 def _in_use(lock: Path) -> bool:
@@ -156,10 +167,14 @@ def _in_use(lock: Path) -> bool:
 
 
 def sweep(now_s: float) -> None:
-    """Takes away what programs that were killed left behind: parts, and locks that stand for nothing.
+    """Takes away what programs that were killed left behind: parts, and locks that stand for nothing; and
+    drafts that were tried and left as they were, after a week.
 
     now_s: seconds since the epoch; what is younger than an hour stays.
     """
+    for kept in unsaved_work():
+        if kept.about.tried and now_s - kept.when.timestamp() > TRIED_S:
+            kept.forget()
     left = [*own_data().rglob(f".*{PART}"), *(own_data() / "open").glob("*.lock")]
     for end in ("*.lock", "*.about"):
         left += [file for file in kept_classes().glob(end) if not file.with_suffix(".yewhour").exists()]

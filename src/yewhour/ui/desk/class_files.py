@@ -28,6 +28,10 @@ from yewhour.ui.desk.session import Session
 KEEP_MS = 1000  # a change is kept this long after it at the latest
 
 
+class ChangedOutside(Problem):
+    """A file is not as it was when it was opened; as it is now, it is among its versions, the latest."""
+
+
 class ClassFiles(QObject):
     """Keeps a session's class safe.
 
@@ -46,6 +50,7 @@ class ClassFiles(QObject):
         self._warned = ""  # the stamp of another's change that was told
         self._lock: IO[bytes] | None = None
         self._brought: UnsavedWork | None = None
+        self._tried = False  # it is a draft, as it came
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(KEEP_MS)
@@ -67,11 +72,12 @@ class ClassFiles(QObject):
         if session.path is None:
             self.said.emit(f"Made from the outline {path.name}; not saved as a class yet.")
 
-    def begin(self, plan: Plan) -> None:
-        """A class that is in no file yet."""
+    def begin(self, plan: Plan, tried: bool = False) -> None:
+        """A class that is in no file yet. tried: a draft, kept a week unless something is changed in it."""
         unsaved = self._left_behind()
         self.session.begin(plan)
         self._arrive(None, unsaved)
+        self._tried = tried
 
     def bring_back(self, kept: UnsavedWork) -> None:
         """Goes on with work that was not saved. Raises Problem when it is damaged."""
@@ -84,7 +90,7 @@ class ClassFiles(QObject):
         except Problem:
             self.session.saved = None
         self._arrive(path, unsaved)
-        self._brought = kept
+        self._brought, self._tried = kept, kept.about.tried
         self.keep()
         self.said.emit(f"Brought back as it was: {plan.brief.title}. Save it with Ctrl+S.")
 
@@ -102,7 +108,7 @@ class ClassFiles(QObject):
             self.keeper.close()
         else:
             self.keeper.saved()
-        self.keeper = WorkKeeper()
+        self.keeper, self._tried = WorkKeeper(), False
         self.stamp, self._warned = stamp_of(path), ""
         self._let_go()
         self.opened.emit()
@@ -147,7 +153,7 @@ class ClassFiles(QObject):
         if session.plan is None or not session.changed:
             return
         try:
-            self.keeper.keep(session.plan, session.path)
+            self.keeper.keep(session.plan, session.path, self._tried and not session.past.undo_titles)
         except (Problem, OSError) as problem:
             self.troubled.emit(problem if isinstance(problem, Problem) else Problem(str(problem)))
             return
@@ -178,16 +184,16 @@ class ClassFiles(QObject):
         there = stamp_of(path)
         ours = session.path is not None and path.resolve() == session.path.resolve()
         theirs = bool(there) and (not ours or there != self.stamp)
-        if theirs and ours and self._warned != there:
-            self._warned = there
-            raise Problem(
-                "Somebody else has changed this file since you opened it.",
-                str(path),
-                "Save again to write over it (theirs is kept as a version), or save under another name.",
-            )
         if theirs:
             with contextlib.suppress(Problem, OSError):
                 keep_revision(path, path.read_bytes(), datetime.now())
+        if theirs and ours and self._warned != there:
+            self._warned = there
+            raise ChangedOutside(
+                "Somebody else has changed this file since you opened it.",
+                str(path),
+                "Go on with theirs, take a part of it, or save again to write over it.",
+            )
         content = plan_bytes(session.plan)
         try:
             write_whole(path, content)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QEvent
 from PySide6.QtGui import QEnterEvent, QFocusEvent
 from PySide6.QtWidgets import QFrame, QPushButton
@@ -14,34 +16,22 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls.controls import button, card, label
 
 
-class FixButton(QPushButton):
-    """Does edits when pressed; while it has the pointer or the focus, the class is shown as it would be."""
+class TrialButton(QPushButton):
+    """Does something when pressed; while it has the pointer or the focus, the class is shown as it would be.
 
-    def __init__(self, session: Session, title: str, edits: tuple[Edit, ...]) -> None:
-        super().__init__()
-        self.session = session
-        self.set_fix(title, edits)
+    look: begins the trial, and raises Problem when it can't be done.
+    """
+
+    def __init__(self, session: Session, title: str, look: Callable[[], object]) -> None:
+        super().__init__(title)
+        self.session, self._begin_trial = session, look
         self.setObjectName("small")
-        self.setToolTip("The sprig shows what it would do. Press to do it; undo takes it back.")
-        self.clicked.connect(self._do)
-
-    def set_fix(self, title: str, edits: tuple[Edit, ...]) -> None:
-        """Offers something else."""
-        self.title, self.edits = title, edits
-        self.setText(title if len(title) < 52 else f"{title[:50]}…")
-        self.setAccessibleName(f"Mend: {title}")
-
-    def _do(self) -> None:
-        try:
-            self.session.apply(self.title, self.edits)
-        except Problem as problem:
-            self.session.refused.emit(problem)
 
     def _look(self) -> None:
         try:
-            self.session.try_edits(self.title, self.edits)
-        except Problem as problem:
-            self.session.refused.emit(problem)
+            self._begin_trial()
+        except Problem:
+            self.session.drop_trial()  # the press says why
 
     def enterEvent(self, event: QEnterEvent) -> None:
         super().enterEvent(event)
@@ -60,6 +50,28 @@ class FixButton(QPushButton):
         super().focusOutEvent(event)
         if not self.underMouse():
             self.session.drop_trial()
+
+
+class FixButton(TrialButton):
+    """Does edits when pressed."""
+
+    def __init__(self, session: Session, title: str, edits: tuple[Edit, ...]) -> None:
+        super().__init__(session, title, lambda: session.try_edits(self.title, self.edits))
+        self.set_fix(title, edits)
+        self.setToolTip("The sprig shows what it would do. Press to do it; undo takes it back.")
+        self.clicked.connect(self._do)
+
+    def set_fix(self, title: str, edits: tuple[Edit, ...]) -> None:
+        """Offers something else."""
+        self.title, self.edits = title, edits
+        self.setText(title if len(title) < 52 else f"{title[:50]}…")
+        self.setAccessibleName(f"Mend: {title}")
+
+    def _do(self) -> None:
+        try:
+            self.session.apply(self.title, self.edits)
+        except Problem as problem:
+            self.session.refused.emit(problem)
 
 
 def finding_card(session: Session, finding: Finding) -> QFrame:

@@ -4,7 +4,7 @@ A change is a new plan. It is there at once; the class made from it follows from
 only looked at (a dragged length, a needle being pulled, a fix being considered) is a trial: it is shown
 in place of the class and kept or dropped.
 
-It is long because all that others listen to is here; what needs no signals is in `past` and `choosing`.
+It is long because all that others listen to is here; what needs no signals is beside it.
 """
 
 from __future__ import annotations
@@ -12,11 +12,12 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from pathlib import Path
 from threading import Lock
+from typing import TypeVar
 
 import msgspec
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from yewhour.core.finding import Finding
+from yewhour.core.edits.remedies import differences
 from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import SolvedPlan
 from yewhour.core.plan.edit import Edit, apply_all, with_brief, words_gone
@@ -28,19 +29,18 @@ from yewhour.core.timed_class import LengthRange, TimedClass
 from yewhour.core.timing.layout import Segment
 from yewhour.state.classes.any_class import OUTLINES, read_class
 from yewhour.state.classes.class_file import read_plan
+from yewhour.state.classes.own_movements import own_movement
 from yewhour.state.classes.preview_cache import ClassPreview, keep_preview, preview_of
 from yewhour.state.teaching_data import load_teaching_data
-from yewhour.ui.desk.class_maker import (
-    ClassMaker,
-    MadeOutcome,
-    MakeOffer,
-    MakeRequest,
-)
+from yewhour.ui.desk.class_history import ClassHistory, ClassState
+from yewhour.ui.desk.class_maker import ClassMaker, MadeOutcome, MakeOffer, MakeRequest
 from yewhour.ui.desk.selection import node_of, run_between, segments_from
 from yewhour.ui.kit.jobs import Jobs
-from yewhour.ui.kit.undo_history import UndoHistory
 
 AFTER_A_GLIMPSE_MS = 40
+
+
+T = TypeVar("T")
 
 
 class Session(QObject):
@@ -80,11 +80,12 @@ class Session(QObject):
         self.picked: tuple[str, ...] = ()
         self.section: int | None = None  # the section that is chosen as a whole
         self.saved: Plan | None = None  # as it is in the file
-        self.past: UndoHistory[Plan] = UndoHistory()
+        self.past = ClassHistory()
         self._serial = 0
         self._made_serial = 0  # of the plan that `made` was made from
         self._waiting = False  # for a glimpse to be painted
         self._trial_plan: Plan | None = None
+        self._to_tell: tuple[str, TimedClass] | None = None  # a deed, and the class before it
         self.jobs = Jobs()
         self.maker = ClassMaker(lambda: self.teaching_data, self.jobs)
         self.maker.done.connect(self._arrived)
@@ -92,8 +93,8 @@ class Session(QObject):
 
     @property
     def teaching_data(self) -> TeachingData:
-        """All the data a class is made with, loaded when it is first needed."""
-        with self._loading:  # the maker asks for them too
+        """All the data a class is made with, loaded when first needed; the maker asks for them too."""
+        with self._loading:
             if self._teaching_data is None:
                 self._teaching_data, self.troubles = load_teaching_data()
             return self._teaching_data
@@ -105,9 +106,22 @@ class Session(QObject):
 
     def reload_words(self) -> None:
         """Takes the teacher's own movements as they are now, and makes the class anew with them."""
+        if self.plan is None:
+            self._forget_words()
+        else:
+            self._go(self.plan, library=True)
+
+    def _forget_words(self) -> None:
         self._teaching_data, self._told_troubles = None, False
+
+    def change_library(self, title: str, name: str, change: Callable[[], T]) -> T:
+        """Changes a movement of hers; undo takes that back too. Raises what the change raises."""
+        before = own_movement(name)
+        result = change()
         if self.plan is not None:
-            self._make(msgspec.structs.replace(self.plan))
+            self.past.add(title, ClassState(self.plan, before))
+        self.reload_words()
+        return result
 
     # --- what is shown ----------------------------------------------------------------------------------
 
@@ -139,18 +153,13 @@ class Session(QObject):
     def begin(self, plan: Plan, path: Path | None = None, saved: bool = False) -> None:
         """Takes another class into the window."""
         self.path, self.saved = path, plan if saved else None
-        self.past = UndoHistory()
+        self.past = ClassHistory()
         self.selected, self.picked, self.section = "", (), None
+        found = preview_of(path) if saved and path is not None else None
         self.solved = self.timed = self.lengths = None
-        if saved and path is not None:
-            self._glimpse(path)
-        self._make(plan)
-
-    def _glimpse(self, path: Path) -> None:
-        """Shows the class as it was made last time, if it was, until it is made anew."""
-        found = preview_of(path)
-        if found is not None:
+        if found is not None:  # as it was made last time, until it is made anew
             self.timed, self.lengths = found.timed, found.lengths
+        self._make(plan)
 
     def _ask(self, request: MakeRequest) -> None:
         if request.serial == self._serial:  # an older request has no say in whether a newer one waits
@@ -195,19 +204,17 @@ class Session(QObject):
             self._told_troubles = True
             QTimer.singleShot(0, lambda: self.refused.emit(self.troubles[0]))
         if outcome.timed is None:
-            self._failed(outcome.problem or Problem("The class could not be made."))
-            return
+            return self._failed(outcome.problem or Problem("The class could not be made."))
         assert outcome.solved is not None
-        self.solved, self.timed, self.refusal, self.trouble = (
-            outcome.solved,
-            outcome.timed,
-            outcome.refusal,
-            None,
-        )
+        self.solved, self.timed = outcome.solved, outcome.timed
+        self.refusal, self.trouble = outcome.refusal, None
         self.lengths, self._made_serial = outcome.solved.lengths, request.serial
         self.unfinished = outcome.unfinished
         self._keep_choice()
         self.made_changed.emit()
+        if self._to_tell is not None:
+            (title, before), self._to_tell = self._to_tell, None
+            self.told.emit(f"{title}: {differences(before, self.timed)}. Ctrl+Z takes it back.")
         if self.refusal:
             self.maker.ask(MakeRequest("offers", request.serial, request.plan))
         elif self.path is not None and request.plan is self.saved:
@@ -217,7 +224,7 @@ class Session(QObject):
         """A change that leaves no class is taken back; a class that opens like that stays, and is told."""
         before = self.past.take_out_last() if self.timed is not None else None
         if before is not None:
-            self._make(before.before)
+            self._make(before.before.plan)
         else:
             self.trouble, self.solved, self.timed, self.lengths = problem, None, None, None
             self.made_changed.emit()
@@ -225,16 +232,21 @@ class Session(QObject):
 
     # --- acts -------------------------------------------------------------------------------------------
 
-    def do(self, title: str, plan: Plan, kind: str = "", pick: Iterable[str] | None = None) -> None:
-        """Changes the class. `title` names the act; acts of one kind in a row are undone together."""
+    def do(
+        self, title: str, plan: Plan, kind: str = "", pick: Iterable[str] | None = None, tell: bool = False
+    ) -> None:
+        """Changes the class. `title` names the act; acts of one kind in a row are undone together.
+
+        tell: what became other by it is told once the class is made.
+        """
         if self.plan is None or plan == self.plan:
-            self.drop_trial()
-            return
+            return self.drop_trial()
         gone = words_gone(self.plan, plan)
-        self.past.add(title, self.plan, kind)
+        self.past.add(title, ClassState(self.plan), kind)
         if pick is not None:
             self.picked = tuple(pick)
             self.selected = ""
+        self._to_tell = (title, self.timed) if tell and self.timed is not None else None
         self._make(plan)
         if gone:
             many = "a line" if len(gone) == 1 else f"{len(gone)} lines"
@@ -257,40 +269,30 @@ class Session(QObject):
             return apply_all(self.solved.plan, edits)
 
     def undo(self, times: int = 1) -> None:
-        """Takes the last acts back."""
-        self._go(self.past.back, times)
+        """Takes the last acts back. Raises Problem when her movements can't be written."""
+        if self.plan is not None:
+            self._go(*self.past.back_from(self.plan, times))
 
     def redo(self, times: int = 1) -> None:
-        """Does them again."""
-        self._go(self.past.forward, times)
+        """Does them again; likewise."""
+        if self.plan is not None:
+            self._go(*self.past.forward_from(self.plan, times))
 
-    def _go(self, move: Callable[[Callable[[Plan], Plan], int], str], times: int) -> None:
-        plan = self.plan
-
-        def swap(other: Plan) -> Plan:
-            nonlocal plan
-            assert plan is not None
-            now, plan = plan, other
-            return now
-
-        if plan is not None:
-            move(swap, times)
-            if plan is not self.plan:
-                self._make(plan)
+    def _go(self, plan: Plan, library: bool) -> None:
+        if library:
+            self._forget_words()
+            self._make(msgspec.structs.replace(plan))
+        elif plan is not self.plan:
+            self._make(plan)
 
     # --- the length, and trials ----------------------------------------------------------------------------
 
     def set_length(self, length_s: float) -> None:
         """Promises another length of the whole recording, in seconds."""
-        if self.plan is None:
-            return
-        plan = with_brief(self.plan, target_s=self._target_for(length_s))
-        self.do(f"Make it {show_length(length_s)}", plan, kind="length")
-
-    def _target_for(self, length_s: float) -> float:
-        """The brief's target for a length of the recording: without welcome and farewell where it says so."""
-        assert self.plan is not None
-        return max(1.0, round(length_s - (self.lengths.extra_s if self.lengths else 0.0), 1))
+        if self.plan is not None:  # its target may be without welcome and farewell
+            target_s = max(1.0, round(length_s - (self.lengths.extra_s if self.lengths else 0.0), 1))
+            plan = with_brief(self.plan, target_s=target_s)
+            self.do(f"Make it {show_length(length_s)}", plan, kind="length")
 
     def try_length(self, length_s: float) -> None:
         """Shows the class at another length without promising it yet."""
@@ -334,9 +336,8 @@ class Session(QObject):
         if not node:
             picked: tuple[str, ...] = ()
         elif toggle:
-            picked = (
-                tuple(n for n in self.picked if n != node) if node in self.picked else (*self.picked, node)
-            )
+            without = tuple(n for n in self.picked if n != node)
+            picked = without if node in self.picked else (*self.picked, node)
         elif extend and self.picked:
             assert self.plan is not None
             picked = run_between(self.plan, self.shown, self.picked[0], node)
@@ -392,8 +393,3 @@ class Session(QObject):
             self.selected = mine[0].id if mine else ""
         elif here is None:
             self.selected = ""
-
-    def findings_at(self, segments: Iterable[str]) -> list[Finding]:
-        """What was noticed at these segments."""
-        places = set(segments)
-        return [finding for finding in self.timed.findings if finding.segment in places] if self.timed else []

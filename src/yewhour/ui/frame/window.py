@@ -76,9 +76,7 @@ class Window(QMainWindow):
         self.sprig_actions = SprigActions(session)
         self._build()
         self.view = View(self, session, self.pages)
-        self.commands = Commands(
-            self, self._acts(), self.tell, lambda: self.stations.show_class or session.plan is None
-        )
+        self.commands = Commands(self, self._acts(), self.tell, self._in_view, self.view.try_out)
         self.commands.at(self.sprig, "sprig", self.sprig.choose_at)
         self.pages.words.when_made(lambda page: self.commands.at(page.script, "script"))
         wire(self.pages, self.file_commands, self, self.show_class)
@@ -157,7 +155,7 @@ class Window(QMainWindow):
         self.files.opened.connect(self._show_bench)
 
     def _take_drafts(self, drafting: Drafting) -> None:
-        drafting.begun = self.files.begin
+        drafting.begun = partial(self.files.begin, tried=True)
         drafting.shown_series = lambda: self.pages.shelf().show_view(SERIES)
 
     def _acts(self) -> dict[str, Act]:

@@ -62,7 +62,9 @@ class UndoHistory(Generic[S]):
 def _moved(source: list[DoneAct[S]], other: list[DoneAct[S]], swap: Callable[[S], S], times: int) -> str:
     title = ""
     for _ in range(min(times, len(source))):
-        act = source.pop()
+        act = source[-1]
+        now = swap(act.before)  # may raise, and then nothing is done
+        source.pop()
         title = act.title
-        other.append(DoneAct(title, swap(act.before)))
+        other.append(DoneAct(title, now))
     return title

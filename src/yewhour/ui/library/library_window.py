@@ -196,13 +196,19 @@ class LibraryView(QDialog):
             self._check()
             return False
         try:
-            write_own(self._name(), plate.table, self.terms)
+            self._write()
         except (Problem, OSError) as problem:
             self.said.setText(f"This can't be kept yet. {problem}")
             return False
         self._was = None
         self._read_again()
         return True
+
+    def _write(self) -> Movement:
+        """Puts the plate's movement into her file. Raises Problem."""
+        name, table = self._name(), self.plate.table
+        title = f"Keep {table['name']} as yours"
+        return self.session.change_library(title, name, lambda: write_own(name, table, self.terms))
 
     def _name(self) -> str:
         return self.plate.id or id_for(self.plate.table["name"])
@@ -221,7 +227,7 @@ class LibraryView(QDialog):
             self.said.setText("There is a movement with this name already. Give yours another.")
             return
         try:
-            kept = write_own(name, self.plate.table, self.terms)
+            kept = self._write()
         except (Problem, OSError) as problem:
             self.said.setText(str(problem))
             return
@@ -234,7 +240,8 @@ class LibraryView(QDialog):
         movement = self._finder.library[name]
         try:
             table = table_of(movement)
-            forget_own(name)
+            title = f"{movement.name} as it came" if ships(name) else f"Take away {movement.name}"
+            self.session.change_library(title, name, lambda: forget_own(name))
         except (Problem, OSError) as problem:
             self.said.setText(str(problem))
             return
@@ -254,7 +261,9 @@ class LibraryView(QDialog):
             return
         name, table = self._taken
         try:
-            write_own(name, table, self.terms)
+            self.session.change_library(
+                f"Bring {table['name']} back", name, lambda: write_own(name, table, self.terms)
+            )
         except (Problem, OSError) as problem:
             self.said.setText(str(problem))
             return
@@ -276,7 +285,6 @@ class LibraryView(QDialog):
         self.choose(name)
 
     def _read_again(self) -> None:
-        self.session.reload_words()
         self._finder = MovementSearch(
             self.session.teaching_data.library, self.session.teaching_data.positions
         )

@@ -45,6 +45,10 @@ AHEAD_DAYS = 60  # that are written out
 VIEWS = (("Weeks", "What goes out, and what is to be recorded."),
          ("Season", "What the weeks worked and opened."),
          ("Series", "Classes that build on each other."))  # fmt: skip
+NO_SEASON = (
+    "No week of the last ones had a class. Give a class a day among the weeks, and the season shows what "
+    "each week worked and opened, its styles, its effort, and what came back."
+)
 
 
 class ShelfPage(QWidget):
@@ -212,6 +216,10 @@ class ShelfPage(QWidget):
             said = " ".join(one.words.lower() for one in seen)
             marked = frozenset(area for area, name in self.areas.items() if name.lower() in said)
             self.season.show_weeks(weeks, self.areas, marked)
+            empty = not any(week.given for week in weeks)
+            self.season.setVisible(not empty)
+            if empty:
+                self.season_words.insertWidget(0, label(NO_SEASON, "reading"))
             self._show_months(seen)
         else:
             spot = self.boards.current

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from typing import Any
 
 import msgspec
 from PySide6.QtCore import QMimeData
@@ -49,13 +48,18 @@ from yewhour.core.plan.places import (
     place_of,
     whole,
 )
-from yewhour.core.plan.plan import Section
+from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
 from yewhour.ui.sprig.chosen import Chosen
 from yewhour.ui.sprig.dose_actions import DoseActions
 
 STEPS_TYPE = "application/x-yewhour-steps"
+# Commands that group or take apart, and what their deeds are called.
+GROUPINGS = {
+    "both_sides": "Both sides", "rounds": "In rounds", "flow": "A flow, one movement a breath",
+    "ungroup": "Take apart",
+}  # fmt: skip
 
 
 class SprigActions:
@@ -131,40 +135,53 @@ class SprigActions:
 
     def both_sides(self) -> None:
         """Makes what is chosen a pair: done on one side, then mirrored on the other."""
-        self._gather("Both sides", lambda plan, ids: paired(plan, ids, self.session.teaching_data.library))
+        self._gather("both_sides")
 
     def rounds(self) -> None:
         """Makes what is chosen a group that is done in rounds."""
-        self._gather("In rounds", lambda plan, ids: in_rounds(plan, ids, self.session.teaching_data.library))
+        self._gather("rounds")
 
     def flow(self) -> None:
         """Makes what is chosen a flow: one movement a breath phase, in rounds."""
-        self._gather(
-            "A flow, one movement a breath",
-            lambda plan, ids: flowing(plan, ids, self.session.teaching_data.library),
-        )
-
-    def _gather(self, title: str, group: Any) -> None:
-        plan = self.chosen.plan()
-        try:
-            changed, ids = group(plan, self.session.picked)
-        except Problem as problem:
-            self.session.refused.emit(problem)
-            return
-        self.session.do(f"{title}: {self.chosen.names(whole(plan, self.session.picked))}", changed, pick=ids)
+        self._gather("flow")
 
     def ungroup(self) -> None:
         """Takes a pair, rounds or a block apart: what is in it stands by itself, once."""
-        plan = self.chosen.plan()
+        self._gather("ungroup")
+
+    def _gather(self, name: str) -> None:
+        try:
+            title, changed, ids = self._grouped(name)
+        except Problem as problem:
+            self.session.refused.emit(problem)
+            return
+        self.session.do(title, changed, pick=ids, tell=True)
+
+    def try_out(self, name: str) -> None:
+        """Shows the class as a grouping by this command would leave it. Raises Problem when it can't be."""
+        if name in GROUPINGS and self.session.picked:
+            title, changed, _ = self._grouped(name)
+            self.session.try_plan(title, changed)
+
+    def _grouped(self, name: str) -> tuple[str, Plan, tuple[str, ...]]:
+        """What a grouping is called, the plan after it, and what is chosen then. Raises Problem."""
+        plan, library = self.chosen.plan(), self.session.teaching_data.library
+        if name == "ungroup":
+            return self._apart(plan)
+        title = GROUPINGS[name]
+        group = {"both_sides": paired, "rounds": in_rounds, "flow": flowing}[name]
+        changed, ids = group(plan, self.session.picked, library)
+        return f"{title}: {self.chosen.names(whole(plan, self.session.picked))}", changed, ids
+
+    def _apart(self, plan: Plan) -> tuple[str, Plan, tuple[str, ...]]:
         nodes = nodes_of(plan)
         for name in self.session.picked:
             group = name if isinstance(nodes.get(name), Pair | Rounds | Block) else group_of(plan, name)
             if group and isinstance(nodes.get(group), Pair | Rounds | Block):
                 inner = tuple(node.id for node in children(nodes[group]))
-                title = f"Take apart: {self.chosen.names([nodes[group]])}"
-                self.session.do(title, undone(plan, group, self.session.teaching_data.blocks), pick=inner)
-                return
-        self.chosen.refuse("This is in no pair and in no rounds.", "Choose something that is.")
+                title = f"{GROUPINGS['ungroup']}: {self.chosen.names([nodes[group]])}"
+                return title, undone(plan, group, self.session.teaching_data.blocks), inner
+        raise Problem("This is in no pair and in no rounds.", do="Choose something that is.")
 
     def inside_pair(self) -> bool:
         """Whether the next movement goes into a pair."""

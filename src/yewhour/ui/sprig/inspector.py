@@ -22,7 +22,7 @@ from yewhour.core.plan.places import nodes_of, outermost
 from yewhour.core.timed_class import LengthRange, TimedClass
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.side_totals import side_totals
-from yewhour.ui.desk.finding_cards import finding_card, refusal_card
+from yewhour.ui.desk.finding_cards import TrialButton, finding_card, refusal_card
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.commands import COMMANDS
 from yewhour.ui.kit.controls.chips import Chips
@@ -37,7 +37,7 @@ from yewhour.ui.kit.controls.controls import (
 )
 from yewhour.ui.kit.controls.kept_focus import kept_focus
 from yewhour.ui.kit.theme import Theme
-from yewhour.ui.sprig.actions import SprigActions
+from yewhour.ui.sprig.actions import GROUPINGS, SprigActions
 from yewhour.ui.sprig.section_lines import section_lines
 
 MOST_CARDS = 12
@@ -322,7 +322,7 @@ class Inspector(QWidget):
         session = self.session
         if session.timed is None:
             return
-        found = list(session.timed.findings) if segments is None else session.findings_at(segments)
+        found = [one for one in session.timed.findings if segments is None or one.segment in segments]
         if not found:
             if segments is None and not session.refusal:
                 self._add(label(_all_well(session.timed, session.lengths), "soft"))
@@ -340,7 +340,13 @@ class Inspector(QWidget):
         for name in names:
             command = wanted[name]
             keys = f" ({command.keys[0]})" if command.keys else ""
-            wrap.addWidget(button(command.title, acts[name], f"{command.about}{keys}"))
+            if name in GROUPINGS:
+                press = TrialButton(self.session, command.title, partial(self.sprig_actions.try_out, name))
+                press.setToolTip(f"{command.about}{keys} The sprig shows what it would do.")
+                press.clicked.connect(lambda _=False, act=acts[name]: act())
+                wrap.addWidget(press)
+            else:
+                wrap.addWidget(button(command.title, acts[name], f"{command.about}{keys}"))
         box.setLayout(wrap)
         self._add(box)
 

@@ -136,14 +136,16 @@ class LineActions:
         try:
             if edit is None or not edit.text:
                 raise Problem("This line is as the program has it.", do="Reword it first (Enter).")
-            kept = kept_on_card(segment.use.movement, edit, segment.side, self._terms())
+            movement, terms = segment.use.movement, self._terms()
+            kept = self.session.change_library(
+                f"Say it so on the card of {movement.name}",
+                movement.id,
+                lambda: kept_on_card(movement, edit, segment.side, terms),
+            )
         except Problem as problem:
             self.session.refused.emit(problem)
             return
-        self.session.reload_words()
-        self.session.told.emit(
-            f"Every {kept.name} says it so from now on. “As it came” in the library (Ctrl+L) takes it back."
-        )
+        self.session.told.emit(f"Every {kept.name} says it so from now on. Ctrl+Z takes it back.")
 
     def _terms(self) -> Terms:
         return load_terms(self.session.teaching_data.positions)

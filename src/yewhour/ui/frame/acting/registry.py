@@ -18,7 +18,8 @@ Act = Callable[[], object]
 
 class Commands:
     """Makes an action of every command there is. tell: hears why one could not be done. in_view: whether the
-    class is on screen, which only then is changed.
+    class is on screen, which only then is changed. hovered: hears which one is pointed at in a menu, and ""
+    when the menu is left.
 
     Raises KeyError for a command without a function, ValueError for a function without a command.
     """
@@ -29,8 +30,9 @@ class Commands:
         acts: Mapping[str, Act],
         tell: Callable[[Problem], None],
         in_view: Callable[[], bool],
+        hovered: Callable[[str], object],
     ) -> None:
-        self._acts, self._tell, self._in_view = dict(acts), tell, in_view
+        self._acts, self._tell, self._in_view, self._hovered = dict(acts), tell, in_view, hovered
         self._changing = {one.name for one in COMMANDS if one.at == "window" and one.menu in CHANGING}
         self.actions: dict[str, QAction] = {}
         self._letters: dict[str, list[QAction]] = {}  # whose keys work only in one widget
@@ -45,11 +47,13 @@ class Commands:
             action.setShortcuts([QKeySequence(keys) for keys in command.keys])
             action.setStatusTip(command.about)
             action.triggered.connect(partial(self._triggered, command.name))
+            action.hovered.connect(partial(hovered, command.name))
             if command.at != "window":
                 action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
                 self._letters.setdefault(command.at, []).append(action)
             if command.menu not in menus:
                 menus[command.menu] = window.menuBar().addMenu(with_letter(command.menu, letters))
+                menus[command.menu].aboutToHide.connect(partial(hovered, ""))
             menus[command.menu].addAction(action)
             self.actions[command.name] = action
 
@@ -86,5 +90,6 @@ class Commands:
                 menu.addAction(self.actions[name])
             else:
                 menu.addSeparator()
+        menu.aboutToHide.connect(partial(self._hovered, ""))
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         menu.popup(widget.mapToGlobal(point))

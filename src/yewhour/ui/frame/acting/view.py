@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
+from collections.abc import Callable
 from typing import Protocol
 
 from PySide6.QtCore import QSize, Qt, QTimer
@@ -9,12 +11,15 @@ from PySide6.QtWidgets import QDialog, QMenuBar, QWidget
 
 from yewhour import __version__
 from yewhour.background.jobs import Fault
+from yewhour.core.problem import Problem
 from yewhour.state.settings import change_settings
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.acting.registry import Commands
 from yewhour.ui.frame.host import Host
 from yewhour.ui.frame.pages import Pages
+from yewhour.ui.frame.stations import Stations
 from yewhour.ui.kit import theme as look
+from yewhour.ui.sprig.actions import SprigActions
 from yewhour.ui.sprig.gestures import STEP_S
 from yewhour.ui.sprig.sprig import Sprig
 
@@ -34,6 +39,8 @@ class Shown(Host, Protocol):
     dark: bool
     sprig: Sprig
     commands: Commands
+    stations: Stations
+    sprig_actions: SprigActions
 
     def dress(self) -> None:
         """Puts on the colours and the text size."""
@@ -135,17 +142,27 @@ class View:
         """Takes the last change back, and says which; on the shelf, what was done there."""
         if on_shelf:
             self.pages.shelf().undo()
-        elif titles := self.session.past.undo_titles:
-            self.session.undo()
-            self.window.say(f"Taken back: {titles[0]}.")
+        else:
+            self._move(self.session.past.undo_titles, self.session.undo, "Taken back")
 
     def redo(self, on_shelf: bool) -> None:
         """Does it again, and says what."""
         if on_shelf:
             self.pages.shelf().redo()
-        elif titles := self.session.past.redo_titles:
-            self.session.redo()
-            self.window.say(f"Done again: {titles[0]}.")
+        else:
+            self._move(self.session.past.redo_titles, self.session.redo, "Done again")
+
+    def _move(self, titles: list[str], move: Callable[[], object], said: str) -> None:
+        if titles:
+            move()
+            self.window.say(f"{said}: {titles[0]}.")
+
+    def try_out(self, command: str) -> None:
+        """Shows what a grouping that is pointed at in a menu would do; "" for none any more."""
+        self.session.drop_trial()
+        if command and self.session.plan is not None and self.window.stations.show_class:
+            with contextlib.suppress(Problem):  # pressing it says why
+                self.window.sprig_actions.try_out(command)
 
     def show_library(self) -> None:
         """The library of movements."""

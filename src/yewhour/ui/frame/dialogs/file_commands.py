@@ -19,7 +19,7 @@ from yewhour.state.classes.unsaved_work import UnsavedWork
 from yewhour.state.paths import learnt_file
 from yewhour.state.settings import recent_classes
 from yewhour.state.takes.recording_kinds import CAPTIONS, SOUNDS
-from yewhour.ui.desk.class_files import ClassFiles
+from yewhour.ui.desk.class_files import ChangedOutside, ClassFiles
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.dialogs.file_request import FileRequest
 from yewhour.ui.frame.host import Host
@@ -219,6 +219,10 @@ class FileCommands:
         """Saves to a path, whole or not at all; says why when it can't."""
         try:
             self.files.save(path)
+        except ChangedOutside as problem:
+            self.window.tell(problem)
+            self.show_versions()
+            return False
         except Problem as problem:
             self.window.tell(problem)
             return False
@@ -253,7 +257,7 @@ class FileCommands:
         if session.plan is None:
             return
         dialog = self.pages.later.Revisions(session, self.window.theme)
-        dialog.brought.connect(lambda plan, when: session.do(f"Go on from {when}", plan))
+        dialog.brought.connect(lambda plan, title: session.do(title, plan))
         self.window.keep_open(dialog)
 
     def export_script(self) -> None:

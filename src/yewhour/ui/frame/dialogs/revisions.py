@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import (
@@ -14,10 +16,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from yewhour.core.edits.arrange import with_part
 from yewhour.core.edits.compare import ClassDifference, compare_classes, nearest_class
 from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.plan import Plan
+from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.problem import Problem
 from yewhour.core.shelf.thumbnail import Thumbnail, thumbnail_of
 from yewhour.core.timed_class import TimedClass
@@ -29,6 +32,7 @@ from yewhour.ui.kit.controls.controls import (
     label,
     page,
     row,
+    wrapped,
 )
 from yewhour.ui.kit.controls.field_keys import with_field_keys
 from yewhour.ui.kit.theme import Theme, scale
@@ -68,7 +72,7 @@ class RevisionPicture(QWidget):
 
 
 class Revisions(QDialog):
-    """The dialog. `brought` gives the plan to go on with, and what it is called."""
+    """The dialog. `brought` gives the plan to go on with, and what going on with it is called."""
 
     brought = Signal(object, str)
 
@@ -120,6 +124,8 @@ class Revisions(QDialog):
             middle.addLayout(column)
         right = QVBoxLayout()
         right.addWidget(self.message)
+        self.parts = QVBoxLayout()
+        right.addLayout(self.parts)
         right.addWidget(area, 1)
         middle.addLayout(right, 1)
         layout.addWidget(self.middle, 1)
@@ -155,9 +161,21 @@ class Revisions(QDialog):
             head.setText(words + length)
             drawn.put(thumbnail_of(timed, "") if isinstance(timed, TimedClass) else None, longest_s)
         self._tell(before, after)
+        if len(chosen) == 1 and isinstance(before, TimedClass):
+            self._offer_parts(chosen[0])
+
+    def _offer_parts(self, version: Revision) -> None:
+        """The parts of a state that are other in it, each to be taken by itself."""
+        mine = self.session.plan.sections if self.session.plan is not None else ()
+        others = [(part, at) for at, part in enumerate(version.plan().sections) if part not in mine]
+        if others:
+            about = "Only this part; undo gives yours back."
+            takes = [button(f"Take “{one.title}”", partial(self.take, one, at), about) for one, at in others]
+            self.parts.addLayout(wrapped(*takes))
 
     def _tell(self, before: TimedClass | Problem, after: TimedClass | Problem) -> None:
         emptied(self.told_list)
+        emptied(self.parts)
         if isinstance(before, Problem) or isinstance(after, Problem):
             self.message.setText(str(before if isinstance(before, Problem) else after))
             return
@@ -220,8 +238,19 @@ class Revisions(QDialog):
         except Problem as problem:
             self.message.setText(str(problem))
             return
-        self.brought.emit(plan, version.name or f"{version.when:%d %B, %H:%M}")
+        self.brought.emit(plan, f"Go on from {_short(version)}")
         self.accept()
+
+    def take(self, part: Section, at: int) -> None:
+        """Takes one part of the state that is chosen into the class as it is now."""
+        if self.session.plan is not None:
+            plan = with_part(self.session.plan, part, at)
+            self.brought.emit(plan, f"{part.title} from {_short(self.chosen()[0])}")
+            self.show_chosen()
+
+
+def _short(version: Revision) -> str:
+    return version.name or f"{version.when:%d %B, %H:%M}".lstrip("0")
 
 
 def _called(version: Revision) -> str:

@@ -149,6 +149,8 @@ class FirstPage(QWidget):
         frame, layout = card("look")
         layout.addWidget(label(f"Not saved: {kept.about.title}", "prompt"))
         layout.addWidget(label(_told_apart(kept), "soft"))
+        if kept.about.tried:
+            layout.addWidget(label("A draft as it came. It is kept a week.", "soft"))
         acts = [
             button("Bring it back", lambda: self.kept.emit(kept), name="accent"),
             button("Let it go", lambda: self._forget(kept)),
