@@ -244,8 +244,7 @@ class Session(QObject):
         gone = words_gone(self.plan, plan)
         self.past.add(title, ClassState(self.plan), kind)
         if pick is not None:
-            self.picked = tuple(pick)
-            self.selected = ""
+            self.picked, self.selected, self.section = tuple(pick), "", None
         self._to_tell = (title, self.timed) if tell and self.timed is not None else None
         self._make(plan)
         if gone:
@@ -380,9 +379,12 @@ class Session(QObject):
     def _forget_gone(self) -> None:
         """What is not in the plan any more is not chosen."""
         known = nodes_of(self.plan) if self.plan else {}
-        if self.section is not None and (self.plan is None or self.section >= len(self.plan.sections)):
+        sections = self.plan.sections if self.plan else ()
+        if self.section is not None and self.section < len(sections):
+            self.picked = tuple(node.id for node in sections[self.section].body)
+        else:
             self.section = None
-        self.picked = tuple(node for node in self.picked if node in known)
+            self.picked = tuple(node for node in self.picked if node in known)
 
     def _keep_choice(self) -> None:
         """After a change: what is still there stays chosen, and a segment of it with it."""

@@ -76,7 +76,7 @@ class Window(QMainWindow):
         self.sprig_actions = SprigActions(session)
         self._build()
         self.view = View(self, session, self.pages)
-        self.commands = Commands(self, self._acts(), self.tell, self._in_view, self.view.try_out)
+        self.commands = Commands(self, self._acts(), self.tell, self.view.unseen, self.view.try_out)
         self.commands.at(self.sprig, "sprig", self.sprig.choose_at)
         self.pages.words.when_made(lambda page: self.commands.at(page.script, "script"))
         wire(self.pages, self.file_commands, self, self.show_class)
@@ -245,10 +245,6 @@ class Window(QMainWindow):
         if self._on_shelf and not self.pages.shelf().on_weeks:
             hint = ""
         self.status.show(self.stations, self.theme, self.roomy, at_start, hint)
-
-    def _in_view(self) -> bool:
-        """Whether the class is on screen, if there is one."""
-        return self.stations.show_class or self.session.plan is None
 
     @property
     def _on_shelf(self) -> bool:

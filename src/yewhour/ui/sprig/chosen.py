@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 from yewhour.core.edits.arrange import with_node
@@ -21,10 +21,14 @@ class Chosen:
         self.session = session
 
     def set(self, nodes: Iterable[str], title: str, kind: str = "", **fields: Any) -> None:
-        """Fields of steps, pairs or rounds."""
+        """The same fields of steps, pairs or rounds."""
+        self.set_each(dict.fromkeys(nodes, fields), title, kind)
+
+    def set_each(self, changes: Mapping[str, Mapping[str, Any]], title: str, kind: str = "") -> None:
+        """Fields of several nodes, each its own, as one act."""
         plan = self.plan()
         try:
-            for node in nodes:
+            for node, fields in changes.items():
                 plan = with_node(plan, node, **fields)
         except Problem as problem:
             self.session.refused.emit(problem)

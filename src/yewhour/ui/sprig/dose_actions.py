@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any
 
-from yewhour.core.edits.arrange import with_node
 from yewhour.core.library.kinds import BEHAVIOURS
 from yewhour.core.plan.nodes import Rounds, SideDifference, Step
 from yewhour.core.plan.places import nodes_of
@@ -29,22 +28,22 @@ class DoseActions:
         self._by(-1)
 
     def _by(self, sign: int) -> None:
-        plan = self.chosen.plan()
-        nodes = nodes_of(plan)
+        nodes = nodes_of(self.chosen.plan())
+        changes, titles = dict[str, dict[str, Any]](), list[str]()
         for node in (nodes[name] for name in self.session.picked if name in nodes):
             if isinstance(node, Rounds):
                 times = max(1, node.times + sign * (2 if node.alternate else 1))
-                self.chosen.set(
-                    (node.id,), f"{times} rounds", kind=f"rounds {node.id}", times=times, least=times,
-                    most=times, locked=True,
-                )  # fmt: skip
-                return
-            if isinstance(node, Step):
-                amount = self.amount_of(node.id)
-                if amount:
-                    self.set_amount(node.id, max(1, amount + sign * self._step_of(node)))
-                    return
-        self.chosen.refuse("This has no number to change.", "Choose a movement that is held or repeated.")
+                changes[node.id] = {"times": times, "least": times, "most": times, "locked": True}
+                titles.append(f"{times} rounds")
+            elif isinstance(node, Step) and (amount := self.amount_of(node.id)):
+                amount = max(1, amount + sign * self._step_of(node))
+                changes[node.id] = self._kept(node.id, amount)
+                titles.append(f"{amount} in {self.chosen.name(node.id)}")
+        if not changes:
+            self.chosen.refuse("This has no number to change.", "Choose a movement that is held or repeated.")
+            return
+        more = f" and {len(titles) - 1} more" if len(titles) > 1 else ""
+        self.chosen.set_each(changes, titles[0] + more, kind=f"amount {' '.join(changes)}")
 
     def _step_of(self, node: Any) -> int:
         segments = self.session.segments_of((node.id,))
@@ -61,8 +60,12 @@ class DoseActions:
 
     def set_amount(self, node: str, amount: int) -> None:
         """So many, and not to be changed by fitting."""
-        title, kept = f"{amount} in {self.chosen.name(node)}", {"least": None, "most": None, "locked": True}
-        self.chosen.set((node,), title, kind=f"amount {node}", amount=amount, **kept, **self._seconds(node))
+        title = f"{amount} in {self.chosen.name(node)}"
+        self.chosen.set_each({node: self._kept(node, amount)}, title, kind=f"amount {node}")
+
+    def _kept(self, node: str, amount: int) -> dict[str, Any]:
+        """The fields of a step whose number is kept."""
+        return {"amount": amount, "least": None, "most": None, "locked": True, **self._seconds(node)}
 
     def _seconds(self, node: str) -> dict[str, Any]:
         """That a step's number is in seconds, where a hold is held by the clock."""
@@ -71,8 +74,7 @@ class DoseActions:
 
     def lock(self) -> None:
         """Keeps the number of what is chosen as it is, or lets it give again."""
-        plan = self.chosen.plan()
-        nodes = [n for name, n in nodes_of(plan).items() if name in self.session.picked]
+        nodes = [n for name, n in nodes_of(self.chosen.plan()).items() if name in self.session.picked]
         able = [n for n in nodes if isinstance(n, Step | Rounds)]
         if not able:
             self.chosen.refuse(
@@ -80,12 +82,11 @@ class DoseActions:
             )
             return
         lock = not all(node.locked for node in able)
+        changes = dict[str, dict[str, Any]]()
         for node in able:
-            fields: dict[str, Any] = {"locked": lock}
-            if lock and isinstance(node, Step) and (amount := self.amount_of(node.id)):
-                fields |= {"amount": amount, "least": None, "most": None, **self._seconds(node.id)}
-            plan = with_node(plan, node.id, **fields)
-        self.session.do(f"{'Keep' if lock else 'Let give'}: {self.chosen.names(able)}", plan)
+            amount = self.amount_of(node.id) if lock and isinstance(node, Step) else 0
+            changes[node.id] = self._kept(node.id, amount) if amount else {"locked": lock}
+        self.chosen.set_each(changes, f"{'Keep' if lock else 'Let give'}: {self.chosen.names(able)}")
 
     # --- the way it is taught, and how it is held ---------------------------------------------------------
 
@@ -99,17 +100,16 @@ class DoseActions:
 
     def take(self, level: str) -> None:
         """Teaches what is chosen in one of its ways; in the one it has already: as it is."""
-        for step in self._steps():
-            movement = self.session.teaching_data.library.get(step.movement)
-            if level != "base" and (movement is None or getattr(movement, level) is None):
-                self.chosen.refuse(
-                    f"{self.chosen.name(step.id)} has no {level} way.", "Write one in the library."
-                )
-                return
-            now = "base" if step.take == level else level
-            self.chosen.set(
-                (step.id,), f"{self.chosen.name(step.id)}: {now if now != 'base' else 'as it is'}", take=now
-            )
+        steps = self._steps()
+        library = self.session.teaching_data.library
+        able = [one for one in steps if level == "base" or getattr(library.get(one.movement), level, None)]
+        if steps and not able:
+            what = f"{self.chosen.names(list(steps))} has no {level} way."
+            self.chosen.refuse(what, "Write one in the library.")
+        elif able:
+            now = "base" if all(one.take == level for one in able) else level
+            title = f"{self.chosen.names(list(able))}: {now if now != 'base' else 'as it is'}"
+            self.chosen.set_each({one.id: {"take": now} for one in able}, title)
 
     def clock(self) -> None:
         """Holds by the clock; again, by breath."""
@@ -126,13 +126,18 @@ class DoseActions:
     def hold(self, how: str) -> None:
         """Holds what is chosen by breath, by the clock, or for one phase; as it is already: by breath."""
         names = {"clock": "by the clock", "breath": "by breath"}
-        for step in self._steps():
-            now = "breath" if how in (step.phase, "clock" if step.clock else "") else how
-            phase = now if now in ("inhale", "exhale") else None
-            clock = {"clock": True, "breath": False}.get(now)
-            title = f"{self.chosen.name(step.id)} {names.get(now, f'on one {now}')}"
-            free: dict[str, Any] = {"amount": None, "least": None, "most": None, "locked": False}
-            self.chosen.set((step.id,), title, phase=phase, clock=clock, **free)
+        steps = self._steps()
+        if not steps:
+            return
+        already = all(how in (step.phase, "clock" if step.clock else "") for step in steps)
+        now = "breath" if already else how
+        held = {
+            "phase": now if now in ("inhale", "exhale") else None,
+            "clock": {"clock": True, "breath": False}.get(now),
+        }
+        free = {"amount": None, "least": None, "most": None, "locked": False}
+        title = f"{self.chosen.names(list(steps))} {names.get(now, f'on one {now}')}"
+        self.chosen.set_each({step.id: {**held, **free} for step in steps}, title)
 
     def _steps(self) -> list[Step]:
         """The steps that are chosen; told when there are none."""

@@ -214,7 +214,9 @@ class LineActions:
         timed, solved, cue = self.session.timed, self.session.solved, self._cue()
         if timed is None or solved is None or cue is None:
             return []
-        segment = next(one for one in timed.segments if one.id == cue.segment)
+        segment = next((one for one in timed.segments if one.id == cue.segment), None)
+        if segment is None:  # it has just gone
+            return []
         if others := alternatives(segment.use, cue.purpose):
             return others
         for line in with_numbers(candidate_lines(timed.segments, solved.entries), timed.segments):

@@ -10,16 +10,15 @@ from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QMainWindow, QMenu, QWidget
 
 from yewhour.core.problem import Problem
-from yewhour.ui.kit.commands import AT_HAND, COMMANDS, with_letter
+from yewhour.ui.kit.commands import AT_HAND, COMMANDS, Command, with_letter
 
-CHANGING = ("Length", "Draft")  # menus of what changes the class from wherever one is
 Act = Callable[[], object]
 
 
 class Commands:
-    """Makes an action of every command there is. tell: hears why one could not be done. in_view: whether the
-    class is on screen, which only then is changed. hovered: hears which one is pointed at in a menu, and ""
-    when the menu is left.
+    """Makes an action of every command there is. tell: hears why one could not be done. unseen: why one can't
+    be done from where one is, None when it can. hovered: hears which one is pointed at in a menu, and "" when
+    the menu is left.
 
     Raises KeyError for a command without a function, ValueError for a function without a command.
     """
@@ -29,11 +28,11 @@ class Commands:
         window: QMainWindow,
         acts: Mapping[str, Act],
         tell: Callable[[Problem], None],
-        in_view: Callable[[], bool],
+        unseen: Callable[[Command], Problem | None],
         hovered: Callable[[str], object],
     ) -> None:
-        self._acts, self._tell, self._in_view, self._hovered = dict(acts), tell, in_view, hovered
-        self._changing = {one.name for one in COMMANDS if one.at == "window" and one.menu in CHANGING}
+        self._acts, self._tell, self._unseen, self._hovered = dict(acts), tell, unseen, hovered
+        self._commands = {one.name: one for one in COMMANDS}
         self.actions: dict[str, QAction] = {}
         self._letters: dict[str, list[QAction]] = {}  # whose keys work only in one widget
         unknown = acts.keys() - {command.name for command in COMMANDS}
@@ -61,13 +60,10 @@ class Commands:
         self.do(name)
 
     def do(self, name: str) -> None:
-        """Does a command; told when it can't be done, or would change a class that is out of view."""
+        """Does a command; told when it can't be done, or would change what is out of view."""
         try:
-            if name in self._changing and not self._in_view():
-                title = self.actions[name].text().rstrip("…")
-                raise Problem(
-                    f"“{title}” changes the class, which is not in view.", do="Go to its sprig first (F7)."
-                )
+            if problem := self._unseen(self._commands[name]):
+                raise problem
             self._acts[name]()
         except Problem as problem:
             self._tell(problem)

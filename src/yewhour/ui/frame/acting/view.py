@@ -19,11 +19,13 @@ from yewhour.ui.frame.host import Host
 from yewhour.ui.frame.pages import Pages
 from yewhour.ui.frame.stations import Stations
 from yewhour.ui.kit import theme as look
+from yewhour.ui.kit.commands import Command
 from yewhour.ui.sprig.actions import SprigActions
 from yewhour.ui.sprig.gestures import STEP_S
 from yewhour.ui.sprig.sprig import Sprig
 
 MINUTE_S = 60.0
+CHANGING = ("Length", "Draft")  # menus of what changes the class from wherever one is
 
 ABOUT = (
     "It times and words a class. It does not clear anyone to take it.",
@@ -156,6 +158,20 @@ class View:
         if titles:
             move()
             self.window.say(f"{said}: {titles[0]}.")
+
+    def unseen(self, command: Command) -> Problem | None:
+        """Why a command that would change the class, or a line, can't be done here: it is out of view."""
+        title, stations = command.title.rstrip("…"), self.window.stations
+        if self.session.plan is None:
+            return None
+        if command.at == "script" and (stations.here is None or stations.here.command != "to_words"):
+            return Problem(f"“{title}” is done to a line of the script.", do="Go to the words first (F8).")
+        changes = command.at == "sprig" or (command.at == "window" and command.menu in CHANGING)
+        if changes and not stations.show_class:
+            return Problem(
+                f"“{title}” changes the class, which is not in view.", do="Go to its sprig first (F7)."
+            )
+        return None
 
     def try_out(self, command: str) -> None:
         """Shows what a grouping that is pointed at in a menu would do; "" for none any more."""
