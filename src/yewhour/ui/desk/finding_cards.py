@@ -6,17 +6,17 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QEvent
 from PySide6.QtGui import QEnterEvent, QFocusEvent
-from PySide6.QtWidgets import QFrame, QPushButton
+from PySide6.QtWidgets import QFrame
 
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.edit import Edit
 from yewhour.core.problem import Problem
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.controls.controls import button, card, label
+from yewhour.ui.kit.controls.controls import Press, button, card, label
 
 
-class TrialButton(QPushButton):
+class TrialButton(Press):
     """Does something when pressed; while it has the pointer or the focus, the class is shown as it would be.
 
     look: begins the trial, and raises Problem when it can't be done.

@@ -317,6 +317,7 @@ class Session(QObject):
         had = self.trial is not None
         self.trial, self._trial_plan, self.trial_title = None, None, ""
         if had:
+            self._keep_choice()
             self.made_changed.emit()
 
     def stop(self) -> None:
@@ -381,10 +382,12 @@ class Session(QObject):
         known = nodes_of(self.plan) if self.plan else {}
         sections = self.plan.sections if self.plan else ()
         if self.section is not None and self.section < len(sections):
-            self.picked = tuple(node.id for node in sections[self.section].body)
+            picked = tuple(node.id for node in sections[self.section].body)
         else:
             self.section = None
-            self.picked = tuple(node for node in self.picked if node in known)
+            picked = tuple(node for node in self.picked if node in known)
+        if picked != self.picked:  # else it is the same, for who compares what it shows
+            self.picked = picked
 
     def _keep_choice(self) -> None:
         """After a change: what is still there stays chosen, and a segment of it with it."""

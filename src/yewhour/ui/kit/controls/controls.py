@@ -31,17 +31,22 @@ def label(words: str, name: str = "") -> QLabel:
     return text
 
 
+ARROWS = (Qt.Key.Key_Up, Qt.Key.Key_Down, Qt.Key.Key_Left, Qt.Key.Key_Right)
+
+
 def plain_tip(words: str) -> str:
     """A tool tip that shows words as they are: Qt takes some for rich text."""
     return f"<qt>{escape(words)}</qt>" if "<" in words else words
 
 
 class Press(QPushButton):
-    """A button that Enter presses too, wherever it stands."""
+    """A button that Enter presses too, wherever it stands. Arrows go on from it only by themselves."""
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self.click()
+        elif event.key() in ARROWS and event.modifiers() & ~Qt.KeyboardModifier.KeypadModifier:
+            event.ignore()  # Alt and an arrow is something else
         else:
             super().keyPressEvent(event)
 
