@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
 
@@ -292,7 +294,7 @@ class SprigPainter:
                 start = 54 * self.unit
             if limit < 44 * self.unit:
                 continue
-            name, wide = cut_to(label, 9.8, limit)
+            name, wide = _fitting(label, needle.segment.use.movement.aliases, limit)
             baseline = middle + (measures.ascent() - measures.descent()) / 2
             painter.drawText(QPointF(start + limit - wide if side == "left" else start, baseline), name)
             free[side] = middle + measures.height() * 0.42
@@ -327,3 +329,12 @@ class SprigPainter:
                 flag.lineTo(*point)
             flag.closeSubpath()
             painter.drawPath(flag)
+
+
+def _fitting(label: str, others: Sequence[str], room: float) -> tuple[str, float]:
+    """A name that fits into so many pixels, and how wide it is: the label itself, else the longest of a movement's
+    other names that fits, else the label cut."""
+    names = [one[:1].upper() + one[1:] for one in sorted(others, key=len, reverse=True)]
+    found = (cut_to(one, 9.8, room) for one in (label, *names))
+    whole = next((cut for cut, one in zip(found, (label, *names), strict=True) if cut[0] == one), None)
+    return whole or cut_to(label, 9.8, room)
