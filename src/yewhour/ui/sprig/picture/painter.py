@@ -332,8 +332,8 @@ class SprigPainter:
 
 
 def _fitting(label: str, others: Sequence[str], room: float) -> tuple[str, float]:
-    """A name that fits into so many pixels, and how wide it is: the label itself, else the longest of a movement's
-    other names that fits, else the label cut."""
+    """A name that fits into so many pixels, and how wide it is: the label itself, else the longest of the
+    other names of its movement that fits, else the label cut."""
     names = [one[:1].upper() + one[1:] for one in sorted(others, key=len, reverse=True)]
     found = (cut_to(one, 9.8, room) for one in (label, *names))
     whole = next((cut for cut, one in zip(found, (label, *names), strict=True) if cut[0] == one), None)
