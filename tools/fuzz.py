@@ -116,7 +116,9 @@ def _marks(dice: Random) -> str:
     at, lines = 0.0, [{"at_s": 0.0, "do": "start"}]
     for _ in range(dice.randrange(1, 12)):
         at = round(at + dice.uniform(0.1, 200), 1)
-        lines.append({"at_s": at, "do": dice.choice(DOES[1:]), "text": "x", "cut": dice.random() < 0.2})
+        do, cut = dice.choice(DOES[1:]), dice.choice([False, False, True])
+        cut = [round(at * dice.random(), 1), at] if do in ("resume", "back") and dice.random() < 0.5 else cut
+        lines.append({"at_s": at, "do": do, "text": "x", "cut": cut})
     return "\n".join(map(json.dumps, lines))
 
 

@@ -22,7 +22,7 @@ MARKS = st.lists(
         do=st.sampled_from([do for do in DOES if do != "start"]),
         text=st.text(),
         segment=st.text(),
-        cut=st.booleans(),
+        camera=st.sampled_from(["", "stopped"]),
     )
 ).map(lambda marks: sorted(marks, key=lambda mark: mark.at_s))
 
@@ -84,3 +84,19 @@ def test_what_comes_before_the_start_is_left_out_and_told():
 def test_two_takes_in_one_file_are_refused():
     with pytest.raises(Problem, match="Two takes"):
         read_marks([b'{"at_s": 0, "do": "start"}'] * 2)
+
+
+def test_a_cut_is_read_and_what_is_none_is_refused():
+    read = read_marks(
+        [b'{"at_s": 90, "do": "resume", "cut": [61.5, 90]}', b'{"at_s": 99, "do": "pause", "cut": true}']
+    )
+    assert read.marks[0].cut == (61.5, 90)
+    assert (read.marks[1].camera, read.marks[1].cut) == ("stopped", False)  # as it was written once
+    for line in (
+        '{"at_s": 90, "do": "resume", "cut": [95, 90]}',
+        '{"at_s": 90, "do": "resume", "cut": [61, 91]}',
+        '{"at_s": 90, "do": "skip", "cut": [61, 90]}',
+        '{"at_s": 90, "do": "back", "cut": [-1, 90]}',
+    ):
+        with pytest.raises(Problem, match="no cut"):
+            read_marks([line.encode()])

@@ -167,7 +167,7 @@ def test_a_breath_of_a_flow_that_was_slow_is_as_slow_on_the_other_side():
 
 def test_a_recording_that_stands_still_too_changes_nothing():
     at = middle(first_of_a_pair(taken("bell-ringers")))
-    take = taken("bell-ringers", Mark(at, "pause", cut=True), Mark(at + 100, "resume"))
+    take = taken("bell-ringers", Mark(at, "pause", camera="stopped"), Mark(at + 100, "resume"))
     assert take.segments == made_demo("bell-ringers").segments
     assert moment(take, ticks(at)).late == 0
 

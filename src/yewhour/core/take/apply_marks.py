@@ -13,6 +13,7 @@ from yewhour.core.plan.nodes import Rounds
 from yewhour.core.plan.places import nodes_of
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
+from yewhour.core.take.cutting import begin_of, cut_out, piece_of
 from yewhour.core.take.marks import Mark
 from yewhour.core.take.refit import is_slack, refitted
 from yewhour.core.take.rewriting import with_new_lines
@@ -31,7 +32,19 @@ def apply_mark(take: Take, mark: Mark) -> Take:
 
 
 def apply_mark_numbers(take: Take, mark: Mark) -> Take:
-    """The take after one more mark in its numbers alone: what is quick. Its lines are for `respoken`."""
+    """The take after one more mark in its numbers alone: what is quick. `with_new_lines` writes its lines."""
+    if isinstance(mark.cut, tuple) and take.state != "ended":
+        return _noted(cut_out(take, mark.cut), mark)
+    return _noted(_applied(take, mark), mark)
+
+
+def _noted(take: Take, mark: Mark) -> Take:
+    """The take with how it is now among what it was."""
+    state = msgspec.structs.replace(take, history=())
+    return msgspec.structs.replace(take, history=(*take.history, (ticks(mark.at_s), state)))
+
+
+def _applied(take: Take, mark: Mark) -> Take:
     at = ticks(mark.at_s) - take.out
     if take.state == "ended":
         return _told(take, mark, "the take is over")
@@ -45,7 +58,7 @@ def apply_mark_numbers(take: Take, mark: Mark) -> Take:
         resumed = _resume(take, at, mark)
         if mark.do == "resume":
             return resumed
-        acted = apply_mark_numbers(resumed, mark)
+        acted = _applied(resumed, mark)
         # One more, or one fewer, does not set a class going that stands still.
         return _pause(acted, at, mark) if mark.do in ("again", "fewer") else acted
     if take.index_at(at) is None and mark.do != "end":
@@ -70,7 +83,7 @@ def _refitted(take: Take, happened: list[Segment], first: int, at: int) -> Take:
 def _pause(take: Take, at: int, mark: Mark) -> Take:
     if take.paused is not None:
         return _told(take, mark, "it stands still already")
-    return msgspec.structs.replace(take, paused=at, cutting=mark.cut, now=at)
+    return msgspec.structs.replace(take, paused=at, camera_stopped=mark.camera == "stopped", now=at)
 
 
 def _resume(take: Take, at: int, mark: Mark) -> Take:
@@ -78,8 +91,8 @@ def _resume(take: Take, at: int, mark: Mark) -> Take:
     if since is None:
         return _told(take, mark, "it goes on already")
     said = tuple(cue for cue in take.cues if cue.start < since)
-    going = msgspec.structs.replace(take, paused=None, cutting=False, now=at)
-    if take.cutting:
+    going = msgspec.structs.replace(take, paused=None, camera_stopped=False, now=at)
+    if take.camera_stopped:
         return msgspec.structs.replace(going, out=take.out + at - since, now=since)
     index = take.index_at(since)
     if index is None or at == since:
@@ -231,18 +244,11 @@ def _solved(take: Take, plan: Plan, skipped: frozenset[str] = frozenset()) -> Ta
 # --- back and over --------------------------------------------------------------------------------------
 
 
-def _piece(use: StepUse) -> tuple[str, int]:
-    """What one goes back to, or over: a movement with the way into it, or a round of a flow."""
-    if use.flow and (use.behaviour.is_phase or use.step.phase):
-        return use.flow, use.round
-    return use.setup_for or use.key, 0
-
-
 def _back(take: Take, at: int, mark: Mark) -> Take:
     index = _present(take, at)
-    first = _begin_of(take, index)
+    first = begin_of(take, index)
     if at - take.segments[first].start < JUST_BEGUN and first:
-        first = _begin_of(take, first - 1)
+        first = begin_of(take, first - 1)
     again, happened = _tried(take, _cut(take, index, at), first, at)
     return _refitted(again, happened, take.place(take.segments[first]), at)
 
@@ -265,14 +271,6 @@ def _tried(take: Take, happened: list[Segment], first: int, at: int) -> tuple[Ta
     return msgspec.structs.replace(take, cues=cues, pauses=pauses, kept=take.kept - names.keys()), happened
 
 
-def _begin_of(take: Take, index: int) -> int:
-    """The first segment of the piece that a segment is in."""
-    piece = _piece(take.segments[index].use)
-    while index and _piece(take.segments[index - 1].use) == piece and not take.segments[index - 1].attempt:
-        index -= 1
-    return index
-
-
 def _skip(take: Take, at: int, mark: Mark) -> Take:
     index = _present(take, at)
     segment = take.segments[index]
@@ -283,8 +281,8 @@ def _skip(take: Take, at: int, mark: Mark) -> Take:
             return _told(take, mark, f"{mark.segment} is not ahead")
         out, happened, after = {one.key for one in left}, [*take.segments[: index + 1]], segment.use.key
     else:
-        piece = _piece(segment.use)
-        mine = [one for one in take.solved.uses[place:] if _piece(one) == piece]
+        piece = piece_of(segment.use)
+        mine = [one for one in take.solved.uses[place:] if piece_of(one) == piece]
         out = {one.key for one in mine if one.key != segment.use.key}
         # Where the body is already on its way, or there, the next way begins: the use stays, undone.
         reached = segment.use.setup_for or segment.use.key

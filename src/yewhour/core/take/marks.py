@@ -13,6 +13,7 @@ from yewhour.core.problem import Problem, told_kind
 VERSION = 1
 MarkKind = Literal["start", "next", "again", "fewer", "pause", "resume", "back", "skip", "note", "end"]
 DOES: tuple[MarkKind, ...] = get_args(MarkKind)
+CUTTING: tuple[MarkKind, ...] = ("resume", "back")  # what can cut out what was before it
 LATEST_S = 6 * LONGEST_S  # a class of four hours with the machine asleep for a night
 
 
@@ -20,16 +21,19 @@ class Mark(msgspec.Struct, frozen=True, omit_defaults=True):
     """One thing that happened in a take, at seconds since its start.
 
     text: of a note. segment: for `skip`, what is left out instead of what is being done; for `fewer`, a
-    stillness ahead that gives what the class runs over, under its least if need be. cut: for `pause`,
-    that the recording stops too: what lies between it and `resume` is in no clock. On `start`: version, the
-    title of the class, its key (see `store.takes`) and the length it is taken at in seconds.
+    stillness ahead that gives what the class runs over, under its least if need be. camera: "stopped" for a
+    `pause` in which the recording stands still too: what lies between it and `resume` is in no clock. cut:
+    for `resume` and `back`, the seconds of the recording that are cut out: the class goes on as it was at the
+    first. On `start`: version, the title of the class, its key (see `state.takes`) and the length it is taken
+    at in seconds.
     """
 
     at_s: float
     do: MarkKind
     text: str = ""
     segment: str = ""
-    cut: bool = False
+    camera: Literal["", "stopped"] = ""
+    cut: bool | tuple[float, float] = False
     version: int = VERSION
     title: str = ""
     key: str = ""
@@ -102,6 +106,13 @@ def _read(line: bytes, place: str) -> Mark:
         raise Problem(told_kind(error) + ".", place, 'A mark is {"at_s": 312.4, "do": "again"}.') from None
     if not (math.isfinite(mark.at_s) and 0 <= mark.at_s <= LATEST_S):
         raise Problem(f"{mark.at_s:g} is no moment of a take.", place, "Give seconds since its start.")
+    if mark.cut is True:  # as it was written once
+        mark = msgspec.structs.replace(mark, camera="stopped" if mark.do == "pause" else "", cut=False)
+    if isinstance(mark.cut, tuple):
+        begun_s, ended_s = mark.cut
+        if mark.do not in CUTTING or not 0 <= begun_s <= ended_s <= mark.at_s:
+            example = '{"at_s": 90, "do": "resume", "cut": [61.5, 90]}'
+            raise Problem("This is no cut.", place, f"A cut is {example}, on `back` too.")
     if not (math.isfinite(mark.length_s) and 0 <= mark.length_s <= LONGEST_S):
         raise Problem(f"{mark.length_s:g} is no length.", place, "Give seconds, up to four hours.")
     return mark

@@ -35,7 +35,7 @@ def moment(take: Take, at: float) -> Moment:
     """Where a take is at a moment of the recording."""
     still = at - take.paused if take.paused is not None and at > take.paused else 0
     now = at - still
-    late = take.end + (0 if take.cutting else still) - take.target
+    late = take.end + (0 if take.camera_stopped else still) - take.target
     index = take.index_at(now)
     said = bisect_right(take.cues, now, key=lambda cue: cue.start)
     line = take.cues[said - 1] if said else None

@@ -56,8 +56,10 @@ class Take(msgspec.Struct, frozen=True):
 
     target: the tick it should end at. segments: as they happened and as they will be; cues likewise. rest:
     ticks that the stillness which takes what is left had in the class as it was made. now: the moment it is
-    known up to. paused: since when it stands still; cutting: with the recording stopped too. out: ticks that
-    are in no clock, as the recording was stopped. pauses: by segment, when and how long it stood still. kept:
+    known up to. paused: since when it stands still; camera_stopped: with the recording stopped too. out:
+    ticks between the clock of the marks and the class's: of what was not recorded, or is cut out. cuts: the
+    ranges of the recording that are cut out, in its seconds. history: the take as it was after each mark,
+    with the tick of the mark. pauses: by segment, when and how long it stood still. kept:
     the segments whose length the teacher has set. forced: rounds she has asked for, by group. skipped: the
     keys of uses left out. messages: what could not be done, in words. unsaid: since when the lines are those
     of before, None when they are true of the numbers (see `lines`).
@@ -71,8 +73,10 @@ class Take(msgspec.Struct, frozen=True):
     rest: int = 0
     now: int = 0
     paused: int | None = None
-    cutting: bool = False
+    camera_stopped: bool = False
     out: int = 0
+    cuts: tuple[tuple[float, float], ...] = ()
+    history: tuple[tuple[int, "Take"], ...] = ()
     pauses: dict[str, tuple[tuple[int, int], ...]] = {}
     kept: frozenset[str] = frozenset()
     forced: dict[str, int] = {}

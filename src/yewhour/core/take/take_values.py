@@ -11,7 +11,7 @@ from yewhour.core.take.take_remedies import unmet_promises
 
 
 def take_values(take: Take) -> dict[str, Any]:
-    """What happened and what will; seconds are on the clock of the marks."""
+    """What happened and what will; seconds are on the film's clock, of notes and cuts on the recording's."""
     return {
         "title": take.solved.plan.brief.title,
         "target_s": seconds(take.target - take.start),
@@ -40,6 +40,7 @@ def take_values(take: Take) -> dict[str, Any]:
             for one in unmet_promises(take)
         ],
         "notes": [{"at_s": note.at_s, "text": note.text} for note in take.notes],
+        "cuts": [{"from_s": from_s, "to_s": to_s} for from_s, to_s in take.cuts],
         "told": list(take.messages),
     }  # fmt: skip
 
