@@ -47,7 +47,9 @@ def simulated(solved: SolvedPlan, timed: TimedClass, dice: Random) -> tuple[Take
 
 def _broken_locks(before: Take, after: Take) -> list[str]:
     """Locked numbers that a re-timing changed; what she does to the one that is on is hers."""
-    was = {one.id: one.amount for one in before.segments if one.use.step.locked and one.start > after.now}
+    hers = after.kept | {one.id for one in after.segments if one.use.key in after.kept}
+    ahead = [one for one in before.segments if one.start > after.now and one.id not in hers]
+    was = {one.id: one.amount for one in ahead if one.use.step.locked}
     partners = set(after.course.partners.values())
     return [
         f"{one.id} was locked at {was[one.id]} and has {one.amount}"

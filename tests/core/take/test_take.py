@@ -361,3 +361,48 @@ def test_a_shorter_rest_where_there_is_none_is_told():
     on_time = taken("bell-ringers", Mark(300, "fewer", segment=rest.id))
     assert len(on_time.messages) == 1
     assert on_time.segments == taken("bell-ringers").segments
+
+
+def way_into(take, one):
+    """The way that leads into a segment."""
+    return next(way for way in take.segments if way.use.setup_for == one.use.key and way.end <= one.start)
+
+
+def test_one_more_on_the_way_is_of_what_the_way_leads_to_on_both_sides():
+    planned = taken("bell-ringers")
+    one = next(
+        first for first in planned.segments
+        if first.use.movement.id == "low-lunge" and first.use.key in planned.course.partners
+    )  # fmt: skip
+    way = way_into(planned, one)
+    assert way.length > ticks(4)
+    take = taken("bell-ringers", Mark(seconds(way.start) + 3, "again"))
+    first, second = segment(take, one.id), segment(take, planned.course.partners[one.use.key])
+    assert segment(take, way.id).length == way.length
+    assert first.amount == second.amount == one.amount + 1
+    assert take.did == f"+1 {one.name}, {one.side}, and {second.side} too"
+    assert take.end == take.target
+
+
+def test_one_more_just_after_the_end_is_still_of_what_has_ended():
+    planned = taken("bell-ringers")
+    one = next(
+        first for first in planned.segments
+        if first.use.movement.id == "low-lunge" and first.use.key in planned.course.partners
+    )  # fmt: skip
+    take = taken("bell-ringers", Mark(seconds(one.end) + 1.5, "again"))
+    assert segment(take, one.id).amount == one.amount + 1
+    assert segment(take, planned.course.partners[one.use.key]).amount == one.amount + 1
+    assert take.did.startswith(f"+1 {one.name}, {one.side}, and ")
+    later = taken("bell-ringers", Mark(seconds(one.end) + 2.5, "again"))
+    assert segment(later, one.id).amount == one.amount
+    assert one.name not in later.did
+
+
+def test_one_more_of_the_second_side_says_that_it_is_the_only_one():
+    planned = taken("bell-ringers")
+    one = first_of_a_pair(planned)
+    second = segment(planned, planned.course.partners[one.use.key])
+    take = taken("bell-ringers", Mark(middle(second), "again"))
+    assert take.did == f"+1 {second.name}, {second.side} only"
+    assert segment(take, second.id).amount == second.amount + 1

@@ -9,7 +9,7 @@ from yewhour.core.edits.arrange import with_node
 from yewhour.core.lengths import TICKS_PER_S, show_length, ticks
 from yewhour.core.pace import breath_ticks
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Rounds
+from yewhour.core.plan.nodes import Rounds, SideDifference
 from yewhour.core.plan.places import nodes_of
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
@@ -23,6 +23,7 @@ from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
 
 JUST_BEGUN = ticks(2.0)  # going back so soon goes back to the movement before
+JUST_OVER = ticks(2.0)  # so long after something ended, one more is still meant for it
 MORE = ticks(5.0)  # of what has no number of its own
 
 
@@ -45,6 +46,7 @@ def _noted(take: Take, mark: Mark) -> Take:
 
 
 def _applied(take: Take, mark: Mark) -> Take:
+    take = msgspec.structs.replace(take, did="")
     at = ticks(mark.at_s) - take.out
     if take.state == "ended":
         return _told(take, mark, "the take is over")
@@ -179,11 +181,17 @@ def _shorter(take: Take, at: int, mark: Mark) -> Take:
 
 
 def _numbered(take: Take, at: int, mark: Mark, by: int) -> Take:
-    """One more or one fewer of what is on: a breath, a repetition, some seconds; in a flow a round."""
+    """One more or one fewer of what is meant: a breath, a repetition, some seconds; in a flow a round.
+
+    On the way that is what the way leads to, on its whole pair; just after the end of something, it is that.
+    """
     index = _present(take, at)
-    segment = take.segments[index]
+    meant = _meant(take, index, at, by)
+    segment = take.segments[meant]
     if segment.behaviour.is_phase and segment.use.within:
-        return _round(take, index, at, mark, by)
+        return _round(take, meant, at, mark, by)
+    if meant > index:
+        return _ahead(take, index, meant, at, mark, by)
     unit = _unit(segment)
     length = segment.length - take.paused_in(segment)
     gone = at - segment.start - take.paused_in(segment)
@@ -194,8 +202,62 @@ def _numbered(take: Take, at: int, mark: Mark, by: int) -> Take:
     if wanted >= length and by < 0:
         return _told(take, mark, f"{segment.name} has no fewer left")
     changed = lasting(take, segment, wanted, take.pauses.get(segment.id, ()))
-    kept = msgspec.structs.replace(take, kept=take.kept | {segment.id})
-    return _refitted(kept, [*take.segments[:index], changed], take.place(segment) + 1, at)
+    happened = [*take.segments[:meant], changed]
+    if meant < index:  # what was said of the next is said again
+        ids = {one.id for one in happened}
+        take = msgspec.structs.replace(take, cues=tuple(one for one in take.cues if one.segment in ids))
+    kept = msgspec.structs.replace(take, kept=take.kept | {segment.id}, did=_did(take, segment, by))
+    return _refitted(kept, happened, take.place(segment) + 1, at)
+
+
+def _meant(take: Take, index: int, at: int, by: int) -> int:
+    """The segment that one more or fewer is meant for, at a moment of another."""
+    last = next((n for n in range(index - 1, -1, -1) if not take.segments[n].use.setup_for), None)
+    here = take.segments[index]
+    if by > 0 and last is not None and at - take.segments[last].end < JUST_OVER:
+        ended = take.segments[last]
+        counted = ended.amount and not ended.is_closing_pause and not is_slack(take, ended)
+        if counted and not ended.attempt and piece_of(ended.use) != piece_of(here.use):
+            return last
+    if here.use.setup_for:
+        ahead = range(index + 1, len(take.segments))
+        return next((n for n in ahead if take.segments[n].use.key == here.use.setup_for), index)
+    return index
+
+
+def _ahead(take: Take, index: int, meant: int, at: int, mark: Mark, by: int) -> Take:
+    """More or fewer of what the way that is on leads to: of its step, and so of both its sides."""
+    segment, use = take.segments[meant], take.segments[meant].use
+    amount = segment.amount + by * (_unit(segment) // use.unit if use.unit else 0)
+    if not use.unit or not segment.behaviour.unit:
+        return _told(take, mark, f"{segment.name} has no number")
+    if amount < 1:
+        return _told(take, mark, f"{segment.name} has no fewer left")
+    if use.second and use.pair:
+        more = (use.step.second.more if use.step.second is not None else 0) + by
+        fields: dict[str, object] = {"second": SideDifference(more=more, why="asked for in the take")}
+    else:
+        clock = use.by_clock or None
+        fields = {"amount": amount, "least": None, "most": None, "locked": True, "clock": clock}
+    try:
+        changed = _solved(take, with_node(take.solved.plan, use.step.id, **fields))
+    except Problem:
+        return _told(take, mark, f"{segment.name} is in a block, and keeps its number")
+    kept = {use.key, take.course.partners.get(use.key, use.key)}
+    changed = msgspec.structs.replace(changed, kept=take.kept | kept, did=_did(take, segment, by))
+    here = take.segments[index]
+    return _refitted(changed, list(take.segments[: index + 1]), changed.place(here) + 1, at)
+
+
+def _did(take: Take, segment: Segment, by: int) -> str:
+    """What was asked for, by name, and for which sides."""
+    use = segment.use
+    number = f"{'+' if by > 0 else '−'}{abs(by) * (_unit(segment) // use.unit if use.unit else 1)}"
+    if segment.side not in ("left", "right") or not use.pair:
+        return f"{number} {segment.name}"
+    other = "left" if segment.side == "right" else "right"
+    also = f"{segment.side} only" if use.second else f"{segment.side}, and {other} too"
+    return f"{number} {segment.name}, {also}"
 
 
 def _unit(segment: Segment) -> int:
@@ -217,7 +279,10 @@ def _round(take: Take, index: int, at: int, mark: Mark, by: int) -> Take:
     times = segment.use.rounds + by * group.by
     if times < present or ((times - present) % group.by and by < 0):
         return _told(take, mark, f"this is the last round of {segment.section} already")
-    changed = msgspec.structs.replace(take, forced={**take.forced, key: times})
+    words = "One more round" if by > 0 else "One round fewer"
+    changed = msgspec.structs.replace(
+        take, forced={**take.forced, key: times}, did=f"{words}: {times} in all"
+    )
     if times > group.most:
         changed = _solved(changed, _longer(take.solved.plan, group.node, times))
         if changed.solved.unfolded.groups[key].most < times:

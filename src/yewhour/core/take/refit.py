@@ -105,6 +105,8 @@ def _as_it_was(take: Take, rest: RemainingClass, left: int) -> FittedNumbers | N
     amounts |= {
         use.number: use.span.preferred for use in uses if use.span and use.span.least == use.span.most
     }
+    asked = [use for use in uses if use.key in take.kept and use.key not in rest.given]  # on the way to it
+    amounts |= {use.number: use.step.amount for use in asked if use.step.amount is not None}
     if any(use.unit and use.number not in amounts and use.number != slack.key for use in uses):
         return None
     given = left - sum(

@@ -61,7 +61,8 @@ class Take(msgspec.Struct, frozen=True):
     ranges of the recording that are cut out, in its seconds. history: the take as it was after each mark,
     with the tick of the mark. pauses: by segment, when and how long it stood still. kept:
     the segments whose length the teacher has set. forced: rounds she has asked for, by group. skipped: the
-    keys of uses left out. messages: what could not be done, in words. unsaid: since when the lines are those
+    keys of uses left out. messages: what could not be done, in words. did: what the last mark did, in words
+    for who marked it, "" where that is seen. unsaid: since when the lines are those
     of before, None when they are true of the numbers (see `lines`).
     """
 
@@ -84,6 +85,7 @@ class Take(msgspec.Struct, frozen=True):
     retimed: tuple[Retimed, ...] = ()
     notes: tuple[Mark, ...] = ()
     messages: tuple[str, ...] = ()
+    did: str = ""
     unsaid: int | None = None
     state: Literal["waiting", "running", "ended"] = "waiting"
 
