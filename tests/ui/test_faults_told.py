@@ -103,8 +103,8 @@ def test_a_fault_in_the_lines_of_a_take_is_told_there_and_covers_nothing(desk, s
     stage.runner.count_in()
     stage.runner._start()
     stage.runner.act("again")
-    desk.qtbot.waitUntil(lambda: "broke off" in stage._told, timeout=20_000)
-    assert "The take goes on" in stage._told
+    desk.qtbot.waitUntil(lambda: "broke off" in stage.showing.told, timeout=20_000)
+    assert "The take goes on" in stage.showing.told
     assert not [one for one in desk.window._dialogs if isinstance(one, WentWrong)]
     assert any("Planted" in line for line in log.last_lines())
     stage.runner.act("end")
@@ -112,15 +112,15 @@ def test_a_fault_in_the_lines_of_a_take_is_told_there_and_covers_nothing(desk, s
 
 def test_a_fault_in_the_voice_in_her_ear_is_told(desk, stage, monkeypatch):
     stage.sounds.device = "null"
-    monkeypatch.setattr("yewhour.ui.take.ear_prompter.sound_events", broken)
+    monkeypatch.setattr("yewhour.ui.take.sound.ear_prompter.sound_events", broken)
     stage.sounds.next_in_ear()
     assert told(desk)[1] == "Speaking the lines for your ear"
 
 
 def test_a_fault_while_she_is_heard_is_told(desk, stage, monkeypatch):
-    monkeypatch.setattr("yewhour.ui.take.voice_follower.LineRecogniser", broken)
+    monkeypatch.setattr("yewhour.ui.take.sound.voice_follower.LineRecogniser", broken)
     stage.sounds.device = "fed"
-    stage.runner.leads = "voice"
+    stage.runner.leading.leads = "voice"
     stage.sounds.listen()
     assert told(desk)[1] == "Hearing your voice"
 

@@ -19,6 +19,7 @@ from yewhour.state.settings import change_settings
 from yewhour.state.takes.interrupted_takes import interrupted_takes, leave
 from yewhour.state.takes.stumbles import stumbled_in
 from yewhour.state.takes.take_sounds import sounds_in
+from yewhour.ui.kit import theme as look
 from yewhour.ui.take.take_keys import COMMANDS
 from yewhour.ui.take.take_runner import COUNT_IN_S
 from yewhour.ui.take.take_words import late_words
@@ -80,10 +81,14 @@ class Stage:
         )  # fmt: skip
 
 
-@pytest.fixture
-def stage(desk):
+def nothing_broken_off():
     for one in interrupted_takes():
         leave(one)
+
+
+@pytest.fixture
+def stage(desk):
+    nothing_broken_off()
     change_settings(take_keys={})
     (own_data() / "rehearsed.json").unlink(missing_ok=True)
     timed = Stage(desk)
@@ -107,7 +112,7 @@ def test_it_counts_in_and_then_the_class_runs_by_itself(stage):
     stage.wait(3)
     lunge = stage.segment("low-lunge", "right")
     stage.until(lunge.start + 30)
-    assert stage.page.name.text == "Low lunge"
+    assert stage.page.name.text == "Low lunge, right"
     assert stage.page.bands["right"].side == "right"
     assert not stage.page.bands["right"].coming
     assert stage.page.bands["left"].side == ""
@@ -121,8 +126,13 @@ def test_it_counts_in_and_then_the_class_runs_by_itself(stage):
 def test_a_whole_class_goes_by_and_ends_to_the_second(stage):
     stage.start()
     stage.wait(24 * 60, step=3.5)
+    assert stage.runner.overtime  # she may still be speaking
+    stage.wait(8)
+    assert stage.page.left_s.text() == "+0:08"
+    assert "Press Space when you are done" in stage.page.line.text
+    stage.key(Qt.Key.Key_Space)
     assert stage.runner.state == "over"
-    assert "24:00" in stage.page.line.text
+    assert stage.page.line.text == "Done, in 24:00 and 0:08 over."
     assert [mark.do for mark in stage.runner.marks] == ["start", "end"]
     assert interrupted_takes() == []
 
@@ -191,23 +201,151 @@ def test_standing_still_and_going_on(stage):
     stage.start()
     stage.wait(40)
     stage.key(Qt.Key.Key_Space)
-    assert stage.page.phase.text() == "standing still"
+    assert stage.page.name.text == "Standing still"
+    ground = stage.page.theme.paper
+    assert ground not in (look.LIGHT.paper, look.DARK.paper, look.DIM.paper)  # the whole screen shows it
     before = stage.runner.here().at
-    stage.wait(20)
+    stage.wait(5)
     assert stage.runner.here().at == before
-    assert stage.page.late.text() == "20 s late; standing still"
+    assert "stay in the film" in stage.page.line.text
+    stage.wait(15)
+    assert stage.page.left_s.text() == "0:20"
+    assert stage.page.line.text.startswith("Space: cut 0:20 out, and go on from the start of this line")
+    planned = made(stage)
     stage.key(Qt.Key.Key_Space)
     stage.wait(1)
+    assert stage.page.theme.paper != ground
+    assert "cut out" in stage.page.name.text
+    assert stage.take.segments == planned
+    assert len(stage.take.cuts) == 1
+    assert stage.runner.here().late == 0
+    line = max(cue.start for cue in stage.take.cues if cue.start <= before)
+    assert stage.runner.here().at == pytest.approx(line + 13, abs=5)  # from the start of the line
+
+
+def made(stage):
+    """The segments of the class as it was made."""
+    return stage.runner._made.segments
+
+
+def test_what_stood_still_can_stay_in_the_film_or_was_not_in_it_at_all(stage):
+    stage.start()
+    stage.wait(40)
+    stage.key(Qt.Key.Key_Space)
+    stage.wait(30)
+    stage.key(Qt.Key.Key_F)
+    assert stage.take.cuts == ()
+    assert stage.take.segments != made(stage)  # the rest gives it
     assert stage.take.end == stage.take.target
+    stage.wait(40)
+    ahead = [(one.id, one.length) for one in stage.take.segments]
+    stage.key(Qt.Key.Key_Space)
+    stage.wait(30)
+    stage.key(Qt.Key.Key_S)
+    assert stage.take.cuts == ()
+    assert [(one.id, one.length) for one in stage.take.segments] == ahead
+    assert stage.runner.marks[-1].camera == "stopped"
+
+
+def test_it_goes_on_from_further_back_where_she_says_so(stage):
+    stage.start()
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 150)
+    stage.key(Qt.Key.Key_Space)
+    stage.wait(12)
+    stage.key(Qt.Key.Key_Up)
+    stage.wait(0)
+    assert "the start of this side: Low lunge, right" in stage.page.line.text
+    stage.key(Qt.Key.Key_Space)
+    assert stage.runner.here().at == pytest.approx(lunge.start, abs=5)
+
+
+def test_after_the_end_a_stray_click_does_nothing_and_enter_looks_back(stage, desk):
+    stage.start()
+    stage.wait(20)
+    stage.key(Qt.Key.Key_Escape)
+    stage.key(Qt.Key.Key_Escape)
+    assert stage.runner.state == "over"
+    QTest.mouseClick(stage.page, Qt.MouseButton.LeftButton, pos=QPoint(500, 300))
+    assert stage.runner.state == "over"
+    stage.key(Qt.Key.Key_Space)
+    assert stage.runner.state == "ready"  # and only the next begins another
+    stage.start()
+    stage.wait(5)
+    stage.key(Qt.Key.Key_Escape)
+    stage.key(Qt.Key.Key_Escape)
+    QTest.keyClick(stage.page, Qt.Key.Key_F11)
+    assert desk.window.stations.here.command == "to_back"
+
+
+def test_under_a_new_movement_no_line_of_the_old_one_stands(stage):
+    stage.start()
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 100)
+    stage.key(Qt.Key.Key_Right)
+    here = stage.runner.here()
+    assert here.line is None or here.line.segment == here.segment.id
+    assert here.following is not None
+
+
+def test_what_goes_from_side_to_side_lights_the_side_that_is_on(stage, desk):
+    desk.window.file_commands.open_file(DEMO / "sail-loft-mat.yewhour")
+    desk.settle()
+    other = Stage(desk)
+    one = next(one for one in other.take.segments if one.side == "alternating" and one.amount >= 4)
+    other.start()
+    lit = []
+    each = one.length // one.amount
+    for number in range(3):
+        other.until(one.start + number * each + each // 2)
+        lit.append([band.side for band in other.page.bands.values() if band.side])
+    assert all(len(sides) == 1 for sides in lit)
+    assert lit[0] != lit[1]
+    assert lit[0] == lit[2]
+    assert lit[0] == [one.use.lead]
+    other.runner.act("end")
+
+
+def test_what_she_asks_for_is_told_large_with_its_sides(stage):
+    stage.start()
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 30)
+    stage.key(Qt.Key.Key_Up)
+    assert stage.page.name.text == "+1 Low lunge, right, and left too"
+    stage.wait(3)
+    assert stage.page.name.text == "Low lunge, right"
+
+
+def test_what_matters_is_large_enough_for_three_metres(stage):
+    """At 1280x800: 28 pixels and more for the next line, the next movement, and what is offered."""
+    page = stage.page
+    stage.start()
+    for cue in stage.take.cues:
+        page.line.say(cue.text)
+        page.following.say(cue.text)
+        assert page.following.pixels() >= 28, cue.text
+        assert page.line.pixels() >= 40, cue.text
+    for one in (page.coming, page.late, page.phase, page.count, page.left_s):
+        assert one.fontMetrics().height() >= 28
+    for segment in stage.take.segments:
+        assert page.coming.fontMetrics().boundingRect(
+            page.coming.rect(), int(Qt.TextFlag.TextWordWrap), f"to {segment.name}, right"
+        ).height() <= page.coming.height() + 1  # fmt: skip
 
 
 def test_back_to_the_start_of_it(stage):
     stage.start()
     lunge = stage.segment("low-lunge", "right")
-    stage.until(lunge.start + 30)
+    stage.until(lunge.start + 150)
+    said = max(cue.start for cue in stage.take.cues if cue.start <= lunge.start + 150)
     stage.key(Qt.Key.Key_Left)
-    assert any(one.id == f"{lunge.id}~1" for one in stage.take.segments)
-    assert stage.page.name.text == "Low lunge"
+    assert stage.page.name.text == "Once more: Low lunge, right"
+    assert stage.runner.here().at == pytest.approx(said, abs=5)
+    assert stage.take.segments == made(stage)  # it costs the class nothing: it is cut out
+    stage.key(Qt.Key.Key_Left)
+    assert stage.runner.here().at == pytest.approx(lunge.start, abs=5)
+    (cut,) = stage.take.cuts
+    assert cut[1] - cut[0] == pytest.approx(15.6, abs=1)
 
 
 def test_leaving_something_out(stage):
@@ -236,6 +374,7 @@ def test_escape_stands_still_first_and_ends_then(stage):
     assert stage.runner.standing
     stage.key(Qt.Key.Key_Escape)
     assert stage.runner.state == "over"
+    stage.key(Qt.Key.Key_Space)
     stage.key(Qt.Key.Key_Space)
     assert stage.runner.state == "counting"
 
@@ -267,10 +406,21 @@ def test_a_machine_that_slept_stands_still_since_then(stage):
     stage.wait(60)
     at = stage.runner.here().at
     stage.now += 600
+    stage.runner.asleep = lambda: 600.0
     stage.page.frame()
     assert stage.runner.standing
     assert stage.runner.here().at == pytest.approx(at, abs=1)
     assert "asleep for 10:00" in stage.page.late.text()
+
+
+def test_a_machine_that_stalls_does_not_stop_the_class(stage):
+    stage.start()
+    stage.wait(60)
+    at = stage.runner.here().at
+    stage.now += 8  # and it has not slept
+    stage.page.frame()
+    assert not stage.runner.standing
+    assert stage.runner.here().at == pytest.approx(at + 80, abs=1)
 
 
 def test_any_key_can_be_taught(stage):
@@ -355,6 +505,7 @@ def test_two_takes_at_once_are_told(stage, desk):
 def test_a_class_taught_as_a_mirror_shows_what_her_own_body_does(desk):
     from yewhour.core.plan.edit import with_brief
 
+    nothing_broken_off()
     desk.session.do("As a mirror", with_brief(desk.session.plan, ways={"mirror": True}))
     desk.settle()
     stage = Stage(desk)
@@ -367,6 +518,7 @@ def test_a_class_taught_as_a_mirror_shows_what_her_own_body_does(desk):
 
 
 def test_a_breath_hold_is_shown(qtbot, desk):
+    nothing_broken_off()
     desk.window.file_commands.open_file(DEMO / "tide-tables.yewhour")
     desk.settle()
     stage = Stage(desk)
@@ -437,12 +589,12 @@ def test_when_the_end_can_not_be_kept_one_key_leaves_something_out(stage):
     stage.wait(300)
     stage.key(Qt.Key.Key_Space)
     stage.wait(420)
-    stage.key(Qt.Key.Key_Space)
+    stage.key(Qt.Key.Key_F)
     stage.desk.qtbot.waitUntil(lambda: bool(stage.runner.choices), timeout=20_000)
     stage.wait(1)
     first = stage.runner.choices[0]
-    assert "1 without" in stage.page.hints.text()
-    assert first.title.split()[2] in stage.page.hints.text()
+    assert "1 without" in stage.page.late.text()
+    assert first.title.split()[2] in stage.page.late.text()
     assert "late at the end" in stage.page.late.text()
     before = stage.take.end
     stage.key(Qt.Key.Key_1)

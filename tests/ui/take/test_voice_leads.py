@@ -83,7 +83,7 @@ def test_when_she_is_on_time_or_not_heard_it_does_nothing(ebb):
 
 
 def test_a_second_take_is_heard_like_the_first(ebb):
-    ebb.runner._heard_until, ebb.runner._followed = 900.0, 900.0
+    ebb.runner.leading._heard_until, ebb.runner.leading._followed = 900.0, 900.0
     ebb.page.get_ready()
-    assert ebb.runner._heard_until < 0
-    assert ebb.runner._followed < 0
+    assert ebb.runner.leading._heard_until < 0
+    assert ebb.runner.leading._followed < 0

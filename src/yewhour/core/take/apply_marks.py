@@ -94,7 +94,7 @@ def _resume(take: Take, at: int, mark: Mark) -> Take:
         return _told(take, mark, "it goes on already")
     said = tuple(cue for cue in take.cues if cue.start < since)
     going = msgspec.structs.replace(take, paused=None, camera_stopped=False, now=at)
-    if take.camera_stopped:
+    if take.camera_stopped or mark.camera == "stopped":
         return msgspec.structs.replace(going, out=take.out + at - since, now=since)
     index = take.index_at(since)
     if index is None or at == since:

@@ -22,7 +22,7 @@ class Mark(msgspec.Struct, frozen=True, omit_defaults=True):
 
     text: of a note. segment: for `skip`, what is left out instead of what is being done; for `fewer`, a
     stillness ahead that gives what the class runs over, under its least if need be. camera: "stopped" for a
-    `pause` in which the recording stands still too: what lies between it and `resume` is in no clock. cut:
+    `pause`, or its `resume`, where the recording stood still too: what lies between them is in no clock. cut:
     for `resume` and `back`, the seconds of the recording that are cut out: the class goes on as it was at the
     first. On `start`: version, the title of the class, its key (see `state.takes`) and the length it is taken
     at in seconds.

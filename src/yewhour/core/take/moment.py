@@ -5,6 +5,7 @@ from bisect import bisect_right
 import msgspec
 
 from yewhour.core.script.cue import Cue
+from yewhour.core.take.cutting import begin_of
 from yewhour.core.take.take import Take
 from yewhour.core.timing.layout import PhaseSpan, Segment
 
@@ -14,8 +15,9 @@ class Moment(msgspec.Struct, frozen=True):
 
     segment: what is on, None after the end. coming: the segment of the next movement. left: until what is on
     changes. span: the breath phase, and `phase` how much of it is gone (0 to 1). number: which of its breaths
-    or repetitions is on, from 1; of: how many there are. line: what is being said, or was last; following:
-    what is said next. late: how much the class runs over, standing still included.
+    or repetitions is on, from 1; of: how many there are. side: of what is on, and of what goes from side to
+    side that of the present stroke. line: what is being said of it, or was last; following: what is said
+    next. late: how much the class runs over, standing still included.
     """
 
     at: float
@@ -26,6 +28,7 @@ class Moment(msgspec.Struct, frozen=True):
     phase: float
     number: int
     of: int
+    side: str
     line: Cue | None
     following: Cue | None
     late: float
@@ -41,13 +44,25 @@ def moment(take: Take, at: float) -> Moment:
     line = take.cues[said - 1] if said else None
     following = take.cues[said] if said < len(take.cues) else None
     if index is None:
-        return Moment(now, None, None, 0, None, 0.0, 0, 0, line, None, late)
+        return Moment(now, None, None, 0, None, 0.0, 0, 0, "both", line, None, late)
     segment = take.segments[index]
     coming = next((one for one in take.segments[index + 1 :] if not one.use.setup_for), None)
     span = next((one for one in segment.spans if one.start <= now < one.end), None)
     phase = (now - span.start) / (span.end - span.start) if span else 0.0
     number, of = _number(take, segment, now)
-    return Moment(now, segment, coming, segment.end - now, span, phase, number, of, line, following, late)
+    begun = take.segments[begin_of(take, index)].start
+    if line is not None and line.start < begun and line.segment != segment.id:
+        line = None  # it was of what is over
+    side, left = _side(segment, number), segment.end - now
+    return Moment(now, segment, coming, left, span, phase, number, of, side, line, following, late)
+
+
+def _side(segment: Segment, number: int) -> str:
+    """The side that is on just now: of what alternates, the one it begins with and then the other."""
+    if segment.side != "alternating" or segment.use.lead not in ("left", "right"):
+        return segment.side
+    other = "left" if segment.use.lead == "right" else "right"
+    return segment.use.lead if number % 2 or not number else other
 
 
 def _number(take: Take, segment: Segment, now: float) -> tuple[int, int]:

@@ -55,6 +55,7 @@ def wire(pages: Pages, files: FileCommands, host: Host, changed: Callable[[], ob
     pages.start.when_made(start)
     pages.words.when_made(lambda page: page.message.connect(host.say))
     pages.take.when_made(lambda page: page.left.connect(lambda: host.go_to("to_sprig")))
+    pages.take.when_made(lambda page: page.looked_back.connect(lambda: host.go_to("to_back")))
     pages.review.when_made(review)
     pages.shelf.when_made(shelf)
     pages.shelving.when_made(lambda shelving: shelving.changed.connect(changed))  # for what can be undone

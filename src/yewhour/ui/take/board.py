@@ -31,6 +31,7 @@ class TakeBoard(QWidget):
     def __init__(self, theme: Theme) -> None:
         super().__init__()
         self.theme = self._given = theme
+        self._standing = False  # the whole screen shows that nothing goes on
         self._light = 0  # lighter or darker than the window, round and round
         self.setObjectName("page")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
@@ -54,6 +55,10 @@ class TakeBoard(QWidget):
         self.hints.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         for one in (self.late, self.hints):
             one.setWordWrap(True)
+        for face in (self.pacer, self.figure, self.next_figure):  # a gap stays where they were, standing still
+            kept = face.sizePolicy()
+            kept.setRetainSizeWhenHidden(True)
+            face.setSizePolicy(kept)
         top = QHBoxLayout()
         top.addWidget(self.name, 1)
         top.addWidget(self.clock)
@@ -66,11 +71,11 @@ class TakeBoard(QWidget):
         breath.setVerticalSpacing(0)
         change = QVBoxLayout()
         change.addStretch(1)
-        change.addWidget(self.left_s)
-        coming = QHBoxLayout()
-        coming.addWidget(self.next_figure, 2)
-        coming.addWidget(self.coming, 3)
-        change.addLayout(coming)
+        left = QHBoxLayout()
+        left.addWidget(self.next_figure, 2)
+        left.addWidget(self.left_s, 3)
+        change.addLayout(left)
+        change.addWidget(self.coming)
         below = QHBoxLayout()
         below.setSpacing(36)
         below.addLayout(breath, 4)
@@ -79,8 +84,8 @@ class TakeBoard(QWidget):
         middle = QVBoxLayout()
         middle.setSpacing(6)
         middle.addLayout(top, 3)
-        middle.addWidget(self.line, 11)
-        middle.addWidget(self.following, 4)
+        middle.addWidget(self.line, 10)
+        middle.addWidget(self.following, 5)
         middle.addLayout(below, 10)
         across = QHBoxLayout()
         across.setSpacing(18)
@@ -107,6 +112,8 @@ class TakeBoard(QWidget):
         self._given = theme
         shades = (LIGHT, DARK, DIM) if theme is LIGHT else (DARK, DIM, LIGHT)
         self.theme = theme = shades[self._light]
+        if self._standing:
+            self.theme = theme = standing_still(theme)
         self.setStyleSheet(f"#page {{ background: {theme.paper}; }}")
         for face in self.findChildren(Face):
             face.set_theme(theme)
@@ -118,8 +125,8 @@ class TakeBoard(QWidget):
         room = min(1.0, self.width() / (USUAL[0] * scale()), self.height() / (USUAL[1] * scale()))
         for one, size, colour in (
             (self.clock, 26.0, theme.ink), (self.phase, 38.0, theme.ink), (self.count, 38.0, theme.ink),
-            (self.left_s, 84.0, theme.ink), (self.coming, 20.0, theme.soft), (self.late, 24.0, theme.ink),
-            (self.hints, 12.0, theme.soft),
+            (self.left_s, 84.0, theme.ink), (self.coming, 24.0, theme.soft), (self.late, 24.0, theme.ink),
+            (self.hints, 20.0, theme.soft),
         ):  # fmt: skip
             size *= max(LEAST, room) if size > SMALL else 1.0
             one.setFont(font(size, bold=size > 25))
@@ -132,10 +139,27 @@ class TakeBoard(QWidget):
         super().resizeEvent(event)
         self._size()
 
+    def stand_out(self, standing: bool) -> None:
+        """The whole screen in the colour of standing still, or not."""
+        if standing != self._standing:
+            self._standing = standing
+            for face in (self.pacer, self.figure, self.next_figure):
+                face.setVisible(not standing)
+            self.set_theme(self._given)
+
     def next_light(self) -> None:
         """From light to dark to what a dark room can bear, and round again."""
         self._light = (self._light + 1) % 3
         self.set_theme(self._given)
+
+
+def standing_still(theme: Theme) -> Theme:
+    """A theme in which nobody takes a class that stands still for one that goes on: the bark, all over."""
+    ground = {LIGHT: theme.bark, DARK: "#4a3a29", DIM: "#2e2419"}[theme]
+    ink = theme.paper if theme is LIGHT else theme.ink
+    return theme._replace(
+        paper=ground, ground=ground, ink=ink, soft=ink, line=ink, right=ink, left=ink, both=ink
+    )
 
 
 def put(label: QLabel, text: str) -> None:

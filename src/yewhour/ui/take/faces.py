@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
+from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from yewhour.core.shelf.thumbnail import Thumbnail, strokes_of
@@ -228,7 +228,25 @@ class GoingBy(Face):
         return picture
 
 
-SIZES = (56.0, 50.0, 46.0, 42.0, 38.0, 34.0, 30.0, 26.0, 22.0, 18.0, 15.0, 13.0, 11.0, 9.0)  # points
+WRAPPED = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag(Qt.TextFlag.TextWordWrap)
+SIZES = (
+    56.0,
+    50.0,
+    46.0,
+    42.0,
+    38.0,
+    34.0,
+    30.0,
+    26.0,
+    24.0,
+    22.0,
+    20.0,
+    18.0,
+    15.0,
+    13.0,
+    11.0,
+    9.0,
+)  # points
 
 
 class LineFace(Face):
@@ -246,14 +264,21 @@ class LineFace(Face):
             self.setAccessibleName(text)
             self.update()
 
+    def _points(self) -> float:
+        """The size at which the words have room."""
+        box = self.rect()
+        for size in (one for one in SIZES if one <= self.largest):
+            metrics = QFontMetricsF(font(size, bold=not self.soft))
+            if metrics.boundingRect(QRectF(box), WRAPPED, self.text).height() <= box.height():
+                return size
+        return SIZES[-1]
+
+    def pixels(self) -> float:
+        """How high a line of the words is."""
+        return QFontMetricsF(font(self._points(), bold=not self.soft)).height()
+
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        flags = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag(Qt.TextFlag.TextWordWrap)
-        flags |= Qt.AlignmentFlag.AlignTop
-        box = QRectF(self.rect())
-        for size in (one for one in SIZES if one <= self.largest):
-            painter.setFont(font(size, bold=not self.soft))
-            if painter.boundingRect(box, flags, self.text).height() <= box.height():
-                break
+        painter.setFont(font(self._points(), bold=not self.soft))
         painter.setPen(QColor(self.theme.soft if self.soft else self.theme.ink))
-        painter.drawText(box, flags, self.text)
+        painter.drawText(QRectF(self.rect()), WRAPPED, self.text)

@@ -11,32 +11,38 @@ from collections.abc import Callable
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
 
-from yewhour.core.lengths import seconds, show_length
 from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
-from yewhour.core.take.moment import Moment
-from yewhour.core.take.take import Take
 from yewhour.state.takes.interrupted_takes import InterruptedTake, interrupted_takes, leave
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.theme import Theme
 from yewhour.ui.take import take_words
-from yewhour.ui.take.board import TakeBoard, put
+from yewhour.ui.take.board import TakeBoard
 from yewhour.ui.take.rehearsing import Rehearsal
-from yewhour.ui.take.sounds import TakeSounds
+from yewhour.ui.take.showing import TakeShowing
+from yewhour.ui.take.sound.take_sounds import TakeSounds
 from yewhour.ui.take.take_keys import TITLES, TakeKeys, key_name
 from yewhour.ui.take.take_runner import TakeRunner
 
 FRAME_MS = 16
-SIDE_COMES_S = 6.0  # before a side begins it is shown as the next
+# What keys do while the class stands still, besides going on as usual.
+STANDING: dict[str, Callable[[TakeRunner], object]] = {
+    "C": lambda runner: runner.go_on_now("cut"),
+    "F": lambda runner: runner.go_on_now("film"),
+    "S": lambda runner: runner.go_on_now("camera"),
+    "Up": lambda runner: runner.from_elsewhere(1),
+    "Down": lambda runner: runner.from_elsewhere(-1),
+}
 
 
 class TakePage(TakeBoard):
     """Carries the class of a session through a take.
 
-    left: the teacher goes back to the class.
+    left: the teacher goes back to the class. looked_back: she goes to look back at the take.
     """
 
     left = Signal()
+    looked_back = Signal()
 
     def __init__(self, session: Session, theme: Theme, runner: TakeRunner | None = None) -> None:
         super().__init__(theme)
@@ -47,11 +53,14 @@ class TakePage(TakeBoard):
         self.sounds = TakeSounds(self.runner)
         self.rehearsal = Rehearsal()
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
-        self._told = ""
+        self.showing = TakeShowing(self, self.runner, lambda: self.runner.clock())
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Take")
         self.runner.changed.connect(self.show_take)
         self.runner.message.connect(self.tell)
+        self.runner.done.connect(self.showing.done)
+        self.runner.done.connect(lambda _: self.sounds.sign())
+        self.runner.slept.connect(self.sounds.sign)
         self.sounds.message.connect(self.tell)
         session.made_changed.connect(self.get_ready)
         self.frames = QTimer(self)
@@ -77,7 +86,7 @@ class TakePage(TakeBoard):
         if session.solved is not None and session.timed is not None and not session.refusal:
             runner.prepare(session.solved, session.timed)
         self.broken = next(iter(interrupted_takes()), None)
-        self._told = ""
+        self.showing.told = ""
         self.show_take()
 
     def showEvent(self, event: object) -> None:
@@ -102,7 +111,7 @@ class TakePage(TakeBoard):
 
     def tell(self, message: str) -> None:
         """Something to be read in the foot."""
-        self._told = message
+        self.showing.told = message
         self.show_take()
 
     def show_take(self) -> None:
@@ -112,53 +121,11 @@ class TakePage(TakeBoard):
             self.going.show_take(runner.take)
             self.sounds.show_take(runner.take)
         on = runner.state in ("counting", "on")
-        self.hints.setText(take_words.key_hints(self.runner, self._teaching))
+        self.hints.setText(take_words.key_hints(self.runner, self._teaching, self.broken is not None))
         if not on:
-            self._show_still()
+            self.stand_out(False)
+            self.showing.show_still(self.broken, self.rehearsal)
         self._show_now()
-
-    def _show_still(self) -> None:
-        """Before the start, and after the end."""
-        take, over = self.runner.take, self.runner.state == "over"
-        if take is not None:
-            self.going.show_at(take.end if over else take.start)
-        for band in self.bands.values():
-            band.show_side("")
-        for one in (self.phase, self.count, self.left_s, self.coming, self.clock):
-            one.setText("")
-        if take is None:
-            self.name.say("")
-            self.line.say("There is no class to take yet.")
-            self.following.say("Add movements first (Esc, then Ctrl+K).")
-            self.late.setText(self._told)
-            return
-        title = take.solved.plan.brief.title
-        leads = take_words.LEADS[self.runner.leads]
-        if over:
-            self.name.say(title)
-            self.line.say(take_words.how_it_ended(take))
-            self.following.say("A rehearsal is not kept." if self.runner.rehearsing else "The take is kept.")
-        elif self.runner.rehearsing:
-            self._show_rehearsal(take)
-        elif self.broken is not None:
-            self.name.say(self.broken.plan.brief.title)
-            self.line.say(f"This take was broken off at {show_length(self.broken.until_s)}.")
-            day = self.broken.when.strftime("%A %d %B, %H:%M")
-            self.following.say(f"{day}. Enter goes on with it; Delete leaves it as it is, kept.")
-        else:
-            self.name.say(title)
-            self.line.say(take.cues[0].text if take.cues else "")
-            length = show_length(seconds(take.target - take.start))
-            self.following.say(f"{length}. {leads[0].upper()}{leads[1:]}. Space counts you in.")
-        self.late.setText(self._told)
-
-    def _show_rehearsal(self, take: Take) -> None:
-        """Where a rehearsal begins, and what it goes through."""
-        first = self.rehearsal.begins(take)
-        self.name.say(first.use.name)
-        self.line.say(next((cue.text for cue in take.cues if cue.start >= first.start), ""))
-        self.following.say(self.rehearsal.said(take))
-        self.going.show_at(first.start)
 
     def frame(self) -> None:
         """Goes on with the clock."""
@@ -175,63 +142,9 @@ class TakePage(TakeBoard):
             self.going.show_at(here.at)
         self.pacer.show_moment(here)
         for face in (self.figure, self.next_figure):
-            face.show_moment(here if runner.state in ("counting", "on") else None, self._mirrors)
+            face.show_moment(here if runner.state in ("counting", "on") else None, self.showing.mirrors)
         self.sounds.follow(here.at)
-        if runner.state == "counting":
-            self._show_counting()
-        elif runner.state == "on":
-            self._show_on(here)
-
-    def _show_counting(self) -> None:
-        take = self.runner.take
-        assert take is not None
-        left = self.runner.counting_s
-        self.name.say(take.solved.plan.brief.title)
-        put(self.left_s, str(max(1, int(left + 0.999))))
-        put(self.coming, "until you begin")
-        self.line.say(take.cues[0].text if take.cues else "")
-        self.following.say("")
-        put(self.late, self._told)
-
-    def _show_on(self, here: Moment) -> None:
-        take, segment = self.runner.take, here.segment
-        assert take is not None
-        if segment is None:
-            return
-        named = here.coming if segment.use.setup_for and here.coming is not None else segment
-        self.name.say(named.use.name)
-        self.line.say(here.line.text if here.line is not None else "")
-        self.following.say(here.following.text if here.following is not None else "")
-        self._show_sides(here)
-        put(self.phase, "standing still" if self.runner.standing else take_words.phase_words(here))
-        put(self.count, take_words.count_words(here))
-        left_s = max(1, -(-int(here.left) // 10))
-        put(self.left_s, str(left_s) if left_s < 100 else show_length(left_s))
-        put(self.coming, take_words.coming_words(here))
-        left = show_length(seconds(max(0, round(take.target - here.at))))
-        put(self.clock, f"{left} to go")
-        put(self.late, self._told or take_words.late_words(take, here))
-
-    @property
-    def _mirrors(self) -> bool:
-        """Whether the teacher's own body does the other side than is said."""
-        take = self.runner.take
-        return take is not None and take.solved.prepared.school.mirror
-
-    def _show_sides(self, here: Moment) -> None:
-        """The side that is said, at the edge where the teacher's own body does it."""
-        segment = here.segment
-        assert segment is not None
-        sides = [segment.side] if segment.side in ("left", "right") else []
-        if segment.side == "alternating":
-            sides = ["left", "right"]
-        coming = False
-        if not sides and here.coming is not None and here.left < SIDE_COMES_S * 10:
-            sides, coming = [one for one in (here.coming.side,) if one in ("left", "right")], True
-        coming = coming or bool(segment.use.setup_for)
-        for at, band in self.bands.items():
-            said = {"left": "right", "right": "left"}[at] if self._mirrors else at
-            band.show_side(said if said in sides else "", coming)
+        self.showing.show_now(here)
 
     # --- the hands ----------------------------------------------------------------------------------------
 
@@ -242,8 +155,15 @@ class TakePage(TakeBoard):
         if self._teaching is not None:
             self._teach(key)
             return
-        if self.broken is not None and self.runner.state == "ready" and key in ("Return", "Del"):
-            self._broken_off(key == "Return")
+        if self.broken is not None and self.runner.state == "ready" and key in ("Return", "Space", "Del"):
+            self._broken_off(key != "Del")
+            return
+        if self.runner.state == "over" and not self.runner.rehearsing and key in ("Return", "F11"):
+            self.looked_back.emit()
+            return
+        if self.runner.standing and key in STANDING:
+            STANDING[key](self.runner)
+            self._show_now()
             return
         command = self.keys.command(key)
         from_by = {"again": -1, "fewer": 1}.get(command, 0)
@@ -261,7 +181,7 @@ class TakePage(TakeBoard):
 
     def do(self, command: str) -> None:
         """Does one of the deeds of a take."""
-        self._told = ""
+        self.showing.told = ""
         doing: dict[str, Callable[[], object]] = {
             "stand": self._stand, "waits": self._wait, "darker": self.next_light, "leave": self._leave,
             "voice": self.sounds.next_in_ear, "note": self._note,
@@ -310,9 +230,9 @@ class TakePage(TakeBoard):
             runner.leave_off()
         elif runner.state == "on":
             runner.stand_or_go()
+        elif runner.state == "over":
+            self.get_ready()  # and only the next press begins another
         else:
-            if runner.state == "over":
-                self.get_ready()
             if runner.rehearsing and runner.take is not None:
                 runner.stretches = self.rehearsal.stretches(runner.take)
                 runner.speed = self.rehearsal.speed
@@ -323,8 +243,8 @@ class TakePage(TakeBoard):
 
     def _wait(self) -> None:
         order = list(take_words.LEADS)
-        self.runner.leads = order[(order.index(self.runner.leads) + 1) % len(order)]
-        leads = take_words.LEADS[self.runner.leads]
+        self.runner.leading.leads = order[(order.index(self.runner.leading.leads) + 1) % len(order)]
+        leads = take_words.LEADS[self.runner.leading.leads]
         self.tell(f"{leads[0].upper()}{leads[1:]}.")
         if self.runner.state == "on":
             self.sounds.listen()
@@ -334,8 +254,10 @@ class TakePage(TakeBoard):
         runner = self.runner
         if runner.state == "counting":
             runner.leave_off()
+        elif runner.overtime:
+            runner.stand_or_go()
         elif runner.state == "on" and not runner.standing:
-            runner.stop()
+            runner.act("pause")
         elif runner.state == "on":
             runner.act("end")
         else:
@@ -370,10 +292,11 @@ class TakePage(TakeBoard):
         self.show_take()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        """A press anywhere goes on, the other button gives one more; before the start it starts."""
-        if self.runner.state in ("ready", "over"):
+        """A press anywhere goes on, the other button gives one more; before the start it starts, after the
+        end it does nothing."""
+        if self.runner.state == "ready" and self.broken is None:
             self.do("stand")
-        else:
+        elif self.runner.state == "on":
             self.do("next" if event.button() == Qt.MouseButton.LeftButton else "again")
 
     def wheelEvent(self, event: QWheelEvent) -> None:

@@ -6,7 +6,6 @@ waits for them. Every mark is on its way to the disk before anything else is don
 
 from __future__ import annotations
 
-import time
 from collections.abc import Callable, Sequence
 from datetime import datetime
 from typing import Literal
@@ -17,7 +16,7 @@ from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import SolvedPlan
 from yewhour.core.problem import Problem
 from yewhour.core.take.apply_marks import apply_mark_numbers
-from yewhour.core.take.line_following import line_heard, moved_on, words_of
+from yewhour.core.take.cutting import places_to_go_back, recorded
 from yewhour.core.take.marks import VERSION, Mark, MarkKind
 from yewhour.core.take.moment import Moment, moment
 from yewhour.core.take.rehearsal import Stretch, carried_along
@@ -31,49 +30,42 @@ from yewhour.state.takes.replayed_take import key_of
 from yewhour.state.takes.stumbles import mastered, stumble
 from yewhour.state.takes.take_folder import TakeFolder
 from yewhour.ui.kit.jobs import Jobs
+from yewhour.ui.take.interruption import GoingOn, Interruption, asleep, awake_and_asleep
+from yewhour.ui.take.leading import Leading
 
 COUNT_IN_S = 5.0
-ASLEEP_S = 4.0  # without a tick: the machine slept
+SLEPT_S = 2.0  # that the machine slept between two ticks: then the class stands still
 LINES_LOST = "The take goes on, with the lines as they were before the last change."
 JUST_CHANGED_S = 0.7  # after the class went on by itself, `next` means that
 HELD_S = 0.25  # a key that is pressed again so soon is held down
+JUST_BACK = 25  # ticks after a place one went back to: then one means the place before
+GOES_ON: tuple[MarkKind, ...] = ("resume", "next", "skip")  # what sets a class going that stands still
 FORGIVEN = 5  # ticks late at the end, of which nothing is said
-Leads = Literal["clock", "me", "voice"]
-FOLLOWED_S = 25.0  # after a line was heard, so long it is known that she is heard
-LISTENED_S = 7.0  # the words that are taken together
-MOST_MORE = 2  # given to what is on while her voice is waited for
 State = Literal["ready", "counting", "on", "over"]
-
-
-def awake_and_asleep() -> float:
-    """Seconds on a clock that goes on while the machine sleeps, as a camera's does."""
-    return time.clock_gettime(time.CLOCK_BOOTTIME)
 
 
 class TakeRunner(QObject):
     """Carries one class at a time through its take.
 
     changed: it goes otherwise from here, or is at another stage. message: something to be read in the foot.
-    leads: the clock; or she does, and at the end of each movement one more is given until `next`; or her
-    voice does: the same, while her lines are heard, until what comes next is heard.
+    done: something was asked for, and happens; to be read from three metres. slept: the machine did.
     """
 
     changed = Signal()
     message = Signal(str)
+    done = Signal(str)
+    slept = Signal()
     begun = Signal(object)  # the folder a take is kept in, at the moment it starts or goes on
     over = Signal()
 
     def __init__(self, jobs: Jobs, clock: Callable[[], float] = awake_and_asleep) -> None:
         super().__init__()
-        self.jobs, self.clock = jobs, clock
+        self.jobs, self.clock, self.asleep = jobs, clock, asleep
+        self._asleep_s = 0.0
+        self.interruption: Interruption | None = None  # while it stands still
         self.state: State = "ready"
         self.take: Take | None = None
-        self.leads: Leads = "clock"
-        # Heard lately: the stretch of speech, the word, and its seconds of the take.
-        self._words: list[tuple[int, str, float, float]] = []
-        self._heard_until = -1.0  # what was heard before that has been followed
-        self._followed = -1.0e9  # the second a line was heard at last
-        self._given = ("", 0)  # a segment, and how many more of it were given while she was waited for
+        self.leading = Leading()
         self.rehearsing = False
         self.speed = 1.0  # of a rehearsal
         self.stretches: list[Stretch] = []  # that a rehearsal goes through
@@ -95,7 +87,7 @@ class TakeRunner(QObject):
             return
         self._made, self.take, self.state, self.marks = timed, begin(solved, timed), "ready", []
         self.stretches, self._stumbles, self.choices = [], set(), ()
-        self._words, self._heard_until, self._followed, self._given = [], -1.0, -1.0e9, ("", 0)
+        self.leading.forget()
         self.changed.emit()
 
     def count_in(self) -> None:
@@ -111,7 +103,7 @@ class TakeRunner(QObject):
             file.begin(self.take.solved.plan, datetime.now())
             self._file = file
             self._zero = self.clock() + COUNT_IN_S
-        self.state, self._ticked = "counting", self.clock()
+        self.state, self._ticked, self._asleep_s = "counting", self.clock(), self.asleep()
         self.changed.emit()
 
     def go_on(self, broken: InterruptedTake, solved: SolvedPlan) -> None:
@@ -124,9 +116,10 @@ class TakeRunner(QObject):
         self.marks = list(broken.read.marks)
         self.take = replay(solved, timed, self.marks)
         self._zero = self.clock() - broken.until_s
-        self.state, self._ticked = "on", self.clock()
+        self.state, self._ticked, self._asleep_s = "on", self.clock(), self.asleep()
         if self.take.paused is None:
             self.act("pause")
+        self.interruption = Interruption(self.take)
         self.begun.emit(broken.folder)
         self.changed.emit()
 
@@ -149,6 +142,16 @@ class TakeRunner(QObject):
         """Whether the class stands still."""
         return self.take is not None and self.take.paused is not None
 
+    @property
+    def over_s(self) -> float:
+        """Seconds the film runs over the end of the class; less than none before it."""
+        return self.now_s - (self.take.end + self.take.out) / 10 if self.take is not None else -1.0
+
+    @property
+    def overtime(self) -> bool:
+        """Whether the class is over, and she has not said yet that she is done."""
+        return self.state == "on" and not self.standing and self.over_s >= 0
+
     def here(self) -> Moment | None:
         """Where the take is now."""
         if self.take is None:
@@ -167,17 +170,21 @@ class TakeRunner(QObject):
             return
         if self.state != "on" or self.take is None:
             return
-        if now - before > ASLEEP_S and not self.standing:
-            self._mark("pause", self._s_at(before))
-            slept = show_length(now - before)
-            self.message.emit(f"The computer was asleep for {slept}. The class stands still since then.")
+        slept_s, self._asleep_s = self.asleep() - self._asleep_s, self.asleep()
+        if slept_s > SLEPT_S:  # a stall is none: the class goes on by its clock, as the camera does
+            if not self.standing:
+                self._mark("pause", self._s_at(before))
+            self.message.emit(f"The computer was asleep for {show_length(slept_s)}.")
+            self.slept.emit()
+        if self.overtime and self.over_s < self.clock() - before:
+            self.changed.emit()  # it has just come to its end
         if not self.standing:
-            heard = self.leads == "voice" and self.now_s - self._followed < FOLLOWED_S
-            if self.leads == "me" or heard:
-                self._wait(self._s_at(before))
+            waited_s = self.leading.waited_for(self.take, self._s_at(before), self.now_s)
+            if waited_s is not None:
+                self._mark("again", waited_s)
             if self.rehearsing:
                 self._go_through()
-            if self.now_s * 10 - self.take.out >= self.take.end:
+            if self.rehearsing and self.over_s >= 0:
                 self.act("end")
         if int(self.now_s) != self._beaten and self._file is not None:
             self._beaten = int(self.now_s)
@@ -210,49 +217,17 @@ class TakeRunner(QObject):
         if self._file is not None:
             self.begun.emit(self._file.folder)
 
-    def _wait(self, before_s: float) -> None:
-        """Gives one more of what was on at the last tick when its end has come; a flow goes by the breath."""
-        take = self.take
-        assert take is not None
-        index = take.index_at(before_s * 10 - take.out)
-        segment = take.segments[index] if index is not None else None
-        if segment is None or segment.use.setup_for or not segment.amount:
-            return
-        end_s = (segment.end - 1 + take.out) / 10
-        if (
-            self.now_s < end_s
-            or (segment.behaviour.is_phase or segment.behaviour.is_rest)
-            or segment.end - 1 < take.now
-        ):
-            return
-        name, given = self._given
-        given = given + 1 if name == segment.id else 1
-        self._given = (segment.id, given)
-        if self.leads == "me" or given <= MOST_MORE:
-            self._mark("again", end_s)
-
     def hear(self, number: int, words: Sequence[tuple[str, float, float]]) -> None:
-        """What was heard of a stretch of speech, with seconds of the take; she is followed where it is sure.
-
-        number: of the stretch; it is told again as it grows.
-        """
-        if self.state != "on" or self.take is None or self.standing or self.leads != "voice":
-            return
-        lately = self.now_s - LISTENED_S
-        known = [one for one in self._words if one[0] != number] + [(number, *word) for word in words]
-        self._words = [one for one in known if one[3] > max(lately, self._heard_until)]
-        line = line_heard(self.take, [word for _, word, _, _ in self._words], self.now_s * 10 - self.take.out)
-        if line is None:
-            return
-        self._followed = self.now_s
-        if not moved_on(self.take, line, self.now_s * 10 - self.take.out):
-            return
-        said = set(words_of(line.text))
-        begun_s = next((start for _, word, start, _ in self._words if word in said), self.now_s)
-        self._heard_until = self.now_s
-        here = self.take.index_at(self.now_s * 10 - self.take.out)
-        if here is not None:
-            self._mark("next", max(begun_s, (self.take.segments[here].start + 1 + self.take.out) / 10))
+        """What was heard of a stretch of speech, with seconds of the take (see `Leading.hear`)."""
+        if (
+            self.state == "on"
+            and self.take is not None
+            and not self.standing
+            and self.leading.leads == "voice"
+        ):
+            went_s = self.leading.hear(self.take, self.now_s, number, words)
+            if went_s is not None:
+                self._mark("next", went_s)
 
     # --- what the teacher does ------------------------------------------------------------------------------
 
@@ -267,6 +242,12 @@ class TakeRunner(QObject):
         self._pressed[do] = now
         if do == "back":
             self._stumble()
+            if not self.rehearsing:
+                return self._slip()
+        if self.standing and do in GOES_ON:
+            self.go_on_now("usual")
+            if do == "resume":
+                return
         here = self.here()
         if do == "next" and here is not None and here.segment is not None and not self.standing:
             gone_s = (here.at - here.segment.start) / 10
@@ -283,19 +264,61 @@ class TakeRunner(QObject):
             self._stumbles.add(place)
             stumble(self.take.solved.plan.brief.title, place)
 
-    def stand_or_go(self) -> None:
-        """Stands still, or goes on."""
-        if not self.standing:
-            self._stumble()
-        self.act("resume" if self.standing else "pause")
+    def _slip(self) -> None:
+        """Once more from the start of the line, and again from further back; what is between is cut out."""
+        take, here = self.take, self.here()
+        if take is None or here is None:
+            return
+        at = round(here.at)
+        places = [one for one in places_to_go_back(take, at) if at - one.at > JUST_BACK]
+        if not places and here.segment is not None:
+            places = places_to_go_back(take, max(take.start, here.segment.start - 1))[-1:]
+        if places:
+            self._cut("back", recorded(take, places[0].at))
+            side = f", {places[0].side}" if places[0].side in ("left", "right") else ""
+            self.done.emit(f"Once more: {places[0].name}{side}")
 
-    def stop(self) -> None:
-        """Stands still on the way out."""
-        self.act("pause")
+    def go_on_now(self, how: GoingOn) -> None:
+        """Goes on after standing still: with it cut out, or in the film, or in neither clock."""
+        stop, take = self.interruption, self.take
+        if stop is None or take is None or take.paused is None:
+            return
+        long = show_length(round(stop.lasts_s(self.now_s)))
+        if how == "camera":
+            self._put(Mark(self._next_s(self.now_s), "resume", camera="stopped"))
+            self.done.emit("Goes on, where the camera stood still")
+        elif stop.cuts(self.now_s, how) and not self.rehearsing:
+            self._cut("resume", stop.from_s)
+            self.done.emit(f"{long} cut out")
+        else:
+            self._put(Mark(self._next_s(self.now_s), "resume"))
+            self.done.emit(f"Goes on; {long} stay in the film" if not self.rehearsing else "Goes on")
+
+    def from_elsewhere(self, by: int) -> None:
+        """What stands still goes on from further back, or nearer."""
+        if self.interruption is not None:
+            self.interruption.elsewhere(by)
+
+    def _cut(self, do: MarkKind, from_s: float) -> None:
+        at_s = self._next_s(self.now_s)
+        self._put(Mark(at_s, do, cut=(min(round(from_s, 1), at_s), at_s)))
+
+    def stand_or_go(self) -> None:
+        """Stands still, or goes on; after the end, she is done."""
+        if self.overtime:
+            self._mark("end", self.now_s)
+        elif self.standing:
+            self.go_on_now("usual")
+        else:
+            self._stumble()
+            self.act("pause")
 
     def _mark(self, do: MarkKind, at_s: float, text: str = "", segment: str = "") -> None:
-        last_s = self.marks[-1].at_s if self.marks else 0.0  # marks are in the order of time
-        self._put(Mark(max(last_s, round(at_s, 1)), do, text, segment))
+        self._put(Mark(self._next_s(at_s), do, text, segment))
+
+    def _next_s(self, at_s: float) -> float:
+        """A second for the next mark: they are in the order of time."""
+        return max(self.marks[-1].at_s if self.marks else 0.0, round(at_s, 1))
 
     def _put(self, mark: Mark) -> None:
         assert self.take is not None
@@ -310,6 +333,12 @@ class TakeRunner(QObject):
         self.choices = ()
         for message in take.messages[before:]:
             self.message.emit(message)
+        if take.did:
+            self.done.emit(take.did)
+        if take.paused is None:
+            self.interruption = None
+        elif self.interruption is None:
+            self.interruption = Interruption(take)
         if take.unsaid is not None:
             self.jobs.run(
                 "take lines", lambda job: (take, with_new_lines(take)), self._take_lines, lane="take",
@@ -340,7 +369,9 @@ class TakeRunner(QObject):
     def choose(self, number: int) -> None:
         """Does what the choice with this number says."""
         if number < len(self.choices) and (mark := self.choices[number].mark) is not None:
+            title = self.choices[number].title
             self._mark(mark.do, self.now_s, segment=mark.segment)
+            self.done.emit(title)
 
     def _close(self) -> None:
         self.over.emit()
@@ -360,8 +391,8 @@ class TakeRunner(QObject):
     def close(self) -> None:
         """When the window closes: everything is on the disk then."""
         self._close()
-        for key in ("take lines", "take remedies"):
-            self.jobs.cancel(key)
+        self.jobs.cancel("take lines")
+        self.jobs.cancel("take remedies")
 
     def _tell(self, problem: Problem) -> None:
         self.message.emit(str(problem))

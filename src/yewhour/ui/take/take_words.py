@@ -3,7 +3,9 @@
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.take.moment import Moment
 from yewhour.core.take.take import Take
-from yewhour.ui.take.take_runner import Leads, TakeRunner
+from yewhour.core.timing.layout import Segment
+from yewhour.ui.take.leading import Leads
+from yewhour.ui.take.take_runner import TakeRunner
 
 TOLD_S = 25.0  # how long it is told that something was late
 ENDED_EARLY = 100  # ticks before its end at which a class is not done
@@ -16,7 +18,8 @@ LEADS: dict[Leads, str] = {
     "me": "you lead, it waits for you",
     "voice": "your voice leads, where it is heard",
 }
-KEYS_ON = "→ go on   ↑ one more   ↓ one fewer   ← back to its start   Space stand still   Esc stop"
+KEYS_ON = "→ on   ↑ one more   ↓ one fewer   ← again, cut   Space stop"
+KEYS_STANDING = "Space on   C cut out   F in the film   S camera stood still   ↑ ↓ from where   Esc end"
 KEYS_READY = (
     "Space starts   R rehearse   V voice   M record   L who leads   D dark   K teach a key   Esc back"
 )
@@ -69,30 +72,46 @@ def coming_words(here: Moment) -> str:
         return "and you are there"
     if coming is None:
         return "to the end"
-    side = f", {coming.side}" if coming.side in ("left", "right") else ""
-    return f"to {coming.name}{side}"
+    first = f", {coming.use.lead} first" if coming.side == "alternating" else ""
+    return f"to {coming.name}{first or side_words(coming.side)}"
 
 
-def key_hints(runner: TakeRunner, teaching: str | None) -> str:
-    """What the keys do just now. teaching: the key that is taught, "" before one is pressed, None else."""
+def side_words(side: str) -> str:
+    """A side behind a name."""
+    return f", {side}" if side in ("left", "right") else ""
+
+
+def side_of(segment: Segment, here: Moment) -> str:
+    """The side of a segment: of what goes from side to side and is on, that of the present stroke."""
+    return here.side if segment is here.segment else segment.side
+
+
+def offer_words(runner: TakeRunner) -> str:
+    """What could be left out, so that the end is kept; the number is its key."""
+    offers = enumerate(runner.choices[:2], 1)
+    return "   ".join(f"{number} {_without(one.title)}: {show_length(one.end_s)}" for number, one in offers)
+
+
+def key_hints(runner: TakeRunner, teaching: str | None, broken: bool = False) -> str:
+    """What the keys do just now. teaching: the key that is taught, "" before one is pressed, None else.
+    broken: a take that was broken off is offered."""
     if teaching == "":
         return "Press the key, or the button of the clicker."
     if teaching:
         return f"{teaching}: now press what it should do: → ↑ ↓ ← or Space. Esc: nothing."
-    if runner.state == "on" and runner.choices:
-        return "   ".join(
-            f"{number} {_without(one.title)}: {show_length(one.end_s)}"
-            for number, one in enumerate(runner.choices[:2], 1)
-        )
+    if runner.overtime:
+        return "Space or Esc: done"
     if runner.state == "on" and not runner.standing:
         return KEYS_ON
     if runner.standing:
-        return "Space goes on   ← back to its start   Esc ends the take"
+        return KEYS_STANDING
     if runner.state == "counting":
         return "Space or Esc: not yet"
     if runner.state == "over":
-        kept = "" if runner.rehearsing else "F11 looks back at it   "
-        return f"Space: once more   {kept}Esc back to the class"
+        kept = "" if runner.rehearsing else "Enter looks back at it   "
+        return f"{kept}Space: ready for another   Esc back to the class"
+    if broken:
+        return "Space goes on with it   Delete leaves it   Esc back"
     return KEYS_REHEARSAL if runner.rehearsing else KEYS_READY
 
 
@@ -106,5 +125,6 @@ def how_it_ended(take: Take) -> str:
     at = show_length(seconds(take.end - take.start))
     left = take.target - take.end
     if left <= ENDED_EARLY:
-        return f"Done, in {at}."
+        over = f" and {show_length(seconds(take.now - take.end))} over" if take.now - take.end >= 10 else ""
+        return f"Done, in {at}{over}."
     return f"Ended at {at}; {show_length(seconds(left))} of the class was not taken."

@@ -44,6 +44,7 @@ class MonitorMix:
         self._reached = 0  # samples of the take that have had their turn: nothing begins twice
         self._placed: list[PlacedSound] = []
         self._sounding: list[tuple[Samples, int]] = []  # what is on, and how much of it is over
+        self._now: list[tuple[Samples, int]] = []  # the same, of what belongs to no moment of the take
         self._still = True
         self._lock = threading.Lock()
 
@@ -69,6 +70,11 @@ class MonitorMix:
             self._still = True
             self._sounding = []
 
+    def at_once(self, sound: Samples) -> None:
+        """Something to be heard now, whether the take goes on or stands still."""
+        with self._lock:
+            self._now.append((sound, 0))
+
     def block(self, count: int) -> Samples:
         """The next samples for the device."""
         out = np.zeros(count, np.float32)
@@ -76,6 +82,8 @@ class MonitorMix:
             start = self.played + self._offset
             self._asked_s, self._asked = self.clock(), self.played
             self.played += count
+            now = [(sound, gone, _mixed(out, sound, gone)) for sound, gone in self._now]
+            self._now = [(sound, after) for sound, _, after in now if after < len(sound)]
             if self._still:
                 return out
             first = bisect_left(self._placed, self._reached, key=lambda one: one.at)

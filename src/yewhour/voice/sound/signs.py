@@ -6,6 +6,7 @@ from yewhour.voice.sound.shipped_voice import Samples
 
 BELL_HZ = 174.6
 SIDE_HZ = {"right": 659.3, "left": 440.0}  # right is the higher one
+CONFIRMED_HZ = (523.3, 784.0)
 BREATH_HZ = (196.0, 261.6)  # from the empty breath to the full one
 LOUD = {"bell": 0.30, "side": 0.22, "breath": 0.07}  # of full scale; speech peaks at about 0.7
 
@@ -28,6 +29,13 @@ def side(which: str, rate: int) -> Samples:
     if which == "right":
         return tone
     return np.concatenate([tone, np.zeros(round(0.1 * rate), np.float32), tone])
+
+
+def confirmed(rate: int) -> Samples:
+    """Two short tones, the second higher: it is done."""
+    at = np.arange(round(0.09 * rate)) / rate
+    tones = [_soft(LOUD["side"] * np.sin(2 * np.pi * hz * at), rate) for hz in CONFIRMED_HZ]
+    return np.concatenate([tones[0], np.zeros(round(0.03 * rate), np.float32), tones[1]])
 
 
 def breath(phase: str, seconds: float, rate: int) -> Samples:

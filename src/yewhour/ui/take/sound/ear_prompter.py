@@ -14,6 +14,7 @@ from yewhour.ui.kit.jobs import Jobs
 from yewhour.voice.devices.monitor import MonitorDevice, MonitorMix, PlacedSound
 from yewhour.voice.sound.mix import ClassMix, her_voice
 from yewhour.voice.sound.shipped_voice import shipped_voice
+from yewhour.voice.sound.signs import confirmed
 from yewhour.voice.sound.sound_events import sound_events
 from yewhour.voice.sound.voices import SpeakingVoice
 
@@ -113,6 +114,11 @@ class EarPrompter(QObject):
         except Problem as problem:
             self.message.emit(str(problem))
             return shipped_voice()
+
+    def sign(self) -> None:
+        """A short tone, now."""
+        if self.choice.parts and self._device is not None and self._device.open:
+            self.ear.at_once(confirmed(self.ear.rate))
 
     def follow(self, at: float, still: bool) -> None:
         """The take is at a moment, in ticks; or it stands still."""

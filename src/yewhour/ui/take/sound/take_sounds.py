@@ -39,12 +39,17 @@ class TakeSounds(QObject):
         """Something else in the ear."""
         if self.prompter is None:
             # The voice and its device, 100 ms to import, which a take without them does not need.
-            from yewhour.ui.take.ear_prompter import EarPrompter
+            from yewhour.ui.take.sound.ear_prompter import EarPrompter
 
             slower = {str(name): value for name, value in load_voice().slower.items()}
             self.prompter = EarPrompter(slower, self.runner.jobs, self.device)
             self.prompter.message.connect(self.message)
         self.prompter.next_choice(self.runner.take, self._now())
+
+    def sign(self) -> None:
+        """A tone in her ear, where there is one: something was done as she asked."""
+        if self.prompter is not None:
+            self.prompter.sign()
 
     def show_take(self, take: Take) -> None:
         """The class goes otherwise."""
@@ -83,10 +88,10 @@ class TakeSounds(QObject):
     def listen(self) -> None:
         """Listens to her, where her voice leads."""
         take = self.runner.take
-        if self.runner.leads != "voice" or self.follower is not None or take is None:
+        if self.runner.leading.leads != "voice" or self.follower is not None or take is None:
             return
         # The recogniser, half a second to load, which a take led otherwise does not need.
-        from yewhour.ui.take.voice_follower import VoiceFollower
+        from yewhour.ui.take.sound.voice_follower import VoiceFollower
 
         begun_s = self.runner.now_s
         self.follower = VoiceFollower(take, self.runner.jobs, self.device)
