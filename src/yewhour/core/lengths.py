@@ -51,6 +51,39 @@ def show_length(total_s: float, tenths: bool = False) -> str:
     return f"{text}.{tenth}" if tenths else text
 
 
+NUMBERS = (
+    "no",
+    "one",
+    "two",
+    "three",
+    "four",
+    "five",
+    "six",
+    "seven",
+    "eight",
+    "nine",
+    "ten",
+    "eleven",
+    "twelve",
+)
+
+
+def said_length(total_s: float) -> str:
+    """A length as somebody says it: `20 seconds`, `a minute`, `two and a half minutes`, `seven minutes`."""
+    total_s = abs(total_s)
+    if total_s < 52:
+        count = max(1, round(total_s))
+        return "a second" if count == 1 else f"{count} seconds"
+    if total_s < 75:
+        return "a minute"
+    halves = round(total_s / 30)
+    if halves == 3:
+        return "a minute and a half"
+    whole, half = divmod(halves if total_s < 270 else round(total_s / 60) * 2, 2)
+    name = NUMBERS[whole] if whole < len(NUMBERS) else str(whole)
+    return f"{name} and a half minutes" if half else f"{name} minutes"
+
+
 def shown_number(value: float) -> str:
     """A number as it is written: `4`, `4.5`."""
     short = f"{value + 0.0:g}"  # nothing is nothing, below or above

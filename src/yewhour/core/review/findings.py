@@ -1,18 +1,20 @@
 """What is to be noticed in a recording of a class, each with its moment."""
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 import msgspec
 
 from yewhour.core.finding import CheckRules, Severity
-from yewhour.core.lengths import TICKS_PER_S, seconds, show_length
+from yewhour.core.lengths import TICKS_PER_S, said_length, seconds, show_length
 from yewhour.core.review.review import (
     GUESSED,
     LINED,
     ActualSegment,
     Review,
 )
+from yewhour.core.take.cutting import in_film
+from yewhour.core.timing.layout import Segment
 from yewhour.core.transcript.line_matches import LineMatch
 from yewhour.core.wording.directions import directions
 
@@ -59,9 +61,15 @@ def review_findings(back: Review, rules: CheckRules) -> list[ReviewFinding]:
         return [review_finding(rules, "nothing", 0.0)]
     if back.stranger:
         return [review_finding(rules, "stranger", 0.0, title=back.timed.plan.brief.title)]
+    why = {one.segment: one for one in back.causes if one.kind in ("longer", "shorter")}
+    sides, doses = list(_sides(back, rules)), list(_doses(back, rules))
+    uneven = {one.segment for one in sides} | _partners(back, {one.segment for one in sides})
+    counted = {one.segment: one for one in doses if one.code == "more"}
     found = [
-        *_length(back, rules), *_sides(back, rules), *_lines(back, rules), *_doses(back, rules),
-        *_silence(back, rules), *_again(back, rules),
+        *_length(back, rules), *sides, *_lines(back, rules, _gone(back)),
+        *_causes(back, rules, uneven, counted),
+        *(one for one in doses if one.code != "more" or one.segment not in why.keys() | uneven),
+        *_silence(back, rules), *_again(back, rules), *_of_the_take(back, rules),
     ]  # fmt: skip
     return sorted(found, key=lambda one: (GRAVE[one.severity], one.at_s))
 
@@ -78,20 +86,78 @@ def _length(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
     late_s = end_s - back.target_s
     if abs(late_s) < LATE_S or (back.heard and back.segments[-1].sure < GUESSED):
         return
+    told_s = sum(one.seconds for one in back.causes)
+    if back.causes and abs(late_s - told_s) < max(LATE_S, 0.2 * abs(late_s)):
+        return  # what happened says it
+    where = "" if back.causes else _spent(back, late_s)
+    code = "late" if late_s > 0 else "early"
+    yield review_finding(rules, code, end_s, length=said_length(late_s), where=where)
+
+
+def _spent(back: Review, late_s: float) -> str:
+    """What the time went into, where nothing happened at once."""
     sign = 1 if late_s > 0 else -1
     most = sorted(
         ((sign * value, name) for name, value in back.drift.items() if name != "remarks"), reverse=True
     )
-    parts = [f"{name} {value:.0f} s" for value, name in most[:3] if value >= 3]
-    where = f": {', '.join(parts)}" if parts else ""
-    yield review_finding(
-        rules, "late" if late_s > 0 else "early", end_s, seconds=f"{abs(late_s):.0f}", where=where
-    )
+    parts = [f"{said_length(value)} in {name}" for value, name in most[:3] if value >= 3]
+    return f": {', '.join(parts)}" if parts else ""
+
+
+def _causes(
+    back: Review, rules: CheckRules, uneven: set[str], counted: dict[str, ReviewFinding]
+) -> Iterator[ReviewFinding]:
+    """What happened, each thing once: a longer side stands with its other side already."""
+    segments = {one.segment.id: one.segment for one in back.segments}
+    for one in back.causes:
+        length = said_length(one.seconds)
+        if one.kind == "pace":
+            how = "slower" if one.share > 0 else "quicker"
+            percent = f"{abs(one.share) * 100:.0f}"
+            yield review_finding(rules, "pace", one.at_s, percent=percent, how=how, length=length)
+            continue
+        if one.segment in uneven and one.kind in ("longer", "shorter"):
+            continue
+        on, last = segments[one.segment], segments.get(one.until, segments[one.segment])
+        side = f", {on.side}," if on.side in ("left", "right") else ""
+        dose = counted.get(one.segment)
+        here, there = _named(segments, on), _named(segments, last)
+        where = f"in {here}" if here == there else f"from {here} to {there}"
+        number = f": {dose.message.split(': ', 1)[1].rstrip('.')}" if dose is not None else ""
+        yield review_finding(
+            rules, one.kind, one.at_s, one.segment, GUESSED, name=here, side=side,
+            length=length, where=where, counted=number,
+        )  # fmt: skip
+
+
+def _named(segments: Mapping[str, Segment], one: Segment) -> str:
+    """What a segment is called; of a way, what it leads to."""
+    led_to = (other.use.name for other in segments.values() if other.use.key == one.use.setup_for)
+    return next(led_to, one.use.name)
+
+
+def _partners(back: Review, ids: set[str]) -> set[str]:
+    """The other sides of these."""
+    pairs = {(one.segment.use.pair, one.segment.use.number) for one in back.segments if one.segment.id in ids}
+    return {
+        one.segment.id
+        for one in back.segments
+        if one.segment.use.pair and (one.segment.use.pair, one.segment.use.number) in pairs
+    }
+
+
+def _of_the_take(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
+    """Her own notes, and what she cut out."""
+    for from_s, to_s in back.cuts:
+        yield review_finding(rules, "cut-out", in_film(back.cuts, from_s), length=said_length(to_s - from_s))
+    for at_s, cut in back.notes:
+        yield review_finding(rules, "noted", at_s, cut=", in what you cut out" if cut else "")
 
 
 def _sides(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
     """Pairs whose sides did not get the same time."""
     firsts: dict[tuple[str, str, int], list[ActualSegment]] = {}
+    gone = _gone(back)
     for one in back.segments:
         use = one.segment.use
         if (
@@ -103,6 +169,8 @@ def _sides(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
             firsts.setdefault((use.pair, use.number, use.round), []).append(one)
     for sides in firsts.values():
         by_side = {one.segment.side: one for one in sides if not one.segment.attempt}
+        if any(one.segment.id in gone for one in sides):
+            continue
         if back.cut and any(one.end_s > back.length_s - 5 for one in by_side.values()):
             continue
         if len(by_side) != 2 or min(one.sure for one in by_side.values()) < GUESSED:
@@ -118,7 +186,17 @@ def _sides(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
             )  # fmt: skip
 
 
-def _lines(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
+def _gone(back: Review) -> set[str]:
+    """The segments that are not there, or not whole: nothing else is to be said of them."""
+    ids = [one.segment.id for one in back.segments]
+    gone: set[str] = set()
+    for one in back.causes:
+        if one.kind in ("missing", "left-out"):
+            gone |= set(ids[ids.index(one.segment) : ids.index(one.until or one.segment) + 1])
+    return gone
+
+
+def _lines(back: Review, rules: CheckRules, gone: set[str]) -> Iterator[ReviewFinding]:
     names = {one.segment.id: one for one in back.segments}
     unsaid = [line for line in back.lines if line.said_s is None and back.went(line)]
     for line in back.lines:
@@ -130,6 +208,8 @@ def _lines(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
             )  # fmt: skip
     for line in unsaid:
         one = names.get(line.cue.segment)
+        if line.cue.segment in gone:
+            continue
         if (code := _unsaid_code(line, one)) and line.sure > 0.6 and one is not None:
             at_s = one.start_s + max(0.0, seconds(line.cue.start) - seconds(one.segment.start))
             yield review_finding(
@@ -183,7 +263,7 @@ def _doses(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
 def _silence(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
     """A silence longer than any the plan has there."""
     pace = back.pace
-    if pace is None or not back.lines:
+    if pace is None or not back.lines or any(one.kind in ("stopped", "longer") for one in back.causes):
         return
     said = sorted(
         (line for line in back.lines if line.said_s is not None), key=lambda line: line.said_s or 0.0

@@ -9,6 +9,9 @@ from statistics import median
 import msgspec
 
 from yewhour.core.lengths import seconds
+from yewhour.core.review.causes import Cause, causes
+from yewhour.core.review.film_time import of_the_film
+from yewhour.core.take.cutting import in_film, is_cut
 from yewhour.core.take.take import Take
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
@@ -61,7 +64,12 @@ class SpokenPace(msgspec.Struct, frozen=True):
 
 
 class Review(msgspec.Struct, frozen=True, dict=True):
-    """A class and a recording of it. lines and extra are empty where nothing was heard."""
+    """A class and a recording of it. lines and extra are empty where nothing was heard. Seconds are of the
+    film: of the recording without what she cut out.
+
+    causes: of what is longer or shorter, the gravest first. cuts: seconds of the recording that are not in
+    the film. notes: moments that she noted, and whether they are cut out.
+    """
 
     timed: TimedClass
     target_s: float
@@ -72,6 +80,11 @@ class Review(msgspec.Struct, frozen=True, dict=True):
     drift: dict[str, float]
     pace: SpokenPace | None
     heard: bool
+    causes: tuple[Cause, ...] = ()  # of what is longer or shorter, the gravest first
+    cuts: tuple[tuple[float, float], ...] = ()  # seconds of the recording that are not in the film
+    notes: tuple[
+        tuple[float, bool], ...
+    ] = ()  # moments of the film that she noted, and whether they are cut out
     stranger: bool = False  # hardly anything of this class was heard: nothing is known of its lines
     cut: bool = False  # the recording ends before the class does
     messages: tuple[str, ...] = ()
@@ -102,6 +115,9 @@ class Review(msgspec.Struct, frozen=True, dict=True):
 
 def look_back(timed: TimedClass, take: Take | None, hearing: Transcript | None) -> Review:
     """What happened: from the marks of a take, from what was heard, or from both."""
+    cuts = take.cuts if take is not None else ()
+    if hearing is not None and cuts:
+        hearing = of_the_film(hearing, cuts)
     segments = take.segments if take is not None else timed.segments
     tried = {segment.id for segment in segments if segment.attempt}
     cues = [cue for cue in (take.cues if take is not None else timed.cues) if cue.segment not in tried]
@@ -123,6 +139,8 @@ def look_back(timed: TimedClass, take: Take | None, hearing: Transcript | None) 
     length_s = ends_s if cut or stranger else max(end_s, ends_s)
     drift = _drift(went, extra)
     pace = pace_of(hearing, length_s) if hearing is not None else None
+    why = causes(segments, lines, extra, length_s) if hearing is not None and not stranger and not cut else []
+    notes = tuple((in_film(cuts, one.at_s), is_cut(cuts, one.at_s)) for one in take.notes) if take else ()
     messages = (
         *(hearing.messages if hearing is not None else ()),
         *(take.messages if take is not None else ()),
@@ -130,7 +148,7 @@ def look_back(timed: TimedClass, take: Take | None, hearing: Transcript | None) 
     target_s = seconds(take.target) - zero_s if take is not None else seconds(timed.length)
     return Review(
         timed, target_s, round(length_s, 2), tuple(went), tuple(lines), tuple(extra), drift, pace,
-        hearing is not None, stranger, cut and not stranger, messages,
+        hearing is not None, tuple(why), cuts, notes, stranger, cut and not stranger, messages,
     )  # fmt: skip
 
 

@@ -44,6 +44,15 @@ def review_values(back: Review, found: Sequence[ReviewFinding]) -> dict[str, Any
             for one in back.extra
         ],
         "drift": back.drift,
+        "causes": [
+            {
+                "kind": one.kind, "at_s": one.at_s, "seconds": one.seconds, "segment": one.segment,
+                "until": one.until or one.segment, "share": one.share,
+            }
+            for one in back.causes
+        ],
+        "cuts": [{"from_s": from_s, "to_s": to_s} for from_s, to_s in back.cuts],
+        "notes": [{"at_s": round(at_s, 1), "cut": cut} for at_s, cut in back.notes],
         "pace": back.pace,
         "findings": [finding_value(one) for one in found],
         "told": list(back.messages),

@@ -78,7 +78,7 @@ class ReviewedRecording(msgspec.Struct, frozen=True):
         if due:
             said = sum(line.said_s is not None for line in due)
             rows.append(f"{said} of {len(due)} lines were said; {len(back.extra)} remarks besides.")
-        if back.drift:
+        if back.drift and not back.causes:
             spent = ", ".join(f"{name} {value:+.0f} s" for name, value in back.drift.items())
             rows.append(f"More or less than planned: {spent}.")
         if back.pace is not None:

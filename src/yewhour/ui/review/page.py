@@ -12,6 +12,7 @@ from yewhour.core.problem import Problem
 from yewhour.core.review.findings import GRAVE, review_findings
 from yewhour.core.review.learning import LearntShare, adopt, learnt_shares
 from yewhour.core.review.review import Review, with_start
+from yewhour.core.take.cutting import in_film, in_recording
 from yewhour.state.takes.corrected_starts import corrected_starts, keep_corrected_starts
 from yewhour.state.takes.finished_takes import FinishedTake, finished_takes
 from yewhour.state.takes.learnt_seconds import (
@@ -315,7 +316,8 @@ class BackPage(QWidget):
             return
         if not self.source.sounds or not 0 <= number < len(self.rows.rows):
             return
-        at_s = max(0.0, (self.rows.rows[number].at_s or 0.0) - BEFORE_S)
+        film_s = self.rows.rows[number].at_s or 0.0
+        at_s = max(0.0, in_recording(self._cuts, film_s) - BEFORE_S)
         from_s, path = next(one for one in reversed(self.source.sounds) if one[0] <= at_s or one[0] == 0)
         if self.player is None:
             # Codecs and devices, which looking alone does not need.
@@ -332,7 +334,12 @@ class BackPage(QWidget):
         self.play_row(self.rows.row)
 
     def _follow(self) -> None:
-        self.sprigs.play_at(self._playing_from + self.player.at_s)  # type: ignore[union-attr]
+        at_s = self._playing_from + self.player.at_s  # type: ignore[union-attr]
+        self.sprigs.play_at(in_film(self._cuts, at_s))
+
+    @property
+    def _cuts(self) -> tuple[tuple[float, float], ...]:
+        return self.looked.back.cuts if self.looked is not None else ()
 
     def be_quiet(self) -> None:
         """Plays nothing."""

@@ -1,7 +1,7 @@
 """What a recording shows, in three lines: on time, both sides, all said."""
 
-from yewhour.core.lengths import show_length
-from yewhour.core.review.findings import UNEVEN, UNEVEN_S
+from yewhour.core.lengths import said_length, show_length
+from yewhour.core.review.findings import UNEVEN, UNEVEN_S, ReviewFinding
 from yewhour.state.takes.recordings import (
     ReviewedRecording,
 )
@@ -20,20 +20,35 @@ def on_time(looked: ReviewedRecording) -> str:
     if back.cut:
         return f"The recording ends at {length}, before the class does."
     late_s = back.length_s - back.target_s
+    promised = show_length(round(back.target_s))
+    event = _event(looked)
+    if event is not None:  # what happened comes first
+        at = f", at {show_length(round(event.at_s))}" if event.segment else ""
+        return f"{event.message.rstrip('.')}{at}. {length} of {promised}."
     if abs(late_s) < ON_TIME_S:
         return f"{length}, as promised."
-    promised = show_length(round(back.target_s))
-    return f"{abs(late_s):.0f} s {'over' if late_s > 0 else 'early'}: {length} of {promised}."
+    how = "over" if late_s > 0 else "early"
+    return f"{said_length(late_s)[:1].upper()}{said_length(late_s)[1:]} {how}: {length} of {promised}."
+
+
+def _event(looked: ReviewedRecording) -> ReviewFinding | None:
+    """What tells of the gravest thing that happened: itself, or that a side is longer for it."""
+    if not looked.back.causes:
+        return None
+    cause = looked.back.causes[0]
+    code = cause.kind if any(one.code == cause.kind for one in looked.found) else "uneven"
+    return next((one for one in looked.found if one.code == code), None)
 
 
 def both_sides(looked: ReviewedRecording) -> str:
     """Whether both sides got the same, in a line."""
     found = looked.found
-    uneven = [one.message.rstrip(".") for one in found if one.code == "uneven"]
+    event = _event(looked)
+    uneven = [one.message.rstrip(".") for one in found if one.code == "uneven" and one is not event]
     if any(one.code in ("stranger", "nothing") for one in found):
         return ""
     if not uneven:
-        return _side_by_side(looked)
+        return "" if event is not None and event.code == "uneven" else _side_by_side(looked)
     more = f" And {len(uneven) - 1} more." if len(uneven) > 1 else ""
     return f"{uneven[0]}.{more}"
 

@@ -55,7 +55,11 @@ class TakeBoard(QWidget):
         self.hints.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         for one in (self.late, self.hints):
             one.setWordWrap(True)
-        for face in (self.pacer, self.figure, self.next_figure):  # a gap stays where they were, standing still
+        for face in (
+            self.pacer,
+            self.figure,
+            self.next_figure,
+        ):  # a gap stays where they were
             kept = face.sizePolicy()
             kept.setRetainSizeWhenHidden(True)
             face.setSizePolicy(kept)
