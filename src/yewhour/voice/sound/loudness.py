@@ -104,14 +104,25 @@ class LoudnessMeter:
             self.loud = float(frame.metadata.get("lavfi.r128.I", self.loud))
 
 
+def measured(path: str) -> LoudnessMeter:
+    """How loud a file is as somebody hears it: decoded, and listened to."""
+    with av.open(path) as file:
+        stream = file.streams.audio[0]
+        resampler = av.AudioResampler("flt", "mono", stream.rate)
+        blocks = (_samples(part) for frame in file.decode(stream) for part in resampler.resample(frame))
+        return LoudnessMeter(stream.rate, peaks=True).listen(blocks)
+
+
 def gain_db(loud: float) -> float:
     """What makes something as loud as it should be; nothing for silence."""
     return 0.0 if not math.isfinite(loud) or loud < -69 else LOUDNESS - loud
 
 
-def levelled(blocks: Iterable[Samples], rate: int, by_db: float) -> Iterator[Samples]:
-    """Blocks made louder by so much, their peaks kept down; as many samples as there were."""
-    limit = 10 ** ((PEAK - HEADROOM_DB) / 20)
+def levelled(
+    blocks: Iterable[Samples], rate: int, by_db: float, headroom_db: float = HEADROOM_DB
+) -> Iterator[Samples]:
+    """Blocks made louder by so much, their peaks kept so far below the highest; as many samples as before."""
+    limit = 10 ** ((PEAK - headroom_db) / 20)
     graph = _graph(
         rate,
         ("volume", f"volume={by_db:.2f}dB:precision=float"),

@@ -24,7 +24,7 @@ class ClassMix:
 
     voice_rate: the teacher's against the voice. slower: how much slower than instructing each way of
     speaking is. A line that would not be over before the next is spoken faster, as far as can be
-    understood; `hurried` counts those.
+    understood; `hurried` are those, in the order of time.
     """
 
     def __init__(
@@ -39,10 +39,15 @@ class ClassMix:
         self.voice = voice
         self.rate = voice.rate
         self.samples = self.sample_of(length)
-        self.hurried = 0
+        self._hurried: dict[int, SoundEvent] = {}
         self._voice_rate = voice_rate
         self._slower = slower
         self._bell = signs.bell(self.rate)
+
+    @property
+    def hurried(self) -> list[SoundEvent]:
+        """The lines that were spoken faster to fit."""
+        return [self._hurried[at] for at in sorted(self._hurried)]
 
     def sample_of(self, tick: int) -> int:
         """The sample that a tick is at, exactly: there is a whole number of them in a tick."""
@@ -63,7 +68,7 @@ class ClassMix:
         said, room = self.voice.say(one.text, speed), self.sample_of(one.room)
         if len(said) <= room:
             return said
-        self.hurried += 1
+        self._hurried[one.at] = one
         for _ in range(4):
             speed *= 1.02 * len(said) / room
             said = self.voice.say(one.text, speed)

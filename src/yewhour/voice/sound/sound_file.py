@@ -7,20 +7,24 @@ from collections.abc import Callable, Iterable, Iterator
 from contextlib import suppress
 from fractions import Fraction
 from pathlib import Path
-from typing import Any, NamedTuple
+from typing import IO, Any, NamedTuple
 
 import av
 import msgspec
+import numpy as np
 
 from yewhour.core.export.chapters import Chapter, chapters
 from yewhour.core.lengths import TICKS_PER_S, seconds
 from yewhour.core.problem import Problem
 from yewhour.core.timed_class import TimedClass
 from yewhour.voice.sound.loudness import (
+    HEADROOM_DB,
+    PEAK,
     LoudnessMeter,
     frames,
     gain_db,
     levelled,
+    measured,
 )
 from yewhour.voice.sound.mix import ClassMix, her_voice
 from yewhour.voice.sound.shipped_voice import Samples
@@ -28,6 +32,11 @@ from yewhour.voice.sound.sound_events import sound_events
 from yewhour.voice.sound.voices import SpeakingVoice
 
 SHORT_S = 600  # of which everything is measured; of longer classes one block in four
+CLOSE_DB = 0.05  # as near as a file has to be to what it should be
+HEARD = 0.55  # of what it is made louder by; the limiter takes the rest
+TRIES = 3
+BLOCK = 1 << 16  # samples that are read at once
+SCALE = 16384  # of a sample as it is kept on the disk: there is room for twice the highest
 Progress = Callable[[float], None]  # told the share that is done; what it raises stops the work
 
 
@@ -51,14 +60,15 @@ KINDS = {
 
 
 class WrittenSound(msgspec.Struct, frozen=True):
-    """What was written: loudness in LUFS, highest true peak in dB, how many lines were spoken faster."""
+    """What was written: loudness in LUFS and highest true peak in dB, both of the file as it is heard, and
+    the moments and words of lines that were spoken faster."""
 
     length_s: float
     samples: int
     rate: int
     loudness: float
     peak: float
-    hurried: int
+    hurried: tuple[tuple[float, str], ...]
 
 
 def write_sound(
@@ -86,17 +96,37 @@ def write_sound(
     brief = timed.plan.brief
     heard, slower = sound_events(timed.segments, timed.cues, parts), her_voice(slower, brief.own)
     mix = ClassMix(heard, timed.length, voice, brief.voice_rate, slower)
-    by_db = _gain(mix, progress)
-    mix.hurried = 0
-    meter = LoudnessMeter(mix.rate, peaks=True)
-    finished = meter.heard(levelled(_told(mix, progress, 0.5, 1.0), mix.rate, by_db))
-    samples = _write(finished, mix, kind, path, timed)
+    with tempfile.TemporaryFile() as file:
+        spoken = _SpokenOnce(mix, file)
+        by_db = _gain(spoken, progress)
+        samples, meter = _write(spoken, by_db, kind, path, timed, progress)
+    hurried = tuple((one.at / TICKS_PER_S, one.text) for one in mix.hurried)
     return WrittenSound(
-        timed.length_s, samples, mix.rate, round(meter.loud, 1), round(meter.peak, 1), mix.hurried
+        timed.length_s, samples, mix.rate, round(meter.loud, 1), round(meter.peak, 1), hurried
     )
 
 
-def _gain(mix: ClassMix, progress: Progress) -> float:
+class _SpokenOnce:
+    """A mix that is gone through several times, and spoken the first time only: then it is on the disk."""
+
+    def __init__(self, mix: ClassMix, file: IO[bytes]) -> None:
+        self.rate, self.samples = mix.rate, mix.samples
+        self._mix, self._file, self._whole = mix, file, False
+
+    def blocks(self) -> Iterator[Samples]:
+        """All of it, in blocks."""
+        if self._whole:
+            self._file.seek(0)
+            while content := self._file.read(2 * BLOCK):
+                yield np.frombuffer(content, np.int16).astype(np.float32) / np.float32(SCALE)
+            return
+        for block in self._mix.blocks():
+            self._file.write((np.clip(block, -1.9, 1.9) * SCALE).round().astype(np.int16).tobytes())
+            yield block
+        self._whole = True
+
+
+def _gain(mix: _SpokenOnce, progress: Progress) -> float:
     """What makes the whole as loud as it should be, what the limiter takes given back.
 
     The whole is measured once; what the limiter takes of a long class, on one block in four.
@@ -118,7 +148,7 @@ def _gain(mix: ClassMix, progress: Progress) -> float:
     return by_db
 
 
-def _told(mix: ClassMix, progress: Progress, first: float, last: float) -> Iterator[Samples]:
+def _told(mix: _SpokenOnce, progress: Progress, first: float, last: float) -> Iterator[Samples]:
     done = 0
     for block in mix.blocks():
         yield block
@@ -126,15 +156,28 @@ def _told(mix: ClassMix, progress: Progress, first: float, last: float) -> Itera
         progress(first + (last - first) * done / max(1, mix.samples))
 
 
-def _write(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, path: Path, timed: TimedClass) -> int:
-    """Writes beside the place and moves it there when it is whole; gives the samples written."""
+def _write(
+    mix: _SpokenOnce, by_db: float, kind: SoundKind, path: Path, timed: TimedClass, progress: Progress
+) -> tuple[int, LoudnessMeter]:
+    """Writes beside the place and moves it there when it is whole; gives the samples written, and what the
+    file sounds like. A codec that changes that is met by so much, and once more."""
     try:
         handle, name = tempfile.mkstemp(prefix=f".{path.name[:80]}.", suffix=path.suffix, dir=path.parent)
         os.close(handle)
     except OSError as error:
         raise _cannot(error, path) from error
     try:
-        samples = _encode(blocks, mix, kind, name, timed)
+        headroom_db = HEADROOM_DB
+        for left in reversed(range(TRIES)):
+            begun, done = (0.5 + 0.5 * (TRIES - left - more) / TRIES for more in (1, 0))
+            level = levelled(_told(mix, progress, begun, done), mix.rate, by_db, headroom_db)
+            samples = _encode(level, mix, kind, name, timed)
+            meter = measured(name)
+            off_db, over_db = gain_db(meter.loud), meter.peak - PEAK
+            if not left or (abs(off_db) <= CLOSE_DB and over_db <= 0):
+                break
+            by_db, headroom_db = by_db + off_db / HEARD, headroom_db + max(0.0, over_db + 0.1)
+        progress(1.0)
         os.chmod(name, 0o644)
         os.replace(name, path)
     except (OSError, av.error.FFmpegError) as error:
@@ -142,10 +185,12 @@ def _write(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, path: Path
     finally:
         with suppress(OSError):
             os.unlink(name)
-    return samples
+    return samples, meter
 
 
-def _encode(blocks: Iterable[Samples], mix: ClassMix, kind: SoundKind, name: str, timed: TimedClass) -> int:
+def _encode(
+    blocks: Iterable[Samples], mix: _SpokenOnce, kind: SoundKind, name: str, timed: TimedClass
+) -> int:
     written = 0
     with av.open(name, "w", format=kind.format) as file:
         stream = file.add_stream(kind.codec, rate=kind.rate or mix.rate, layout="mono")

@@ -24,8 +24,10 @@ def speak_class(
     """
     chosen = parse_parts(parts)
     done = write_sound(timed, path, voice, chosen, slower, progress)
-    hurried = f"; {done.hurried} lines spoken faster to fit" if done.hurried else ""
-    return (
-        f"{path}: {show_length(done.length_s, True)}, {done.loudness:g} LUFS, "
-        f"highest peak {done.peak:g} dB{hurried}"
-    )
+    rows = [
+        f"{path}: {show_length(done.length_s, True)}, {done.loudness:g} LUFS, highest peak {done.peak:g} dB"
+    ]
+    if done.hurried:
+        rows.append(f"{len(done.hurried)} lines spoken faster to fit:")
+        rows += [f"  {show_length(at_s, True)}  {text}" for at_s, text in done.hurried]
+    return "\n".join(rows)
