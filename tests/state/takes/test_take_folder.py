@@ -12,13 +12,19 @@ import pytest
 
 from tests.conftest import plan_of
 from tools.kills import in_another
+from yewhour.content.paths import DEMO
 from yewhour.core.plan.nodes import Step
 from yewhour.core.problem import Problem
-from yewhour.core.take.marks import Mark
+from yewhour.core.review.learning import RecordingNotes
+from yewhour.core.take.marks import Mark, mark_line
+from yewhour.state.classes.class_file import plan_bytes, read_plan
 from yewhour.state.paths import kept_takes
+from yewhour.state.takes.finished_takes import finished_takes, is_keeper, keep_take, name_take
 from yewhour.state.takes.interrupted_takes import interrupted_takes, leave
+from yewhour.state.takes.learnt_seconds import all_notes, keep_notes
 from yewhour.state.takes.replayed_take import key_of
 from yewhour.state.takes.take_folder import TakeFolder
+from yewhour.state.takes.take_sounds import CLASS, MARKS
 
 PLAN = plan_of(Step(movement="child", amount=5), title="Ebb")
 WHEN = datetime(2026, 3, 2, 7, 15)
@@ -132,3 +138,36 @@ def test_on_a_full_disk_it_is_told_once_and_nothing_is_lost(tmp_path, monkeypatc
         assert broken.read.messages == ()
     finally:
         subprocess.run(["umount", str(disk)], check=True)
+
+
+def kept_take(name, *marks):
+    """A take that is over, in its folder."""
+    folder = kept_takes() / name
+    folder.mkdir(parents=True)
+    plan = read_plan(DEMO / "four-at-the-slip.yewhour")
+    (folder / CLASS).write_bytes(plan_bytes(plan))
+    (folder / MARKS).write_bytes(b"".join(mark_line(one) for one in marks))
+    return folder, plan.brief.title
+
+
+def test_a_take_has_a_length_a_name_and_only_keepers_teach(tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
+    start = Mark(0.0, "start", length_s=240.0)
+    cut = Mark(130.0, "resume", cut=(100.0, 130.0))
+    whole, title = kept_take("2026-11-02-101500-000000", start, Mark(110.0, "pause"), cut, Mark(285.0, "end"))
+    junk, _ = kept_take("2026-11-03-101500-000000", start, Mark(20.0, "end"))
+    takes = finished_takes(title)
+    told = [(one.folder, one.length_s, one.keeper) for one in takes]
+    assert told == [(whole, 255.0, True), (junk, 20.0, False)]
+    name_take(whole, "  The good one ")
+    keep_take(junk, True)
+    assert [one.keeper for one in finished_takes(title)] == [True, True]
+    assert finished_takes(title)[1].name == "The good one"
+    notes = RecordingNotes("mat-classical", ())
+    keep_notes(str(whole), notes)
+    assert len(all_notes()) == 1
+    keep_take(whole, False)
+    assert all_notes() == []
+    assert not is_keeper(whole)
+    keep_take(whole, True)  # got back, with what it showed
+    assert all_notes() == [notes]

@@ -43,9 +43,9 @@ def looked(desk, page, path):
 
 
 def test_before_there_is_a_recording_it_says_what_will_do(desk, page):
-    assert "no take of this class yet" in page.begin_rows.itemAt(0).widget().text()
-    assert page.open_button.hasFocus()
-    desk.click(page.open_button)
+    assert "no take of this class yet" in page.begin.rows.itemAt(0).widget().text()
+    assert page.begin.open_button.hasFocus()
+    desk.click(page.begin.open_button)
     asking = desk.window._dialogs[-1]
     assert asking.windowTitle() == "Captions or a recording"
     assert desk.window.head.stations[4].isChecked()

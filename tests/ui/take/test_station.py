@@ -4,6 +4,7 @@ import os
 from itertools import pairwise
 from random import Random
 
+import numpy as np
 import pytest
 import soundfile
 from PySide6.QtCore import QPoint, QPointF, Qt
@@ -16,10 +17,12 @@ from yewhour.core.take.rehearsal import beginnings, stretches
 from yewhour.core.take.replay import replay
 from yewhour.state.paths import kept_takes, own_data
 from yewhour.state.settings import change_settings
+from yewhour.state.takes.before_taking import BeforeTaking, before_taking
 from yewhour.state.takes.interrupted_takes import interrupted_takes, leave
 from yewhour.state.takes.stumbles import stumbled_in
 from yewhour.state.takes.take_sounds import sounds_in
 from yewhour.ui.kit import theme as look
+from yewhour.ui.take import page as page_module
 from yewhour.ui.take.take_keys import COMMANDS
 from yewhour.ui.take.take_runner import COUNT_IN_S
 from yewhour.ui.take.take_words import late_words
@@ -682,6 +685,44 @@ def test_the_sound_is_recorded_beside_the_marks_when_she_wants_it(stage):
     assert 0.1 < len(sound) / rate < 3
 
 
+def test_the_microphone_is_tried_before_the_start(stage, monkeypatch):
+    sounds = stage.page.sounds
+    sounds.device = "null"
+    stage.key(Qt.Key.Key_M)
+    assert "Say something" in stage.page.late.text()
+    heard = np.full(48_000, 0.25, np.float32)
+    sounds._trial.blocks[:] = [heard]
+    sounds._try()
+    assert stage.page.late.text() == "Your microphone  ▮▮▮▮▮▮▯▯▯▯▯▯"
+    sounds._trial.blocks[:] = [heard, heard]
+    sounds._try()
+    assert "hears you; this is how" in stage.page.late.text()
+    assert sounds._played is not None
+    sounds._end_played()
+    stage.key(Qt.Key.Key_M)
+    assert stage.page.late.text() == "No sound is recorded."
+    stage.key(Qt.Key.Key_M)
+    sounds._trial.blocks[:] = [0 * heard, 0 * heard]
+    sounds._try()
+    assert "hears nothing so far" in stage.page.late.text()
+
+
+def test_what_a_take_lacks_is_told_before_it(stage, monkeypatch, tmp_path):
+    for name, text in (("status", "Discharging"), ("capacity", "12")):
+        (tmp_path / "BAT0").mkdir(exist_ok=True)
+        (tmp_path / "BAT0" / name).write_text(f"{text}\n")
+    low = before_taking(tmp_path)
+    assert low.battery == 0.12
+    assert low.wanting(1440, False) == ["The battery is at 12% and not charging: plug it in."]
+    assert BeforeTaking(600.0, None).wanting(1440, True) == [
+        "The disk has room for ten minutes of sound only."
+    ]
+    assert BeforeTaking(600.0, None).wanting(1440, False) == []
+    monkeypatch.setattr(page_module, "before_taking", lambda: low)
+    stage.page.get_ready()
+    assert "battery is at 12%" in stage.page.late.text()
+
+
 def test_a_take_that_goes_on_is_recorded_on(stage, desk):
     stage.page.sounds.device = "null"
     stage.key(Qt.Key.Key_M)
@@ -709,8 +750,9 @@ def test_without_a_microphone_the_take_goes_on(stage, monkeypatch):
 
     monkeypatch.setattr(miniaudio, "CaptureDevice", no_device)
     stage.key(Qt.Key.Key_M)
+    assert "no microphone" in stage.page.late.text()  # before the count-in, and nothing is promised
+    assert not stage.page.sounds.records
     stage.start()
-    assert "no microphone" in stage.page.late.text()
     stage.wait(5)
     assert stage.runner.state == "on"
 

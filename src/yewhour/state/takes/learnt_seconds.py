@@ -21,10 +21,12 @@ ALL = ""  # every style
 
 
 class LearntStore(msgspec.Struct, frozen=True):
-    """recordings: notes by what tells each from others. own: what new classes of a style begin with."""
+    """recordings: notes by what tells each from others. own: what new classes of a style begin with.
+    left_out: recordings that teach nothing."""
 
     recordings: dict[str, RecordingNotes] = {}
     own: dict[str, dict[str, float]] = {}
+    left_out: tuple[str, ...] = ()
 
 
 def read_learnt() -> LearntStore:
@@ -53,8 +55,32 @@ def keep_notes(recording: str, notes: RecordingNotes) -> None:
 
 
 def all_notes() -> list[RecordingNotes]:
-    """The notes of every recording."""
-    return list(read_learnt().recordings.values())
+    """The notes of every recording that is not left out."""
+    return list(_teaching(read_learnt()).values())
+
+
+def _teaching(store: LearntStore) -> dict[str, RecordingNotes]:
+    return {name: one for name, one in store.recordings.items() if name not in store.left_out}
+
+
+def leave_out(recording: str) -> None:
+    """A recording teaches nothing from now on; what it showed is kept. Raises Problem where it can't be."""
+    now = read_learnt()
+    if recording not in now.left_out:
+        _keep(msgspec.structs.replace(now, left_out=(*now.left_out, recording)))
+
+
+def take_back(recording: str) -> None:
+    """A recording teaches again. Raises Problem where that can't be kept."""
+    now = read_learnt()
+    if recording in now.left_out:
+        kept = tuple(one for one in now.left_out if one != recording)
+        _keep(msgspec.structs.replace(now, left_out=kept))
+
+
+def is_left_out(recording: str) -> bool:
+    """Whether a recording teaches nothing."""
+    return recording in read_learnt().left_out
 
 
 _DATED = re.compile(r"(\d{4})-(\d\d)-(\d\d)-\d{6}")
@@ -63,7 +89,7 @@ _DATED = re.compile(r"(\d{4})-(\d\d)-(\d\d)-\d{6}")
 def learnt_by_month() -> dict[str, list[LearntShare]]:
     """What the takes of each month taught, the first month first: by the date that a take's folder has."""
     by_month: dict[str, list[RecordingNotes]] = {}
-    for name, notes in sorted(read_learnt().recordings.items(), key=lambda row: _dated(row[0])):
+    for name, notes in sorted(_teaching(read_learnt()).items(), key=lambda row: _dated(row[0])):
         if _dated(name):
             month = date(*map(int, _dated(name).split("-"))).strftime("%B %Y")
             by_month.setdefault(month, []).append(notes)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import Qt, QTimer, Signal
@@ -14,12 +13,15 @@ from yewhour.core.review.learning import LearntShare, adopt, learnt_shares
 from yewhour.core.review.review import Review, with_start
 from yewhour.core.take.cutting import in_film, in_recording
 from yewhour.state.takes.corrected_starts import corrected_starts, keep_corrected_starts
-from yewhour.state.takes.finished_takes import FinishedTake, finished_takes
+from yewhour.state.takes.finished_takes import FinishedTake, keep_take
 from yewhour.state.takes.learnt_seconds import (
     ALL,
     all_notes,
     begin_with,
     begun_with,
+    is_left_out,
+    leave_out,
+    take_back,
 )
 from yewhour.state.takes.recordings import (
     RecordingSource,
@@ -27,20 +29,23 @@ from yewhour.state.takes.recordings import (
     load_looking,
     write_real,
 )
+from yewhour.state.takes.take_sounds import MARKS
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.controls.controls import (
     button,
-    emptied,
     label,
     row,
+    wrapped,
 )
 from yewhour.ui.kit.theme import Theme, scale
+from yewhour.ui.review.beginning import ReviewBeginning
 from yewhour.ui.review.learning import Learning
 from yewhour.ui.review.recording_reader import RecordingReader
 from yewhour.ui.review.rows import ReviewRows, review_rows
 from yewhour.ui.review.summary import all_said, both_sides, on_time
 from yewhour.ui.review.two_sprigs import TwoSprigs, told_of
 
+LEARNT = {False: "Learn nothing from it", True: "Learn from it again"}  # by whether it is left out
 BEFORE_S = 1.0  # what is played begins so long before the line
 
 
@@ -64,7 +69,6 @@ class BackPage(QWidget):
         self.before: list[tuple[ReviewedRecording, dict[str, float]]] = []  # as it was before they were
         self.reader = RecordingReader(session.jobs)
         self.player: object | None = None
-        self._takes: list[FinishedTake] = []
         self._title = ""
         self._build()
         self.reader.looked.connect(self._take_in)
@@ -93,35 +97,30 @@ class BackPage(QWidget):
         self.waiting = QWidget()
         self.waiting.setLayout(row(self.bar, self.stop_button, stretch=False))
         self.waiting.hide()
-        self.begin = QWidget()  # before there is anything to look at
-        self.begin_rows = QVBoxLayout(self.begin)
-        self.begin_rows.setContentsMargins(0, 0, 0, 0)
-        self.begin_rows.setSpacing(10)
-        self.learn_button = button(
-            "Your own seconds…", self.learn, "What your recordings show of your pace.", "accent"
-        )
-        self.write_button = button(
-            "Write it as it was…",
-            self.folder_wanted.emit,
-            "Captions, chapters and more, with the real times.",
-        )
+        self.begin = ReviewBeginning()
+        self.begin.taken.connect(self.look_at_take)
+        self.begin.wanted.connect(self.wanted)
+        self.begin.troubled.connect(self.troubled)
+        seconds = "What your recordings show of your pace."
+        self.learn_button = button("Your own seconds…", self.learn, seconds, "accent")
+        real = "Captions, chapters and more, with the real times."
+        self.write_button = button("Write it as it was…", self.folder_wanted.emit, real)
         self.undo_button = button("Put the edge back", self.put_back, "Takes the last moved edge back.")
         self.other_button = button("Another recording…", self._ask_another)
-        self.play_button = button(
-            "Play", lambda: self.play_row(self.rows.row), "From the chosen line (Space)."
-        )
+        self.play_button = button("Play", lambda: self.play_row(self.rows.row), "From the line (Space).")
+        self.leave_button = button("", self._leave_out, "What a recording shows can be learnt from, or not.")
         self.buttons = QWidget()
         self.buttons.setLayout(
-            row(self.play_button, self.learn_button, self.write_button, self.undo_button, self.other_button)
-        )
+            wrapped(
+                self.play_button, self.learn_button, self.write_button, self.leave_button, self.undo_button,
+                self.other_button,
+            )
+        )  # fmt: skip
         right = QVBoxLayout()
         right.setContentsMargins(20, 14, 18, 12)
         right.setSpacing(8)
-        right.addWidget(self.length)
-        right.addWidget(self.sides)
-        right.addWidget(self.words)
-        right.addWidget(self.waiting)
-        right.addWidget(self.begin)
+        for part in (self.length, self.sides, self.words, self.waiting, self.begin):
+            right.addWidget(part)
         right.addWidget(self.rows, 1)
         right.addWidget(self.here)
         right.addWidget(self.buttons)
@@ -144,11 +143,10 @@ class BackPage(QWidget):
         """Comes to the station."""
         self._class_changed()
         if self.looked is not None:
-            self.rows.setFocus()
-        else:
-            self._show_begin()
-            self.first.show()  # so that it can have the focus at once
-            self.first.setFocus()
+            return self.rows.setFocus()
+        self._show_begin()
+        self.first.show()  # so that it can have the focus at once
+        self.first.setFocus()
 
     def set_theme(self, theme: Theme) -> None:
         """Other colours, or another size of text."""
@@ -183,25 +181,13 @@ class BackPage(QWidget):
             one.setVisible(False)
         self.begin.setVisible(True)
         self.sprigs.show_back(None)
-        emptied(self.begin_rows)
         self.length.setText("What really happened")
-        self._takes = finished_takes(self._title) if self._title else []
-        buttons: list[QPushButton] = []
-        for taken in self._takes[:5]:
-            when = taken.when.strftime("%d %B, %H:%M").lstrip("0")
-            words = f"The take of {when}{', with sound' if taken.sound else ''}"
-            press = button(words, partial(self.look_at_take, taken), name="small" if buttons else "accent")
-            buttons.append(press)
-            self.begin_rows.addLayout(row(press))
-        words = "Look at a take of this class, or at any recording of it: captions, sound or a video."
-        if not self._takes:
-            words = "There is no take of this class yet. Captions, sound or a video of it will do."
-        self.begin_rows.insertWidget(0, label(words, "soft"))
-        name = "small" if buttons else "accent"
-        self.open_button = button("Captions or a recording…", self.wanted.emit, name=name)
-        self.first = buttons[0] if buttons else self.open_button  # what is wanted most
-        self.begin_rows.addLayout(row(self.open_button))
-        self.begin_rows.addStretch(1)
+        self.begin.show_takes(self._title)
+
+    @property
+    def first(self) -> QPushButton:
+        """What is wanted most, before there is anything to look at."""
+        return self.begin.first
 
     # --- looking ----------------------------------------------------------------------------------------
 
@@ -269,9 +255,27 @@ class BackPage(QWidget):
         self.sides.setText(both_sides(looked))
         self.words.setText(all_said(looked))
         self.here.setText(" ".join(looked.back.messages))
+        self.leave_button.setText(
+            "Learn from it again" if is_left_out(self.recording) else "Learn nothing from it"
+        )
         self.undo_button.setVisible(bool(self.before))
         self.play_button.setVisible(bool(source.sounds))
         self.rows.setFocus()
+
+    def _leave_out(self) -> None:
+        """The recording teaches nothing, or does again."""
+        out = not is_left_out(self.recording)
+        folder = Path(self.recording)
+        try:
+            if (folder / MARKS).is_file():
+                keep_take(folder, not out)
+            else:
+                (leave_out if out else take_back)(self.recording)
+        except Problem as problem:
+            self.troubled.emit(problem)
+            return
+        self.leave_button.setText(LEARNT[out])
+        self.message.emit("Nothing is learnt from it." if out else "It is learnt from again.")
 
     # --- choosing, moving, playing ----------------------------------------------------------------------
 
@@ -329,9 +333,6 @@ class BackPage(QWidget):
             self._playing_from = from_s
             self._playing.start()
             self.play_button.setText("Quiet")
-
-    def _play(self) -> None:
-        self.play_row(self.rows.row)
 
     def _follow(self) -> None:
         at_s = self._playing_from + self.player.at_s  # type: ignore[union-attr]

@@ -16,7 +16,8 @@ from yewhour.core.take.take import Take
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
 from yewhour.state.classes.class_file import read_plan
-from yewhour.state.takes.learnt_seconds import keep_notes
+from yewhour.state.takes.finished_takes import is_keeper
+from yewhour.state.takes.learnt_seconds import keep_notes, leave_out
 from yewhour.state.takes.recording_kinds import CAPTIONS
 from yewhour.state.takes.recordings import RecordingSource, ReviewedRecording, heard_in, review_recording
 from yewhour.state.takes.replayed_take import marks_in
@@ -68,7 +69,7 @@ class RecordingReader(QObject):
             looked, what = found
             self.looked.emit(looked, what, key)
             self.jobs.run(
-                KEEPING, lambda job: keep_notes(key, observe(looked.back)), newest=False,
+                KEEPING, lambda job: _keep(key, looked), newest=False,
                 doing="Keeping what the recording taught", lost="The recording itself is as it was.",
                 failed=self.troubled.emit, owner=self,
             )  # fmt: skip
@@ -87,3 +88,10 @@ class RecordingReader(QObject):
     def stop(self) -> None:
         """Leaves off."""
         self.jobs.cancel(READING)
+
+
+def _keep(key: str, looked: ReviewedRecording) -> None:
+    """Keeps what a recording taught; of a take that is no keeper it is kept, and not learnt from."""
+    keep_notes(key, observe(looked.back))
+    if (Path(key) / MARKS).is_file() and not is_keeper(Path(key)):
+        leave_out(key)

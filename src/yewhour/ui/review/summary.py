@@ -60,7 +60,8 @@ def all_said(looked: ReviewedRecording) -> str:
     if not due or back.stranger:
         return "" if back.heard else "From the marks of the take alone; nothing was heard."
     said = sum(line.said_s is not None for line in due)
-    remarks = f" {len(back.extra)} remarks besides." if back.extra else ""
+    count = len(back.extra)
+    remarks = f" {count} remark{'s' if count > 1 else ''} besides." if count else ""
     return f"{said} of {len(due)} lines were said.{remarks}"
 
 

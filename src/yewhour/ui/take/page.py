@@ -11,8 +11,10 @@ from collections.abc import Callable
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
 
+from yewhour.background.sleep import KeptAwake
 from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
+from yewhour.state.takes.before_taking import before_taking
 from yewhour.state.takes.interrupted_takes import InterruptedTake, interrupted_takes, leave
 from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.theme import Theme
@@ -54,6 +56,10 @@ class TakePage(TakeBoard):
         self.rehearsal = Rehearsal()
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
         self.showing = TakeShowing(self, self.runner, lambda: self.runner.clock())
+        self.showing.wanting = self._wanting
+        self.awake = KeptAwake()
+        self.runner.begun.connect(lambda _: self.awake.begin())
+        self.runner.over.connect(self.awake.end)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Take")
         self.runner.changed.connect(self.show_take)
@@ -106,6 +112,14 @@ class TakePage(TakeBoard):
         self.frames.stop()
         self.runner.close()
         self.sounds.close()
+        self.awake.end()
+
+    def _wanting(self, length_s: float) -> list[str]:
+        """What a take of so long lacks, before the camera."""
+        said = before_taking().wanting(length_s, self.sounds.records)
+        if not self.awake.able:
+            said.append("Sleep can't be held off here: switch it off.")
+        return said
 
     # --- showing ------------------------------------------------------------------------------------------
 

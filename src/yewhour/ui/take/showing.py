@@ -24,6 +24,7 @@ class TakeShowing:
     def __init__(self, board: TakeBoard, runner: TakeRunner, clock: Callable[[], float]) -> None:
         self.board, self.runner, self.clock = board, runner, clock
         self.told = ""  # in the foot
+        self.wanting: Callable[[float], list[str]] = lambda length_s: []  # what a take of so long lacks
         self._done, self._done_until = "", 0.0
 
     def done(self, words: str) -> None:
@@ -72,8 +73,12 @@ class TakeShowing:
             leads = take_words.LEADS[runner.leading.leads]
             board.name.say(title)
             board.line.say(take.cues[0].text if take.cues else "")
-            length = show_length(seconds(take.target - take.start))
-            board.following.say(f"{length}. {leads[0].upper()}{leads[1:]}. Space counts you in.")
+            length_s = seconds(take.target - take.start)
+            board.following.say(
+                f"{show_length(length_s)}. {leads[0].upper()}{leads[1:]}. Space counts you in."
+            )
+            if not self.told:
+                board.late.setText(" ".join(self.wanting(length_s)))
 
     # --- on the way ---------------------------------------------------------------------------------------
 
@@ -97,7 +102,7 @@ class TakeShowing:
         put(board.left_s, str(max(1, int(self.runner.counting_s + 0.999))))
         put(board.coming, "until you begin")
         board.line.say(take.cues[0].text if take.cues else "")
-        board.following.say("")
+        board.following.say("" if self.runner.rehearsing else "A clap now tells the film where it begins.")
         put(board.late, self.told)
 
     def _show_standing(self, here: Moment) -> None:

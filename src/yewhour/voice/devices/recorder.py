@@ -18,6 +18,7 @@ from yewhour.voice.sound.shipped_voice import Samples
 RATE = 48000
 LOST = "The take goes on; what was recorded before is there."
 BLOCK_S = 1
+TRIAL_S = 2.0
 
 
 class SoundSink(Protocol):
@@ -97,6 +98,42 @@ class SoundFile:
             self.samples += len(block)
             for part in resampler.resample(frame):
                 file.mux(stream.encode(part))
+
+
+class Trial:
+    """Two seconds of a microphone, kept to be heard again. A `SoundSink`."""
+
+    def __init__(self, rate: int = RATE) -> None:
+        self.rate = rate
+        self.blocks: list[Samples] = []
+
+    def add(self, block: Samples) -> None:
+        """The next samples."""
+        if self.length_s < TRIAL_S:
+            self.blocks.append(block)
+
+    def close(self) -> None:
+        """There are no more."""
+
+    @property
+    def length_s(self) -> float:
+        """How long it is by now."""
+        return sum(map(len, self.blocks)) / self.rate
+
+    @property
+    def level(self) -> float:
+        """The highest of the last block, 0 to 1."""
+        return float(np.abs(self.blocks[-1]).max()) if self.blocks else 0.0
+
+    @property
+    def highest(self) -> float:
+        """The highest of all of it."""
+        return max((float(np.abs(one).max()) for one in self.blocks), default=0.0)
+
+    @property
+    def sound(self) -> Samples:
+        """All of it."""
+        return np.concatenate([*self.blocks, np.zeros(0, np.float32)])
 
 
 class Microphone:

@@ -5,12 +5,16 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 
 from yewhour.content.terms import load_voice
 from yewhour.core.take.take import Take
 from yewhour.state.takes.take_sounds import sound_from, sounds_in
 from yewhour.ui.take.take_runner import TakeRunner
+
+TRIAL_MS, TRIAL_S = 200, 2.0
+LEVELS = 12
+QUIET = 0.004  # the highest sample of a microphone that hears nothing
 
 
 class TakeSounds(QObject):
@@ -30,6 +34,13 @@ class TakeSounds(QObject):
         self.microphone: Any = None  # while sound is recorded
         self.follower: Any = None  # while her voice leads
         self._prompted: Take | None = None
+        self._trial: Any = None  # what was heard in a trial, its microphone, and what plays it back
+        self._tried: Any = None
+        self._played: Any = None
+        self._trials = 0
+        self._trying = QTimer(self)
+        self._trying.setInterval(TRIAL_MS)
+        self._trying.timeout.connect(self._try)
         runner.begun.connect(self._begin)
         runner.over.connect(self._end)
 
@@ -69,13 +80,61 @@ class TakeSounds(QObject):
     # --- of her -------------------------------------------------------------------------------------------
 
     def record_or_not(self) -> None:
-        """Whether sound is recorded in the next take."""
-        self.records = not self.records
-        self.message.emit(
-            "The sound is recorded beside the take." if self.records else "No sound is recorded."
-        )
+        """Whether sound is recorded in the next take; where it is, two seconds are tried, and heard again."""
+        self._end_trial()
+        if self.records:
+            self.records = False
+            self.message.emit("No sound is recorded.")
+            return
+        # Codecs and devices, which a take without sound does not need.
+        from yewhour.voice.devices.recorder import Microphone, Trial
+
+        self._trial = Trial()
+        self._tried = Microphone(self._trial, lambda words: None, self.device)
+        self.records = self._tried.open
+        if self.records:
+            self.message.emit("The sound is recorded beside the take. Say something…")
+            self._trying.start()
+        else:
+            self._end_trial()
+            self.message.emit("There is no microphone, so no sound will be recorded.")
+
+    def _try(self) -> None:
+        """How loud she is just now; after two seconds, what was heard, played back."""
+        trial = self._trial
+        self._trials += 1
+        if trial is None or (trial.length_s < TRIAL_S and self._trials * TRIAL_MS < 3000 * TRIAL_S):
+            bars = min(LEVELS, round(LEVELS * min(1.0, 2 * trial.level))) if trial is not None else 0
+            self.message.emit(f"Your microphone  {'▮' * bars}{'▯' * (LEVELS - bars)}")
+            return
+        sound, highest = trial.sound, trial.highest
+        self._end_trial()
+        if highest < QUIET:
+            self.message.emit("Your microphone hears nothing so far. It is recorded all the same.")
+            return
+        self.message.emit("Your microphone hears you; this is how. The sound is recorded beside the take.")
+        # Devices, which a take without sound does not need.
+        from yewhour.voice.devices.monitor import MonitorDevice, MonitorMix
+
+        ear = MonitorMix(trial.rate)
+        self._played = MonitorDevice(ear, lambda words: None, self.device)
+        ear.at_once(sound)
+        QTimer.singleShot(round(1000 * len(sound) / trial.rate) + 300, self, self._end_played)
+
+    def _end_trial(self) -> None:
+        self._trying.stop()
+        self._trials = 0
+        tried, self._tried, self._trial = self._tried, None, None
+        if tried is not None:
+            tried.close()
+
+    def _end_played(self) -> None:
+        if self._played is not None:
+            self._played.close()
+            self._played = None
 
     def _begin(self, folder: Path) -> None:
+        self._end_trial()
         self.listen()
         if self.records or sounds_in(folder):  # a take that goes on is recorded as it was
             # Codecs and devices, which a take without sound does not need.
@@ -113,5 +172,7 @@ class TakeSounds(QObject):
     def close(self) -> None:
         """When the window closes."""
         self._end()
+        self._end_trial()
+        self._end_played()
         if self.prompter is not None:
             self.prompter.close()
