@@ -211,6 +211,7 @@ def test_whatever_is_done_the_class_holds(qtbot, seed, tmp_path, monkeypatch):
     desk = Desk(qtbot, dice.choice(demo_classes()))
     first = desk.session.plan
     for _ in range(60):
+        qtbot.waitUntil(lambda: not desk.session.jobs.busy("draft"), timeout=20_000)
         act = Act(desk, dice)
         before, picked = desk.session.plan, desk.session.picked
         acts = list(desk.session.past.undo_titles)

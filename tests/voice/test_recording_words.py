@@ -2,6 +2,7 @@
 
 import subprocess
 import sys
+from itertools import pairwise
 from random import Random
 
 import av
@@ -14,6 +15,7 @@ from tests.conftest import demo_maker
 from yewhour.core.problem import Problem
 from yewhour.core.review.findings import review_findings
 from yewhour.core.review.review import look_back
+from yewhour.core.take.line_following import SAID_ACTS
 from yewhour.core.transcript.line_matches import match_lines
 from yewhour.state.takes.recordings import (
     RecordingSource,
@@ -21,11 +23,18 @@ from yewhour.state.takes.recordings import (
     joined_transcripts,
     load_looking,
 )
-from yewhour.voice.recognition.recogniser import RATE
+from yewhour.ui.take.leading import Leading
+from yewhour.voice.recognition.recogniser import RATE, LineRecogniser, resampled
 from yewhour.voice.recognition.recording_words import recognise_apart, sound_of
 from yewhour.voice.recognition.simulated_teacher import simulated_speech
 from yewhour.voice.sound.shipped_voice import shipped_voice
+from yewhour.voice.sound.sound_events import SoundEvent
 
+TALK = (
+    "there is a gull on the roof again", "one more of these and then we wait", "go on now, and cut the bread",
+    "please leave it out for the cat", "hello everybody, wait for me", "the table is by the door",
+    "note this down if you like",
+)  # fmt: skip
 SKIPPED, DRIFT = 0.06, 0.02
 
 
@@ -180,3 +189,29 @@ def test_parts_of_a_take_are_put_together_at_their_seconds(timed, hearing):
     assert both.words[len(hearing.words)].start_s == pytest.approx(hearing.words[0].start_s + 300)
     assert both.length_s == pytest.approx(300 + hearing.length_s)
     assert heard_in(RecordingSource(), timed.cues) is None
+
+
+@pytest.mark.long
+@pytest.mark.parametrize(("name", "seed"), [("bell-ringers", 1), ("tide-tables", 2)])
+def test_what_is_asked_for_aloud_is_heard_in_a_class_and_nothing_else_is(name, seed):
+    """Some twenty acts among the lines of a class and everyday talk, in a room with noise: 95 % of them."""
+    timed, voice, dice = demo_maker(name).make(), shipped_voice(), Random(seed)
+    asked, remarks = [], []
+    for one, two in pairwise(timed.cues):
+        if two.start - one.end > 60:
+            phrase = dice.choice([*SAID_ACTS, *TALK])
+            words = f"tide table, {phrase}." if phrase in SAID_ACTS else phrase
+            remarks.append(SoundEvent(one.end + 12, 45, "line", words))
+            if phrase in SAID_ACTS:
+                asked.append(((one.end + 12) / 10, SAID_ACTS[phrase]))
+    sound = resampled(simulated_speech(timed, voice, {}, dice, remarks=remarks), voice.rate)
+    listener = LineRecogniser([cue.text for cue in timed.cues], call="tide table", acts=tuple(SAID_ACTS))
+    leading, heard = Leading(), []
+    for at in range(0, len(sound), RATE // 10):
+        for stretch in listener.hear(sound[at : at + RATE // 10]):
+            if act := leading.asked_for(stretch.words, "tide table"):
+                heard.append((at / RATE, act))
+    right = [one for one in asked if any(act == one[1] and 0 < at - one[0] < 8 for at, act in heard)]
+    assert len(asked) > 10
+    assert len(right) >= 0.95 * len(asked)
+    assert len(heard) == len(right)

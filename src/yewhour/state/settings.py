@@ -14,12 +14,13 @@ MOST_RECENT = 10
 
 class Settings(msgspec.Struct, frozen=True):
     """What the window was like last time. dark: None for as the desktop has it. take_keys: keys that were
-    taught for a take, each with its deed."""
+    taught for a take, each with its deed. take_call: the words behind which something is asked for aloud."""
 
     recent: tuple[str, ...] = ()
     scale: float = 1.0
     dark: bool | None = None
     take_keys: dict[str, str] = {}
+    take_call: str = "tide table"
 
 
 def _file() -> Path:

@@ -5,6 +5,7 @@ import pytest
 from tests.conftest import demo_maker
 from yewhour.content.paths import DEMO
 from yewhour.core.take.line_following import (
+    act_heard,
     line_heard,
     matched,
     moved_on,
@@ -67,3 +68,31 @@ def test_words_are_matched_in_their_order():
     assert matched(["a", "b", "c"], ["x", "a", "y", "c", "b"]) == 2
     assert matched(["a"], []) == 0
     assert words_of("Child's pose – and rest.") == ["child's", "pose", "and", "rest"]
+
+
+def words(text, each=0.3, gaps=()):
+    """Words with their seconds; gaps: what is waited before a word, by its place."""
+    found, at = [], 10.0
+    for number, word in enumerate(text.split()):
+        at += dict(gaps).get(number, 0.0)
+        found.append((word, at, at + each - 0.05))
+        at += each
+    return found
+
+
+def test_an_act_is_heard_behind_its_call_and_only_whole():
+    assert act_heard(words("tide table one more"), "tide table")[0] == "again"
+    assert act_heard(words("breathe in tide table from here again please"), "tide table")[0] == "back"
+    assert act_heard(words("tide table wait tide table go on"), "tide table")[0] == "resume"  # the last
+    none = (
+        "one more",
+        "tide one more",
+        "table one more",
+        "tide table one",
+        "tide table is one more",
+        "tide table",
+    )
+    for text in none:
+        assert act_heard(words(text), "tide table") is None, text
+    assert act_heard(words("tide table one more", gaps=[(2, 1.5)]), "tide table") is None  # too far apart
+    assert act_heard(words("one more"), "") is None

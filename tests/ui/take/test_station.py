@@ -723,6 +723,48 @@ def test_what_a_take_lacks_is_told_before_it(stage, monkeypatch, tmp_path):
     assert "battery is at 12%" in stage.page.late.text()
 
 
+def test_a_long_press_anywhere_stands_still(stage):
+    stage.start()
+    stage.wait(20)
+    middle = QPoint(500, 300)
+    QTest.mousePress(stage.page, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, middle)
+    stage.desk.qtbot.waitUntil(lambda: stage.runner.standing, timeout=5000)
+    QTest.mouseRelease(stage.page, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, middle)
+    assert [mark.do for mark in stage.runner.marks] == ["start", "pause"]
+
+
+def test_what_she_asks_for_aloud_is_done_and_nothing_else(stage):
+    stage.page.sounds.device = "fed"
+    stage.key(Qt.Key.Key_A)
+    assert "Say “tide table”, and then: one more, one fewer, wait" in stage.page.late.text()
+    stage.start()
+    lunge = stage.segment("low-lunge", "right")
+    stage.until(lunge.start + 60)
+
+    def said(text, after_s=0.0):
+        at_s = stage.runner.now_s + after_s
+        words = [(word, at_s + 0.3 * n, at_s + 0.3 * n + 0.25) for n, word in enumerate(text.split())]
+        stage.runner.hear(1, words)
+        stage.page.frame()
+        stage.said()
+
+    said("one more of these and then wait for the tide")
+    said("the tide table is over there")
+    assert stage.segment("low-lunge", "right").amount == lunge.amount
+    said("tide table one more")
+    assert stage.segment("low-lunge", "right").amount == lunge.amount + 1
+    assert stage.page.name.text == "+1 Low lunge, right, and left too"
+    said("tide table one more")  # the same stretch, told again as it grows
+    assert stage.segment("low-lunge", "right").amount == lunge.amount + 1
+    stage.wait(5)
+    said("tide table wait")
+    assert stage.runner.standing
+    stage.wait(5)
+    said("tide table cut it out")
+    assert not stage.runner.standing
+    assert len(stage.take.cuts) == 1
+
+
 def test_a_take_that_goes_on_is_recorded_on(stage, desk):
     stage.page.sounds.device = "null"
     stage.key(Qt.Key.Key_M)

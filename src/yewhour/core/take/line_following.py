@@ -1,7 +1,9 @@
-"""Which line of a class was just said, from words as a machine hears them; none when it is in doubt."""
+"""Which line of a class was just said, or which act was asked for, from words as a machine hears them; none
+when it is in doubt."""
 
 import re
 from collections.abc import Sequence
+from itertools import pairwise
 
 from yewhour.core.script.cue import Cue
 from yewhour.core.take.take import Take
@@ -11,6 +13,18 @@ LEAST_WORDS = 3  # heard in their order
 OTHERS = 2  # words between those of a line that are no part of it
 LEAST_SHARE, APART = 0.6, 0.2  # of a line's words; and so much more than of any other
 ONWARD = ("way", "call", "side", "exit", "leave", "place", "protect")  # what leads into what comes next
+# What can be said behind the call word, and what it does; the longer first where one begins another.
+SAID_ACTS = {
+    "one more": "again",
+    "one fewer": "fewer",
+    "wait": "pause",
+    "go on": "resume",
+    "from here again": "back",
+    "leave it out": "skip",
+    "cut it out": "cut",
+    "note this": "note",
+}
+CLOSE_S = 0.7  # between two words of what is asked for
 _WORD = re.compile(r"[a-z']+")
 
 
@@ -58,6 +72,24 @@ def line_heard(take: Take, heard: Sequence[str], now: float) -> Cue | None:
     if others and best[0] - others[0][0] < APART:
         return None
     return best[2]
+
+
+def act_heard(heard: Sequence[tuple[str, float, float]], call: str) -> tuple[str, float, float] | None:
+    """The act that was asked for last: what it is, and the seconds it was said from and to; None for none.
+
+    heard: words with the seconds each took. Every word of the call and of what is asked for has to be there,
+    one close behind the other.
+    """
+    named = words_of(call)
+    found: tuple[str, float, float] | None = None
+    for at in range(len(heard)):
+        for phrase, act in SAID_ACTS.items():
+            wanted = [*named, *words_of(phrase)]
+            run = heard[at : at + len(wanted)]
+            close = all(two[1] - one[2] <= CLOSE_S for one, two in pairwise(run))
+            if named and [word for word, _, _ in run] == wanted and close:
+                found = act, run[0][1], run[-1][2]
+    return found
 
 
 def moved_on(take: Take, cue: Cue, now: float) -> bool:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Literal
 
-from yewhour.core.take.line_following import line_heard, moved_on, words_of
+from yewhour.core.take.line_following import act_heard, line_heard, moved_on, words_of
 from yewhour.core.take.take import Take
 
 Leads = Literal["clock", "me", "voice"]
@@ -23,11 +23,13 @@ class Leading:
         self._words: list[tuple[int, str, float, float]] = []
         self._heard_until = -1.0  # what was heard before that has been followed
         self._followed = -1.0e9  # the second a line was heard at last
+        self._acted_until = -1.0  # what was asked for before that was done
         self._given = ("", 0)  # a segment, and how many more of it were given while she was waited for
 
     def forget(self) -> None:
         """Another take: nothing was heard of it yet."""
         self._words, self._heard_until, self._followed, self._given = [], -1.0, -1.0e9, ("", 0)
+        self._acted_until = -1.0
 
     def waited_for(self, take: Take, before_s: float, now_s: float) -> float | None:
         """The second at which one more is given of what was on before: its end, where it has come and she has
@@ -46,6 +48,14 @@ class Leading:
         given = given + 1 if name == segment.id else 1
         self._given = (segment.id, given)
         return end_s if self.leads == "me" or given <= MOST_MORE else None
+
+    def asked_for(self, words: Sequence[tuple[str, float, float]], call: str) -> str:
+        """The act that was asked for by name in a stretch of speech, once; "" for none."""
+        found = act_heard(words, call)
+        if found is None or found[1] <= self._acted_until:
+            return ""
+        self._acted_until = found[2]
+        return found[0]
 
     def hear(
         self, take: Take, now_s: float, number: int, words: Sequence[tuple[str, float, float]]

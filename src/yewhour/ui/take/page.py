@@ -27,6 +27,7 @@ from yewhour.ui.take.take_keys import TITLES, TakeKeys, key_name
 from yewhour.ui.take.take_runner import TakeRunner
 
 FRAME_MS = 16
+LONG_MS = 700  # of a press that is no short one
 # What keys do while the class stands still, besides going on as usual.
 STANDING: dict[str, Callable[[TakeRunner], object]] = {
     "C": lambda runner: runner.go_on_now("cut"),
@@ -69,6 +70,10 @@ class TakePage(TakeBoard):
         self.runner.slept.connect(self.sounds.sign)
         self.sounds.message.connect(self.tell)
         session.made_changed.connect(self.get_ready)
+        self._long = QTimer(self)
+        self._long.setSingleShot(True)
+        self._long.setInterval(LONG_MS)
+        self._long.timeout.connect(self._lasted)
         self.frames = QTimer(self)
         self.frames.setTimerType(Qt.TimerType.PreciseTimer)
         self.frames.setInterval(FRAME_MS)
@@ -198,7 +203,7 @@ class TakePage(TakeBoard):
         self.showing.told = ""
         doing: dict[str, Callable[[], object]] = {
             "stand": self._stand, "waits": self._wait, "darker": self.next_light, "leave": self._leave,
-            "voice": self.sounds.next_in_ear, "note": self._note,
+            "voice": self.sounds.next_in_ear, "note": self._note, "call": self.sounds.next_call,
         }  # fmt: skip
         before: dict[str, Callable[[], object]] = {
             "teach": self._begin_teaching, "rehearse": self._rehearse,
@@ -306,12 +311,24 @@ class TakePage(TakeBoard):
         self.show_take()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
+        """A press is done when it ends, or when it has lasted."""
+        self._long.start()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         """A press anywhere goes on, the other button gives one more; before the start it starts, after the
         end it does nothing."""
+        if not self._long.isActive():
+            return  # it has lasted, and was something else
+        self._long.stop()
         if self.runner.state == "ready" and self.broken is None:
             self.do("stand")
         elif self.runner.state == "on":
             self.do("next" if event.button() == Qt.MouseButton.LeftButton else "again")
+
+    def _lasted(self) -> None:
+        """A long press anywhere stands still, or goes on."""
+        if self.runner.state == "on":
+            self.do("stand")
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         if self.runner.state == "on" and event.angleDelta().y():

@@ -62,6 +62,7 @@ class TakeRunner(QObject):
         super().__init__()
         self.jobs, self.clock, self.asleep = jobs, clock, asleep
         self._asleep_s = 0.0
+        self.call = ""  # the words behind which she asks for something aloud; "" where she does not
         self.interruption: Interruption | None = None  # while it stands still
         self.state: State = "ready"
         self.take: Take | None = None
@@ -218,16 +219,26 @@ class TakeRunner(QObject):
             self.begun.emit(self._file.folder)
 
     def hear(self, number: int, words: Sequence[tuple[str, float, float]]) -> None:
-        """What was heard of a stretch of speech, with seconds of the take (see `Leading.hear`)."""
-        if (
-            self.state == "on"
-            and self.take is not None
-            and not self.standing
-            and self.leading.leads == "voice"
-        ):
+        """What was heard of a stretch of speech, with seconds of the take (see `Leading`)."""
+        if self.state != "on" or self.take is None:
+            return
+        asked = self.leading.asked_for(words, self.call) if self.call else ""
+        if asked:
+            self.asked(asked)
+        elif not self.standing and self.leading.leads == "voice":
             went_s = self.leading.hear(self.take, self.now_s, number, words)
             if went_s is not None:
                 self._mark("next", went_s)
+
+    def asked(self, act: str) -> None:
+        """Does what she has asked for aloud."""
+        if act == "cut":
+            self.go_on_now("cut") if self.standing else self.act("back")
+        elif act in ("pause", "resume"):
+            if self.standing == (act == "resume"):
+                self.stand_or_go()
+        else:
+            self.act(act, "noted" if act == "note" else "")  # type: ignore[arg-type]
 
     # --- what the teacher does ------------------------------------------------------------------------------
 

@@ -21,6 +21,13 @@ from yewhour.voice.sound.shipped_voice import Samples
 RATE = 16000
 WINDOW_S = 0.3  # of quiet that ends a stretch of speech
 TOLD_S = 0.6  # of speech between two looks at what was heard
+OFTEN = 40  # the call and its acts are said among some hundred lines, and have to be thought of
+# What is said behind the call and is no act, for it not to be taken for one.
+OTHERWISE = (
+    "is on the table", "the next one is here", "you are in the way", "and then to the other side",
+    "what is that", "breathe in and breathe out", "left and right", "hands and feet", "please",
+    "it was not what i said",
+)  # fmt: skip
 QUICK = {"ds": 2, "fwdflat": False, "bestpath": False}  # every other frame, and one pass instead of three
 DISCOUNT = 0.8  # of what was seen, the rest for pairs of words that were not
 
@@ -45,7 +52,8 @@ class LineRecogniser:
 
     partly: tells of a stretch while it is still going on. expecting: the lines that may be heard in a stretch
     that begins at a second; asked at the start of each, and the same object for the same lines. quick: three
-    times as quick, and less sure of single words.
+    times as quick, and less sure of single words. call: words behind which one of the acts may be said, which
+    is then listened to once more, as one of them.
     """
 
     def __init__(
@@ -54,10 +62,16 @@ class LineRecogniser:
         partly: bool = True,
         expecting: Callable[[float], Sequence[str]] | None = None,
         quick: bool = False,
+        call: str = "",
+        acts: Sequence[str] = (),
     ) -> None:
         self._partly, self._expecting = partly, expecting
         self._known_lines: Sequence[str] = ()
-        self._decoder = _decoder(tuple(lines), quick)
+        called = [f"{call} {act}" for act in acts] * OFTEN
+        self._decoder = _decoder((*lines, *called), quick)
+        self._call = words_of(call)
+        self._acts = _decoder((*acts, *OTHERWISE)) if call else None
+        self._said = b""  # of the stretch that is going on, where acts are listened for
         self._ends = Endpointer(sample_rate=RATE, window=WINDOW_S)
         self._size = self._ends.frame_bytes
         self._waiting = b""
@@ -87,17 +101,34 @@ class LineRecogniser:
                 self._know(self._ends.speech_start)
                 self._decoder.start_utt()
                 self._hearing, self._since_s = True, self._ends.speech_start
-                self._number, self._told = self._number + 1, 0
+                self._number, self._told, self._said = self._number + 1, 0, b""
             self._decoder.process_raw(speech, False, False)
+            if self._acts is not None:
+                self._said += speech
             self._told += len(speech)
             if not self._ends.in_speech:
                 self._decoder.end_utt()
                 self._hearing = False
+                if self._acts is not None:
+                    self._told = 0
+                    found.append(SpeechWindow(self._number, self._as_asked(self._words())))
+                    continue
             elif not self._partly or self._told < TOLD_S * RATE * 2:
                 continue
             self._told = 0
             found.append(SpeechWindow(self._number, self._words()))
         return found
+
+    def _as_asked(self, words: list[RecognisedWord]) -> list[RecognisedWord]:
+        """The words of a stretch, those behind the call heard once more, as an act."""
+        size = len(self._call)
+        for at in range(len(words) - size, -1, -1):
+            if [one.text for one in words[at : at + size]] == self._call:
+                since_s = words[at + size - 1].end_s
+                first = max(0, round((since_s - self._since_s) * RATE)) * 2
+                rest = np.frombuffer(self._said[first:], np.int16).astype(np.float32) / np.float32(32767)
+                return [*words[: at + size], *heard_once(self._acts, rest, since_s)]
+        return words
 
     def end(self) -> list[SpeechWindow]:
         """There is no more sound: gives the stretch that was going on."""

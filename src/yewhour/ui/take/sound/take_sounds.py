@@ -8,7 +8,9 @@ from typing import Any
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from yewhour.content.terms import load_voice
+from yewhour.core.take.line_following import SAID_ACTS
 from yewhour.core.take.take import Take
+from yewhour.state.settings import read_settings
 from yewhour.state.takes.take_sounds import sound_from, sounds_in
 from yewhour.ui.take.take_runner import TakeRunner
 
@@ -76,6 +78,18 @@ class TakeSounds(QObject):
     def _now(self) -> int:
         here = self.runner.here()
         return int(here.at) if here is not None else 0
+
+    def next_call(self) -> None:
+        """Whether she asks for things aloud, behind the call word."""
+        self.runner.call = "" if self.runner.call else read_settings().take_call
+        if self.runner.call:
+            said = ", ".join(SAID_ACTS)
+            self.message.emit(f"Say “{self.runner.call}”, and then: {said}.")
+        else:
+            self.message.emit("Nothing is listened for.")
+        if self.runner.state == "on":
+            self._end_listening()
+            self.listen()
 
     # --- of her -------------------------------------------------------------------------------------------
 
@@ -147,13 +161,14 @@ class TakeSounds(QObject):
     def listen(self) -> None:
         """Listens to her, where her voice leads."""
         take = self.runner.take
-        if self.runner.leading.leads != "voice" or self.follower is not None or take is None:
+        wanted = self.runner.leading.leads == "voice" or self.runner.call
+        if not wanted or self.follower is not None or take is None:
             return
         # The recogniser, half a second to load, which a take led otherwise does not need.
         from yewhour.ui.take.sound.voice_follower import VoiceFollower
 
         begun_s = self.runner.now_s
-        self.follower = VoiceFollower(take, self.runner.jobs, self.device)
+        self.follower = VoiceFollower(take, self.runner.jobs, self.device, self.runner.call)
         self.follower.message.connect(self.message)
         self.follower.heard.connect(
             lambda number, words: self.runner.hear(
@@ -161,10 +176,13 @@ class TakeSounds(QObject):
             )
         )
 
-    def _end(self) -> None:
+    def _end_listening(self) -> None:
         if self.follower is not None:
             self.follower.stop()
             self.follower = None
+
+    def _end(self) -> None:
+        self._end_listening()
         if self.microphone is not None:
             self.microphone.close()
             self.microphone = None

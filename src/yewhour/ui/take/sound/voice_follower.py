@@ -8,6 +8,7 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from yewhour.background.jobs import Job
+from yewhour.core.take.line_following import SAID_ACTS
 from yewhour.core.take.take import Take
 from yewhour.ui.kit.jobs import Jobs
 from yewhour.voice.devices.recorder import Microphone
@@ -19,16 +20,17 @@ LOST = "The clock leads on; the key for who leads turns the hearing on again."
 
 
 class VoiceFollower(QObject):
-    """Listens to a microphone, or to what it is fed. heard: a stretch of speech, by its number."""
+    """Listens to a microphone, or to what it is fed. heard: a stretch of speech, by its number. call: words
+    behind which something may be asked for."""
 
     heard = Signal(int, list)
     message = Signal(str)
 
-    def __init__(self, take: Take, jobs: Jobs, device: str = "") -> None:
+    def __init__(self, take: Take, jobs: Jobs, device: str = "", call: str = "") -> None:
         super().__init__()
         self.rate = RATE
         self._blocks: queue.Queue[Samples | None] = queue.Queue()
-        self._lines = [cue.text for cue in take.cues]
+        self._lines, self._call = [cue.text for cue in take.cues], call
         self.jobs = jobs
         jobs.run(
             LISTENING, self._listen, doing="Hearing your voice", lost=LOST,
@@ -59,7 +61,7 @@ class VoiceFollower(QObject):
         self.close()
 
     def _listen(self, job: Job) -> None:
-        listener = LineRecogniser(self._lines)
+        listener = LineRecogniser(self._lines, call=self._call, acts=tuple(SAID_ACTS))
         while True:
             block = self._blocks.get()
             try:
