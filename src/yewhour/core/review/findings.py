@@ -20,6 +20,7 @@ from yewhour.core.wording.directions import directions
 
 LATE_S = 10.0
 UNEVEN_S, UNEVEN = 4.0, 0.12  # seconds, and a share of the side, that two sides may differ unnoticed
+FREE_S = 12.0  # within which a piece is found that was taught in other words
 QUIETER_S = 15.0  # more silence than was planned
 GRAVE = {"wrong": 0, "look": 1, "note": 2}
 
@@ -65,8 +66,13 @@ def review_findings(back: Review, rules: CheckRules) -> list[ReviewFinding]:
     sides, doses = list(_sides(back, rules)), list(_doses(back, rules))
     uneven = {one.segment for one in sides} | _partners(back, {one.segment for one in sides})
     counted = {one.segment: one for one in doses if one.code == "more"}
+    if back.own_words:
+        pieces = len({one.segment.use.setup_for or one.segment.use.key for one in back.segments})
+        heard = [review_finding(rules, "own-words", 0.0, count=pieces)]
+    else:
+        heard = []
     found = [
-        *_length(back, rules), *sides, *_lines(back, rules, _gone(back)),
+        *heard, *_length(back, rules), *sides, *_lines(back, rules, _gone(back)),
         *_causes(back, rules, uneven, counted),
         *(one for one in doses if one.code != "more" or one.segment not in why.keys() | uneven),
         *_silence(back, rules), *_again(back, rules), *_of_the_take(back, rules),
@@ -177,7 +183,7 @@ def _sides(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
             continue
         first, second = sorted(by_side.values(), key=lambda one: one.start_s)
         one_s, two_s = first.end_s - first.start_s, second.end_s - second.start_s
-        slack_s = 0.0 if min(first.sure, second.sure) >= LINED else 3.0
+        slack_s = 0.0 if min(first.sure, second.sure) >= LINED else FREE_S if back.own_words else 3.0
         if abs(one_s - two_s) > max(UNEVEN_S, UNEVEN * max(one_s, two_s)) + slack_s:
             yield review_finding(
                 rules, "uneven", second.start_s, second.segment.id, min(first.sure, second.sure),

@@ -15,6 +15,7 @@ from yewhour.core.take.cutting import in_film, is_cut
 from yewhour.core.take.take import Take
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
+from yewhour.core.transcript.free_speech import FreeAlignment, aligned_freely
 from yewhour.core.transcript.line_matches import (
     TRUSTED,
     LineMatch,
@@ -85,6 +86,7 @@ class Review(msgspec.Struct, frozen=True, dict=True):
     notes: tuple[
         tuple[float, bool], ...
     ] = ()  # moments of the film that she noted, and whether they are cut out
+    own_words: bool = False  # it is this class, in other words than its script's
     stranger: bool = False  # hardly anything of this class was heard: nothing is known of its lines
     cut: bool = False  # the recording ends before the class does
     messages: tuple[str, ...] = ()
@@ -130,6 +132,9 @@ def look_back(timed: TimedClass, take: Take | None, hearing: Transcript | None) 
     due = [line for line in lines if hearing is not None and line.planned_s < hearing.length_s]
     sure = sum(line.said_s is not None and line.sure >= TRUSTED for line in due)
     stranger = hearing is not None and sure < STRANGER * max(1, len(due))
+    free = aligned_freely(timed.segments, hearing) if hearing is not None and stranger else None
+    if hearing is not None and free is not None and free.of_this(sure / max(1, len(due))):
+        return _in_own_words(timed, take, hearing, free)
     if stranger:
         lines, extra = [LineMatch(line.cue, line.planned_s, None, 0.1, "unsaid") for line in lines], []
     went = _went(timed, segments, lines, take is not None)
@@ -148,7 +153,42 @@ def look_back(timed: TimedClass, take: Take | None, hearing: Transcript | None) 
     target_s = seconds(take.target) - zero_s if take is not None else seconds(timed.length)
     return Review(
         timed, target_s, round(length_s, 2), tuple(went), tuple(lines), tuple(extra), drift, pace,
-        hearing is not None, tuple(why), cuts, notes, stranger, cut and not stranger, messages,
+        hearing is not None, tuple(why), cuts, notes, stranger=stranger, cut=cut and not stranger,
+        messages=messages,
+    )  # fmt: skip
+
+
+def _in_own_words(timed: TimedClass, take: Take | None, hearing: Transcript, free: FreeAlignment) -> Review:
+    """A class that was taught freely: each piece where it was found, and all that was said as she said it."""
+    planned = {one.id: one for one in timed.segments}
+    spans, at_s = [], 0.0
+    for piece in free.stretches:
+        start_s = at_s if piece.start_s is None else piece.start_s
+        at_s = at_s if piece.end_s is None else piece.end_s
+        spans.append((start_s, piece.start_s is not None))
+    went: list[ActualSegment] = []
+    for number, piece in enumerate(free.stretches):
+        start_s, there = spans[number]
+        until_s = next((one for one, found in spans[number + 1 :] if found), hearing.length_s)
+        mine = [planned[name] for name in piece.segments]
+        whole, gone = max(1, sum(one.length for one in mine)), 0
+        for one in mine:
+            from_s = start_s + (until_s - start_s) * gone / whole
+            gone += one.length
+            to_s = start_s + (until_s - start_s) * gone / whole if there else from_s
+            plan = seconds(one.start), seconds(one.end)
+            went.append(ActualSegment(one, *plan, round(from_s, 2), round(to_s, 2), piece.sure))
+    said = tuple(Remark(one.text, one.start_s, one.end_s) for one in hearing.talks)
+    out = [
+        Cause("left-out", spans[number][0], -seconds(sum(planned[name].length for name in piece.segments)),
+              piece.segments[0], piece.segments[-1])
+        for number, piece in enumerate(free.stretches)
+        if piece.start_s is None
+    ]  # fmt: skip
+    target_s = seconds(take.target - take.start) if take is not None else seconds(timed.length)
+    return Review(
+        timed, target_s, round(hearing.length_s, 2), tuple(went), (), said, _drift(went, ()),
+        pace_of(hearing, hearing.length_s), True, tuple(out), own_words=True, messages=hearing.messages,
     )  # fmt: skip
 
 

@@ -43,6 +43,7 @@ def review_values(back: Review, found: Sequence[ReviewFinding]) -> dict[str, Any
             }
             for one in back.extra
         ],
+        "own_words": back.own_words,
         "drift": back.drift,
         "causes": [
             {

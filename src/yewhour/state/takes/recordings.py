@@ -74,6 +74,8 @@ class ReviewedRecording(msgspec.Struct, frozen=True):
         rows = [
             f"{back.timed.plan.brief.title}: {_clock(back.length_s)}, {_clock(back.target_s)} were planned."
         ]
+        if back.own_words:
+            rows.append("It is this class, in other words than its script's.")
         due = [line for line in back.lines if back.went(line)]
         if due:
             said = sum(line.said_s is not None for line in due)

@@ -56,6 +56,8 @@ def both_sides(looked: ReviewedRecording) -> str:
 def all_said(looked: ReviewedRecording) -> str:
     """Whether everything was said, in a line."""
     back = looked.back
+    if back.own_words:
+        return "Your class, in your own words."
     due = [line for line in back.lines if back.went(line)]
     if not due or back.stranger:
         return "" if back.heard else "From the marks of the take alone; nothing was heard."

@@ -20,7 +20,9 @@ LEADS: dict[Leads, str] = {
 }
 KEYS_ON = "→ on   ↑ one more   ↓ one fewer   ← again, cut   Space stop"
 KEYS_STANDING = "Space on   C cut out   F in the film   S camera stood still   ↑ ↓ from where   Esc end"
-KEYS_READY = "Space starts   R rehearse   V voice   M record   A ask aloud   L who leads   D dark   K teach a key   Esc back"
+KEYS_READY = (
+    "Space starts   R rehearse   V voice   M record   A ask aloud   L who leads   D dark   K a key   Esc back"
+)
 KEYS_REHEARSAL = (
     "Space begins   ↑ ↓ from where   O only some   S speed   V voice   R a take instead   Esc back"
 )
