@@ -1,6 +1,8 @@
 """A recording brought in: the movements that are named, in order, with their sides and doses."""
 
+import re
 from difflib import SequenceMatcher
+from pathlib import Path
 from random import Random
 
 import msgspec
@@ -11,7 +13,9 @@ from tools.teachers import captions, taught
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair
+from yewhour.core.plan.plan import steps_of
 from yewhour.core.transcript.captions import read_captions
+from yewhour.core.transcript.transcript import plain_words
 from yewhour.state.takes.recordings import brought_from
 
 FLOW = """hi everyone today a short flow for tired legs no props needed
@@ -183,3 +187,18 @@ triangle"""
     brought = movements(talk(said))
     assert "pair left\n  warrior two" in brought.outline
     assert brought.outline.count("triangle") == 1
+
+
+@pytest.mark.parametrize("name", ["bell-ringers", "lamps-out"])
+def test_no_word_of_a_recording_is_lost(name):
+    """Every sentence stands in the class that is brought in, whole, under the movement it was said in."""
+    path = Path(__file__).parent.parent / "transcript/spoken" / f"{name}.txt"
+    hearing = read_captions(path.read_bytes())
+    brought = brought_from(hearing, shipped(), name)
+    plan = read_outline(brought.outline, shipped().library, "here", shipped().known)
+    texts = [edit.text for edit in plan.edits]
+    texts += [line for step in steps_of(plan) for lines in step.lines.values() for line in lines]
+    kept = " ".join(plain for text in texts for plain in plain_words(str(text)))
+    for talk in hearing.talks:
+        for sentence in re.split(r"(?<=[.!?])\s+", talk.text):
+            assert " ".join(plain_words(sentence)) in kept, sentence

@@ -28,6 +28,7 @@ SAME_S = 150.0  # a movement that is named again so soon, with nothing between, 
 SIDES_S = 480.0  # so soon the second side follows the first
 NEAR_WORDS = 12  # from a name to the side that goes with it
 PART_S, SILENCE_S = 150.0, 7.0  # the least length of a part of the class, and of the silence before one
+EARLY_S = 3.0  # so long before a movement is named, what is said may be of it
 LOST_S = 40.0  # so long after a movement was named, what is said may be of one that was not understood
 BREATH_S, MOVES_S = 7.5, 6.0  # of a breath where none is heard, and what the way there takes
 _COUNT = re.compile(
@@ -77,10 +78,11 @@ def brought_in(hearing: Transcript, known: MentionIndex, title: str) -> BroughtC
     if opening and parts:
         rows += ["# Opening | role arrive", *_talk("arriving", opening)]
     closing = _closing(said, spoken)
+    under = _under(items, [talk for talk in said if talk not in opening and talk not in closing])
     for number, part in enumerate(parts):
         rows += ["", f"# {_heading(part, known, number)}"]
         for group in part:
-            rows += _group(group, known, breath_s)
+            rows += _group(group, known, breath_s, under)
             last = group[0][-1]
             until_s = max(item.end_s for side in group for item in side)
             lost = [
@@ -104,6 +106,26 @@ def brought_in(hearing: Transcript, known: MentionIndex, title: str) -> BroughtC
     return BroughtClass("\n".join(rows).rstrip() + "\n", tuple(items), notes)
 
 
+def _under(items: Sequence[BroughtItem], said: Sequence[SpeechStretch]) -> dict[int, list[SpeechStretch]]:
+    """What was said while each movement was done, by its id as an object; no sentence is left over."""
+    found: dict[int, list[SpeechStretch]] = {}
+    for talk in said if items else ():
+        on = [item for item in items if item.start_s <= talk.start_s + EARLY_S]
+        found.setdefault(id(on[-1] if on else items[0]), []).append(talk)
+    return found
+
+
+def _words(item: BroughtItem, side: str, under: dict[int, list[SpeechStretch]]) -> list[str]:
+    """Her own words for a movement, each at its second of it. side: where the other side stands there too."""
+    lines = []
+    for talk in under.get(id(item), ()):
+        at_s = max(0, round(talk.start_s - item.start_s))
+        where = f", {side}" if side in ("left", "right") else ""
+        step = ", of 1" if item.block else ""
+        lines.append(f"  add say{where}{step}, at {at_s}s: {_said(talk.text)}")
+    return lines
+
+
 def _closing(said: Sequence[SpeechStretch], spoken: Sequence[float]) -> list[SpeechStretch]:
     """What is said to bring them back and to end, behind the last movement that is named."""
     after = [talk for talk in said if spoken and talk.start_s > spoken[-1] + 0.5]
@@ -122,10 +144,14 @@ def _note(text: str) -> str:
 
 def _talk(movement: str, talks: Sequence[SpeechStretch]) -> list[str]:
     lines = [f"{movement}"]
-    for talk in talks[:12]:
-        text = _note(talk.text).replace("|", ",").replace("//", " ")
-        lines.append(f"  > say: {text[:1].upper()}{text[1:]}")
+    lines += [f"  > say: {_said(talk.text)}" for talk in talks]
     return lines
+
+
+def _said(text: str) -> str:
+    """A sentence as it can stand in an outline, whole."""
+    plain = " ".join(text.split()).replace("|", ",").replace("//", " ")
+    return f"{plain[:1].upper()}{plain[1:]}"
 
 
 # --- what was done --------------------------------------------------------------------------------------
@@ -258,19 +284,30 @@ def _heading(part: Sequence[Group], known: MentionIndex, number: int) -> str:
     return f"Part {number + 1}, from {name}".replace("|", " ")
 
 
-def _group(group: Group, known: MentionIndex, breath_s: float) -> list[str]:
+def _group(
+    group: Group, known: MentionIndex, breath_s: float, under: dict[int, list[SpeechStretch]]
+) -> list[str]:
     first = group[0]
+    second = {item.movement: item for item in group[1]} if len(group) > 1 else {}
     if len(first) == 1:
         item = first[0]
-        sided_ = _one_sided(item, known)
-        lead = (
-            f" pair{' left' if item.side == 'left' else ' right' if item.side == 'right' else ''}"
-            if sided_
-            else ""
-        )
-        return [_step(item, known, breath_s) + lead]
-    lead = f" {first[0].side}" if first[0].side else ""
-    return [f"pair{lead}", *(f"  {_step(item, known, breath_s)}" for item in first)]
+        lead = ""
+        if _one_sided(item, known):
+            lead = f" pair{f' {item.side}' if item.side in ('left', 'right') else ''}"
+        return [_step(item, known, breath_s) + lead, *_both(item, second.get(item.movement), under)]
+    rows = [f"pair{f' {first[0].side}' if first[0].side else ''}"]
+    for item in first:
+        rows.append(f"  {_step(item, known, breath_s)}")
+        rows += [f"  {line}" for line in _both(item, second.get(item.movement), under)]
+    return rows
+
+
+def _both(item: BroughtItem, other: BroughtItem | None, under: dict[int, list[SpeechStretch]]) -> list[str]:
+    """Her words on one side, and on the other where there is one."""
+    if other is None:
+        return _words(item, "", under)
+    side = item.side if item.side in ("left", "right") else "right"
+    return [*_words(item, side, under), *_words(other, "left" if side == "right" else "right", under)]
 
 
 def _step(item: BroughtItem, known: MentionIndex, breath_s: float) -> str:

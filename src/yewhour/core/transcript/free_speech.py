@@ -57,7 +57,7 @@ class FreeAlignment(msgspec.Struct, frozen=True):
 
     def of_this(self, said: float) -> bool:
         """Whether the recording is of this class, as far as words tell. said: the share of the script's lines
-        that were said as they are; where some were, somebody speaks a script, and another one's is much alike.
+        that were said as they are; where some were, a script is spoken, and another one's is much alike.
         """
         return self.gain >= OF_THIS + SCRIPTED * said
 
