@@ -10,6 +10,7 @@ from yewhour.cli.terminal import progress, say, write_out
 from yewhour.content.terms import load_voice
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.problem import Problem
+from yewhour.core.review.film_time import of_the_recording
 from yewhour.files.late import late
 from yewhour.state.classes.class_file import plan_bytes
 from yewhour.state.takes.replayed_take import replay_take
@@ -55,7 +56,10 @@ def look_back(options: argparse.Namespace) -> None:
         timed, take = taken.timed, taken.take
     elif path is not None:
         timed = timed_class(options)
-    cues = take.cues if take is not None else timed.cues if timed is not None else recordings.any_line(words)
+    if take is not None:
+        cues = of_the_recording(take.cues, take.cuts)
+    else:
+        cues = list(timed.cues) if timed is not None else recordings.any_line(words)
     hearing = recordings.heard_in(source, cues, progress())
     if timed is not None and (take is not None or hearing is not None):
         looked: recordings.ReviewedRecording | recordings.UnplannedRecording = recordings.review_recording(

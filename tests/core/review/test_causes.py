@@ -8,6 +8,7 @@ import pytest
 from tests.conftest import demo_maker
 from tools.causes import KINDS, recording_with
 from tools.teachers import captions, taught
+from yewhour.core.review.film_time import of_the_recording
 from yewhour.core.review.findings import review_findings
 from yewhour.core.review.review import look_back
 from yewhour.core.take.marks import Mark
@@ -95,3 +96,13 @@ def test_what_she_cut_out_is_in_nothing_that_is_told_and_her_notes_are():
     assert found["cut-out"].at_s == at_s
     assert found["cut-out"].message == "You cut two minutes out here."
     assert found["noted"].at_s == 300.0
+
+
+def test_lines_are_listened_for_where_the_recording_has_them():
+    timed = demo_maker("bell-ringers").make()
+    cuts = ((100.0, 160.0), (400.0, 410.0))
+    cues = of_the_recording(timed.cues, cuts)
+    for cue, was in zip(cues, timed.cues, strict=True):
+        assert cue.end - cue.start == was.end - was.start
+        late_s = (cue.start - was.start) / 10
+        assert late_s == (0 if was.start < 1000 else 60 if was.start < 3400 else 70)

@@ -1,8 +1,12 @@
-"""What was heard of a recording, as it is in the film: without what was cut out of it."""
+"""What was heard of a recording, as it is in the film: without what was cut out of it; and the other way."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 
-from yewhour.core.take.cutting import Range, in_film, is_cut
+import msgspec
+
+from yewhour.core.lengths import TICKS_PER_S, ticks
+from yewhour.core.script.cue import Cue
+from yewhour.core.take.cutting import Range, in_film, in_recording, is_cut
 from yewhour.core.transcript.transcript import HeardWord, SpeechStretch, Transcript
 
 
@@ -23,3 +27,14 @@ def of_the_film(hearing: Transcript, cuts: Sequence[Range]) -> Transcript:
         if there(one.start_s, one.end_s)
     ]
     return Transcript(tuple(talks), tuple(words), in_film(cuts, hearing.length_s), hearing.messages)
+
+
+def of_the_recording(cues: Iterable[Cue], cuts: Sequence[Range]) -> list[Cue]:
+    """Lines of a film at the moments of its recording, where they are to be heard."""
+    if not cuts:
+        return list(cues)
+    found = []
+    for cue in cues:
+        start = ticks(in_recording(cuts, cue.start / TICKS_PER_S))
+        found.append(msgspec.structs.replace(cue, start=start, end=start + cue.end - cue.start))
+    return found

@@ -10,6 +10,7 @@ from PySide6.QtCore import QObject, Signal
 from yewhour.background.jobs import Job
 from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
+from yewhour.core.review.film_time import of_the_recording
 from yewhour.core.review.learning import observe
 from yewhour.core.take.replay import replay
 from yewhour.core.take.take import Take
@@ -62,7 +63,8 @@ class RecordingReader(QObject):
     def _begin(self, source: Callable[[], tuple[TimedClass, Take | None, RecordingSource]], key: str) -> None:
         def work(job: Job) -> tuple[ReviewedRecording, RecordingSource]:
             timed, take, what = source()
-            hearing = heard_in(what, take.cues if take is not None else timed.cues, job.progress)
+            cues = of_the_recording(take.cues, take.cuts) if take is not None else timed.cues
+            hearing = heard_in(what, cues, job.progress)
             return review_recording(timed, take, hearing), what
 
         def then(found: tuple[ReviewedRecording, RecordingSource]) -> None:

@@ -57,7 +57,7 @@ class TakePage(TakeBoard):
         self.rehearsal = Rehearsal()
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
         self.showing = TakeShowing(self, self.runner, lambda: self.runner.clock())
-        self.showing.wanting = self._wanting
+        self.showing.wanting, self.showing.turned_on = self._wanting, self.sounds.turned_on
         self.awake = KeptAwake()
         self.runner.begun.connect(lambda _: self.awake.begin())
         self.runner.over.connect(self.awake.end)

@@ -24,6 +24,7 @@ class TakeShowing:
     def __init__(self, board: TakeBoard, runner: TakeRunner, clock: Callable[[], float]) -> None:
         self.board, self.runner, self.clock = board, runner, clock
         self.told = ""  # in the foot
+        self.turned_on: Callable[[], list[str]] = list  # what else is on
         self.wanting: Callable[[float], list[str]] = lambda length_s: []  # what a take of so long lacks
         self._done, self._done_until = "", 0.0
 
@@ -70,13 +71,11 @@ class TakeShowing:
             board.line.say(f"This take was broken off at {show_length(broken.until_s)}.")
             board.following.say(BROKEN_OFF.format(day=broken.when.strftime("%A %d %B, %H:%M")))
         else:
-            leads = take_words.LEADS[runner.leading.leads]
+            on = ", ".join([take_words.LEADS[runner.leading.leads], *self.turned_on()])
             board.name.say(title)
             board.line.say(take.cues[0].text if take.cues else "")
             length_s = seconds(take.target - take.start)
-            board.following.say(
-                f"{show_length(length_s)}. {leads[0].upper()}{leads[1:]}. Space counts you in."
-            )
+            board.following.say(f"{show_length(length_s)}. {on[0].upper()}{on[1:]}. Space counts you in.")
             if not self.told:
                 board.late.setText(" ".join(self.wanting(length_s)))
 

@@ -46,6 +46,12 @@ class TakeSounds(QObject):
         runner.begun.connect(self._begin)
         runner.over.connect(self._end)
 
+    def turned_on(self) -> list[str]:
+        """What is heard, recorded and listened for, in words; nothing for what is off."""
+        ear = self.prompter.choice.about if self.prompter is not None and self.prompter.choice.parts else ""
+        said = f"asked aloud behind “{self.runner.call}”" if self.runner.call else ""
+        return [one for one in (ear, "the sound is recorded" if self.records else "", said) if one]
+
     # --- in her ear ---------------------------------------------------------------------------------------
 
     def next_in_ear(self) -> None:
