@@ -1,6 +1,5 @@
 """A class as a sound file: every line at its moment, even in loudness, with its chapters in its tags."""
 
-import math
 import os
 import tempfile
 from collections.abc import Callable, Iterable, Iterator
@@ -31,10 +30,11 @@ from yewhour.voice.sound.shipped_voice import Samples
 from yewhour.voice.sound.sound_events import sound_events
 from yewhour.voice.sound.voices import SpeakingVoice
 
-SHORT_S = 600  # of which everything is measured; of longer classes one block in four
 CLOSE_DB = 0.05  # as near as a file has to be to what it should be
 HEARD = 0.55  # of what it is made louder by; the limiter takes the rest
-TRIES = 3
+CODEC_DB = 0.25  # by which a codec may raise a peak
+LIMITED = 0.8  # of a first gain, the limiter takes the rest
+TRIES = 4
 BLOCK = 1 << 16  # samples that are read at once
 SCALE = 16384  # of a sample as it is kept on the disk: there is room for twice the highest
 Progress = Callable[[float], None]  # told the share that is done; what it raises stops the work
@@ -127,25 +127,9 @@ class _SpokenOnce:
 
 
 def _gain(mix: _SpokenOnce, progress: Progress) -> float:
-    """What makes the whole as loud as it should be, what the limiter takes given back.
-
-    The whole is measured once; what the limiter takes of a long class, on one block in four.
-    """
-    some: list[Samples] = []
-    loud, every = LoudnessMeter(mix.rate), 1 if mix.samples < SHORT_S * mix.rate else 4
-    for number, block in enumerate(loud.heard(_told(mix, progress, 0.0, 0.3))):
-        if number % every == 0:
-            some.append(block)
-    by_db = gain_db(loud.loud)
-    bare = LoudnessMeter(mix.rate).listen(some).loud
-    if not math.isfinite(bare):
-        return by_db
-    for done in (0.3, 0.37, 0.43):
-        progress(done)
-        limited = LoudnessMeter(mix.rate).listen(levelled(some, mix.rate, by_db)).loud
-        by_db += bare + gain_db(loud.loud) - limited
-    progress(0.5)
-    return by_db
+    """What makes the whole as loud as it should be, nearly: the limiter takes some of it."""
+    loud = LoudnessMeter(mix.rate).listen(_told(mix, progress, 0.0, 0.5)).loud
+    return gain_db(loud) / (1.0 if gain_db(loud) <= 0 else LIMITED)
 
 
 def _told(mix: _SpokenOnce, progress: Progress, first: float, last: float) -> Iterator[Samples]:
@@ -167,7 +151,7 @@ def _write(
     except OSError as error:
         raise _cannot(error, path) from error
     try:
-        headroom_db = HEADROOM_DB
+        headroom_db = HEADROOM_DB + (CODEC_DB if kind.bits else 0.0)
         for left in reversed(range(TRIES)):
             begun, done = (0.5 + 0.5 * (TRIES - left - more) / TRIES for more in (1, 0))
             level = levelled(_told(mix, progress, begun, done), mix.rate, by_db, headroom_db)
