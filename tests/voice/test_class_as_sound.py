@@ -208,3 +208,35 @@ def test_the_lines_fit_the_seconds_they_were_given():
     )
     over = [one for one in mix.heard if len(mix.sound_of(one)) > mix.sample_of(one.room)]
     assert over == []
+
+
+def test_sound_is_written_like_any_file_of_hers(tmp_path):
+    """A file that must not be changed stays, a link is followed, modes are kept, and no part is left."""
+    timed = made_of(Step(movement="child", amount=1, locked=True), length_s=None, target_s=30)
+
+    def write(path):
+        return write_sound(timed, path, shipped_voice(), {"lines"}, SLOWER)
+
+    kept = tmp_path / "kept.wav"
+    kept.write_bytes(b"mine")
+    kept.chmod(0o444)
+    with pytest.raises(Problem, match="not to be changed"):
+        write(kept)
+    assert kept.read_bytes() == b"mine"
+    private, link = tmp_path / "private.wav", tmp_path / "link.wav"
+    private.write_bytes(b"old")
+    private.chmod(0o600)
+    link.symlink_to(private)
+    write(link)
+    assert link.is_symlink()
+    assert private.stat().st_mode & 0o777 == 0o600
+    assert private.read_bytes()[:4] == b"RIFF"
+    (tmp_path / "folder.wav").mkdir()
+    with pytest.raises(Problem, match="a folder"):
+        write(tmp_path / "folder.wav")
+    assert sorted(one.name for one in tmp_path.iterdir()) == [
+        "folder.wav",
+        "kept.wav",
+        "link.wav",
+        "private.wav",
+    ]

@@ -32,7 +32,8 @@ def take(options: argparse.Namespace) -> None:
     taken = replay_take(options.class_file, options.marks, options.length, teaching_data())
     for message in taken.messages:
         say(f"yewhour: {message}", file=sys.stderr)
-    write_out(taken.json if options.format == "json" else taken.text, options.out, options.class_file)
+    content = taken.json if options.format == "json" else taken.text
+    write_out(content, options.out, options.class_file, options.marks)
 
 
 def look_back(options: argparse.Namespace) -> None:
@@ -72,7 +73,8 @@ def look_back(options: argparse.Namespace) -> None:
         looked = recordings.review_unplanned(hearing, source.name)
     else:
         raise Problem("There is nothing to look back at.", do="Name --marks, --captions or --sound.")
-    write_out(looked.json if options.format == "json" else looked.text, options.out, path)
+    content = looked.json if options.format == "json" else looked.text
+    write_out(content, options.out, path, marks, options.captions, *(sound for _, sound in sounds))
 
 
 def bring_in(options: argparse.Namespace) -> None:

@@ -24,10 +24,12 @@ def write_json(value: object) -> None:
     write_out(msgspec.json.format(msgspec.json.encode(value), indent=1) + b"\n", None)
 
 
-def write_out(content: bytes, out: Path | None, source: Path | None = None) -> None:
+def write_out(content: bytes, out: Path | None, *sources: Path | None) -> None:
     """Writes to a path, whole or not at all, or to standard output; never over what it was made from."""
-    if out and source and out.exists() and out.samefile(source):
-        raise Problem("This is the class itself; it is not written over.", str(out), "Name another file.")
+    for source in sources:
+        if out and source and out.exists() and source.exists() and out.samefile(source):
+            what = "This is what it is made from; it is not written over."
+            raise Problem(what, str(out), "Name another file.")
     if out:
         write_whole(out, content)
     elif sys.stdout is None:

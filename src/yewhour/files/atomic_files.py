@@ -3,9 +3,11 @@
 import contextlib
 import glob
 import os
+import shutil
 import stat
 import tempfile
 import time
+from collections.abc import Iterator
 from pathlib import Path
 
 from yewhour.core.problem import Problem
@@ -37,6 +39,48 @@ def write_whole(path: Path, content: bytes) -> None:
         ) from error
 
 
+@contextlib.contextmanager
+def written_aside(path: Path) -> Iterator[Path]:
+    """A file beside `path` to write into; it takes its place when that went well, as `write_whole` does it.
+
+    What is there and no regular file is written into; what must not be changed is told before anything is
+    written. Nothing is left behind when something is raised. Raises Problem.
+    """
+    target = path.resolve()
+    there = target.stat() if target.exists() else None
+    if there is not None and stat.S_ISDIR(there.st_mode):
+        raise Problem("This is a folder, not a file.", str(target), "Give the name of a file in it.")
+    regular = there is None or stat.S_ISREG(there.st_mode)
+    if regular:
+        _refuse_kept(target, there)
+        _sweep_parts(target)
+    handle, part = tempfile.mkstemp(
+        prefix=f".{target.name[:80]}.", suffix=PART, dir=target.parent if regular else None
+    )
+    os.close(handle)
+    try:
+        yield Path(part)
+        if not regular:
+            with open(part, "rb") as source, target.open("wb") as into:
+                shutil.copyfileobj(source, into)
+            return
+        with open(part, "rb+") as file:
+            _made_alike(file.fileno(), target, there)
+            os.fsync(file.fileno())
+        os.replace(part, target)
+        flush_folder(target.parent)
+    finally:
+        with contextlib.suppress(OSError):
+            os.unlink(part)
+
+
+def _refuse_kept(target: Path, there: os.stat_result | None) -> None:
+    if there is not None and not there.st_mode & 0o222:
+        raise Problem(
+            "This file is marked as not to be changed.", str(target), "Save under another name, or allow it."
+        )
+
+
 def _write_into(target: Path, there: os.stat_result, content: bytes) -> None:
     if stat.S_ISDIR(there.st_mode):
         raise Problem("This is a folder, not a file.", str(target), "Give the name of a file in it.")
@@ -45,10 +89,7 @@ def _write_into(target: Path, there: os.stat_result, content: bytes) -> None:
 
 
 def _replace(target: Path, there: os.stat_result | None, content: bytes) -> None:
-    if there is not None and not there.st_mode & 0o222:
-        raise Problem(
-            "This file is marked as not to be changed.", str(target), "Save under another name, or allow it."
-        )
+    _refuse_kept(target, there)
     _sweep_parts(target)
     handle, part = tempfile.mkstemp(prefix=f".{target.name[:80]}.", suffix=PART, dir=target.parent)
     try:

@@ -7,6 +7,7 @@ import msgspec
 
 from yewhour.core.problem import Problem
 from yewhour.files.atomic_files import write_whole
+from yewhour.files.small_files import read_small
 from yewhour.state.paths import own_data
 
 MOST_RECENT = 10
@@ -29,10 +30,7 @@ def _file() -> Path:
 
 def read_settings() -> Settings:
     """The habits, as usual where there are none."""
-    try:
-        return msgspec.json.decode(_file().read_bytes(), type=Settings)
-    except (OSError, msgspec.DecodeError):
-        return Settings()
+    return read_small(_file(), Settings, Settings())
 
 
 def change_settings(**fields: object) -> Settings:

@@ -43,7 +43,7 @@ def test_what_is_damaged_is_set_aside_whole():
     keep_notes("one", notes(6.0))
     learnt_file().write_text("{broken")
     assert read_learnt().recordings == {}
-    assert learnt_file().with_suffix(".damaged").read_text() == "{broken"
+    assert learnt_file().with_name(learnt_file().name + ".damaged").read_text() == "{broken"
     keep_notes("two", notes(7.0))
     assert len(all_notes()) == 1
 

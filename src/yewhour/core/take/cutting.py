@@ -84,7 +84,7 @@ def cut_out(take: Take, span: Range) -> Take:
     cuts = joined_ranges([*take.cuts, (begun / TICKS_PER_S, ended / TICKS_PER_S)])
     return msgspec.structs.replace(
         state, state="running", now=at, paused=None, camera_stopped=False, out=ended - at, notes=take.notes,
-        messages=take.messages, history=tuple(kept), cuts=cuts,
+        messages=take.messages, history=tuple(kept), cuts=cuts, did="",
     )  # fmt: skip
 
 

@@ -9,6 +9,7 @@ import msgspec
 
 from yewhour.core.plan.plan import Plan
 from yewhour.files.atomic_files import make_folder, write_whole
+from yewhour.files.small_files import read_small
 from yewhour.state.classes.class_file import read_plan
 from yewhour.state.classes.unsaved_work import name_for
 from yewhour.state.paths import own_data
@@ -84,7 +85,4 @@ def name_revision(path: Path, version: Revision, name: str) -> None:
 
 def _names(folder: Path) -> dict[str, str]:
     """The names of states, by their numbers; a file of them that can't be read is none."""
-    try:
-        return msgspec.json.decode((folder / NAMES).read_bytes(), type=dict[str, str])
-    except (OSError, msgspec.DecodeError, msgspec.ValidationError):
-        return {}
+    return read_small(folder / NAMES, dict[str, str], {})

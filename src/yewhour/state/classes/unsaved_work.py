@@ -18,6 +18,7 @@ import msgspec
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
 from yewhour.files.atomic_files import OLD_S, PART, make_folder, write_whole
+from yewhour.files.small_files import read_small
 from yewhour.state.classes.class_file import plan_bytes, read_plan
 from yewhour.state.paths import kept_classes, own_data
 
@@ -148,10 +149,7 @@ def unsaved_work() -> list[UnsavedWork]:
 
 def _identity(file: Path) -> ClassIdentity:
     """Whose work a kept file is; where that can't be read, it is somebody's."""
-    try:
-        return msgspec.json.decode(file.with_suffix(".about").read_bytes(), type=ClassIdentity)
-    except (OSError, msgspec.DecodeError):
-        return ClassIdentity("", file.stem)
+    return read_small(file.with_suffix(".about"), ClassIdentity, ClassIdentity("", file.stem))
 
 
 def _in_use(lock: Path) -> bool:

@@ -7,6 +7,7 @@ import msgspec
 
 from yewhour.core.problem import Problem
 from yewhour.files.atomic_files import make_folder, write_whole
+from yewhour.files.small_files import read_small
 from yewhour.state.paths import own_data
 
 MOST_RECORDINGS = 200
@@ -14,10 +15,7 @@ CorrectedStarts = dict[str, float]  # the seconds that segments begin at, by the
 
 
 def _all() -> dict[str, CorrectedStarts]:
-    try:
-        return msgspec.json.decode((own_data() / "edges.json").read_bytes(), type=dict[str, CorrectedStarts])
-    except (OSError, msgspec.DecodeError):
-        return {}
+    return read_small(own_data() / "edges.json", dict[str, CorrectedStarts], {})
 
 
 def corrected_starts(recording: str) -> CorrectedStarts:

@@ -12,6 +12,7 @@ from yewhour.core.problem import Problem
 from yewhour.core.take.cutting import joined_ranges
 from yewhour.core.take.marks import Mark
 from yewhour.files.atomic_files import write_whole
+from yewhour.files.small_files import read_small
 from yewhour.state.classes.class_file import read_plan
 from yewhour.state.paths import kept_takes
 from yewhour.state.takes.learnt_seconds import leave_out, take_back
@@ -84,10 +85,7 @@ def film_length_s(marks: Sequence[Mark]) -> float:
 
 
 def _about(folder: Path) -> TakeAbout:
-    try:
-        return msgspec.json.decode((folder / ABOUT).read_bytes(), type=TakeAbout)
-    except (OSError, msgspec.DecodeError):
-        return TakeAbout()
+    return read_small(folder / ABOUT, TakeAbout, TakeAbout())
 
 
 def name_take(folder: Path, name: str) -> None:

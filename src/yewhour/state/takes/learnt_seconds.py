@@ -1,6 +1,5 @@
 """What was learnt of the teacher: notes of each recording, and what new classes of a style begin with."""
 
-import contextlib
 import re
 from datetime import date
 
@@ -14,6 +13,7 @@ from yewhour.core.review.learning import (
     with_own,
 )
 from yewhour.files.atomic_files import make_folder, write_whole
+from yewhour.files.small_files import read_small
 from yewhour.state.paths import learnt_file
 
 MOST_RECORDINGS = 200
@@ -31,14 +31,7 @@ class LearntStore(msgspec.Struct, frozen=True):
 
 def read_learnt() -> LearntStore:
     """What is kept; nothing where it can't be read, and then it is set aside whole."""
-    try:
-        return msgspec.json.decode(learnt_file().read_bytes(), type=LearntStore)
-    except OSError:
-        return LearntStore()
-    except (msgspec.DecodeError, msgspec.ValidationError):
-        with contextlib.suppress(OSError):
-            learnt_file().replace(learnt_file().with_suffix(".damaged"))
-        return LearntStore()
+    return read_small(learnt_file(), LearntStore, LearntStore())
 
 
 def _keep(now: LearntStore) -> None:

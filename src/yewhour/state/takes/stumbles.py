@@ -6,6 +6,7 @@ import msgspec
 
 from yewhour.core.problem import Problem
 from yewhour.files.atomic_files import write_whole
+from yewhour.files.small_files import read_small
 from yewhour.state.paths import own_data
 
 MOST_CLASSES, MOST_PLACES = 100, 40
@@ -13,10 +14,7 @@ Places = dict[str, int]  # a segment's id, and how often
 
 
 def _read() -> dict[str, Places]:
-    try:
-        return msgspec.json.decode((own_data() / "rehearsed.json").read_bytes(), type=dict[str, Places])
-    except (OSError, msgspec.DecodeError):
-        return {}
+    return read_small(own_data() / "rehearsed.json", dict[str, Places], {})
 
 
 def stumbled_in(title: str) -> Places:

@@ -1,9 +1,7 @@
 """A class as a sound file: every line at its moment, even in loudness, with its chapters in its tags."""
 
-import os
 import tempfile
 from collections.abc import Callable, Iterable, Iterator
-from contextlib import suppress
 from fractions import Fraction
 from pathlib import Path
 from typing import IO, Any, NamedTuple
@@ -16,6 +14,7 @@ from yewhour.core.export.chapters import Chapter, chapters
 from yewhour.core.lengths import TICKS_PER_S, seconds
 from yewhour.core.problem import Problem
 from yewhour.core.timed_class import TimedClass
+from yewhour.files.atomic_files import written_aside
 from yewhour.voice.sound.loudness import (
     HEADROOM_DB,
     PEAK,
@@ -146,29 +145,20 @@ def _write(
     """Writes beside the place and moves it there when it is whole; gives the samples written, and what the
     file sounds like. A codec that changes that is met by so much, and once more."""
     try:
-        handle, name = tempfile.mkstemp(prefix=f".{path.name[:80]}.", suffix=path.suffix, dir=path.parent)
-        os.close(handle)
-    except OSError as error:
-        raise _cannot(error, path) from error
-    try:
-        headroom_db = HEADROOM_DB + (CODEC_DB if kind.bits else 0.0)
-        for left in reversed(range(TRIES)):
-            begun, done = (0.5 + 0.5 * (TRIES - left - more) / TRIES for more in (1, 0))
-            level = levelled(_told(mix, progress, begun, done), mix.rate, by_db, headroom_db)
-            samples = _encode(level, mix, kind, name, timed)
-            meter = measured(name)
-            off_db, over_db = gain_db(meter.loud), meter.peak - PEAK
-            if not left or (abs(off_db) <= CLOSE_DB and over_db <= 0):
-                break
-            by_db, headroom_db = by_db + off_db / HEARD, headroom_db + max(0.0, over_db + 0.1)
-        progress(1.0)
-        os.chmod(name, 0o644)
-        os.replace(name, path)
+        with written_aside(path) as part:
+            headroom_db = HEADROOM_DB + (CODEC_DB if kind.bits else 0.0)
+            for left in reversed(range(TRIES)):
+                begun, done = (0.5 + 0.5 * (TRIES - left - more) / TRIES for more in (1, 0))
+                level = levelled(_told(mix, progress, begun, done), mix.rate, by_db, headroom_db)
+                samples = _encode(level, mix, kind, str(part), timed)
+                meter = measured(str(part))
+                off_db, over_db = gain_db(meter.loud), meter.peak - PEAK
+                if not left or (abs(off_db) <= CLOSE_DB and over_db <= 0):
+                    break
+                by_db, headroom_db = by_db + off_db / HEARD, headroom_db + max(0.0, over_db + 0.1)
+            progress(1.0)
     except (OSError, av.error.FFmpegError) as error:
         raise _cannot(error, path) from error
-    finally:
-        with suppress(OSError):
-            os.unlink(name)
     return samples, meter
 
 
