@@ -16,6 +16,7 @@ from yewhour.core.take.take_remedies import unmet_promises
 from yewhour.core.take.take_values import take_json
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
+from yewhour.files.atomic_files import read_all
 from yewhour.state.classes.any_class import read_class
 from yewhour.state.classes.class_file import plan_bytes
 
@@ -28,13 +29,7 @@ def key_of(plan: Plan) -> str:
 
 def marks_in(path: Path) -> MarkFile:
     """The marks of a file. Raises Problem for one that can't be read."""
-    try:
-        content = path.read_bytes()
-    except OSError as error:
-        reason = error.strerror or str(error)
-        raise Problem(
-            f"The marks can't be read: {reason.lower()}.", str(path), "Name another file."
-        ) from None
+    content = read_all(path)
     return read_marks(content.splitlines(), str(path))
 
 
