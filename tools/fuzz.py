@@ -416,7 +416,7 @@ def _kept_all(before: Any, after: Any, where: str = "") -> None:
 def one(seed: int, pdf: float = 0.02) -> tuple[str, str, str]:
     """(kind, outcome, the fault's last lines) of the input with this number."""
     dice = Random(seed)
-    kind = dice.choices(KINDS, (6, 3, 1, 1))[0]
+    kind = dice.choices(KINDS, (6, 3, 1, 2, 1))[0]
     content = damaged(kind, dice)
     some = dice.sample([name for name in FORMATS if name != "pdf"], 3)
     exports = (*some, "pdf") if dice.random() < pdf else tuple(some)
