@@ -18,7 +18,7 @@ from yewhour.core.plan.nodes import (
     Step,
     Variant,
 )
-from yewhour.core.plan.plan import Plan, Section
+from yewhour.core.plan.plan import Plan, Section, steps_of
 from yewhour.core.problem import Problem
 from yewhour.core.purpose import PURPOSES
 
@@ -401,3 +401,17 @@ def test_a_section_title_may_hold_the_sign_of_a_section():
     section = msgspec.structs.replace(plan.sections[0], title="C # minor")
     text = write_outline(msgspec.structs.replace(plan, sections=(section,)), shipped().library)
     assert read_outline(text, shipped().library).sections[0].title == "C # minor"
+
+
+def test_a_movement_that_the_library_has_not_comes_back_with_its_place():
+    steps = (
+        Step(movement="gone-away", amount=4, locked=True),
+        Pair(body=(Step(movement="tide-stretch", amount=3),)),
+        Step(movement="lost", amount=40, clock=True),
+    )
+    plan = plan_of(*steps)
+    text = write_outline(plan, shipped().library)
+    assert "missing tide stretch 3b pair" in text
+    back = read_outline(text, shipped().library, "here", shipped().known)
+    assert [step.movement for step in steps_of(back)] == ["gone-away", "tide-stretch", "lost"]
+    assert write_outline(back, shipped().library) == text

@@ -49,7 +49,7 @@ def read_brief_line(key: str, value: str, known: Vocabulary | None = None) -> di
     if key in _LISTS:
         return {key: _parts(value)}
     if key == "telling":
-        if not re.fullmatch(r"\d{1,4}", value.strip()):
+        if not re.fullmatch(r"\d{1,9}", value.strip()):
             raise Problem(f"{value!r} is no telling.", do="Write telling: 2, for instance.")
         return {"telling": int(value)}
     if key == "theme":
@@ -123,7 +123,7 @@ def write_brief(brief: Brief) -> list[str]:
         if key not in ("title", "style") and said and said != getattr(usual, field):
             lines.append(f"{key}: {said}")
     if brief.telling:
-        lines.append(f"telling: {brief.telling}")
+        lines.append(f"telling: {min(brief.telling, 10**9 - 1)}")
     if any(told := [one_line(one).replace("|", "/") for one in brief.theme]):
         lines.append(f"theme: {' | '.join(told).rstrip(' |')}")
     for key in _LISTS:

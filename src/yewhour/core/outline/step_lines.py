@@ -16,11 +16,13 @@ from yewhour.core.library.movement import Library, Movement
 from yewhour.core.library.names import NameIndex
 from yewhour.core.pace import read_pace, show_pace
 from yewhour.core.plan.nodes import SideDifference, Step
+from yewhour.core.plan.stand_ins import stand_in
 from yewhour.core.problem import Problem
 
 COMMENT = "//"
 BECAUSE = "because:"  # under a step whose sides differ: why
 INDENT = 2
+MISSING = "missing "  # before a movement that the library has not: its place is kept
 
 
 class OutlineWord(msgspec.Struct, frozen=True):
@@ -143,6 +145,8 @@ def read_step(line: str, names: NameIndex, library: Library) -> tuple[Step, str 
     does not have.
     """
     rest, fields, pair = spaced(line), dict[str, Any](), None
+    missing = rest.lower().startswith(MISSING)
+    rest = rest[len(MISSING) :] if missing else rest
     letter = ""
     while names.find(rest) is None:
         found = PAIR.search(rest)
@@ -166,10 +170,13 @@ def read_step(line: str, names: NameIndex, library: Library) -> tuple[Step, str 
                         ) from None
                     break
             else:
+                if missing:
+                    break
                 raise _unknown(rest, names)
         rest = rest[: found.start()]
-    movement = library[str(names.find(rest))]
-    step = Step(movement=movement.id, **fields)
+    known = names.find(rest)
+    step = Step(movement=known or "-".join(rest.split()), **fields)
+    movement = library[known] if known else stand_in(step, pair is not None)
     if letter:
         step = _with_unit(step, movement, letter)
     _check_sides(step, pair, movement)
@@ -253,10 +260,12 @@ def write_step(step: Step, library: Library, pair: str | None = None) -> str:
     """The line of a step; `pair` as read_step gives it."""
     movement = library.get(step.movement)
     parts = [step.movement.replace("-", " ")]
+    if movement is None:  # its place is kept, with all that is said of it
+        movement, parts = stand_in(step, pair is not None), [MISSING.strip(), *parts]
     shown = step
-    if movement is not None and movement.sides != "one" and step.side is not None:
+    if movement.sides != "one" and step.side is not None:
         shown = msgspec.structs.replace(shown, side=None)  # nothing of it has a side
-    if step.amount is not None and movement is not None:
+    if step.amount is not None:
         kind = DONE.get(step.done or "", movement.kind)
         by_clock = bool(step.clock) and BEHAVIOURS[kind].by_clock_too
         letter = "s" if by_clock else BEHAVIOURS[kind].letter

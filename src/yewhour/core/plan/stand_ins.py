@@ -26,7 +26,7 @@ def with_stand_ins(plan: Plan, library: Library, blocks: Blocks) -> tuple[Librar
     for body in bodies:
         for node, paired in _paired(body, False):
             if isinstance(node, Step) and node.movement not in library:
-                found.setdefault(node.movement, _stand_in(node, paired))
+                found.setdefault(node.movement, stand_in(node, paired))
             elif isinstance(node, Block) and node.name not in names:
                 empty[node.name] = ()
     return ({**library, **found} if found else library), ({**blocks, **empty} if empty else blocks)
@@ -46,7 +46,8 @@ def missing_blocks(plan: Plan, blocks: Blocks) -> tuple[str, ...]:
     return tuple(dict.fromkeys(missing))
 
 
-def _stand_in(step: Step, paired: bool) -> Movement:
+def stand_in(step: Step, paired: bool) -> Movement:
+    """Something for the movement of a step that the library has not. paired: it is done on both sides."""
     name = step.movement.replace("-", " ").strip().capitalize() or "A movement"
     kind: Kind = "cycles" if step.pattern else DONE.get(step.done or "", "hold")
     return Movement(
