@@ -1,6 +1,9 @@
 """What docs/ names is there: every path, every file, every command."""
 
 import re
+import subprocess
+from functools import cache
+from pathlib import Path
 
 import pytest
 
@@ -26,9 +29,17 @@ def named(page):
             yield name
 
 
+@cache
+def files():
+    """The names of all files that are kept in the tree."""
+    listed = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=False)
+    rows = listed.stdout.splitlines() or [str(one) for one in ROOT.rglob("*")]  # an archive has no history
+    return {Path(row).name for row in rows} | {one.name for one in ROOT.iterdir()}
+
+
 @pytest.mark.parametrize("page", PAGES, ids=lambda page: page.name)
 def test_every_path_and_file_it_names_is_there(page):
-    known = {path.name for path in ROOT.rglob("*") if ".venv" not in path.parts and ".git" not in path.parts}
+    known = files()
     gone = [
         name
         for name in named(page)
