@@ -287,3 +287,19 @@ def test_there_are_three_hundred_everyday_words_and_each_means_something():
 )
 def test_an_age_by_itself_behind_a_length_and_a_stroke_are_minded(reader, text, cautions):
     assert set(reader.read(text).brief.cautions) == cautions
+
+
+@pytest.mark.parametrize(
+    ("text", "meaning", "state"),
+    [
+        ("hatha, 45", "45:00 long", "guessed"),
+        ("20 minutes hatha, 45", "", "unknown"),  # nobody knows of what
+        ("hatha, 82", "minded: older people", "kept"),  # no class is 82 minutes long
+        ("30-minute flow, 70", "minded: older people", "kept"),
+        ("yin, 7", "7:00 long", "guessed"),
+    ],
+)
+def test_a_number_by_itself_is_told(text, meaning, state, reader):
+    number = text.rsplit(" ", 1)[-1]
+    wish = next(one for one in reader.read(text).wishes if one.text == number)
+    assert (wish.meaning, wish.state) == (meaning, state)

@@ -54,6 +54,8 @@ _AGE = re.compile(
 _LATE = re.compile(
     r"\b(?:second|third|last|late|2nd|3rd|[2-4]\d.weeks?|1[4-9].weeks?|[4-9].months?)\b", re.IGNORECASE
 )
+_BARE_NUMBER = re.compile(r"(?:^|[,|;])\s*(\d{1,3})\s*(?=$|[,|;.])")
+LEAST_MIN, MOST_MIN = 3, 180  # that a number by itself is taken for
 _BARE_AGE = re.compile(r"(?:^|[,|;])\s*(6[5-9]|[7-9]\d)\s*(?=$|[,|;.])")
 OLD, GROWN, MOST = 65, 16, 2000
 Read = tuple[Kind, str, int, Phrase | None]  # kind, key, words, and the phrase it was mistyped for
@@ -107,8 +109,17 @@ class PromiseReader:
             said = text[start:end].strip()
             yield Wish(said, f"{show_length(seconds)} long", kind="length", key=str(seconds))
             text = f"{text[:start]} {text[end:]}"
-        if long and (found := _BARE_AGE.search(text)):  # the length is told already
+        found = _BARE_AGE.search(text)
+        if found and (long or int(found[1]) % 5):  # the length is told already, or none is like that
             yield self.meanings.condition(found[1], "older")
+            text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
+        if found := _BARE_NUMBER.search(text):  # minutes, where none were said; else nobody knows of what
+            minutes, why = int(found[1]), "no unit was said; taken for minutes"
+            if not long and LEAST_MIN <= minutes <= MOST_MIN:
+                key = str(60.0 * minutes)
+                yield Wish(found[1], f"{show_length(60.0 * minutes)} long", "guessed", why, "length", key)
+            else:
+                yield self.meanings.unknown(found[1], "", False)
             text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
         context: Context = ""
         for piece in BREAKS.split(AT_HAND.sub(" ", text).replace("|", ",")):
