@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import ALT, CTRL, SHIFT, Desk
 from yewhour.content.paths import DEMO
-from yewhour.core.plan.nodes import Pair, Rounds, SideDifference
+from yewhour.core.plan.nodes import LineEdit, Pair, Rounds, SideDifference
 from yewhour.core.plan.places import GroupBody, group_of, nodes_of
 from yewhour.ui.desk.finding_cards import TrialButton
 from yewhour.ui.kit import theme as look
@@ -370,3 +370,18 @@ def test_what_nothing_fits_is_chosen_to_be_typed_over_and_can_be_made_hers(desk)
         assert library.plate.name.text().lower() == typed.removesuffix(" 5b")
         library.reject()
         library.reject()
+
+
+def test_what_would_take_own_words_away_says_so_before(desk):
+    desk.choose("dart")
+    segment = desk.segment("dart")
+    edit = LineEdit(do="add", purpose="stay", text="Like a gull over the quay.", at_s=5.0)
+    desk.window.sprig_actions.chosen.set((segment.use.step.id,), "Own words", edits=(edit,))
+    desk.settle()
+    before = desk.session.plan
+    desk.window.commands.actions["leave_out"].hover()
+    desk.qtbot.waitUntil(lambda: desk.session.trial is not None, timeout=5000)
+    assert "Dart goes" in desk.window.foot.message.text()
+    assert desk.window.foot.message.text().endswith("1 line of your own would go.")
+    desk.window.view.try_out("")
+    assert desk.session.plan == before

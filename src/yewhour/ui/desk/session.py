@@ -71,7 +71,7 @@ class Session(QObject):
         self.timed: TimedClass | None = None
         self.lengths: LengthRange | None = None
         self.trial: MadeOutcome | None = None
-        self.trial_title = ""
+        self.trial_title, self.trial_loses = "", 0  # and how many lines of hers it takes away
         self.unfinished = False  # there is not enough in it for its length yet
         self.refusal = ""  # why the class can't be as long as was asked
         self.trouble: Problem | None = None  # why there is no class at all
@@ -81,8 +81,7 @@ class Session(QObject):
         self.section: int | None = None  # the section that is chosen as a whole
         self.saved: Plan | None = None  # as it is in the file
         self.past = ClassHistory()
-        self._serial = 0
-        self._made_serial = 0  # of the plan that `made` was made from
+        self._serial = self._made_serial = 0  # of the plan; of the one that `timed` was made from
         self._waiting = False  # for a glimpse to be painted
         self._trial_plan: Plan | None = None
         self._to_tell: tuple[str, TimedClass] | None = None  # a deed, and the class before it
@@ -310,6 +309,7 @@ class Session(QObject):
 
     def _try(self, title: str, plan: Plan, length_s: float | None) -> None:
         self.trial_title, self._trial_plan = title, plan
+        self.trial_loses = len(words_gone(self.plan, plan)) if self.plan is not None else 0
         self.maker.ask(MakeRequest("trial", self._serial, plan, length_s))
 
     def drop_trial(self) -> None:

@@ -54,6 +54,7 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.sprig.chosen import Chosen
 from yewhour.ui.sprig.dose_actions import DoseActions
 
+SEEN_BEFORE = ("both_sides", "rounds", "flow", "ungroup", "leave_out")  # drawn before they are done
 STEPS_TYPE = "application/x-yewhour-steps"
 # Commands that group or take apart, and what their deeds are called.
 GROUPINGS = {
@@ -158,9 +159,12 @@ class SprigActions:
         self.session.do(title, changed, pick=ids, tell=True)
 
     def try_out(self, name: str) -> None:
-        """Shows the class as a grouping by this command would leave it. Raises Problem when it can't be."""
+        """Shows the class as a grouping, or leaving out, would leave it. Raises Problem when it can't be."""
         if name in GROUPINGS and self.session.picked:
             title, changed, _ = self._grouped(name)
+            self.session.try_plan(title, changed)
+        elif name == "leave_out" and (self.session.picked or self.session.section is not None):
+            title, changed = self._without()
             self.session.try_plan(title, changed)
 
     def _grouped(self, name: str) -> tuple[str, Plan, tuple[str, ...]]:
@@ -223,18 +227,22 @@ class SprigActions:
 
     def leave_out(self) -> None:
         """Takes what is chosen out of the class."""
-        plan = self.chosen.plan()
-        if self.session.section is not None:
-            index = self.session.section
-            self.session.do(f"Leave out {plan.sections[index].title}", without_section(plan, index), pick=())
-            return
         try:
-            changed = removed(plan, self.session.picked)
+            title, changed = self._without()
         except Problem as problem:
             self.session.refused.emit(problem)
             return
+        whole_part = self.session.section is not None
+        self.session.do(title, changed, pick=() if whole_part else self._next_to(self.session.picked))
+
+    def _without(self) -> tuple[str, Plan]:
+        """What leaving out is called, and the plan after it. Raises Problem when nothing can be left out."""
+        plan = self.chosen.plan()
+        if self.session.section is not None:
+            index = self.session.section
+            return f"Leave out {plan.sections[index].title}", without_section(plan, index)
         title = f"Leave out {self.chosen.names(whole(plan, self.session.picked))}"
-        self.session.do(title, changed, pick=self._next_to(self.session.picked))
+        return title, removed(plan, self.session.picked)
 
     def _next_to(self, ids: tuple[str, ...]) -> tuple[str, ...]:
         """What is chosen after these are gone: the one before the first of them."""

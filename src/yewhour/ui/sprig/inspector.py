@@ -37,7 +37,7 @@ from yewhour.ui.kit.controls.controls import (
 )
 from yewhour.ui.kit.controls.kept_focus import kept_focus
 from yewhour.ui.kit.theme import Theme
-from yewhour.ui.sprig.actions import GROUPINGS, SprigActions
+from yewhour.ui.sprig.actions import SEEN_BEFORE, SprigActions
 from yewhour.ui.sprig.section_lines import section_lines
 
 MOST_CARDS = 12
@@ -340,7 +340,7 @@ class Inspector(QWidget):
         for name in names:
             command = wanted[name]
             keys = f" ({command.keys[0]})" if command.keys else ""
-            if name in GROUPINGS:
+            if name in SEEN_BEFORE:
                 press = TrialButton(self.session, command.title, partial(self.sprig_actions.try_out, name))
                 press.setToolTip(f"{command.about}{keys} The sprig shows what it would do.")
                 press.clicked.connect(lambda _=False, act=acts[name]: act())

@@ -62,7 +62,9 @@ class Foot(QWidget):
                 self.put(trial.refusal, theme.ink if trial.unfinished else theme.trouble)
             elif session.trial_title and trial.timed is not None and session.timed is not None:
                 words = differences(session.timed, trial.timed)
-                self.put(f"As it would be – {session.trial_title}: {words}.", theme.ink)
+                gone = session.trial_loses
+                lost = f" {gone} line{'s' if gone > 1 else ''} of your own would go." if gone else ""
+                self.put(f"As it would be – {session.trial_title}: {words}.{lost}", theme.ink)
             return
         self._show_offer()
         found = [one for one in session.timed.findings if one.severity != "note"] if session.timed else []
