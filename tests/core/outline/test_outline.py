@@ -8,7 +8,7 @@ from yewhour.core.outline.reader import read_outline
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.pace import Pace
 from yewhour.core.pipeline import solve
-from yewhour.core.plan.edit import bare
+from yewhour.core.plan.edit import EditLines, apply, bare
 from yewhour.core.plan.nodes import (
     Block,
     LineEdit,
@@ -415,3 +415,11 @@ def test_a_movement_that_the_library_has_not_comes_back_with_its_place():
     back = read_outline(text, shipped().library, "here", shipped().known)
     assert [step.movement for step in steps_of(back)] == ["gone-away", "tide-stretch", "lost"]
     assert write_outline(back, shipped().library) == text
+
+
+def test_a_line_of_what_is_a_block_by_now_is_refused_and_nothing_is_written_that_can_not_be_read():
+    plan = plan_of(Block(name="closing"))
+    block = plan.sections[0].body[0]
+    late = EditLines(title="Reword", say=(LineEdit(purpose="say", step=block.id, text="Right hand up."),))
+    with pytest.raises(Problem, match="not in the class any more"):
+        apply(plan, late)

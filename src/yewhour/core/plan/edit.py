@@ -277,9 +277,9 @@ def at_home(edit: LineEdit, nodes: Mapping[str, Node]) -> LineEdit:
 
     Raises Problem when the plan has neither its step nor the block that the step is in.
     """
-    if edit.step in nodes:
+    if isinstance(nodes.get(edit.step), Step):  # something else may have its id now
         return msgspec.structs.replace(edit, block="")
-    if edit.block in nodes:
+    if isinstance(nodes.get(edit.block), Block):
         return edit
     raise Problem("The movement of this line is not in the class any more.", do="Choose another line.")
 
