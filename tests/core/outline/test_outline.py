@@ -420,6 +420,8 @@ def test_a_movement_that_the_library_has_not_comes_back_with_its_place():
 def test_a_line_of_what_is_a_block_by_now_is_refused_and_nothing_is_written_that_can_not_be_read():
     plan = plan_of(Block(name="closing"))
     block = plan.sections[0].body[0]
-    late = EditLines(title="Reword", say=(LineEdit(purpose="say", step=block.id, text="Right hand up."),))
+    late = EditLines(
+        title="Reword", say=(LineEdit(purpose="say", do="reword", step=block.id, text="Right hand up."),)
+    )
     with pytest.raises(Problem, match="not in the class any more"):
         apply(plan, late)
