@@ -119,6 +119,8 @@ def test_each_part_of_it(text, field, value, reader):
     ("text", "left_out"),
     [
         ("don't want to kneel", "kneeling"),
+        ("can't get up off the floor", "floor"),
+        ("people can't get down to the floor", "floor"),
         ("we're not allowed to do twists", "twists"),
         ("without using the hands", "hands"),
         ("not on my knees please", "kneeling"),
