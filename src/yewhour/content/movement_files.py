@@ -33,6 +33,7 @@ LINE_TOKENS = SIDE_TOKENS | {
     "N",
     "prop",
     "title",
+    "Title",
     "audience",
     "quiet",
 }

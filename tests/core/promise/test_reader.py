@@ -108,6 +108,17 @@ def test_a_length_is_read_however_it_is_put(text, seconds):
         ("32 weeks pregnant", "cautions", ("pregnancy",)),
         ("hatha, 72 years old", "cautions", ("older",)),
         ("hatha without counting", "ways", {"counting": "silent"}),
+        ("knees are rubbish, hatha", "cautions", ("knees",)),
+        ("flow, my wrists are a bit sore", "cautions", ("wrists",)),
+        ("gardeners, my knees can't kneel", "cautions", ("knees",)),
+        ("my hips feel tight", "focus", ("hips",)),
+        ("nobody gets off the floor, gentle", "without", ("standing",)),
+        ("can't get down to the floor", "props", ("chair",)),
+        ("low energy, 20 minutes", "style", "slow"),
+        ("hatha for women over fifty", "audience", "women over fifty"),
+        ("restorative for a friend who just lost her mum", "audience", ""),
+        ("for people who never did yoga", "level", "beginners"),
+        ("gentle yoga after the school run", "level", "gentle"),
         ("for my neighbours the beekeepers, hatha", "audience", "neighbours the beekeepers"),
     ],
 )
@@ -125,6 +136,7 @@ def test_each_part_of_it(text, field, value, reader):
         ("without using the hands", "hands"),
         ("not on my knees please", "kneeling"),
         ("low impact pilates", "jumping"),
+        ("but no lunges and no planks please", "lunges"),
         ("a twist-free flow", "twists"),
         ("fewer backbends, flow", "backbends"),
         ("avoid pressure on wrists", "hands"),
@@ -151,6 +163,16 @@ def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):
 )
 def test_an_age_that_is_told_of_somebody_is_minded(text, older, reader):
     assert ("older" in reader.read(text).brief.cautions) is older
+
+
+@pytest.mark.parametrize("text", ["a class for 20", "hatha week 10", "under 30", "class 15"])
+def test_a_number_of_something_else_is_no_length(text, reader):
+    assert reader.read(f"{text}, hatha").brief.target_s == Brief().target_s
+
+
+def test_what_is_left_out_is_quoted_in_her_own_words(reader):
+    for text, tag in (("can't get down to the floor", "floor"), ("don't want to kneel", "kneeling")):
+        assert reader.read(f"flow, {text}").brief.said[tag] == text
 
 
 def test_a_joint_that_hurts_in_more_words_is_minded(reader):
@@ -299,6 +321,7 @@ def test_an_age_by_itself_behind_a_length_and_a_stroke_are_minded(reader, text, 
         ("hatha, 82", "minded: older people", "kept"),  # no class is 82 minutes long
         ("30-minute flow, 70", "minded: older people", "kept"),
         ("yin, 7", "7:00 long", "guessed"),
+        ("tennis elbow, flow 45", "45:00 long", "guessed"),
     ],
 )
 def test_a_number_by_itself_is_told(text, meaning, state, reader):

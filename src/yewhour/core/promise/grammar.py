@@ -43,6 +43,11 @@ BREAKS = re.compile(r"[,;.()!?:]|\s[-\u2013\u2014]\s")
 AT_HAND = re.compile(
     r"\b(?:(?:at|to)\s+hand|(?:no|not)\s+(?:more|longer|less)\s+than|not\s+(?:only|just))\b", re.IGNORECASE
 )
+# What may stand between a part of the body and its complaint: "my knees are rubbish".
+BETWEEN = frozenset("is are feel feels get gets a bit really very quite so too always".split())
+CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
+# Said before whom a class is for; a part of who they are, where more is told: "women over fifty".
+PERSONS = frozenset("woman women man men lady ladies people adult folk guy mum dad friend girl".split())
 FREE = "free"  # "twist-free": without
 AND = frozenset(("and", "or", "&", "nor"))
 

@@ -17,13 +17,16 @@ from yewhour.core.problem import Problem
 from yewhour.core.promise.grammar import (
     AND,
     AT_HAND,
+    BETWEEN,
     BREAKS,
     CALLED,
+    CANNOT,
     EVERY_DAY,
     FREE,
     GOES_ON,
     LEAVES,
     NUMBER,
+    PERSONS,
     READS,
     STRICT,
     Context,
@@ -55,6 +58,12 @@ _LATE = re.compile(
     r"\b(?:second|third|last|late|2nd|3rd|[2-4]\d.weeks?|1[4-9].weeks?|[4-9].months?)\b", re.IGNORECASE
 )
 _BARE_NUMBER = re.compile(r"(?:^|[,|;])\s*(\d{1,3})\s*(?=$|[,|;.])")
+# "flow 45", "core in 20": at the end of what is said, and nothing that is counted.
+_LAST_NUMBER = re.compile(
+    r"(?<!week)(?<!class)(?<!part)(?<!day)(?<!number)(?<!lesson)(?<!age)(?<!over)(?<!under)(?<!for)"
+    r"(?<!\d)\s(\d0|\d5|1[0-2]0)\s*(?=$|[,|;.])",
+    re.IGNORECASE,
+)
 LEAST_MIN, MOST_MIN = 3, 180  # that a number by itself is taken for
 _BARE_AGE = re.compile(r"(?:^|[,|;])\s*(6[5-9]|[7-9]\d)\s*(?=$|[,|;.])")
 OLD, GROWN, MOST = 65, 16, 2000
@@ -113,7 +122,9 @@ class PromiseReader:
         if found and (long or int(found[1]) % 5):  # the length is told already, or none is like that
             yield self.meanings.condition(found[1], "older")
             text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
-        if found := _BARE_NUMBER.search(text):  # minutes, where none were said; else nobody knows of what
+        if found := _BARE_NUMBER.search(text) or (
+            None if long else _LAST_NUMBER.search(text)
+        ):  # minutes, where none were said; else nobody knows of what
             minutes, why = int(found[1]), "no unit was said; taken for minutes"
             if not long and LEAST_MIN <= minutes <= MOST_MIN:
                 key = str(60.0 * minutes)
@@ -137,6 +148,7 @@ class PromiseReader:
         context: Context = ""
         soft = before if before in GOES_ON else ""
         people: list[tuple[int, int]] = []
+        since: tuple[int, int] | None = None  # the words of the context: where they begin, and end
         fed, at = False, 0
         while at < len(tokens):
             read = self._read(tokens, at, context, soft, not fed)
@@ -147,6 +159,8 @@ class PromiseReader:
                 changed = (context, changed[1])  # "don't want to kneel": still what is not wanted
             if read is None:
                 if changed is not None:
+                    goes_on = since and (since[1] == at or (context in STRICT and not fed))
+                    since = (since[0] if since and goes_on else at, changed[1])
                     context, at = changed
                     soft, fed = "", False
                     continue
@@ -166,14 +180,19 @@ class PromiseReader:
                 continue
             kind, key, length, typed_as = read
             end = at + length
-            hurts = end < len(tokens) and tokens[end].plain in self.lexicon.hurts
             free = kind == "group" and end < len(tokens) and tokens[end].plain == FREE
-            if free or (hurts and kind in ("part", "condition")):
+            if free:
                 end += 1
-            said = text[tokens[at].start : tokens[end - 1].end]
+            elif kind in ("part", "condition"):
+                end = self._complaint_to(tokens, end)
+            first = at - (kind == "everyday" and at > 0 and tokens[at - 1].plain in PERSONS)
+            said = text[tokens[first].start : tokens[end - 1].end]
             in_list = soft if soft and kind in GOES_ON[soft] else ""
             meant_as = "without" if free else context or in_list
-            yield self.meanings.of(said, kind, key, meant_as, typed_as), context or in_list
+            wish = self.meanings.of(said, kind, key, meant_as, typed_as)
+            if wish.text == f"no {said}" and since and since[1] == at:  # in her own words: "can't get up"
+                wish = msgspec.structs.replace(wish, text=text[tokens[since[0]].start : tokens[end - 1].end])
+            yield wish, context or in_list
             fed = True
             if kind == "everyday" and self.lexicon.words.everyday[key].whom and context == "for":
                 people.append((tokens[at].start, tokens[end - 1].end))
@@ -205,13 +224,29 @@ class PromiseReader:
             after = tokens[at + length].plain if at + length < len(tokens) else ""
             if after == FREE and "group" in meant:
                 return "group", meant["group"], length, None
-            if after in self.lexicon.hurts and (meant.keys() & {"part", "condition"}):
+            cannot = after in CANNOT  # "my knees can't kneel"
+            if (cannot or self._complaint_to(tokens, at + length) > at + length) and (
+                meant.keys() & {"part", "condition"}
+            ):
                 kind: Kind = "condition" if "condition" in meant else "part"
                 return kind, meant[kind], length, None
             for kind in self._tried(context, soft, first):
                 if kind in meant and not self._is_of_every_day(kind, phrase, context or soft):
                     return kind, meant[kind], length, None
         return None
+
+    def _complaint_to(self, tokens: list[Token], end: int) -> int:
+        """Where the complaint of a part of the body ends: `knee pain`, `knees are sore`; `end`, its own end,
+        where it has none."""
+        if end < len(tokens) and tokens[end].plain in self.lexicon.hurts:
+            return end + 1
+        behind = end
+        while behind < len(tokens) and tokens[behind].plain in BETWEEN:
+            behind += 1
+        if behind == end or behind == len(tokens):
+            return end
+        sore = self.lexicon.contexts.get((tokens[behind].plain,)) == "mind"
+        return behind + 1 if sore or tokens[behind].plain in self.lexicon.hurts else end
 
     def _tried(self, context: Context, soft: Context, first: bool) -> Iterable[Kind]:
         """What is tried, in its order."""

@@ -16,7 +16,8 @@ _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
-CHAIRED = ("chair-only", "older", "balance", "stroke")  # who has a chair in reach, unless there is a wall
+# Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
+CHAIRED = ("chair-only", "older", "balance", "stroke", "floor")
 
 
 def brief_of(
@@ -40,7 +41,7 @@ def brief_of(
     if any(one.kind == "everyday" and words.everyday[one.key].bare for one in told):
         fields["props"] = ()
     fields.pop("weak", None)
-    for tag in lists["cautions"]:
+    for tag in (*lists["cautions"], *(one for one in lists["without"] if one == "floor")):
         if tag in CHAIRED and not {"chair", "wall"} & {*lists["props"]} and "props" not in fields:
             lists["props"].append("chair")
             made = "the class is made with it"

@@ -49,6 +49,7 @@ SAID_BY_WAYS = (
     ("hands to the thighs", "roll up"),
 )  # fmt: skip
 BREATHER = ticks(0.5)  # at the end of what is said while moving
+_LOWERED = ("A", "An", "The", "Towards")  # as a drafted title begins: "A hatha class"
 LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has room for
 EntryLine = tuple[str, Wordings]
 
@@ -308,7 +309,8 @@ class EntryLines:
         if not use.behaviour.is_talk:
             return
         brief, marks = self.phrasing.brief, use.movement.marks
-        words = {"title": brief.title, "audience": brief.audience or "everyone", "quiet": LONGEST_QUIET}
+        title, audience = _in_a_sentence(brief.title), brief.audience or "everyone"
+        words = {"title": title, "audience": audience, "quiet": LONGEST_QUIET}
         quick = QUICK_RETURN if self.phrasing.school.describes == "while" and "returning" in marks else 1.0
         lines = self._told(use)
         for number, line in enumerate(lines):
@@ -327,6 +329,12 @@ class EntryLines:
             yield fill(self.phrasing.wording.props_opening[0][0], use.side, props=props), 0
         if use.key == self.first_talk and "welcome" in marks:
             yield from ((line, 0) for line in self.phrasing.room.said)
+
+
+def _in_a_sentence(title: str) -> str:
+    """A title as it stands within a sentence: `a hatha class`. One with a name's capitals keeps them."""
+    first, _, rest = title.partition(" ")
+    return f"{first.lower()} {rest}" if first in _LOWERED and rest == rest.lower() else title
 
 
 def _decides(card: Card | None, shape: Mapping[str, str]) -> bool:
