@@ -45,12 +45,14 @@ AT_HAND = re.compile(
 )
 # What may stand between a part of the body and its complaint: "my knees are rubbish".
 BETWEEN = frozenset(
-    ("is", "are", "feel", "feels", "get", "gets", "a", "bit", "really", "very", "quite", "so", "too", "always")
+    ("is", "are", "feel", "feels", "get", "gets", "a", "bit", "really", "very", "quite", "so", "too",
+     "always")
 )  # fmt: skip
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
 # Said before whom a class is for; a part of who they are, where more is told: "women over fifty".
 PERSONS = frozenset(
-    ("woman", "women", "man", "men", "lady", "ladies", "people", "adult", "folk", "guy", "mum", "dad", "friend")
+    ("woman", "women", "man", "men", "lady", "ladies", "people", "adult", "folk", "guy", "mum", "dad",
+     "friend")
 )  # fmt: skip
 FREE = "free"  # "twist-free": without
 AND = frozenset(("and", "or", "&", "nor"))
