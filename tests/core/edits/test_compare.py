@@ -84,9 +84,9 @@ def test_a_number_is_told_with_its_lengths():
 
 def test_a_promise_is_told_in_the_words_of_its_page():
     before = demo_maker("bell-ringers").make()
-    plan = with_brief(before.plan, title="Other ropes", props=("block",), pace_gives=5.0)
+    plan = with_brief(before.plan, title="Ropes and the bells", props=("block",), pace_gives=5.0)
     assert messages(before, timed(plan)) == [
-        ("promise", f"Title: {before.plan.brief.title} → Other ropes"),
+        ("promise", f"Title: {before.plan.brief.title} → Ropes and the bells"),
         ("promise", "At hand: nothing → block"),
         ("promise", "What the style sets, or how the length counts"),
     ]

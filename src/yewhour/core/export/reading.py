@@ -11,14 +11,14 @@ MARGIN = {"right": "R", "left": "L", "both": " ", "alternating": "↔"}
 
 
 def blocks(timed: TimedClass) -> Iterator[tuple[Segment, list[Cue]]]:
-    """Every segment that is not a set-up, with the lines said for it, set-up lines included."""
+    """Every segment that is not a set-up, nor nothing, with the lines said for it, those of set-ups too."""
     said: dict[str, list[Cue]] = {}
     for cue in timed.cues:
         said.setdefault(cue.segment, []).append(cue)
     waiting: list[Cue] = []
     for segment in timed.segments:
         waiting += said.get(segment.id, [])
-        if not segment.use.setup_for:
+        if not segment.use.setup_for and (waiting or segment.length):
             yield segment, waiting
             waiting = []
     if waiting:  # a class may end on its way somewhere

@@ -191,7 +191,7 @@ def title_of(brief: Brief, areas: Mapping[str, str], schools: Schools) -> str:
     when = {"morning": "in the morning", "midday": "at midday", "evening": "in the evening",
             "night": "before sleep"}.get(brief.time_of_day, "")  # fmt: skip
     kind = schools[brief.style].noun if brief.style in schools else "class"
-    goal = f"towards {brief.said.get(brief.peak, brief.peak)}" if brief.peak else f"a {kind}"
+    goal = f"a {kind}" + (f" towards {brief.said.get(brief.peak, brief.peak)}" if brief.peak else "")
     about = _and([areas.get(one, one) for one in brief.focus]) or goal
     title = f"{about[:1].upper()}{about[1:]}"
     return f"{title} {when}".strip()

@@ -25,7 +25,8 @@ def count_lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Ca
     use = segment.use
     if segment.behaviour.numbered:
         yield from _breath_words(phrasing, index, segment)
-    if use.step.halves and segment.amount >= 2:
+    turns = segment.behaviour.is_reps and bool(use.movement.said("half"))  # a circle is drawn both ways
+    if (use.step.halves or turns) and segment.amount >= 2:
         middle = (segment.start + segment.end) // 2
         lines = lines_of(use, "half") or phrasing.wording.change_half
         wordings = filled_line(phrasing.variants(lines, index), use)

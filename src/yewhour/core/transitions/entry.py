@@ -46,10 +46,13 @@ SAID_BY_WAYS = (
     ("hands to the floor", "hands"), ("hands down", "hands"), ("hands flat", "hands"),
     ("both hands down", "hands"), ("tuck the toes", "tuck"), ("lower both knees", "lower your knees"),
     ("look to the hands", "forward to your hands"), ("knees soft", "forward to your hands"),
-    ("hands to the thighs", "roll up"),
+    ("hands to the thighs", "roll up"), ("feet down", "feet"), ("let the hips come down", "lower your hips"),
+    ("ribs first", "lower your hips"), ("hands to the hips", "hands to the floor"),
+    ("rise with a long back", "hands to the floor"), ("chest up", "hands to the floor"),
+    ("lower your arms", "hands to the floor"),
 )  # fmt: skip
 BREATHER = ticks(0.5)  # at the end of what is said while moving
-_LOWERED = ("A", "An", "The", "Towards")  # as a drafted title begins: "A hatha class"
+_LOWERED = ("A", "An", "The")  # as a drafted title begins: "A hatha class"
 LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has room for
 EntryLine = tuple[str, Wordings]
 
@@ -231,8 +234,9 @@ class EntryLines:
             tier = 0 if card is not None else self.phrasing.tier(before)
             words = from_tier(tier, filled_line(line, before, before.told_side))
             yield "exit" if card is None else "leave", words
-        if (kept or not exits) and (undone := [*facets.undone(before.shape, after)]):
-            yield "leave", (_sentence(undone),)
+        undone = facets.undone(before.shape, after) if kept or not exits else ()
+        if still := [words for words in undone if not self._said_by_the_way(words, before, use)]:
+            yield "leave", (_sentence(still),)
         if kept and not _decides(use.movement.card, before.shape):
             yield "leave", (_sentence(kept),)
 

@@ -7,7 +7,6 @@ at the end."""
 from collections import Counter
 from collections.abc import Sequence
 
-from yewhour.core.library.names import listed
 from yewhour.core.library.position import base_of, meets
 from yewhour.core.sides import fill
 from yewhour.core.timing.step_use import StepUse
@@ -16,6 +15,7 @@ from yewhour.core.wording.phrasing import Phrasing
 TOLD_S = 420.0  # a shorter class says neither why nor what
 TURNED_S = 720.0  # nor where the work turns
 MOST_TURNS = 3
+ABOUT = 0.5  # of a section's movements, for what it is opened with
 LEAST_USES = 2  # of a section that is worth opening
 RESTFUL = 1  # effort, of a class in which nothing is asked for
 ONE_PLACE = 0.8  # of what is done, for a class that is all in one place
@@ -51,7 +51,7 @@ class ClassFrame:
             return self._filled(wording.shape_one_place, place=often)
         hardest = max(self.work, key=lambda use: (use.movement.effort, not use.second))
         middle = wording.shape_places.get(base_of(hardest.start), often)
-        area = self._area([hardest]) or self._area(self.work)
+        area = wording.area_words.get(self._area([hardest]) or self._area(self.work), "")
         last = wording.shape_last.get(base_of(self.work[-1].end), places[-1])
         if middle == places[0] or hardest.movement.effort <= RESTFUL:
             return self._filled(wording.shape_quiet, first=places[0], last=last)
@@ -70,7 +70,9 @@ class ClassFrame:
             area = self._area(mine)
             turned = before is not None and not meets(base_of(before.end), _bases(mine[0].start))
             resting = any(use.behaviour.is_rest or "rest" in use.movement.works for use in mine)
-            if number and turned and area and not resting and len(mine) >= LEAST_USES and not mine[0].flow:
+            about = sum(area in _areas(use) for use in mine) >= ABOUT * len(mine)
+            opens = turned and about and not resting and len(mine) >= LEAST_USES and not mine[0].flow
+            if number and area and opens:
                 found.append((mine[0], area))
             before = mine[-1]
         named: dict[str, str] = {}
@@ -79,9 +81,11 @@ class ClassFrame:
             if area in told or len(named) == MOST_TURNS:
                 continue
             told.add(area)
-            lines = self.phrasing.wording.section_open
+            wording = self.phrasing.wording
+            met = any(area in _areas(one) for one in self.work[: self.work.index(use)])
+            lines = wording.section_again if met else wording.section_open
             line = lines[(self.phrasing.habit + len(named)) % len(lines)][0]
-            named[use.key] = fill(line, "both", area=area)
+            named[use.key] = fill(line, "both", area=wording.area_words[area])
         if len(self.theme) > 1 and self.theme[1] and self.work:
             middle = self._middle([use for use, _ in found])
             if middle is not None:
@@ -96,18 +100,21 @@ class ClassFrame:
         return min(turns or first, key=lambda use: abs(places[use.key] - half), default=None)
 
     def _area(self, uses: Sequence[StepUse]) -> str:
-        """What uses are about most, of what the class is about if they are, as one says it."""
+        """What uses are about most, of what the class is about if they are; "" for nothing."""
         wording, focus = self.phrasing.wording, self.phrasing.brief.focus
         counts: Counter[str] = Counter()
         for use in uses:
-            for area in {*use.movement.works, *use.movement.opens} & wording.area_words.keys():
+            for area in _areas(use) & wording.area_words.keys():
                 counts[area] += 2 if area in focus else 1
-        most = [area for area, _ in sorted(counts.items(), key=lambda row: (-row[1], row[0]))]
-        return listed([wording.area_words[area] for area in most[:1]])
+        return min(counts, key=lambda area: (-counts[area], area), default="")
 
     def _filled(self, lines: Sequence[tuple[str, ...]], **words: str) -> str:
         text = fill(lines[len(self.phrasing.brief.title) % len(lines)][0], "both", **words)
         return text[0].upper() + text[1:]
+
+
+def _areas(use: StepUse) -> set[str]:
+    return {*use.movement.works, *use.movement.opens}
 
 
 def _bases(need: str) -> str:

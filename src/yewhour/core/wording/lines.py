@@ -59,6 +59,7 @@ class StandingLines(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     shape_last: dict[str, str]
     area_words: dict[str, str]
     section_open: LineVariants
+    section_again: LineVariants
     return_to: LineVariants
     number_alternating: LineVariants
     count_announced: LineVariants

@@ -94,12 +94,14 @@ class Phrasing(msgspec.Struct, frozen=True):
         verb = len(words) > 1 and words[0].strip(",.").lower() in self.wording.imperatives
         if not frames or place % every or not verb:
             return line
-        again = {
-            word for word in line[0].lower().split() if len(word) > 3
-        }  # "little by little, ... a little"
+        again = _long_words(line[0])  # "little by little, ... a little"
         turned = [frames[(place // every + n) % len(frames)][0] for n in range(len(frames))]
-        frame = next((one for one in turned if not again & set(one.lower().split())), turned[0])
+        frame = next((one for one in turned if not again & _long_words(one)), turned[0])
         return (fill(frame, "both", line=line[0][0].lower() + line[0][1:]), *line)
+
+
+def _long_words(text: str) -> set[str]:
+    return {plain for word in text.lower().split() if len(plain := word.strip(",.;")) > 3}
 
 
 def from_tier(tier: int, wordings: Wordings) -> Wordings:
