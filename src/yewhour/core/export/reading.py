@@ -7,6 +7,7 @@ from yewhour.core.script.cue import Cue
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 
+SHOWN_S = 1.5  # a pause that is shorter makes the length even, and is nobody's
 MARGIN = {"right": "R", "left": "L", "both": " ", "alternating": "↔"}
 
 
@@ -18,7 +19,7 @@ def blocks(timed: TimedClass) -> Iterator[tuple[Segment, list[Cue]]]:
     waiting: list[Cue] = []
     for segment in timed.segments:
         waiting += said.get(segment.id, [])
-        if not segment.use.setup_for and (waiting or segment.length):
+        if not segment.use.setup_for and (waiting or seconds(segment.length) >= SHOWN_S):
             yield segment, waiting
             waiting = []
     if waiting:  # a class may end on its way somewhere

@@ -301,12 +301,12 @@ class EntryLines:
             yield "remind", from_tier(tier, filled_line(taken.line, use))
 
     def _told(self, use: StepUse) -> tuple[Wordings, ...]:
-        """The way in which a talk is told in this telling of the class; the first is as it stands."""
+        """The way in which a talk is told in this telling of the class; another one each time it comes."""
         ways, telling = use.movement.otherwise, self.phrasing.brief.telling
-        if not ways or not telling or "say" in use.step.lines:
+        if not ways or not (telling or use.seen) or "say" in use.step.lines:
             return lines_of(use, "say")
-        seed = f"{telling}/{use.movement.id}"
-        return (use.movement.said("say"), *ways)[zlib.crc32(seed.encode()) % (len(ways) + 1)]
+        begin = zlib.crc32(f"{telling}/{use.movement.id}".encode()) if telling else 0
+        return (use.movement.said("say"), *ways)[(begin + use.seen * use.place) % (len(ways) + 1)]
 
     def talk(self, use: StepUse) -> Iterator[tuple[str, int]]:
         """The lines of a talk in order, each with the silence after it in ticks."""

@@ -47,14 +47,17 @@ class ClassFrame:
         if len(places) < LEAST_USES:
             return ""
         often, times = Counter(places).most_common(1)[0]
+        last = wording.shape_last.get(base_of(self.work[-1].end), places[-1])
         if times >= ONE_PLACE * len(places):
-            return self._filled(wording.shape_one_place, place=often)
+            lines = wording.shape_one_place if times == len(places) else wording.shape_mostly
+            return self._filled(lines, place=often, last=last)
         hardest = max(self.work, key=lambda use: (use.movement.effort, not use.second))
         middle = wording.shape_places.get(base_of(hardest.start), often)
         area = wording.area_words.get(self._area([hardest]) or self._area(self.work), "")
-        last = wording.shape_last.get(base_of(self.work[-1].end), places[-1])
         if middle == places[0] or hardest.movement.effort <= RESTFUL:
-            return self._filled(wording.shape_quiet, first=places[0], last=last)
+            restful = hardest.movement.effort <= RESTFUL
+            lines = wording.shape_quiet if restful else wording.shape_early
+            return self._filled(lines, first=places[0], last=last)
         if not area:
             return ""
         return self._filled(wording.shape, first=places[0], middle=middle, area=area, last=last)

@@ -54,6 +54,8 @@ class StandingLines(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     number_first: LineVariants
     shape: LineVariants
     shape_one_place: LineVariants
+    shape_mostly: LineVariants
+    shape_early: LineVariants
     shape_quiet: LineVariants
     shape_places: dict[str, str]
     shape_last: dict[str, str]
