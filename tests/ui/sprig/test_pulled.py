@@ -32,7 +32,7 @@ def test_no_pull_goes_beyond_what_anybody_would_hold(desk):
         one for one in scene.needles if one.segment.use.movement.id == "puppy" and one.segment.use.unit
     )
     step, most = needle.segment.use.step.id, needle.segment.use.movement.dose[2]
-    end = QPoint(round(scene.stem_x), round(scene.span(needle)[1]))
+    end = QPoint(round(scene.stem_x), round(scene.span(needle)[1]) - 1)
     desk.drag(desk.window.sprig, end, end + QPoint(0, 4000))
     amounts = {one.amount for one in desk.timed.segments if one.use.step.id == step and one.use.unit}
     assert max(amounts) > needle.segment.amount

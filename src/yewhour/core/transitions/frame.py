@@ -51,7 +51,9 @@ class ClassFrame:
         if times >= ONE_PLACE * len(places):
             lines = wording.shape_one_place if times == len(places) else wording.shape_mostly
             return self._filled(lines, place=often, last=last)
-        hardest = max(self.work, key=lambda use: (use.movement.effort, not use.second))
+        focus = {*self.phrasing.brief.focus}
+        about = [use for use in self.work if _areas(use) & focus] or self.work
+        hardest = max(about, key=lambda use: (use.movement.effort, not use.second))
         middle = wording.shape_places.get(base_of(hardest.start), often)
         area = wording.area_words.get(self._area([hardest]) or self._area(self.work), "")
         if middle == places[0] or hardest.movement.effort <= RESTFUL:
