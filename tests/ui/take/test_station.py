@@ -12,6 +12,7 @@ from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from tools.knocks import knock, mixed, room
 from yewhour.content.paths import DEMO
 from yewhour.core.take.rehearsal import beginnings, stretches
 from yewhour.core.take.replay import replay
@@ -23,6 +24,7 @@ from yewhour.state.takes.stumbles import stumbled_in
 from yewhour.state.takes.take_sounds import sounds_in
 from yewhour.ui.kit import theme as look
 from yewhour.ui.take import page as page_module
+from yewhour.ui.take.notifications import KeptQuiet
 from yewhour.ui.take.take_keys import COMMANDS
 from yewhour.ui.take.take_runner import COUNT_IN_S
 from yewhour.ui.take.take_words import late_words
@@ -707,6 +709,59 @@ def test_the_microphone_is_tried_before_the_start(stage, monkeypatch):
     assert "hears nothing so far" in stage.page.late.text()
 
 
+def test_two_knocks_stand_still_and_go_on(stage):
+    sounds, dice = stage.page.sounds, np.random.default_rng(3)
+    sounds.device = "fed"
+    for _ in range(2):
+        stage.key(Qt.Key.Key_A)
+    assert stage.page.late.text() == "Two knocks on the floor, or two claps, stand still or go on."
+    assert "two knocks stand still" in sounds.turned_on()
+    stage.start()
+    heard = mixed(4, [(1.5, knock(dice)), (1.8, knock(dice))], room(dice, False))
+    for standing in (True, False):
+        stage.now += 1.0
+        sounds.knocked.add(heard)
+        stage.page.frame()
+        assert stage.runner.standing is standing
+    stage.key(Qt.Key.Key_A)  # aloud as well
+    stage.key(Qt.Key.Key_A)
+    assert sounds.knocked is None
+    assert stage.page.late.text() == "Nothing is listened for."
+
+
+def test_a_clicker_is_tried_before_the_start(stage):
+    stage.key(Qt.Key.Key_PageDown)
+    assert stage.page.late.text() == "That works: in the take it is \u201cgo on now\u201d."
+    assert stage.runner.state == "ready"
+
+
+def test_notifications_are_held_off_for_the_take_alone():
+    log = []
+    quiet = KeptQuiet(lambda: log.append("ask") or True, lambda: log.append("let go"))
+    assert quiet.able
+    assert log == ["ask", "let go"]
+    quiet.begin()
+    quiet.begin()
+    assert quiet.held
+    quiet.end()
+    quiet.end()
+    assert log == ["ask", "let go"] * 2
+    refused = KeptQuiet(lambda: log.append("refused") or False, lambda: log.append("wrong"))
+    assert not refused.able
+    refused.begin()
+    refused.end()
+    assert not refused.held
+    assert log[4:] == ["refused"]
+
+
+def test_what_can_not_be_held_off_is_told_in_one_sentence(stage):
+    stage.page.quiet = KeptQuiet(lambda: False, lambda: None)
+    said = stage.page._wanting(600.0)[-1]
+    assert said.endswith("otifications can't be held off here; that is yours to do.")
+    stage.page.quiet = KeptQuiet(lambda: True, lambda: None)
+    assert not any("otifications" in one for one in stage.page._wanting(600.0))
+
+
 def test_what_a_take_lacks_is_told_before_it(stage, monkeypatch, tmp_path):
     for name, text in (("status", "Discharging"), ("capacity", "12")):
         (tmp_path / "BAT0").mkdir(exist_ok=True)
@@ -791,6 +846,9 @@ def test_without_a_microphone_the_take_goes_on(stage, monkeypatch):
         raise miniaudio.MiniaudioError("failed to init device", -401)
 
     monkeypatch.setattr(miniaudio, "CaptureDevice", no_device)
+    stage.key(Qt.Key.Key_A)
+    assert "no microphone, so nothing can be asked for" in stage.page.late.text()
+    assert stage.runner.call == ""
     stage.key(Qt.Key.Key_M)
     assert "no microphone" in stage.page.late.text()  # before the count-in, and nothing is promised
     assert not stage.page.sounds.records

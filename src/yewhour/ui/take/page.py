@@ -20,6 +20,7 @@ from yewhour.ui.desk.session import Session
 from yewhour.ui.kit.theme import Theme
 from yewhour.ui.take import take_words
 from yewhour.ui.take.board import TakeBoard
+from yewhour.ui.take.notifications import KeptQuiet
 from yewhour.ui.take.rehearsing import Rehearsal
 from yewhour.ui.take.showing import TakeShowing
 from yewhour.ui.take.sound.take_sounds import TakeSounds
@@ -36,6 +37,9 @@ STANDING: dict[str, Callable[[TakeRunner], object]] = {
     "Up": lambda runner: runner.from_elsewhere(1),
     "Down": lambda runner: runner.from_elsewhere(-1),
 }
+
+
+CLICKED = ("next", "again", "fewer", "back", "skip", "note")  # tried before the start, as with a clicker
 
 
 class TakePage(TakeBoard):
@@ -58,9 +62,10 @@ class TakePage(TakeBoard):
         self._teaching: str | None = None  # the key that waits for a deed; "" before it was pressed
         self.showing = TakeShowing(self, self.runner, lambda: self.runner.clock())
         self.showing.wanting, self.showing.turned_on = self._wanting, self.sounds.turned_on
-        self.awake = KeptAwake()
-        self.runner.begun.connect(lambda _: self.awake.begin())
-        self.runner.over.connect(self.awake.end)
+        self.awake, self.quiet = KeptAwake(), KeptQuiet()
+        for one in (self.awake, self.quiet):
+            self.runner.begun.connect(lambda _, one=one: one.begin())
+            self.runner.over.connect(one.end)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Take")
         self.runner.changed.connect(self.show_take)
@@ -118,12 +123,15 @@ class TakePage(TakeBoard):
         self.runner.close()
         self.sounds.close()
         self.awake.end()
+        self.quiet.end()
 
     def _wanting(self, length_s: float) -> list[str]:
         """What a take of so long lacks, before the camera."""
         said = before_taking().wanting(length_s, self.sounds.records)
-        if not self.awake.able:
-            said.append("Sleep can't be held off here: switch it off.")
+        held = {"sleep": self.awake.able, "notifications": self.quiet.able}
+        if loose := [one for one, able in held.items() if not able]:
+            what = " and ".join(loose)
+            said.append(f"{what[0].upper()}{what[1:]} can't be held off here; that is yours to do.")
         return said
 
     # --- showing ------------------------------------------------------------------------------------------
@@ -201,6 +209,9 @@ class TakePage(TakeBoard):
     def do(self, command: str) -> None:
         """Does one of the deeds of a take."""
         self.showing.told = ""
+        if command in CLICKED and self.runner.state == "ready" and not self.runner.rehearsing:
+            self.tell(f"That works: in the take it is “{TITLES[command]}”.")
+            return
         doing: dict[str, Callable[[], object]] = {
             "stand": self._stand, "waits": self._wait, "darker": self.next_light, "leave": self._leave,
             "voice": self.sounds.next_in_ear, "note": self._note, "call": self.sounds.next_call,

@@ -27,7 +27,7 @@ COMMANDS = (
     TakeCommand("voice", "a voice or signs in your ear", ("V",)),
     TakeCommand("microphone", "record the sound too", ("M",)),
     TakeCommand("waits", "the clock leads, I do, my voice does", ("L",)),
-    TakeCommand("call", "do what I ask for aloud", ("A",)),
+    TakeCommand("call", "do what I ask for aloud, or by two knocks", ("A",)),
     TakeCommand("rehearse", "rehearse, or a take", ("R",)),
     TakeCommand("speed", "half, double, or usual speed", ("S",)),
     TakeCommand("only", "all of it, or only some", ("O",)),

@@ -16,6 +16,7 @@ from yewhour.ui.take.take_runner import TakeRunner
 
 TRIAL_MS, TRIAL_S = 200, 2.0
 LEVELS = 12
+ASKED = ((False, False), (True, False), (False, True), (True, True))  # aloud, by knocks
 QUIET = 0.004  # the highest sample of a microphone that hears nothing
 
 
@@ -35,6 +36,8 @@ class TakeSounds(QObject):
         self.prompter: Any = None
         self.microphone: Any = None  # while sound is recorded
         self.follower: Any = None  # while her voice leads
+        self.knocks = False  # whether two knocks stand still, or go on
+        self.knocked: Any = None  # while they are listened for
         self._prompted: Take | None = None
         self._trial: Any = None  # what was heard in a trial, its microphone, and what plays it back
         self._tried: Any = None
@@ -50,7 +53,8 @@ class TakeSounds(QObject):
         """What is heard, recorded and listened for, in words; nothing for what is off."""
         ear = self.prompter.choice.about if self.prompter is not None and self.prompter.choice.parts else ""
         said = f"asked aloud behind “{self.runner.call}”" if self.runner.call else ""
-        return [one for one in (ear, "the sound is recorded" if self.records else "", said) if one]
+        knocks = "two knocks stand still" if self.knocks else ""
+        return [one for one in (ear, "the sound is recorded" if self.records else "", said, knocks) if one]
 
     # --- in her ear ---------------------------------------------------------------------------------------
 
@@ -86,16 +90,31 @@ class TakeSounds(QObject):
         return int(here.at) if here is not None else 0
 
     def next_call(self) -> None:
-        """Whether she asks for things aloud, behind the call word."""
-        self.runner.call = "" if self.runner.call else read_settings().take_call
-        if self.runner.call:
-            said = ", ".join(SAID_ACTS)
-            self.message.emit(f"Say “{self.runner.call}”, and then: {said}.")
-        else:
-            self.message.emit("Nothing is listened for.")
+        """What is done without a hand: what she asks for aloud behind the call word, what two knocks ask for,
+        both, or nothing."""
+        aloud, knocks = ASKED[(ASKED.index((bool(self.runner.call), self.knocks)) + 1) % len(ASKED)]
+        if (aloud or knocks) and not self._has_microphone():
+            self.runner.call, self.knocks = "", False
+            self.message.emit("There is no microphone, so nothing can be asked for.")
+            return
+        self.runner.call, self.knocks = read_settings().take_call if aloud else "", knocks
+        said = f"Say “{self.runner.call}”, and then: {', '.join(SAID_ACTS)}." if aloud else ""
+        knocked = "Two knocks on the floor, or two claps, stand still or go on." if knocks else ""
+        self.message.emit(" ".join(filter(None, (said, knocked))) or "Nothing is listened for.")
         if self.runner.state == "on":
             self._end_listening()
             self.listen()
+
+    def _has_microphone(self) -> bool:
+        if self.device == "fed":
+            return True
+        # Devices, which a take without sound does not need.
+        from yewhour.voice.devices.recorder import Microphone, Trial
+
+        tried = Microphone(Trial(), lambda words: None, self.device)
+        there = tried.open
+        tried.close()
+        return there
 
     # --- of her -------------------------------------------------------------------------------------------
 
@@ -165,7 +184,13 @@ class TakeSounds(QObject):
             self.microphone = Microphone(sound, message, self.device)
 
     def listen(self) -> None:
-        """Listens to her, where her voice leads."""
+        """Listens to her, where her voice leads or something may be asked for."""
+        if self.knocks and self.knocked is None and self.runner.take is not None:
+            # Devices, which a take without sound does not need.
+            from yewhour.ui.take.sound.knock_follower import KnockFollower
+
+            self.knocked = KnockFollower(self.message.emit, self.device)
+            self.knocked.heard.connect(self.runner.stand_or_go)
         take = self.runner.take
         wanted = self.runner.leading.leads == "voice" or self.runner.call
         if not wanted or self.follower is not None or take is None:
@@ -186,6 +211,9 @@ class TakeSounds(QObject):
         if self.follower is not None:
             self.follower.stop()
             self.follower = None
+        if self.knocked is not None:
+            self.knocked.stop()
+            self.knocked = None
 
     def _end(self) -> None:
         self._end_listening()
