@@ -1,8 +1,8 @@
 """How many double knocks are heard, and how many are invented: `python -m tools.knocks [MINUTES]`.
 
-Knocks and claps are simulated (a jump that rings off in a few hundredths of a second, some low as a floor, some
-bright as palms), in a room with a fan and in one with music, and an hour of two classes spoken by the shipped
-voice, with feet set down, books dropped, claps in threes and knocks that come alone.
+Knocks and claps are simulated (a jump that rings off in a few hundredths of a second, some low as a floor,
+some bright as palms), in a room with a fan and in one with music, and minutes of classes spoken by the
+shipped voice, with feet set down, claps in threes and knocks that come alone.
 """
 
 import sys

@@ -1,4 +1,4 @@
-"""Two knocks are heard, and nothing else is taken for them. Minutes of whole classes: `python -m tools.knocks`."""
+"""Two knocks are heard, and nothing else is taken for them. Whole classes: `python -m tools.knocks`."""
 
 import numpy as np
 import pytest

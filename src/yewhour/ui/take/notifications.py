@@ -1,4 +1,4 @@
-"""Holds off the desktop's notifications while a class is recorded, where the desktop lets itself be asked to."""
+"""Holds off the desktop's notifications while a class is recorded, where the desktop can be asked to."""
 
 from __future__ import annotations
 

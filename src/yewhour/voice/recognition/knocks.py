@@ -2,8 +2,8 @@
 
 A knock is a jump of loudness that is over at once, which no syllable is: 15 dB within two frames, 12 dB down
 again in 70 ms. Two of them count where they come 0.12 to 0.55 s apart, alike in loudness, and nothing else
-sounds for the better part of a second before and after. In doubt nothing is heard: three claps, a foot that is
-set down, or a knock into a sentence are none. How many are heard and how many are invented is counted by
+sounds for the better part of a second before and after. In doubt nothing is heard: three claps, a foot that
+is set down, or a knock into a sentence are none. How many are heard and how many are invented is counted by
 `python -m tools.knocks`.
 """
 
@@ -39,7 +39,7 @@ class KnockListener:
         self._taken = -1  # the frame of the last knock that was part of a pair
 
     def hear(self, block: Samples) -> list[float]:
-        """The seconds, since the first sample, of every second knock that is known by now: some 0.8 s later."""
+        """The seconds, since the first sample, of every second knock known by now: some 0.8 s later."""
         if not len(block):
             return []
         bright = np.diff(block, prepend=self._last)  # a foot that is set down is dull

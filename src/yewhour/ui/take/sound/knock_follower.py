@@ -14,7 +14,7 @@ RATE = 16000
 
 
 class KnockFollower(QObject):
-    """Listens to a microphone, or to what it is fed. heard: two knocks, told in the thread of its receiver."""
+    """Listens to a microphone, or to what it is fed. heard: two knocks, in the thread of its receiver."""
 
     heard = Signal()
 
