@@ -107,8 +107,8 @@ def test_everyday_words_are_no_movements():
     brought = movements(talk(MAT))
     found = [one.movement for one in brought.items]
     assert found == [
-        "pelvic-tilt", "bridge", "hundred", "roll-up", "single-leg-stretch", "double-leg-stretch", "scissors",
-        "criss-cross", "swan-prep", "child",
+        "pelvic-tilt", "bridge-roll", "bridge", "hundred", "roll-up", "single-leg-stretch",
+        "double-leg-stretch", "criss-cross", "scissors", "swan-prep", "child",
     ]  # fmt: skip
     assert "pelvic tilt 8x" in brought.outline
     assert "roll up 5x" in brought.outline
@@ -169,7 +169,7 @@ def test_talk_stays_talk_at_both_ends():
         ("tree", 0),
     ]  # fmt: skip
     assert "  > say: Hello friends and welcome to chair yoga." in brought.outline
-    assert "tree 3b pair right" in brought.outline
+    assert "tree 3b pair left" in brought.outline  # the right foot is set to the left leg
     assert brought.outline.rstrip().endswith("  > say: Thank you for coming, and see you on Thursday.")
     assert read_outline(brought.outline, shipped().library)
 

@@ -126,17 +126,18 @@ def stem(word: str) -> str:
     return word
 
 
-def _stems(text: str) -> list[str]:
+def stems(text: str) -> list[str]:
+    """The stems of the words of a text."""
     return [stem(word) for word in _WORD.findall(text.lower())]
 
 
-def _features(stems: Sequence[str]) -> Iterator[tuple[int, str]]:
+def features(words: Sequence[str]) -> Iterator[tuple[int, str]]:
     """Words, and words close together as a pair, each with the place it is at."""
-    for at, word in enumerate(stems):
+    for at, word in enumerate(words):
         yield at, word
         if word in PLAIN:
             continue
-        following = [other for other in stems[at + 1 : at + 4] if other not in PLAIN][:PAIRED]
+        following = [other for other in words[at + 1 : at + 4] if other not in PLAIN][:PAIRED]
         for other in following:
             yield at, f"{word} {other}"
 
@@ -160,10 +161,10 @@ def _spoken(unit: _Unit) -> Counter[str]:
     count: Counter[str] = Counter()
     for movement in {one.use.movement.id: one.use.movement for one in unit.segments}.values():
         for text in _texts(movement):
-            stems = [word for word in _stems(unmarked(text)) if word not in SIDES]
-            count.update(word for _, word in _features(stems))
+            words = [word for word in stems(unmarked(text)) if word not in SIDES]
+            count.update(word for _, word in features(words))
         for name in _names(movement):
-            for word in _stems(name):
+            for word in stems(name):
                 count[word] += NAME_TIMES
     return count
 
@@ -185,7 +186,7 @@ def _scores(units: Sequence[_Unit], words: Sequence[HeardWord], size: int) -> Fl
     all_words = sum(whole.values()) + 1
     said = [(stem(word.text), min(size - 1, int(word.start_s / BIN_S))) for word in words]
     plain = [(word, at) for word, at in said if word not in SIDES]
-    heard = [(word, plain[n][1]) for n, word in _features([word for word, _ in plain])]
+    heard = [(word, plain[n][1]) for n, word in features([word for word, _ in plain])]
     heard += [(word, at) for word, at in said if word in SIDES]
     ground = Counter(word for word, _ in heard)
     scores = np.zeros((len(units), size), np.float32)
@@ -217,7 +218,7 @@ def _of_side(units: Sequence[_Unit], side: str) -> Floats:
 
 def _named(unit: _Unit, heard: Sequence[tuple[str, int]]) -> Iterator[int]:
     """The bins in which the whole name of a unit's movement is said, of more than one word."""
-    names = {tuple(_stems(name)) for name in _names(unit.main.use.movement)}
+    names = {tuple(stems(name)) for name in _names(unit.main.use.movement)}
     for name in names:
         if len(name) < 2:
             continue

@@ -93,6 +93,10 @@ class MentionIndex:
             at += mention.size
         return sorted([*found, *self._unnamed(words, found)], key=lambda one: one.at)
 
+    def announced(self, words: Sequence[HeardWord], one: Mention) -> bool:
+        """Whether somebody goes there by the word before a name: then, now, next, into."""
+        return one.at > 0 and words[one.at - 1].text in self._talk.strong
+
     def _at(self, texts: Sequence[str], at: int, start_s: float, bounds: set[int]) -> Mention | None:
         if texts[at] in self._talk.fillers or texts[at] in self._talk.named_of:
             return None

@@ -13,7 +13,9 @@ from yewhour.core.outline.reader import read_outline
 from yewhour.core.problem import Problem
 from yewhour.core.review.actual_class import actual_class
 from yewhour.core.review.bring_in import BroughtClass, brought_in
+from yewhour.core.review.described import DescriptionIndex, Descriptions
 from yewhour.core.review.findings import ReviewFinding, review_findings
+from yewhour.core.review.free_listener import FreeListener
 from yewhour.core.review.review import Review, look_back, pace_of
 from yewhour.core.review.review_values import as_json, finding_value, review_values
 from yewhour.core.review.without_plan import findings_alone
@@ -223,12 +225,18 @@ def write_real(
     return [path for _, path in paths]
 
 
+def free_listener(teaching_data: TeachingData) -> FreeListener:
+    """What hears movements in any words. Some 0.5 s; its lines and names are those of the library."""
+    talk = msgspec.convert(read_toml(DATA / "mentions.toml"), EverydayWords)
+    words = msgspec.convert(read_toml(DATA / "described.toml"), Descriptions)
+    names = MentionIndex(teaching_data.library, list(teaching_data.blocks), talk)
+    return FreeListener(teaching_data, names, DescriptionIndex(words, teaching_data))
+
+
 def brought_from(hearing: Transcript, teaching_data: TeachingData, title: str) -> BroughtClass:
     """A recording as the outline of a class, which can be read."""
-    talk = msgspec.convert(read_toml(DATA / "mentions.toml"), EverydayWords)
-    brought = brought_in(
-        hearing, MentionIndex(teaching_data.library, list(teaching_data.blocks), talk), title
-    )
+    listener = free_listener(teaching_data)
+    brought = brought_in(hearing, listener, title)
     read_outline(brought.outline, teaching_data.library)
     return brought
 
