@@ -197,9 +197,25 @@ def test_another_class_has_other_recordings(desk, page, late, tmp_path):
     assert page.looked is None
 
 
+def brought(desk):
+    desk.qtbot.waitUntil(lambda: not desk.session.jobs.busy("bring in"), timeout=20_000)
+    desk.settle()
+
+
+def test_the_stem_tells_how_surely_something_was_heard(desk, page, late):
+    looked(desk, page, late[1])
+    pens = [page.sprigs._as_sure(sure) for sure in (0.9, 0.6, 0.3)]
+    assert [pen.style() for pen in pens] == [
+        Qt.PenStyle.SolidLine,
+        Qt.PenStyle.SolidLine,
+        Qt.PenStyle.DotLine,
+    ]
+    assert pens[0].color().alpha() > pens[1].color().alpha()
+
+
 def test_a_recording_becomes_a_draft(desk, late, tmp_path):
     desk.window.file_commands.bring_in_file(late[1])
-    desk.settle()
+    brought(desk)
     assert "movements were brought in" in desk.window.foot.message.text()
     assert desk.session.plan.brief.title == "Recording"
     assert any(section.body for section in desk.session.plan.sections)
@@ -212,7 +228,7 @@ def test_what_was_not_understood_is_shown_with_its_time(desk, tmp_path):
     )
     path.write_text(said)
     desk.window.file_commands.bring_in_file(path)
-    desk.settle()
+    brought(desk)
     telling = desk.window._dialogs[-1]
     assert telling.windowTitle() == "Not understood"
     assert any(one.text() == "1:00 Now wobble the elbows about." for one in telling.findChildren(QLabel))

@@ -32,6 +32,7 @@ NEAR_WORDS, ENTERED = 12, 30  # before a movement, and from its beginning, in wh
 PART_S, SILENCE_S = 150.0, 7.0  # the least length of a part of the class, and of the silence before one
 EARLY_S = 1.5  # so long before a movement is named, what is said may be of it
 LOST_S = 40.0  # so long after a movement was named, what is said may be of one that was not understood
+AFTER_S = 10.0  # so long after something was said of a movement, what is said may be of it
 BREATH_S, MOVES_S = 7.5, 6.0  # of a breath where none is heard, and what the way there takes
 _COUNT = re.compile(
     r"\b(one|two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty|thirty) "
@@ -93,7 +94,7 @@ def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> Broug
                 talk
                 for talk in said
                 if last.start_s + LOST_S < talk.start_s < until_s
-                and not any(one.start_s <= talk.start_s < one.end_s for one in heard)
+                and not any(one.start_s <= talk.start_s <= one.last_s + AFTER_S for one in heard)
                 and not group[1:]
                 and talk not in closing
                 and not any(talk.start_s <= at_s < talk.end_s for at_s in spoken)

@@ -6,9 +6,9 @@ between positions; how long, from doses. The best of all paths of movements over
 talk between them, is found by a semi-Markov search.
 
 The weights were set on seven classes written as teachers speak (tests/core/transcript/spoken): of their 170
-movements, each side by itself, 147 are found within 25 s, 20 of 172 that are told are wrong, and about nine in
-ten sides right. At first sight of five of them, before the descriptions were widened by them, it was 53 of 111;
-names alone give about one in seven.
+movements, each side by itself, 147 are found within 25 s, 20 of 172 that are told are wrong, and about nine
+in ten sides right. At first sight of five of them, before the descriptions were widened by them, it was 53 of
+111; names alone give about one in seven.
 """
 
 import math
@@ -45,6 +45,7 @@ SILENT, WITHIN, BESIDE = 2.0, 1.0, 0.1  # beginning where nobody speaks, or goes
 SPREAD = 0.7  # of lengths against the usual (log-normal)
 LOST_WAY_S = 15.0  # the longest way that is thought of; and where none is known
 SURE, LIKELY = 20.0, 10.0  # evidence of a movement
+TELLS_OF_IT = 0.5  # evidence of a bin that is of it
 BREATH_S, TOLD_S = 6.5, 12.0  # of a breath of hers, and what it takes to bring one into a movement
 LONGEST_S = 400.0
 WORD = re.compile(r"[a-z']+")
@@ -64,12 +65,14 @@ Floats = NDArray[np.float32]
 
 
 class HeardMovement(msgspec.Struct, frozen=True):
-    """A movement as it was heard: from a second to another. sure: 0 to 1."""
+    """A movement as it was heard: from a second to another. sure: 0 to 1. last_s: when something was last
+    said that is of it."""
 
     movement: str
     start_s: float
     end_s: float
     sure: float
+    last_s: float
 
 
 class FreeListener:
@@ -124,7 +127,9 @@ class FreeListener:
             if named:  # not before what is said together with its name: that may be the end of another
                 begun = [talk.start_s for talk in hearing.talks if from_s <= talk.start_s <= named[0]]
                 from_s = begun[-1] if begun else named[0] if not found else from_s
-            found.append(HeardMovement(one, from_s, until_s, sure))
+            spoke = np.nonzero(scores[place, start:end] > TELLS_OF_IT)[0]
+            last_s = (start + int(spoke[-1])) * BIN_S if len(spoke) else from_s
+            found.append(HeardMovement(one, from_s, until_s, sure, last_s))
         return found
 
     def side_of(self, movement: str, words: Sequence[str]) -> str:

@@ -22,6 +22,7 @@ HEAD, FOOT = 30.0, 30.0  # pixels above and below the stems, at the usual text s
 STEMS = (0.25, 0.75)  # where they stand, as shares of the width
 REACH = 0.17  # of the width that the strongest needle takes
 NEAR = 5.0  # pixels from an edge that is taken hold of
+SURE, LIKELY = 0.8, 0.5  # of a segment, as far as was heard
 LONGER_S, LONGER = 3.0, 0.12  # more than planned, that is shown
 
 
@@ -114,8 +115,11 @@ class TwoSprigs(QWidget):
         for one in self.back.segments:
             self._ribbon(painter, one, left, right)
         for x, end_s in ((left, self.back.target_s), (right, self.back.length_s)):
-            painter.setPen(QPen(QColor(self.theme.bark), 2 * scale()))
+            painter.setPen(QPen(QColor(self.theme.line if x == right else self.theme.bark), 2 * scale()))
             painter.drawLine(QPointF(x, self.y_of(0)), QPointF(x, self.y_of(end_s)))
+        for one in self.back.segments:
+            painter.setPen(self._as_sure(one.sure))
+            painter.drawLine(QPointF(right, self.y_of(one.start_s)), QPointF(right, self.y_of(one.end_s)))
         for one in self.back.segments:
             if one.planned_start_s is not None and one.planned_end_s is not None:
                 self._needle(painter, one, left, one.planned_start_s, one.planned_end_s)
@@ -127,6 +131,15 @@ class TwoSprigs(QWidget):
         if self.at_s is not None:
             y = self.y_of(self.at_s)
             painter.drawLine(QPointF(right - 20 * scale(), y), QPointF(right + 20 * scale(), y))
+
+    def _as_sure(self, sure: float) -> QPen:
+        """How the stem is drawn where something was heard: whole, paler where it is likely, or in dots."""
+        colour = QColor(self.theme.bark)
+        colour.setAlphaF(1.0 if sure >= SURE else 0.55)
+        pen = QPen(colour, (3 if sure >= SURE else 2) * scale())
+        if sure < LIKELY:
+            pen.setStyle(Qt.PenStyle.DotLine)
+        return pen
 
     def _words(self, painter: QPainter, x: float, above: str, below: str) -> None:
         wide = self.width() / 2
@@ -220,5 +233,5 @@ def told_of(one: ActualSegment) -> str:
         return f"{one.segment.name}{side}: only tried"
     planned = show_length(round(one.planned_end_s - one.planned_start_s))
     real = show_length(round(one.end_s - one.start_s))
-    sure = "" if one.sure >= 0.8 else ", as far as was heard"
+    sure = "" if one.sure >= SURE else ", as far as was heard" if one.sure >= LIKELY else ", but hardly heard"
     return f"{one.segment.name}{side}: {real}, {planned} planned{sure}"

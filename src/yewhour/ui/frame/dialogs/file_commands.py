@@ -7,6 +7,7 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from yewhour.background.jobs import Job
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.plan.plan import Brief, Plan, Section
@@ -26,6 +27,7 @@ from yewhour.ui.frame.host import Host
 from yewhour.ui.frame.pages import Pages
 
 if TYPE_CHECKING:
+    from yewhour.core.review.bring_in import BroughtClass
     from yewhour.state.takes import learnt_seconds, recordings
 else:
     learnt_seconds = late("yewhour.state.takes.learnt_seconds")  # likewise
@@ -150,14 +152,20 @@ class FileCommands:
         self._ask(FileRequest("Captions of a recording", "Bring in", CAPTIONS), "", self.bring_in_file)
 
     def bring_in_file(self, path: Path) -> None:
-        """A draft of a class from a recording's captions."""
+        """A draft of a class from a recording's captions; worked out beside the window."""
         words = self.session.teaching_data
-        try:
+
+        def work(job: Job) -> tuple[BroughtClass, Plan]:
             brought = recordings.brought_from(recordings.captions_in(path), words, path.stem)
-            plan = read_outline(brought.outline, words.library, str(path))
-        except Problem as problem:
-            self.window.tell(problem)
-            return
+            return brought, read_outline(brought.outline, words.library, str(path))
+
+        self.window.say(f"Listening to {path.name}…")
+        self.session.jobs.run(
+            "bring in", work, lambda made: self._brought_in(path, *made), doing="Bringing in a recording",
+            lost="Nothing was changed.", failed=self.window.tell, owner=self.session,
+        )  # fmt: skip
+
+    def _brought_in(self, path: Path, brought: BroughtClass, plan: Plan) -> None:
         self.files.begin(plan)
         self.window.say(f"{len(brought.items)} movements were brought in.")
         notes = [row.removeprefix("// ") for row in brought.outline.splitlines() if row.startswith("// ")]
