@@ -21,6 +21,7 @@ from yewhour.core.library.movement import Movement
 from yewhour.core.plan.school import School
 from yewhour.core.promise.vocabulary import PromiseVocabulary
 from yewhour.core.purpose import LINE_PURPOSES
+from yewhour.core.review.described import Descriptions
 from yewhour.core.transcript.mentions import EverydayWords
 from yewhour.core.wording.lines import StandingLines
 from yewhour.core.wording.speech import SpeechRates
@@ -46,6 +47,7 @@ def schemas() -> dict[str, bytes]:
         "groups": msgspec.json.schema(dict[str, MovementGroup]),
         "looking": msgspec.json.schema(CheckRules),
         "mentions": msgspec.json.schema(EverydayWords),
+        "described": msgspec.json.schema(Descriptions),
         "movements": _movements(),
         "promise": msgspec.json.schema(PromiseVocabulary),
         "positions": msgspec.json.schema(PositionsFile),

@@ -89,6 +89,8 @@ def bring_in(options: argparse.Namespace) -> None:
     write_out(content, options.out, options.captions)
     found, notes = len(brought.items), brought.notes
     say(f"yewhour: {found} movements found, {notes} lines left as notes", file=sys.stderr)
+    if brought.told:
+        say(f"yewhour: {brought.told}", file=sys.stderr)
 
 
 def voice(options: argparse.Namespace) -> None:

@@ -6,11 +6,13 @@ from pathlib import Path
 import pytest
 
 from tests.conftest import shipped
+from yewhour.core.outline.reader import read_outline
+from yewhour.core.pipeline import solve
 from yewhour.core.review.bring_in import brought_in
 from yewhour.core.review.free_listener import FreeListener
 from yewhour.core.transcript.captions import read_captions
 from yewhour.core.transcript.transcript import Transcript
-from yewhour.state.takes.recordings import free_listener
+from yewhour.state.takes.recordings import brought_from, free_listener
 
 SPOKEN = Path(__file__).parent.parent / "transcript" / "spoken"
 NAMES = sorted(path.stem for path in SPOKEN.glob("*.done"))
@@ -97,3 +99,18 @@ def test_a_side_is_told_by_what_its_own_lines_send_where():
 
 def test_where_nothing_is_said_nothing_is_heard():
     assert listener().heard(Transcript((), (), 600.0)) == []
+
+
+def test_a_side_that_was_not_heard_is_not_drafted_and_the_length_is_one_that_can_be():
+    said = read_captions(
+        b"[0:00] Lie down on your back, please, and be long.\n"
+        b"[0:10] Right ankle over the left knee, figure four, and pull that thigh in.\n"
+        b"[1:00] Savasana now, legs long, palms up.\n[1:20] Let everything be heavy."
+    )
+    brought = brought_from(said, shipped(), "short")
+    row = next(row for row in brought.outline.splitlines() if row.startswith("figure four"))
+    assert row.endswith(" right")
+    assert brought.told
+    plan = read_outline(brought.outline, shipped().library)
+    solved = solve(plan, shipped())
+    assert solved.shortest_s <= plan.brief.target_s <= solved.longest_s

@@ -1,8 +1,9 @@
 """A recording brought in: what was said of it becomes the outline of a class, to be gone on with by hand."""
 
+import math
 import re
 from bisect import bisect_left
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from itertools import pairwise
 from statistics import median
 
@@ -59,11 +60,13 @@ class BroughtItem(msgspec.Struct):
 
 
 class BroughtClass(msgspec.Struct, frozen=True):
-    """The outline of a class, and what was found: movements in order, and how many notes were left."""
+    """The outline of a class, and what was found: movements in order, and how many notes were left. told: of
+    its length, where it could not be kept."""
 
     outline: str
     items: tuple[BroughtItem, ...]
     notes: int
+    told: str = ""
 
 
 def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> BroughtClass:
@@ -110,6 +113,16 @@ def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> Broug
         ]
         notes += len(said)
     return BroughtClass("\n".join(rows).rstrip() + "\n", tuple(items), notes)
+
+
+def with_length(brought: BroughtClass, lasted_s: float, nearest_s: float) -> BroughtClass:
+    """The same with the nearest length the class can have, where it can't be as long as its recording."""
+    if abs(lasted_s - nearest_s) < 1.0:
+        return brought
+    length = show_length(math.ceil(nearest_s) if nearest_s > lasted_s else math.floor(nearest_s))
+    outline = re.sub(r"(?m)^length: .*$", f"length: {length}", brought.outline, count=1)
+    told = f"The recording lasts {show_length(lasted_s)}; with all that was found it is a class of {length}."
+    return msgspec.structs.replace(brought, outline=outline, told=told)
 
 
 def _under(items: Sequence[BroughtItem], said: Sequence[SpeechStretch]) -> dict[int, list[SpeechStretch]]:
@@ -359,15 +372,25 @@ def _group(
     second = {item.movement: item for item in group[1]} if len(group) > 1 else {}
     if len(first) == 1:
         item = first[0]
-        lead = ""
-        if _one_sided(item, known):
-            lead = f" pair{f' {item.side}' if item.side in ('left', 'right') else ''}"
-        return [_step(item, known, breath_s) + lead, *_both(item, second.get(item.movement), under)]
+        return [
+            _step(item, known, breath_s) + _sides(item, second, known),
+            *_both(item, second.get(item.movement), under),
+        ]
     rows = [f"pair{f' {first[0].side}' if first[0].side else ''}"]
     for item in first:
         rows.append(f"  {_step(item, known, breath_s)}")
         rows += [f"  {line}" for line in _both(item, second.get(item.movement), under)]
     return rows
+
+
+def _sides(item: BroughtItem, second: Mapping[str, BroughtItem], known: MentionIndex) -> str:
+    """Both sides where the other one was heard, or none was told; else the one that was."""
+    if not _one_sided(item, known):
+        return ""
+    told = item.side if item.side in ("left", "right") else ""
+    if told and item.movement not in second:
+        return f" {told}"
+    return f" pair {told}".rstrip()
 
 
 def _both(item: BroughtItem, other: BroughtItem | None, under: dict[int, list[SpeechStretch]]) -> list[str]:

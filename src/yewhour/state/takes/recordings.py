@@ -10,9 +10,10 @@ from yewhour.content.paths import DATA
 from yewhour.core.finding import CheckRules
 from yewhour.core.lengths import show_length
 from yewhour.core.outline.reader import read_outline
+from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
 from yewhour.core.review.actual_class import actual_class
-from yewhour.core.review.bring_in import BroughtClass, brought_in
+from yewhour.core.review.bring_in import BroughtClass, brought_in, with_length
 from yewhour.core.review.described import DescriptionIndex, Descriptions
 from yewhour.core.review.findings import ReviewFinding, review_findings
 from yewhour.core.review.free_listener import FreeListener
@@ -237,8 +238,12 @@ def brought_from(hearing: Transcript, teaching_data: TeachingData, title: str) -
     """A recording as the outline of a class, which can be read."""
     listener = free_listener(teaching_data)
     brought = brought_in(hearing, listener, title)
-    read_outline(brought.outline, teaching_data.library)
-    return brought
+    plan = read_outline(brought.outline, teaching_data.library)
+    if not brought.items:
+        return brought
+    return with_length(
+        brought, plan.brief.target_s, solve(plan, teaching_data).nearest_s(plan.brief.target_s)
+    )
 
 
 def review_unplanned(hearing: Transcript, title: str) -> UnplannedRecording:

@@ -23,18 +23,21 @@ from yewhour.ui.kit.theme import (
 SIZE = 11.5  # points
 TALL = 27.0  # pixels of a row, at the usual text size
 CLOCK = 66.0
+OWN_SHARE = 0.3  # for the movement's name, where she spoke in her own words
 BOLD = 0.91  # of the room is left for bold words, which are wider
 How = Literal["said", "reworded", "unsaid", "extra", "wrong", "look", "note", "heading"]
 
 
 class ReviewRow(NamedTuple):
-    """One row: its moment (None for a heading), what was meant, what was said, and its segment."""
+    """One row: its moment (None for a heading), what was meant, what was said, and its segment. share: of the
+    width, that what was meant takes."""
 
     at_s: float | None
     meant: str
     said: str
     how: How
     segment: str = ""
+    share: float = 0.6
 
 
 def review_rows(back: Review, found: Sequence[ReviewFinding]) -> list[ReviewRow]:
@@ -43,6 +46,8 @@ def review_rows(back: Review, found: Sequence[ReviewFinding]) -> list[ReviewRow]
     if found:
         rows.append(ReviewRow(None, "To look at", "", "heading"))
         rows += [ReviewRow(one.at_s, one.message, one.fix, one.severity, one.segment) for one in found]
+    if back.own_words:
+        return [*rows, *_own_rows(back)]
     lines: list[ReviewRow] = []
     instead = {one.instead for one in back.extra}
     for number, line in enumerate(back.lines):
@@ -67,6 +72,23 @@ def review_rows(back: Review, found: Sequence[ReviewFinding]) -> list[ReviewRow]
     lines.sort(key=lambda row: row.at_s or 0.0)
     if lines:
         rows += [ReviewRow(None, "What you meant to say", "What you said", "heading"), *lines]
+    return rows
+
+
+def _own_rows(back: Review) -> list[ReviewRow]:
+    """What she said in her own words, the movement it was said of before it where another begins."""
+    rows = [ReviewRow(None, "Movement", "What you said", "heading", share=OWN_SHARE)]
+    names = {one.segment.id: one.segment for one in back.segments}
+    told = ""
+    for one in back.extra:
+        segment = names.get(_segment_at(back, one.start_s))
+        side = f", {segment.side}" if segment is not None and segment.side in ("left", "right") else ""
+        name = f"{segment.use.name}{side}" if segment is not None else ""
+        key = segment.id if segment is not None else ""
+        rows.append(
+            ReviewRow(one.start_s, name if name != told else "", one.text, "said", key, share=OWN_SHARE)
+        )
+        told = name
     return rows
 
 
@@ -157,7 +179,7 @@ class ReviewRows(QAbstractScrollArea):
             painter.fillRect(QRectF(0, box.top(), 3 * scale(), box.height()), QColor(theme.focus))
         clock = CLOCK * scale()
         noticed = row.how in ("wrong", "look", "note")
-        half = (box.width() - clock - gap) * (0.68 if noticed else 0.6)
+        half = (box.width() - clock - gap) * (0.68 if noticed else row.share)
         down = Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft
         if row.how == "heading":
             painter.setFont(font(11.0, bold=True))

@@ -167,7 +167,7 @@ class FileCommands:
 
     def _brought_in(self, path: Path, brought: BroughtClass, plan: Plan) -> None:
         self.files.begin(plan)
-        self.window.say(f"{len(brought.items)} movements were brought in.")
+        self.window.say(f"{len(brought.items)} movements were brought in. {brought.told}".rstrip())
         notes = [row.removeprefix("// ") for row in brought.outline.splitlines() if row.startswith("// ")]
         if notes:
             more = len(notes) - MOST_NOTES
