@@ -49,7 +49,7 @@ def draw_sheets(folder: Path, movements: list[Movement], side: str) -> None:
     from PySide6.QtCore import QRectF, Qt
     from PySide6.QtGui import QColor, QGuiApplication, QImage, QPainter
 
-    from yewhour.ui.kit.figure_view import paint_figure, pictures_of
+    from yewhour.ui.kit.figure_view import paint_figure, pictures_of, stages
     from yewhour.ui.kit.theme import LIGHT, font, load_fonts
 
     app = QGuiApplication.instance() or QGuiApplication([])
@@ -69,11 +69,9 @@ def draw_sheets(folder: Path, movements: list[Movement], side: str) -> None:
             )
             shown = side if movement.sides == "one" else "both"
             drawn = pictures_of(movement, shown)
-            each = (CELL - 8) / max(1, len(drawn))
-            for number, one in enumerate(drawn):
-                paint_figure(
-                    painter, QRectF(x + 4 + number * each, y + 4, each - 2, ROW - 24), one, LIGHT, shown
-                )
+            boxes, most = stages(drawn, QRectF(x + 4, y + 4, CELL - 8, ROW - 24))
+            for box, one in zip(boxes, drawn, strict=False):
+                paint_figure(painter, box, one, LIGHT, shown, most=most)
         painter.end()
         image.save(str(folder / f"sheet-{first // (COLUMNS * ROWS):02}.png"))
 

@@ -30,7 +30,16 @@ def new_pdf() -> Pdf:
     return pdf
 
 
-FIGURE_INK = {"middle": 70, "near": 20, "other": 120, "far": 175, "prop": 205, "mat": 235, "line": 0}
+FIGURE_INK = {
+    "middle": 70,
+    "near": 20,
+    "other": 120,
+    "far": 175,
+    "prop": 205,
+    "mat": 235,
+    "line": 0,
+    "edge": 255,
+}
 
 
 def figure_ink(what: What, side: str) -> tuple[int, int, int]:

@@ -20,7 +20,8 @@ from yewhour.core.figure.body import (
 from yewhour.core.figure.joints import ABOVE, RESTS_HIGH, THICK
 from yewhour.core.props import PROPS
 
-What = Literal["mat", "prop", "line", "far", "other", "middle", "near"]
+# "edge": nothing is drawn of it; what was drawn before is cut away there, so that what crosses it stands out.
+What = Literal["mat", "prop", "line", "far", "other", "middle", "near", "edge"]
 ROUND = 7  # points on a round end
 SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
 LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
@@ -28,8 +29,16 @@ BETWEEN = 0.06  # of a block between the knees
 MAT, MAT_LONG = 0.40, 1.12  # wide and long
 LIMBS: tuple[tuple[str, ...], ...] = (("hip", "knee", "ankle", "toe"), ("shoulder", "elbow", "wrist", "hand"))
 # What limbs taper to, as shares of the height: from where they begin to their tips.
-TAPER = {"hip": 0.036, "knee": 0.026, "ankle": 0.017, "toe": 0.009, "shoulder": 0.026, "elbow": 0.018,
-         "wrist": 0.013, "hand": 0.008}  # fmt: skip
+TAPER = {"hip": 0.040, "knee": 0.028, "ankle": 0.018, "toe": 0.012, "shoulder": 0.029, "elbow": 0.020,
+         "wrist": 0.014, "hand": 0.013}  # fmt: skip
+# How thick the trunk is along its curve, from the seat to the neck: from the side; from the front or above.
+SIDE_TRUNK = (0.047, 0.044, 0.037, 0.041, 0.046, 0.042, 0.032)
+FLAT_TRUNK = (0.066, 0.060, 0.050, 0.056, 0.066, 0.066, 0.050)
+CURVED = 18  # steps along it
+EDGE = 0.011  # left free around a limb that crosses something
+EDGED_FROM = 0.45  # of a limb's first bone: before that it is one with the trunk
+HEEL = 0.16  # of a foot, behind the ankle
+NOSE, BUN = 0.014, 0.024
 
 
 FURTHER = 0.82  # of that, for the far limbs of a side view
@@ -77,10 +86,10 @@ def _shapes(figure: Figure, points: Points) -> Iterator[LimbShape]:
         yield _mat(points)
     yield from _props(figure, points)
     behind = figure.view == "side"
-    yield from _limbs(points, "far", "far" if behind else "other", FURTHER if behind else 1.0)
+    yield from _limbs(points, "far", "far" if behind else "other", FURTHER if behind else 1.0, not behind)
     yield from _trunk(figure, points)
-    yield LimbShape("middle", tuple(_bud(points["neck"], points["head"])))
-    yield from _limbs(points, "", "near")
+    yield from _head(figure, points)
+    yield from _limbs(points, "", "near", flat=not behind)
     yield from _lines(figure, points)
 
 
@@ -92,25 +101,57 @@ def _mat(points: Points) -> LimbShape:
     )
 
 
-def _limbs(points: Points, far: str, what: What, thick: float = 1.0) -> Iterator[LimbShape]:
+def _limbs(
+    points: Points, far: str, what: What, thick: float = 1.0, flat: bool = True
+) -> Iterator[LimbShape]:
     for limb in LIMBS:
-        for one, other in pairwise(limb):
-            ends = points[far + one], points[far + other]
-            yield LimbShape(what, tuple(tapered(*ends, thick * TAPER[one], thick * TAPER[other])))
+        bones = [(points[far + one], points[far + other], thick * TAPER[one], thick * TAPER[other])
+                 for one, other in pairwise(limb)]  # fmt: skip
+        if what == "near":
+            start, end, wide, thin = bones[0]
+            begun = _share(start, end, EDGED_FROM)
+            for bone in ((begun, end, wide, thin), *bones[1:]):
+                yield LimbShape("edge", tuple(tapered(bone[0], bone[1], bone[2] + EDGE, bone[3] + EDGE)))
+        if limb[0] == "hip" and not flat:
+            ankle, toe, wide, thin = bones[-1]
+            bones[-1] = (_share(ankle, toe, -HEEL), toe, 0.9 * wide, thin)
+            yield LimbShape(what, tuple(tapered(ankle, ankle, wide, wide)))
+        for start, end, wide, thin in bones:
+            yield LimbShape(what, tuple(tapered(start, end, wide, thin)))
+
+
+def _share(start: Point, end: Point, share: float) -> Point:
+    return (start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share)
 
 
 def _trunk(figure: Figure, points: Points) -> Iterator[LimbShape]:
     seat, back, neck = points["seat"], points["back"], points["neck"]
-    if figure.view == "side":
-        yield LimbShape("middle", tuple(tapered(seat, back, 0.043, 0.033)))
-        yield LimbShape("middle", tuple(tapered(back, neck, 0.033, 0.038)))
-        yield LimbShape("middle", tuple(tapered(neck, points["head"], 0.022, 0.018)))
-        return
-    yield LimbShape("middle", tuple(tapered(points["farhip"], points["hip"], 0.034, 0.034)))
-    yield LimbShape("middle", tuple(tapered(seat, back, 0.062, 0.048)))
-    yield LimbShape("middle", tuple(tapered(back, neck, 0.048, 0.058)))
-    yield LimbShape("middle", tuple(tapered(points["farshoulder"], points["shoulder"], 0.024, 0.024)))
-    yield LimbShape("middle", tuple(tapered(neck, points["head"], 0.024, 0.018)))
+    flat = figure.view != "side"
+    yield LimbShape("middle", tuple(_curved(seat, back, neck, FLAT_TRUNK if flat else SIDE_TRUNK)))
+    yield LimbShape("middle", tuple(tapered(seat, seat, 0.047, 0.047)))
+    if flat:
+        yield LimbShape("middle", tuple(tapered(points["farhip"], points["hip"], 0.040, 0.040)))
+        yield LimbShape("middle", tuple(tapered(points["farshoulder"], points["shoulder"], 0.029, 0.029)))
+    yield LimbShape("middle", tuple(tapered(neck, points["head"], 0.027, 0.021)))
+
+
+def _curved(seat: Point, back: Point, neck: Point, thick: tuple[float, ...]) -> Iterator[Point]:
+    """The outline of a trunk that bends without a corner: a curve through three points, as thick as told."""
+    # A parabola that passes the middle point halfway.
+    bow = tuple(2 * back[axis] - (seat[axis] + neck[axis]) / 2 for axis in (0, 1))
+    ridge, furrow = [], []
+    for step in range(CURVED + 1):
+        t = step / CURVED
+        at = tuple((1 - t) ** 2 * seat[n] + 2 * t * (1 - t) * bow[n] + t * t * neck[n] for n in (0, 1))
+        along = tuple(2 * (1 - t) * (bow[n] - seat[n]) + 2 * t * (neck[n] - bow[n]) for n in (0, 1))
+        long = max(1e-6, (along[0] ** 2 + along[1] ** 2) ** 0.5)
+        place = t * (len(thick) - 1)
+        low = min(int(place), len(thick) - 2)
+        radius = thick[low] + (thick[low + 1] - thick[low]) * (place - low)
+        across = (-along[1] / long * radius, along[0] / long * radius)
+        ridge.append((at[0] + across[0], at[1] + across[1]))
+        furrow.append((at[0] - across[0], at[1] - across[1]))
+    yield from (*furrow, *ridge[::-1])  # turned as a twig is: what overlaps is filled
 
 
 def tapered(start: Point, end: Point, thick: float, thin: float) -> Iterator[Point]:
@@ -122,15 +163,28 @@ def tapered(start: Point, end: Point, thick: float, thin: float) -> Iterator[Poi
             yield (centre[0] + radius * cos(at), centre[1] + radius * sin(at))
 
 
-def _bud(neck: Point, head: Point) -> Iterator[Point]:
-    """The corners of a bud that sits on a neck: round below, pointed at its tip."""
-    turned = atan2(head[1] - neck[1], head[0] - neck[0])
-    radius = THICK["head"]
-    for step in range(-14, 15):
-        at = step / 14 * pi * 0.98
-        # A circle that is drawn out a little towards the crown.
-        out = radius * (1.0 + 0.34 * max(0.0, cos(at)) ** 6)
-        yield (head[0] + out * cos(turned + at), head[1] + out * sin(turned + at))
+def _head(figure: Figure, points: Points) -> Iterator[LimbShape]:
+    """The head: where its nose is, one looks; where a bun is seen whole, the back of it is."""
+    neck, head = points["neck"], points["head"]
+    turned, radius = atan2(head[1] - neck[1], head[0] - neck[0]), THICK["head"]
+
+    def at(degrees: float, far: float) -> Point:
+        angle = turned + degrees * pi / 180
+        return (head[0] + far * radius * cos(angle), head[1] + far * radius * sin(angle))
+
+    yield LimbShape("middle", tuple(tapered(at(0, 0.12), at(180, 0.1), radius * 0.96, radius * 0.9)))
+    front = 1 if figure.flipped else -1
+    if figure.view == "side":
+        yield LimbShape(
+            "middle", tuple(tapered(at(front * 96, 0.8), at(front * 101, 1.24), 1.4 * NOSE, 0.3 * NOSE))
+        )
+        yield LimbShape("middle", tuple(tapered(at(-front * 62, 1.12), at(-front * 62, 1.16), BUN, BUN)))
+    elif figure.view == "above":  # the face is up
+        yield LimbShape("middle", tuple(tapered(at(0, 1.16), at(0, 1.2), BUN, BUN)))
+        yield LimbShape("edge", tuple(tapered(at(180, 0.12), at(0, 0.2), 0.6 * NOSE, 0.4 * NOSE)))
+    else:  # the back of the head
+        yield LimbShape("edge", tuple(tapered(at(0, 0.8), at(0, 0.84), BUN + 0.6 * EDGE, BUN + 0.6 * EDGE)))
+        yield LimbShape("middle", tuple(tapered(at(0, 0.8), at(0, 0.84), BUN, BUN)))
 
 
 def _props(figure: Figure, points: Points) -> Iterator[LimbShape]:

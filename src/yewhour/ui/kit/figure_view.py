@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from functools import lru_cache
+from math import inf
 from typing import Any, NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -30,6 +31,7 @@ from yewhour.ui.kit.theme import (
 MOST_KNOWN = 2000  # drawings remembered
 STATES = 24  # drawings on the way from one figure to the next
 MOST_GROWN = 1.4  # a strip grows no further with the text
+LYING = 2.2  # times as wide as high
 LETTERED = 44.0  # pixels of a box from which on the side's letter is drawn
 
 
@@ -116,17 +118,50 @@ def figure_picture(figure: Figure) -> FigurePicture:
             parts.append((shape.what, path))
         parts[-1][1].addPolygon(QPolygonF([QPointF(x, -y) for x, y in shape.corners]))
         parts[-1][1].closeSubpath()
+    parts = _with_edges(parts)
     left, bottom, right, top = drawing.box
     # Its outline alone is painted in two thirds of the time.
     outlines = tuple((what, path.simplified()) for what, path in parts)
     return FigurePicture(QRectF(left, -top, right - left, top - bottom), drawing.floor, outlines)
 
 
-def place_of(one: FigurePicture, box: QRectF) -> tuple[float, QPointF]:
-    """Pixels to the body's height, and where its seat and the floor meet, of a figure in a box."""
+def _with_edges(parts: Sequence[tuple[What, QPainterPath]]) -> list[tuple[What, QPainterPath]]:
+    """The parts, each cut away where what crosses it leaves an edge free."""
+    found: list[tuple[What, QPainterPath]] = []
+    for what, path in parts:
+        if what != "edge":
+            found.append((what, path))
+            continue
+        edge = path.simplified()
+        found = [
+            (under, below.simplified().subtracted(edge) if below.intersects(edge) else below)
+            for under, below in found
+        ]
+    return found
+
+
+def stages(pictures: Sequence[FigurePicture], box: QRectF) -> tuple[list[QRectF], float]:
+    """A box for each stage of a movement, and the pixels to the body's height that all are drawn in: beside
+    each other or, as of who lies, above each other, whichever is larger."""
+    count = max(1, len(pictures))
+    wide, high = box.width() / count, box.height() / count
+    beside = [QRectF(box.left() + n * wide, box.top(), wide - 2, box.height()) for n in range(count)]
+    above = [QRectF(box.left(), box.top() + n * high, box.width(), high) for n in range(count)]
+
+    def size(boxes: list[QRectF]) -> float:
+        return min((place_of(one, at)[0] for one, at in zip(pictures, boxes, strict=False)), default=1.0)
+
+    return max(((boxes, size(boxes)) for boxes in (beside, above)), key=lambda row: row[1])
+
+
+def place_of(one: FigurePicture, box: QRectF, most: float = inf) -> tuple[float, QPointF]:
+    """Pixels to the body's height, at most so many, and where its seat and the floor meet, of a figure in a
+    box."""
     wide, high = max(LEAST_WIDE, one.box.width()), max(LEAST_HIGH, one.box.height())
+    if one.box.width() > LYING * one.box.height():
+        high = one.box.height()  # who lies fills what there is
     under = max(1.0, 0.02 * box.height())
-    size = min(box.width() / wide, (box.height() - under) / high)
+    size = min(box.width() / wide, (box.height() - under) / high, most)
     foot = box.bottom() - under
     if not one.floor:
         foot -= (box.height() - one.box.height() * size) / 2
@@ -134,10 +169,16 @@ def place_of(one: FigurePicture, box: QRectF) -> tuple[float, QPointF]:
 
 
 def paint_figure(
-    painter: QPainter, box: QRectF, one: FigurePicture, theme: Theme, side: str = "both", letter: bool = True
+    painter: QPainter,
+    box: QRectF,
+    one: FigurePicture,
+    theme: Theme,
+    side: str = "both",
+    letter: bool = True,
+    most: float = inf,
 ) -> None:
-    """Paints a figure into a box, on its floor at the foot of it."""
-    size, origin = place_of(one, box)
+    """Paints a figure into a box, on its floor at the foot of it. most: pixels to the body's height."""
+    size, origin = place_of(one, box, most)
     painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.translate(origin)
@@ -158,8 +199,10 @@ def paint_figure(
         half, room = one.box.width() * size / 2 + 4, painter.fontMetrics().horizontalAdvance("M") + 4
         left = box.center().x() + half if side == "right" else box.center().x() - half - room
         fits = box.left() <= left <= box.right() - room
-        at = QRectF(min(max(left, box.left()), box.right() - room), box.top(), room, box.height())
-        place = Qt.AlignmentFlag.AlignBottom if fits else Qt.AlignmentFlag.AlignTop
+        high = painter.fontMetrics().height()
+        top = origin.y() + one.box.top() * size - (0 if fits else 0.6 * high)
+        at = QRectF(min(max(left, box.left()), box.right() - room), max(box.top(), top), room, high)
+        place = Qt.AlignmentFlag.AlignTop
         painter.drawText(at, Qt.AlignmentFlag.AlignHCenter | place, side[0].upper())
         painter.restore()
 
@@ -189,6 +232,7 @@ class FigureStrip(QWidget):
         super().__init__()
         self.theme = theme
         self.shown: tuple[tuple[FigurePicture, str], ...] = ()
+        self._staged = False  # whether they are the stages of one movement
         self.setFixedHeight(round(height * min(MOST_GROWN, scale())))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
@@ -196,12 +240,14 @@ class FigureStrip(QWidget):
         """The figures of a movement on each of these sides, or on both at once."""
         of_side = pictures_of if len(sides) < 2 else portraits  # of two sides one of each
         self._put([(one, side) for side in sides or ("both",) for one in of_side(movement, side, position)])
+        self._staged = len(sides) < 2
         self.setAccessibleName(f"{movement.name}, drawn")
 
     def show_several(self, movements: Sequence[Movement], name: str) -> None:
         """One figure of each."""
         found = [(portrait_of(one, "right"), "both") for one in movements]
         self._put([(one, side) for one, side in found if one is not None])
+        self._staged = False
         self.setAccessibleName(name)
 
     def _put(self, shown: Sequence[tuple[FigurePicture, str]]) -> None:
@@ -212,6 +258,13 @@ class FigureStrip(QWidget):
         painter = QPainter(self)
         high = float(self.height())
         wide = min(self.width() / max(1, len(self.shown)), high * 1.5)
+        if self._staged:
+            boxes, most = stages(
+                [one for one, _ in self.shown], QRectF(2, 2, wide * len(self.shown) - 6, high - 4)
+            )
+            for box, (one, side) in zip(boxes, self.shown, strict=True):
+                paint_figure(painter, box, one, self.theme, side, most=most)
+            return
         for number, (one, side) in enumerate(self.shown):
             paint_figure(painter, QRectF(number * wide + 2, 2, wide - 8, high - 4), one, self.theme, side)
 
