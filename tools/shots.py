@@ -27,6 +27,7 @@ from yewhour.ui.shelf.shelf_session import ShelfSession
 
 PROMISED = "25-minute gentle hatha for golfers, evening, sore knees, no twists, with a ring"
 A_MONDAY = datetime(2026, 11, 23).toordinal()
+DRAWN = 30
 TARGET = Path(__file__).resolve().parent.parent / "docs/screenshots"
 
 
@@ -60,8 +61,9 @@ class Photographer:
         while self.window.session.busy:
             self.qt.processEvents()
             time.sleep(0.005)
-        for _ in range(4):
+        for _ in range(DRAWN):  # figures come into lists as there is time
             self.qt.processEvents()
+            time.sleep(0.01)
 
     def segment(self, movement):
         timed = self.window.session.timed

@@ -22,7 +22,7 @@ from yewhour.core.props import PROPS
 
 # "edge": nothing is drawn of it; what was drawn before is cut away there, so that what crosses it stands out.
 What = Literal["mat", "prop", "line", "far", "other", "middle", "near", "edge"]
-ROUND = 7  # points on a round end
+ROUND, EDGE_ROUND = 7, 4  # points on a round end
 SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
 LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
 BETWEEN = 0.06  # of a block between the knees
@@ -34,7 +34,7 @@ TAPER = {"hip": 0.040, "knee": 0.028, "ankle": 0.018, "toe": 0.012, "shoulder": 
 # How thick the trunk is along its curve, from the seat to the neck: from the side; from the front or above.
 SIDE_TRUNK = (0.047, 0.044, 0.037, 0.041, 0.046, 0.042, 0.032)
 FLAT_TRUNK = (0.066, 0.060, 0.050, 0.056, 0.066, 0.066, 0.050)
-CURVED = 18  # steps along it
+CURVED = 10  # steps along it
 EDGE = 0.011  # left free around a limb that crosses something
 EDGED_FROM = 0.45  # of a limb's first bone: before that it is one with the trunk
 HEEL = 0.16  # of a foot, behind the ankle
@@ -111,7 +111,8 @@ def _limbs(
             start, end, wide, thin = bones[0]
             begun = _share(start, end, EDGED_FROM)
             for bone in ((begun, end, wide, thin), *bones[1:]):
-                yield LimbShape("edge", tuple(tapered(bone[0], bone[1], bone[2] + EDGE, bone[3] + EDGE)))
+                edge = tapered(bone[0], bone[1], bone[2] + EDGE, bone[3] + EDGE, EDGE_ROUND)
+                yield LimbShape("edge", tuple(edge))
         if limb[0] == "hip" and not flat:
             ankle, toe, wide, thin = bones[-1]
             bones[-1] = (_share(ankle, toe, -HEEL), toe, 0.9 * wide, thin)
@@ -154,12 +155,12 @@ def _curved(seat: Point, back: Point, neck: Point, thick: tuple[float, ...]) -> 
     yield from (*furrow, *ridge[::-1])  # turned as a twig is: what overlaps is filled
 
 
-def tapered(start: Point, end: Point, thick: float, thin: float) -> Iterator[Point]:
-    """The corners of a twig from one point to another, round at both ends."""
+def tapered(start: Point, end: Point, thick: float, thin: float, smooth: int = ROUND) -> Iterator[Point]:
+    """The corners of a twig from one point to another, round at both ends, in so many steps."""
     turned = atan2(end[1] - start[1], end[0] - start[0])
     for centre, radius, first in ((start, thick, turned + pi / 2), (end, thin, turned - pi / 2)):
-        for step in range(ROUND + 1):
-            at = first + pi * step / ROUND
+        for step in range(smooth + 1):
+            at = first + pi * step / smooth
             yield (centre[0] + radius * cos(at), centre[1] + radius * sin(at))
 
 

@@ -118,10 +118,9 @@ def figure_picture(figure: Figure) -> FigurePicture:
             parts.append((shape.what, path))
         parts[-1][1].addPolygon(QPolygonF([QPointF(x, -y) for x, y in shape.corners]))
         parts[-1][1].closeSubpath()
-    parts = _with_edges(parts)
     left, bottom, right, top = drawing.box
     # Its outline alone is painted in two thirds of the time.
-    outlines = tuple((what, path.simplified()) for what, path in parts)
+    outlines = tuple(_with_edges([(what, path.simplified()) for what, path in parts]))
     return FigurePicture(QRectF(left, -top, right - left, top - bottom), drawing.floor, outlines)
 
 
@@ -132,9 +131,9 @@ def _with_edges(parts: Sequence[tuple[What, QPainterPath]]) -> list[tuple[What, 
         if what != "edge":
             found.append((what, path))
             continue
-        edge = path.simplified()
+        box = path.boundingRect()
         found = [
-            (under, below.simplified().subtracted(edge) if below.intersects(edge) else below)
+            (under, below.subtracted(path) if below.boundingRect().intersects(box) else below)
             for under, below in found
         ]
     return found
