@@ -8,9 +8,9 @@ import numpy as np
 import pytest
 import soundfile
 from PySide6.QtCore import QPoint, QPointF, Qt
-from PySide6.QtGui import QWheelEvent
+from PySide6.QtGui import QImage, QWheelEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QLabel
 
 from tools.knocks import knock, mixed, room
 from yewhour.content.paths import DEMO
@@ -336,6 +336,43 @@ def test_what_matters_is_large_enough_for_three_metres(stage):
         assert page.coming.fontMetrics().boundingRect(
             page.coming.rect(), int(Qt.TextFlag.TextWordWrap), f"to {segment.name}, right"
         ).height() <= page.coming.height() + 1  # fmt: skip
+
+
+def words_at_a_quarter(widget, page):
+    """How many words can be told apart in a label, and how strongly it stands out (0 to 1), in the picture of
+    the page at a quarter of its size: a screen seen from three metres and more."""
+    picture = page.grab().toImage()
+    small = picture.scaled(
+        picture.width() // 4, picture.height() // 4, Qt.AspectRatioMode.IgnoreAspectRatio,
+        Qt.TransformationMode.SmoothTransformation,
+    ).convertToFormat(QImage.Format.Format_Grayscale8)  # fmt: skip
+    grey = np.frombuffer(small.constBits(), np.uint8).reshape(small.height(), small.bytesPerLine())
+    corner = widget.mapTo(page, QPoint(0, 0))
+    left, top, wide, high = (n // 4 for n in (corner.x(), corner.y(), widget.width(), widget.height()))
+    part = grey[top : top + high, left : left + wide].astype(float)
+    ink = np.abs(part - np.median(part)) / 255
+    columns = ink.max(axis=0) > 0.12
+    gaps, last = 0, None
+    for column in np.nonzero(columns)[0]:
+        gaps += last is not None and column - last > 2
+        last = column
+    return (gaps + 1 if last is not None else 0), float(ink.max())
+
+
+def test_what_matters_can_be_read_at_a_quarter_of_the_size(stage):
+    page = stage.page
+    page.resize(1280, 800)
+    stage.start()
+    said = "Grow tall and stay"
+    for one in (page.line, page.following, page.name):
+        one.say(said)
+        assert words_at_a_quarter(one, page)[0] == 4
+        assert words_at_a_quarter(one, page)[1] > 0.45
+    small = QLabel(said, page)  # what the test is held against: words that are too small to be told apart
+    small.setStyleSheet("font-size: 9px")
+    small.adjustSize()
+    small.show()
+    assert words_at_a_quarter(small, page)[0] != 4
 
 
 def test_back_to_the_start_of_it(stage):
