@@ -29,7 +29,7 @@ from yewhour.state.classes.class_file import plan_bytes
 from yewhour.state.paths import own_data
 
 if TYPE_CHECKING:
-    from yewhour.cli import draft_command, recording_commands
+    from yewhour.cli import draft_command, film_command, recording_commands
     from yewhour.core.edits import cuts, remedies
     from yewhour.core.export import contract
     from yewhour.render import script_pdf
@@ -37,6 +37,7 @@ if TYPE_CHECKING:
     from yewhour.state.classes.prewarm import Prewarm
 else:  # what one command needs is not brought in for all
     draft_command = late("yewhour.cli.draft_command")
+    film_command = late("yewhour.cli.film_command")
     recording_commands = late("yewhour.cli.recording_commands")
     contract = late("yewhour.core.export.contract")
     cuts = late("yewhour.core.edits.cuts")
@@ -208,6 +209,20 @@ def command_line() -> argparse.ArgumentParser:
     back.add_argument("--to", type=Path, metavar="FOLDER", help="write captions, chapters ... as it was, too")
     back.add_argument("--replace", action="store_true", help="write over files that are there already")
     back.set_defaults(run=lambda options: recording_commands.look_back(options))
+
+    film = commands.add_parser("film", help="the film of a class, cut from the camera's file to its length")
+    film.add_argument("recording", type=Path, metavar="CAMERA", help="the camera's file: a video")
+    film.add_argument(
+        "--class", dest="class_file", type=Path, required=True, metavar="FILE", help="its class"
+    )
+    _length(film)
+    film.add_argument("--marks", type=Path, metavar="M", help="the marks of the take (JSON Lines)")
+    film.add_argument("--captions", type=Path, metavar="C", help="its captions; else its sound is heard")
+    film.add_argument("--list", action="store_true", help="tell what would be cut, and make nothing")
+    film.add_argument("--format", choices=("text", "json"), default="text", help="of the list")
+    film.add_argument("--out", type=Path, metavar="PATH", help="NAME.mp4; captions come beside it")
+    film.add_argument("--replace", action="store_true", help="write over a file that is there already")
+    film.set_defaults(run=lambda options: film_command.film(options))
 
     bring = commands.add_parser("bring-in", help="make a draft of a class from a recording's captions")
     bring.add_argument("captions", type=Path, metavar="CAPTIONS", help="SubRip, WebVTT, or text with times")

@@ -1,0 +1,51 @@
+"""The cuts of a recording: in order, none twice, and what is kept as long as was promised if it can be."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from yewhour.core.film.cut_list import LEFT_S, NEAR_S, Stillness, cut_list
+from yewhour.core.take.cutting import in_film, in_recording
+
+seconds = st.floats(0, 3000, allow_nan=False).map(lambda one: round(one, 1))
+ranges = st.lists(st.tuples(seconds, seconds).map(lambda two: (min(two), max(two))), max_size=5)
+
+
+@given(seconds, seconds, seconds, ranges, ranges, seconds)
+def test_pieces_are_in_order_whole_and_kept_once(length, begins, lasts, marked, quiet, promised):
+    begins, ends = min(begins, length), min(length, begins + lasts)
+    still = [
+        Stillness(start, end, (end - start) / 2) for start, end in quiet if begins <= start and end <= ends
+    ]
+    found = cut_list(length, begins, ends, marked, still, promised)
+    at = 0.0
+    for start, end in found.pieces:
+        assert at <= start < end <= length
+        at = end
+    assert found.film_s == pytest.approx(sum(end - start for start, end in found.pieces))
+    kept = found.film_s + sum(end - start for start, end in found.ranges)
+    assert kept == pytest.approx(length, abs=1e-6)
+    for start, end in found.pieces:  # carried there and back
+        for second in (start, (start + end) / 2):
+            there = in_film(found.ranges, second)
+            assert in_recording(found.ranges, there) == pytest.approx(second, abs=1e-6)
+
+
+def test_the_longest_stillness_gives_first_and_keeps_some_of_itself():
+    still = [Stillness(100.0, 120.0, 20.0), Stillness(300.0, 360.0, 30.0)]
+    found = cut_list(700.0, 20.0, 660.0, [], still, 615.0)
+    assert [(one.start_s, one.end_s) for one in found.cuts if one.why == "still"] == [(317.5, 342.5)]
+    assert found.film_s == 615.0
+    more = cut_list(700.0, 20.0, 660.0, [], still, 590.0)
+    assert [one.end_s - one.start_s for one in more.cuts if one.why == "still"] == [16.0, 30.0]
+    assert LEFT_S == 20.0 - 16.0
+    assert more.film_s == 594.0  # and what is not still is never cut
+
+
+def test_what_she_cut_out_goes_and_nothing_is_cut_that_is_short_enough():
+    found = cut_list(400.0, 10.0, 390.0, [(50.0, 80.0), (70.0, 90.0)], [Stillness(200.0, 260.0, 60.0)], 340.0)
+    assert [(one.start_s, one.end_s, one.why) for one in found.cuts] == [
+        (0.0, 10.0, "before"), (50.0, 90.0, "marked"), (390.0, 400.0, "after"),
+    ]  # fmt: skip
+    assert abs(found.film_s - 340.0) <= NEAR_S
+    assert cut_list(400.0, 0.0, 400.0).pieces == [(0.0, 400.0)]

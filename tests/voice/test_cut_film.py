@@ -1,0 +1,100 @@
+"""A film is what is kept of a camera's file: its frames, its sound, its chapters; the file is not hurt."""
+
+import hashlib
+
+import av
+import numpy as np
+import pytest
+
+from tools.camera import RATE, film, number_of
+from yewhour.core.export.chapters import Chapter
+from yewhour.core.problem import Problem
+from yewhour.voice.film.cut_film import camera_length_s, cut_film
+
+PIECES = [(3.0, 8.0), (10.5, 15.0)]
+
+
+@pytest.fixture(scope="module")
+def camera(tmp_path_factory):
+    path = tmp_path_factory.mktemp("camera") / "camera.mp4"
+    film(path, 16)
+    return path
+
+
+@pytest.fixture(scope="module")
+def cut(camera):
+    out = camera.with_name("class.mp4")
+    before = hashlib.sha256(camera.read_bytes()).hexdigest()
+    shares = []
+    made = cut_film(
+        camera, out, PIECES, "Ebb", [Chapter("One", 0, 50), Chapter("Two", 50, 95)], shares.append
+    )
+    assert hashlib.sha256(camera.read_bytes()).hexdigest() == before
+    assert shares == sorted(shares)
+    assert shares[-1] == 1.0
+    return out, made
+
+
+def test_each_frame_is_the_one_of_its_second(cut):
+    out, made = cut
+    with av.open(str(out)) as file:
+        assert float(file.duration / av.time_base) == pytest.approx(9.5, abs=0.11)
+        shown = [(frame.time, number_of(frame)) for frame in file.decode(video=0)]
+        assert [one["metadata"]["title"] for one in file.chapters()] == ["One", "Two"]
+        assert file.metadata["title"] == "Ebb"
+    assert len(shown) == made.frames == 95
+    for at_s, number in shown:
+        real = 3.0 + at_s if at_s < 5.0 - 0.01 else 10.5 + at_s - 5.0
+        assert number == pytest.approx(10 * real, abs=0.6)
+
+
+def test_the_sound_goes_with_the_picture_and_is_faded_at_the_cut(cut):
+    with av.open(str(cut[0])) as file:
+        blocks = [frame.to_ndarray().reshape(-1) for frame in file.decode(audio=0)]
+    sound = np.concatenate(blocks)
+    loud = [
+        float(np.abs(sound[round(at * RATE) : round((at + 0.05) * RATE)]).max()) for at in (2.02, 5.52, 6.52)
+    ]
+    soft = [
+        float(np.abs(sound[round(at * RATE) : round((at + 0.05) * RATE)]).max()) for at in (2.5, 5.2, 6.2)
+    ]
+    assert min(loud) > 5 * max(soft)  # a tone at each second: 3 + 2, and 10.5 + 0.5
+    assert float(np.abs(sound).max()) <= 10 ** (-1 / 20) + 0.02
+
+
+def test_what_can_not_be_cut_is_told_and_nothing_is_left(camera, tmp_path):
+    with pytest.raises(Problem, match=r"can't end in '\.avi'"):
+        cut_film(camera, tmp_path / "class.avi", PIECES, "", [])
+    with pytest.raises(Problem, match="Nothing of this recording"):
+        cut_film(camera, tmp_path / "class.mp4", [], "", [])
+    with pytest.raises(Problem, match="not written over"):
+        cut_film(camera, camera, PIECES, "", [])
+    with pytest.raises(Problem, match="No picture lies"):
+        cut_film(camera, tmp_path / "class.mp4", [(20.0, 30.0)], "", [])
+    broken = tmp_path / "broken.mp4"
+    broken.write_bytes(camera.read_bytes()[:2000])
+    with pytest.raises(Problem, match="can't be read"):
+        camera_length_s(broken)
+    text = tmp_path / "text.mp4"
+    text.write_text("no film at all")
+    with pytest.raises(Problem, match="can't be read"):
+        camera_length_s(text)
+    assert {one.name for one in tmp_path.iterdir()} == {"broken.mp4", "text.mp4"}
+
+
+def test_stopped_half_way_nothing_is_left(camera, tmp_path):
+    def stop(share):
+        if share > 0.5:
+            raise KeyboardInterrupt
+
+    with pytest.raises(KeyboardInterrupt):
+        cut_film(camera, tmp_path / "class.mp4", PIECES, "", [], stop)
+    assert list(tmp_path.iterdir()) == []
+
+
+def test_a_file_without_sound_becomes_a_film_without(tmp_path):
+    film(tmp_path / "camera.mp4", 4, sound=False)
+    cut_film(tmp_path / "camera.mp4", tmp_path / "class.mp4", [(1.0, 3.0)], "", [])
+    with av.open(str(tmp_path / "class.mp4")) as file:
+        assert not file.streams.audio
+        assert len(list(file.decode(video=0))) == 20

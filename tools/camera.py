@@ -1,0 +1,74 @@
+"""A camera's file for trying: a picture that tells its own second, and a tone at each of them.
+
+The picture is grey; the second it shows is written into it as bars, so that it can be read back of any frame
+(`second_of`). Made of a class as a simulated teacher taught it, or of nothing but time.
+
+    python -m tools.camera OUT.mp4 SECONDS
+"""
+
+import sys
+from collections.abc import Sequence
+from fractions import Fraction
+from pathlib import Path
+from typing import Any
+
+import av
+import numpy as np
+
+RATE, WIDE, HIGH, BITS = 48_000, 192, 108, 16
+TONE = 880.0
+
+
+def picture_of(frame: int) -> np.ndarray:
+    """A frame with its number in it, as white and black bars."""
+    pixels = np.full((HIGH, WIDE, 3), 96, np.uint8)
+    for bit in range(BITS):
+        pixels[20:88, bit * 12 : bit * 12 + 12] = 235 if frame >> bit & 1 else 16
+    return pixels
+
+
+def number_of(frame: av.VideoFrame) -> int:
+    """The number that a frame shows."""
+    pixels = frame.to_ndarray(format="gray")
+    return sum(1 << bit for bit in range(BITS) if pixels[30:78, bit * 12 + 3 : bit * 12 + 9].mean() > 128)
+
+
+def film(
+    path: Path, length_s: float, fps: int = 10, sound: bool = True, speech: np.ndarray | None = None
+) -> None:
+    """A camera's file so long, its sound a short tone each second, or what is given at 48 kHz."""
+    with av.open(str(path), "w") as out:
+        video: Any = out.add_stream("libx264", rate=fps)
+        video.width, video.height, video.pix_fmt = WIDE, HIGH, "yuv420p"
+        video.options = {"preset": "ultrafast", "crf": "18"}
+        voice: Any = out.add_stream("aac", rate=RATE, layout="mono") if sound else None
+        for number in range(round(length_s * fps)):
+            frame = av.VideoFrame.from_ndarray(picture_of(number), format="rgb24").reformat(format="yuv420p")
+            frame.pts, frame.time_base = number, Fraction(1, fps)
+            out.mux(video.encode(frame))
+        out.mux(video.encode(None))
+        if voice is not None:
+            samples = tones(length_s) if speech is None else speech
+            for at in range(0, len(samples), 1024):
+                block = av.AudioFrame.from_ndarray(
+                    samples[at : at + 1024].reshape(1, -1).astype(np.float32), format="flt", layout="mono"
+                )
+                block.sample_rate, block.pts = RATE, at
+                out.mux(voice.encode(block))
+            out.mux(voice.encode(None))
+
+
+def tones(length_s: float) -> np.ndarray:
+    """A tone of a tenth of a second at each second, over a faint hiss."""
+    t = np.arange(round(length_s * RATE)) / RATE
+    hiss = np.random.default_rng(1).normal(0, 0.001, len(t))
+    return np.where(t % 1.0 < 0.1, 0.2 * np.sin(2 * np.pi * TONE * t), 0.0) + hiss
+
+
+def main(arguments: Sequence[str]) -> None:
+    """Makes one."""
+    film(Path(arguments[0]), float(arguments[1]))
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:])
