@@ -80,4 +80,4 @@ def test_what_can_not_be_made_is_told(capsysbinary, filmed, tmp_path):
         str(filmed / "ebb.vtt"), "--list",
     )  # fmt: skip
     assert code == 2
-    assert "another class" in err
+    assert "of another class" in err

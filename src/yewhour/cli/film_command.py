@@ -19,6 +19,8 @@ from yewhour.state.takes import recordings
 from yewhour.state.takes.replayed_take import replay_take
 from yewhour.voice.film.cut_film import camera_length_s, cut_film
 
+LEAST_OF_IT = 0.7  # of the promised length, that a recording of the class has
+
 
 def film(options: argparse.Namespace) -> None:
     """What is kept of a camera's file, told or made. Raises Problem for what can't be."""
@@ -40,6 +42,12 @@ def film(options: argparse.Namespace) -> None:
             str(camera), "Name its own class, and its captions.",
         )  # fmt: skip
     cuts = cuts_of(back, hearing, length_s)
+    if cuts.film_s < LEAST_OF_IT * cuts.promised_s:
+        there, all_of_it = (show_length(round(one)) for one in (cuts.film_s, cuts.promised_s))
+        raise Problem(
+            f"Only {there} of {all_of_it} lie in this recording: it ends early, or is of another class.",
+            str(camera), "Name the whole recording, and its own class.",
+        )  # fmt: skip
     if options.list:
         write_out(told_cuts(cuts, options.format == "json"), options.out, camera)
         return
