@@ -62,10 +62,13 @@ def _wrong(take: Take) -> list[str]:
     """Second sides that are not as their first, and rests under their least."""
     wrong = []
     done = {one.use.key: one for one in take.segments}
+    ways = {one.use.setup_for: one.start for one in take.segments if one.use.setup_for}
     for first, second in take.course.partners.items():
         one, two = done.get(first), done.get(second)
-        if one is None or two is None or one.use.step.second or two.start < take.now:
-            continue  # what she did on the second side herself is hers
+        if one is None or two is None or one.use.step.second:
+            continue
+        if min(two.start, ways.get(second, two.start)) < take.now:
+            continue  # what she did on the second side herself, or on the way to it, is hers
         apart = take.took(one) - two.length
         if one.end <= take.now and (apart or one.amount != two.amount):
             wrong.append(f"{one.id}: the second side is {seconds(apart)} s shorter, {two.dose}")
