@@ -43,9 +43,9 @@ def film(options: argparse.Namespace) -> None:
         )  # fmt: skip
     cuts = cuts_of(back, hearing, length_s)
     if cuts.film_s < LEAST_OF_IT * cuts.promised_s:
-        there, all_of_it = (show_length(round(one)) for one in (cuts.film_s, cuts.promised_s))
+        found, whole = (show_length(round(one)) for one in (cuts.film_s, cuts.promised_s))
         raise Problem(
-            f"Only {there} of {all_of_it} lie in this recording: it ends early, or is of another class.",
+            f"Only {found} of {whole} lie in this recording: it ends early, or is of another class.",
             str(camera), "Name the whole recording, and its own class.",
         )  # fmt: skip
     if options.list:
