@@ -8,9 +8,11 @@ from yewhour.core.plan.plan import Plan, Section
 from yewhour.core.plan.school import School, school_of
 from yewhour.core.plan.stand_ins import with_stand_ins
 from yewhour.core.plan.validate import validate_plan, validate_school
-from yewhour.core.plan.vocabulary import check_vocabulary
+from yewhour.core.plan.vocabulary import GENTLE_LEVELS, check_vocabulary
 from yewhour.core.problem import Problem
 from yewhour.core.teaching_data import TeachingData
+
+HARD_WAYS = ("plank",)  # bases that the ways of a gentle class keep from, wherever there are others
 
 
 class PreparedPlan(msgspec.Struct, frozen=True):
@@ -36,9 +38,11 @@ def prepare_plan(plan: Plan, teaching_data: TeachingData) -> PreparedPlan:
     if room.roll:
         school = msgspec.structs.replace(school, roll=room.roll)
     positions = room.positions(teaching_data.positions)
-    if school.keeps_from:
-        barred = frozenset(one for one in positions.places if base_of(one) in school.keeps_from)
-        positions = positions.avoiding(barred)
+    kept_from = {*school.keeps_from, *(HARD_WAYS if plan.brief.level in GENTLE_LEVELS else ())}
+    if kept_from:
+        positions = positions.avoiding(
+            frozenset(one for one in positions.places if base_of(one) in kept_from)
+        )
     if positions is not teaching_data.positions:
         teaching_data = msgspec.structs.replace(teaching_data, positions=positions)
     return PreparedPlan(_closed(plan, school), school, teaching_data)

@@ -12,6 +12,7 @@ from yewhour.core.lengths import seconds, show_length
 from yewhour.core.library.position import base_of
 from yewhour.core.pace import breath_ticks
 from yewhour.core.plan.edit import Drop, Edit, Insert, PairUp, SetAmount, SetMost, SetPace, TakeGentler
+from yewhour.core.plan.vocabulary import GENTLE_LEVELS
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
@@ -22,7 +23,6 @@ WARM_AFTER_S = 240.0  # a body that has moved this long counts as warm
 WRIST_S = 240.0
 FLOOR_CHANGES = 8  # down and up again five times are ten
 PACE_JUMP = 1.5
-GENTLE_LEVELS = ("gentle", "beginners")
 
 
 def work(timed: TimedClass) -> list[Segment]:

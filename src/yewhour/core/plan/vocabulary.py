@@ -11,6 +11,7 @@ from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.problem import Problem
 
 LEVELS = ("beginners", "gentle", "mixed", "experienced")
+GENTLE_LEVELS = ("gentle", "beginners")
 LEVEL_NAMES = {plain_name(level): level for level in LEVELS}
 
 

@@ -7,13 +7,12 @@ import re
 
 from yewhour.core.library.movement import Option, Wordings
 from yewhour.core.library.names import plain_name
+from yewhour.core.plan.vocabulary import GENTLE_LEVELS
 from yewhour.core.sides import fill
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.cautions import caution_lines
 from yewhour.core.wording.phrasing import Phrasing, filled_line
-
-GENTLE_LEVELS = ("gentle", "beginners")
 
 
 def offer_wordings(phrasing: Phrasing, index: int, segment: Segment) -> Wordings:

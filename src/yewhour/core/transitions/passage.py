@@ -10,6 +10,7 @@ from yewhour.core.lengths import ticks
 from yewhour.core.library.card import Card, conditioned
 from yewhour.core.library.movement import Wordings
 from yewhour.core.library.position import PositionChange, base_of
+from yewhour.core.plan.vocabulary import GENTLE_LEVELS
 from yewhour.core.sides import SIDE_TOKENS, tokens
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.cautions import caution_lines
@@ -24,7 +25,6 @@ from yewhour.core.wording.phrasing import (
 FIRST_OF_ALL = frozenset({"inversion", "deep backbend", "peak", "rapid breath", "breath held"})
 LONGEST_NUMBER = "twenty-four"  # what the line that tells the number has room for
 NAMED_FROM = 2  # effort
-GENTLE_LEVELS = ("gentle", "beginners")
 SLOW_TEACHING = 1.3  # from there on a school's choices come before the quiet
 TURNED = ("effort", "ease")
 PassageLine = tuple[str, Wordings]
