@@ -226,12 +226,20 @@ def write_real(
     return [path for _, path in paths]
 
 
+_listeners: list[tuple[TeachingData, FreeListener]] = []  # the last one that was made
+
+
 def free_listener(teaching_data: TeachingData) -> FreeListener:
-    """What hears movements in any words. Some 0.5 s; its lines and names are those of the library."""
+    """What hears movements in any words. Some 0.5 s the first time; its lines and names are the library's."""
+    for known, listener in _listeners:
+        if known is teaching_data:
+            return listener
     talk = msgspec.convert(read_toml(DATA / "mentions.toml"), EverydayWords)
     words = msgspec.convert(read_toml(DATA / "described.toml"), Descriptions)
     names = MentionIndex(teaching_data.library, list(teaching_data.blocks), talk)
-    return FreeListener(teaching_data, names, DescriptionIndex(words, teaching_data))
+    made = FreeListener(teaching_data, names, DescriptionIndex(words, teaching_data))
+    _listeners[:] = [(teaching_data, made)]
+    return made
 
 
 def brought_from(hearing: Transcript, teaching_data: TeachingData, title: str) -> BroughtClass:
