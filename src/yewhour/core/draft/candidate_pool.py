@@ -17,6 +17,7 @@ from yewhour.core.draft.draft_model import (
 )
 from yewhour.core.lengths import seconds
 from yewhour.core.library.movement import Movement
+from yewhour.core.library.names import plain_name
 from yewhour.core.library.position import base_of
 from yewhour.core.plan.nodes import Level as Take
 from yewhour.core.plan.nodes import Step
@@ -27,6 +28,9 @@ from yewhour.core.timing.doses import amount_range, kind_of, unit_ticks
 
 SETTLING_S = 4.0  # of a movement besides its teaching: the least that a way takes
 ENOUGH = 1.6  # times the length promised that all of a pool has to last, as not all can follow on all
+QUALIFIED = frozenset(
+    ("long", "baby", "half", "supported", "held", "preparation", "prep")
+)  # a name, no other
 BREATH_S = 7.5  # of a usual breath
 BREATH_MARKS = ("breath held", "rapid breath")
 
@@ -60,6 +64,15 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
     groups: frozenset[str] = frozenset()
     early: bool = False
     amount: int | None = None
+
+    @cached_property
+    def names(self) -> frozenset[str]:
+        """What it is called, without what tells it from others of the name: a frog is a long frog, too."""
+        if self.movement is None:
+            return frozenset()
+        called = (self.movement.name, *self.movement.aliases)
+        words = (plain_name(one).split() for one in called)
+        return frozenset(" ".join(word for word in name if word not in QUALIFIED) for name in words)
 
     @cached_property
     def costs(self) -> float:

@@ -153,6 +153,7 @@ class DraftWeights(DeclaredPart, frozen=True):
     alike: float
     alike_focus: float
     same_family: float
+    same_name: float
     same_prop: float
     same_balance: float
     jump: float

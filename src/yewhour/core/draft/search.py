@@ -120,6 +120,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
         if others and not self.order:  # a tradition's own order is about the same all through
             less += weights.often * sum(came.areas.get(area, 0) for area in others) / len(others)
         less += weights.same_family * sum(item.family == one.family for one in came.last) * (not self.order)
+        less += weights.same_name * any(item.names & one.names for one in came.last)
         less += weights.same_balance * ("balance" in item.marks and "balance" in _marks(came.last[-1:]))
         hardest = max((one.effort for one in came.last), default=1)
         less += weights.jump * max(0, item.effort - hardest - 1) * (not self.order)
