@@ -21,7 +21,7 @@ LEADS: dict[Leads, str] = {
 KEYS_ON = "→ on   ↑ one more   ↓ one fewer   ← again, cut   Space stop"
 KEYS_STANDING = "Space on   C cut out   F in the film   S camera stood still   ↑ ↓ from where   Esc end"
 KEYS_READY = (
-    "Space starts   R rehearse   V voice   M record   A ask aloud   L who leads   D dark   K a key   Esc back"
+    "Space starts   R rehearse   V voice   M record   A no hands   L leader   D dark   K a key   Esc back"
 )
 KEYS_REHEARSAL = (
     "Space begins   ↑ ↓ from where   O only some   S speed   V voice   R a take instead   Esc back"
