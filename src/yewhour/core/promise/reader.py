@@ -66,6 +66,7 @@ _LAST_NUMBER = re.compile(
 )
 LEAST_MIN, MOST_MIN = 3, 180  # that a number by itself is taken for
 _BARE_AGE = re.compile(r"(?:^|[,|;])\s*(6[5-9]|[7-9]\d)\s*(?=$|[,|;.])")
+HARDER = ("experienced", "strength")
 OLD, GROWN, MOST = 65, 16, 2000
 Read = tuple[Kind, str, int, Phrase | None]  # kind, key, words, and the phrase it was mistyped for
 
@@ -286,7 +287,8 @@ class PromiseReader:
             phrase = self.lexicon.near(text, length == 2)
             meant = self.lexicon.phrases.get(phrase, {}) if phrase else {}
             for kind in self._tried(context, "", first):
-                if kind in meant and not (kind == "movement" and context in ("", "for")):
+                harder = meant.get(kind) in HARDER  # nobody is worked harder for a slip of the pen
+                if kind in meant and not harder and not (kind == "movement" and context in ("", "for")):
                     return kind, meant[kind], length, phrase
         return None
 
