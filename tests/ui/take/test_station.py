@@ -42,8 +42,8 @@ class Stage:
         self.runner.clock = lambda: self.now
         self.wait(0)
 
-    def wait(self, seconds, step=0.5):
-        """Lets seconds go by, a frame each half."""
+    def wait(self, seconds, step=1.0):
+        """Lets seconds go by, a frame each of them."""
         end = self.now + seconds
         while self.now < end - 1e-9:
             self.now = min(end, self.now + step)

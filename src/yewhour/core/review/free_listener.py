@@ -92,8 +92,9 @@ class FreeListener:
                 self._whole[word] += tells
         self._all = sum(self._whole.values())
         self._sided: dict[str, Counter[str]] = {}
+        self._shares: dict[str, Floats] = {}
         self._bases = [_bases_of(one) for one in self.movements]
-        self._change = _changes(self.movements, teaching_data.positions)
+        self._change = np.ascontiguousarray(_changes(self.movements, teaching_data.positions).T)
         usual = np.array([_usual_s(one) for one in self.movements]) / BIN_S
         lengths = np.arange(SHORTEST, LONGEST)
         self._lengths = lengths
@@ -180,11 +181,18 @@ class FreeListener:
                 continue
             if word not in weights:
                 base = (self._whole[word] + 0.5 * ground[word] + 1) / (self._all + 0.5 * len(heard))
-                own = np.array([one.get(word, 0.0) for one in self._spoken]) / (self._totals + GROUND)
+                own = self._share(word)
                 weight = np.minimum(MOST_WEIGHT, np.log(OWN * own / base + ELSEWHERE))
                 weights[word] = (HEARD * weight).astype(np.float32)
             scores[:, at] += weights[word]
         return scores
+
+    def _share(self, word: str) -> Floats:
+        """How much of what is said of each movement a word is."""
+        if word not in self._shares:
+            told = np.array([one.get(word, 0.0) for one in self._spoken])
+            self._shares[word] = told / (self._totals + GROUND)
+        return self._shares[word]
 
     def _off_base(
         self, scores: Floats, said: Sequence[SpeechStretch], bases: Sequence[str], until_s: float
@@ -232,9 +240,9 @@ class FreeListener:
             goes_on = beside[at - 1] - BESIDE
             beside[at] = max(goes_on, ended[at, last])
             spoke[at] = last if ended[at, last] > goes_on else -1
-            onward = ended[at][:, None] - self._change
-            best = onward.argmax(axis=0)
-            behind, anew = onward[best, every], beside[at] - BEGUN - WAY_S * 8
+            onward = ended[at] - self._change  # (to, from)
+            best = onward.argmax(axis=1)
+            behind, anew = onward[every, best], beside[at] - BEGUN - WAY_S * 8
             begun[at] = np.maximum(behind, anew) - cost[at]
             came[at] = np.where(behind > anew, best, -1)
         found, at, movement = [], size, -1

@@ -8,6 +8,7 @@ from collections import Counter
 from collections.abc import Sequence
 
 import numpy as np
+import numpy.typing as npt
 from rapidfuzz import fuzz, process
 
 LEAST_WORTH = 0.1  # of a word that stands everywhere
@@ -16,6 +17,8 @@ SKIPS = 0.05  # and to leave out a word within one, on either side
 ALIKE = 78  # of 100: words that a machine may have heard wrongly
 FAR_S, FAR = 30.0, 0.7  # so far from where it is expected, a word is worth so much less
 _RUN, _START, _SKIP_HEARD, _SKIP_SAID = range(4)
+Places = npt.NDArray[np.intp]
+NOWHERE: Places = np.zeros(0, np.intp)
 
 
 def worth(script: Sequence[str]) -> np.ndarray:
@@ -36,36 +39,45 @@ def aligned(
     """
     if not script or not heard:
         return []
-    rows, columns = len(script), len(heard)
     alike = _alike(script, heard)
     said_words, heard_words = _numbers(script), _numbers(heard)
     worths = worth(script)
     times = np.asarray(heard_s, np.float32) if heard_s is not None else None
-    paths = np.zeros((rows, columns), np.uint8)
-    nothing = np.full(columns, -np.inf, np.float32)
-    best, match, earlier = np.zeros(columns, np.float32), nothing, nothing
-    for row in range(rows):
-        similar = alike[said_words[row]][heard_words]
-        value = worths[row] * similar
+    spots = [
+        np.flatnonzero(likeness[heard_words]) for likeness in alike
+    ]  # where each word may have been heard
+    likes = [likeness[heard_words[at]] for likeness, at in zip(alike, spots, strict=True)]
+    columns = len(heard)
+    paths = np.full((len(script), columns), 4, np.uint8)
+    # Two places more in front, so that what was before a word is there for the first ones too.
+    best = np.zeros(columns + 2, np.float32)
+    match, earlier, spare = (np.full(columns + 2, -np.inf, np.float32) for _ in range(3))
+    held: list[Places] = [NOWHERE, NOWHERE, NOWHERE]  # the places of the three that are not -inf
+    ways = np.empty((4, columns), np.float32)
+    for row, word in enumerate(said_words):
+        at = spots[word]
+        value = worths[row] * likes[word]
         if times is not None and expected_s is not None:
-            value = value * (1 - FAR * np.minimum(1, np.abs(times - expected_s[row]) / FAR_S))
-        ways = np.stack(
-            (_after(match), _after(best, 0.0) - BEGINS, _after(match, by=2) - SKIPS, _after(earlier) - SKIPS)
-        )
-        way = ways.argmax(0)
-        here = np.where(similar > 0, value + ways.max(0), -np.inf).astype(np.float32)
-        top = np.maximum(best, here)
-        total = np.maximum.accumulate(top)
-        came = np.where(total == best, 1, 2)
-        came[(total == here) & (total > best)] = 0
-        paths[row] = way + 4 * came
-        best, earlier, match = total, match, here
+            value = value * (1 - FAR * np.minimum(1, np.abs(times[at] - expected_s[row]) / FAR_S))
+        before, here_at, way = at + 1, at + 2, ways[:, : len(at)]
+        way[0] = match[before]
+        way[1] = best[before] - BEGINS
+        way[2] = match[at] - SKIPS
+        way[3] = earlier[before] - SKIPS
+        here = value + way.max(0)
+        total = best.copy()
+        total[here_at] = np.maximum(total[here_at], here)
+        total = np.maximum.accumulate(total)
+        was, now = best[here_at], total[here_at]
+        came = np.where(now == was, 1, 2)
+        came[(now == here) & (here > was)] = 0
+        paths[row, total[2:] != best[2:]] = 8
+        paths[row, at] = way.argmax(0) + 4 * came
+        spare[held[2]] = -np.inf
+        spare[here_at] = here
+        best, match, earlier, spare = total, spare, match, earlier
+        held = [here_at, held[0], held[1]]
     return _traced(paths, alike, said_words, heard_words)
-
-
-def _after(row: np.ndarray, first: float = -np.inf, by: int = 1) -> np.ndarray:
-    """A row moved on, so that each place has what was `by` before it."""
-    return np.concatenate([np.full(min(by, len(row)), first, np.float32), row[:-by]])
 
 
 def _numbers(words: Sequence[str]) -> np.ndarray:
