@@ -63,9 +63,13 @@ SOLVED = {}
 
 
 class Desk:
-    """One window and what a teacher does to it."""
+    """One window and what a teacher does to it.
 
-    def __init__(self, qtbot, path=FIRST_DEMO):
+    Not painted, it is as quick again: for what is not about a picture. The stories, the random acts and
+    what is looked at are painted (the marker `painted`).
+    """
+
+    def __init__(self, qtbot, path=FIRST_DEMO, painted=True):
         application()
         look.set_scale(1.0)
         self.qtbot = qtbot
@@ -73,6 +77,7 @@ class Desk:
         self.window.resize(1280, 800)
         self.window.show()
         qtbot.waitExposed(self.window)
+        self.window.setUpdatesEnabled(painted)
         self.window.activateWindow()
         open_first(self.window, path)
         self.settle()
@@ -160,9 +165,13 @@ class Desk:
         self.settle()
 
 
+def is_painted(request):
+    return request.node.get_closest_marker("painted") is not None
+
+
 @pytest.fixture
-def desk(qtbot):
-    timed = Desk(qtbot)
+def desk(qtbot, request):
+    timed = Desk(qtbot, painted=is_painted(request))
     yield timed
     timed.leave()
 
@@ -186,9 +195,9 @@ def cold_desk(desk, tmp_path):
 
 
 @pytest.fixture
-def bare_desk(qtbot, tmp_path, monkeypatch):
+def bare_desk(qtbot, request, tmp_path, monkeypatch):
     """A window on the first page, of a teacher who has opened nothing yet."""
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "nobody"))
-    timed = Desk(qtbot, None)
+    timed = Desk(qtbot, None, painted=is_painted(request))
     yield timed
     timed.leave()

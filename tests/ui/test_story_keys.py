@@ -1,5 +1,6 @@
 """The whole story by keyboard alone: from an empty window to an exported script."""
 
+import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
@@ -8,6 +9,8 @@ from tests.ui.conftest import ALT, CTRL, SHIFT
 from yewhour.core.plan.nodes import Pair, Rounds
 
 KEY = Qt.Key
+
+pytestmark = pytest.mark.painted
 
 
 def tab_to(desk, name, most=60):

@@ -1,11 +1,14 @@
 """The whole story by mouse: from an empty window to an exported script. Only names are typed."""
 
+import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QPushButton
 
 from tests.ui.conftest import CTRL
 from yewhour.core.plan.nodes import Block, Pair, Rounds
+
+pytestmark = pytest.mark.painted
 
 
 def button(widget, words):

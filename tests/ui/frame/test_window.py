@@ -107,6 +107,7 @@ def test_every_deed_is_in_a_menu_with_its_keys(desk):
         assert actions[command.name].text()
 
 
+@pytest.mark.painted
 def test_every_deed_can_be_done_with_nothing_chosen_and_nothing_breaks(desk):
     for command in COMMANDS:
         if command.name not in ("close", "new_window"):
@@ -116,6 +117,7 @@ def test_every_deed_can_be_done_with_nothing_chosen_and_nothing_breaks(desk):
     assert desk.window.isVisible()
 
 
+@pytest.mark.painted
 def test_light_dark_and_large_text_are_painted(desk):
     pictures = []
     for command in ("other_light", "larger_text", "smaller_text"):

@@ -76,6 +76,7 @@ def test_rounds_knots_and_meant_differences_are_marked(desk):
     )
 
 
+@pytest.mark.painted
 def test_one_can_come_as_near_as_one_breath_and_see_its_phases(desk):
     desk.choose("low-lunge")
     for _ in range(12):

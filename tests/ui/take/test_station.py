@@ -128,6 +128,7 @@ def test_it_counts_in_and_then_the_class_runs_by_itself(stage):
     assert stage.page.late.text() == "on time"
 
 
+@pytest.mark.painted
 def test_a_whole_class_goes_by_and_ends_to_the_second(stage):
     stage.start()
     stage.wait(24 * 60, step=3.5)
@@ -359,6 +360,7 @@ def words_at_a_quarter(widget, page):
     return (gaps + 1 if last is not None else 0), float(ink.max())
 
 
+@pytest.mark.painted
 def test_what_matters_can_be_read_at_a_quarter_of_the_size(stage):
     page = stage.page
     page.resize(1280, 800)
@@ -894,6 +896,7 @@ def test_without_a_microphone_the_take_goes_on(stage, monkeypatch):
     assert stage.runner.state == "on"
 
 
+@pytest.mark.painted
 @pytest.mark.parametrize("seed", range(int(os.environ.get("YEW_ACTS", "2"))))
 def test_whatever_is_pressed_the_take_holds(stage, seed):
     dice = Random(seed)
