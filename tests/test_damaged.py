@@ -17,13 +17,13 @@ TEXTS = tuple(name for name in FORMATS if name != "pdf")
 
 @pytest.mark.parametrize("kind", [kind for kind in KINDS if kind != "captions"])
 @given(dice=st.randoms(use_true_random=False))
-@settings(max_examples=50)
+@settings(max_examples=40)
 def test_whatever_is_damaged_is_told_or_made(kind, dice):
     put_through(kind, damaged(kind, dice), (dice.choice(TEXTS),))
 
 
 @given(dice=st.randoms(use_true_random=False))
-@settings(max_examples=25)
+@settings(max_examples=12)
 def test_damaged_captions_are_told_or_looked_at(dice):
     put_through("captions", damaged("captions", dice), ())
 

@@ -32,6 +32,11 @@ def short():
     return demo_maker("four-at-the-slip").make()
 
 
+@cache
+def a_minute():
+    return made_of(Step(movement="child", amount=2, locked=True), length_s=None, title="Ebb", target_s=60)
+
+
 def mixed(heard, length):
     mix = ClassMix(heard, length, shipped_voice(), 1.0, SLOWER)
     return mix, np.concatenate(list(mix.blocks()))
@@ -123,10 +128,9 @@ def test_a_peak_between_two_samples_is_found():
     assert meter.peak == pytest.approx(-6.02, abs=0.05)
 
 
-@pytest.mark.parametrize("suffix", [".flac"])
-def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path, suffix):
-    timed = short()
-    path = tmp_path / f"class{suffix}"
+def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path):
+    timed = a_minute()
+    path = tmp_path / "class.flac"
     shares = []
     done = write_sound(timed, path, shipped_voice(), {"lines", "bells"}, SLOWER, shares.append)
     sound, rate = soundfile.read(path)  # another program's eyes and ears
@@ -143,15 +147,12 @@ def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path, su
 
 @pytest.mark.parametrize(
     "suffix",
-    [
-        one if one in (".flac", ".mp3", ".ogg") else pytest.param(one, marks=pytest.mark.long)
-        for one in sorted(KINDS)
-    ],
+    [one if one in (".flac", ".ogg") else pytest.param(one, marks=pytest.mark.long) for one in sorted(KINDS)],
 )
 def test_every_kind_of_file_has_its_title_and_its_chapters(tmp_path, suffix):
     import av
 
-    timed = made_of(Step(movement="child", amount=2, locked=True), length_s=None, title="Ebb", target_s=60)
+    timed = a_minute()
     path = tmp_path / f"class{suffix}"
     done = write_sound(timed, path, shipped_voice(), {"lines"}, SLOWER)
     with av.open(str(path)) as file:  # what is told is measured on the file, as somebody else hears it

@@ -52,7 +52,7 @@ def texts(plan):
     return Counter(edit.text for edit in plan.edits)
 
 
-@settings(max_examples=90, deadline=None)
+@settings(max_examples=60, deadline=None)
 @given(plans(), st.data())
 def test_no_act_loses_a_word_that_it_does_not_tell(plan, data):
     known = [node.id for node in nodes_of(plan).values()]

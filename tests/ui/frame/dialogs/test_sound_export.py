@@ -4,17 +4,25 @@ import pytest
 import soundfile
 from PySide6.QtCore import Qt
 
-from yewhour.content.paths import DEMO
+from tests.conftest import made_of
+from yewhour.core.plan.nodes import Step
+from yewhour.state.classes.class_file import plan_bytes
 from yewhour.ui.frame.dialogs.exporting import SOUNDS
 
 
 @pytest.fixture
 def exporting(desk, tmp_path):
-    desk.window.file_commands.open_file(DEMO / "four-at-the-slip.yewhour")
+    short = made_of(Step(movement="child", amount=2, locked=True), length_s=None, title="Slip", target_s=41)
+    (tmp_path / "hers").mkdir()
+    path = tmp_path / "hers" / "slip.yewhour"
+    path.write_bytes(plan_bytes(short.plan))
+    desk.window.file_commands.open_file(path)
     desk.settle()
     desk.press("export_script")
     dialog = desk.window._dialogs[-1]
-    dialog.folder.setText(str(tmp_path))
+    folder = tmp_path / "out"
+    folder.mkdir()
+    dialog.folder.setText(str(folder))
     dialog.name.setText("slip")
     for number in range(dialog.list.count()):
         item = dialog.list.item(number)
@@ -26,7 +34,7 @@ def exporting(desk, tmp_path):
 
 
 def test_the_sound_is_written_and_as_long_as_the_class(exporting, desk, tmp_path):
-    assert "4:00 of sound" in exporting.preview.text.toPlainText()
+    assert "0:41 of sound" in exporting.preview.text.toPlainText()
     assert "slip.flac" in exporting.names.text()
     said = []
     shown = exporting._show_progress
@@ -34,8 +42,8 @@ def test_the_sound_is_written_and_as_long_as_the_class(exporting, desk, tmp_path
     exporting.write_button.click()
     desk.qtbot.waitUntil(lambda: not exporting.busy, timeout=60_000)
     assert "Written" in exporting.names.text()
-    sound, rate = soundfile.read(tmp_path / "slip.flac")
-    assert len(sound) == 240 * rate
+    sound, rate = soundfile.read(tmp_path / "out" / "slip.flac")
+    assert len(sound) == 41 * rate
     assert any("50 %" in one or "60 %" in one for one in said)
 
 
@@ -44,7 +52,7 @@ def test_a_stop_leaves_no_file(exporting, desk, tmp_path):
     exporting.stop_button.click()
     desk.qtbot.waitUntil(lambda: not exporting.busy, timeout=60_000)
     assert "Stopped" in exporting.names.text()
-    assert list(tmp_path.iterdir()) == []
+    assert list((tmp_path / "out").iterdir()) == []
 
 
 def test_the_ways_to_write_sound_are_among_the_ways(exporting):
