@@ -2,8 +2,7 @@
 
 import math
 import re
-from bisect import bisect_left
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import pairwise
 from statistics import median
 
@@ -11,15 +10,14 @@ import msgspec
 
 from yewhour.core.lengths import show_length
 from yewhour.core.library.movement import Movement
-from yewhour.core.review.free_listener import OTHER, FreeListener, HeardMovement, sentence_ends
+from yewhour.core.review.brought_items import BroughtItem, items_of, taught
+from yewhour.core.review.free_listener import FreeListener
 from yewhour.core.review.review import breath_pace
 from yewhour.core.review.without_plan import (
     CLOSING,
-    SWITCH,
     sentences,
-    sided,
 )
-from yewhour.core.transcript.mentions import Mention, MentionIndex
+from yewhour.core.transcript.mentions import MentionIndex
 from yewhour.core.transcript.transcript import (
     HeardWord,
     SpeechStretch,
@@ -27,36 +25,12 @@ from yewhour.core.transcript.transcript import (
     plain_words,
 )
 
-SAME_S = 150.0  # a movement that is named again so soon, with nothing between, is the same one
 SIDES_S = 480.0  # so soon the second side follows the first
-NEAR_WORDS, ENTERED = 12, 30  # before a movement, and from its beginning, in which its side is told
 PART_S, SILENCE_S = 150.0, 7.0  # the least length of a part of the class, and of the silence before one
 EARLY_S = 1.5  # so long before a movement is named, what is said may be of it
 LOST_S = 40.0  # so long after a movement was named, what is said may be of one that was not understood
 AFTER_S = 10.0  # so long after something was said of a movement, what is said may be of it
 BREATH_S, MOVES_S = 7.5, 6.0  # of a breath where none is heard, and what the way there takes
-_COUNT = re.compile(
-    r"\b(one|two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty|thirty) "
-    r"(?:more |full |deep |slow )*"
-    r"(breaths?|times?|reps?|repetitions|rounds?|circles|rolls|lifts|raises|squats|pulses|kicks|"
-    r"of (?:them|those|each))\b"
-)
-_VALUES = {
-    "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9,
-    "ten": 10, "twelve": 12, "fifteen": 15, "twenty": 20, "thirty": 30,
-}  # fmt: skip
-
-
-class BroughtItem(msgspec.Struct):
-    """A movement that was done: from a second to another, on a side ("" for not known), with a number (0)."""
-
-    movement: str
-    block: bool
-    start_s: float
-    end_s: float
-    side: str
-    count: int
-    again: bool = False  # after a change of side was said
 
 
 class BroughtClass(msgspec.Struct, frozen=True):
@@ -74,8 +48,8 @@ def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> Broug
     known = listener.names
     said = sentences(hearing.talks)
     heard = listener.heard(hearing)
-    mentions, seconds = _taught(hearing, heard, listener, said)
-    items = _items(hearing, mentions, seconds, said, listener)
+    mentions, seconds = taught(hearing, heard, listener, said)
+    items = items_of(hearing, mentions, seconds, said, listener)
     spoken = [one.start_s for one in mentions]
     breath_s = 60 / (breath_pace(hearing.words) or 60 / BREATH_S)
     rows = [f"title: {_title(title)}", f"length: {show_length(max(60, round(hearing.length_s)))}", ""]
@@ -171,126 +145,6 @@ def _said(text: str) -> str:
     """A sentence as it can stand in an outline, whole."""
     plain = " ".join(text.split()).replace("|", ",").replace("//", " ")
     return f"{plain[:1].upper()}{plain[1:]}"
-
-
-# --- what was done --------------------------------------------------------------------------------------
-
-CAT_COW = ("cat", "cow")
-NAMED_S, SURELY = 20.0, 0.9  # near a movement that was heard; a certainty that no mere name parts
-SIDE_S = 8.0  # of the first side at least
-TURN = re.compile(
-    rf"{SWITCH.pattern}|\b(?:other (?:leg|arm|one|hand|foot|knee|way)|swap|(?:change|switch) over|"
-    r"(?:and|now) change|through the (?:middle|cent(?:re|er)))\b"
-)
-
-
-def _taught(
-    hearing: Transcript,
-    heard: Sequence[HeardMovement],
-    listener: FreeListener,
-    said: Sequence[SpeechStretch],
-) -> tuple[list[Mention], set[int]]:
-    """What was taught, named or not, each side of it where it begins; blocks that were named besides. And the
-    words at which second sides begin."""
-    starts = [word.start_s for word in hearing.words]
-    found, seconds = list[Mention](), set[int]()
-    for one in heard:
-        cat_cow = one.movement in CAT_COW
-        movement = "cat-cow" if cat_cow else one.movement
-        for at_s in (one.start_s, *_second_side(one, listener, said)):
-            at = min(bisect_left(starts, at_s), len(starts) - 1)
-            if at_s != one.start_s:
-                seconds.add(at)
-            if not (found and found[-1].movement == movement and cat_cow):
-                found.append(Mention(movement, cat_cow, at, 0, max(at_s, starts[at])))
-    named = listener.names.mentions(hearing.words, sentence_ends(said))
-    found += [one for one in named if one.block and one.movement != "cat-cow"]
-    found += [
-        one
-        for one in named
-        if not one.block and not _stands_in(one, heard, listener.names.announced(hearing.words, one))
-    ]
-    return sorted(found, key=lambda one: one.at), seconds
-
-
-def _stands_in(named: Mention, heard: Sequence[HeardMovement], announced: bool) -> bool:
-    """Whether a movement that was named is among those that were heard; or is only mentioned within one that
-    is sure."""
-    same = any(
-        one.movement == named.movement and one.start_s - NAMED_S <= named.start_s <= one.end_s + NAMED_S
-        for one in heard
-    )
-    within = any(one.sure >= SURELY and one.start_s <= named.start_s < one.end_s for one in heard)
-    return same or (within and not announced)
-
-
-def _second_side(
-    one: HeardMovement, listener: FreeListener, said: Sequence[SpeechStretch]
-) -> tuple[float, ...]:
-    """The second at which a one-sided movement goes on to its other side, where that was said."""
-    if listener.names.library[one.movement].sides != "one":
-        return ()
-    first = ""
-    for talk in said:
-        if not one.start_s - 0.5 <= talk.start_s < one.end_s:
-            continue
-        words = plain_words(talk.text)
-        side = next((word for word in words if sided([word])), "")
-        later = talk.start_s - one.start_s >= SIDE_S
-        turns = TURN.search(" ".join(words)) is not None or (first and side and side != first)
-        if later and turns and len(sided(words)) < 2 + bool(first):
-            return (talk.start_s,)
-        first = first or side
-    return ()
-
-
-def _items(
-    hearing: Transcript,
-    mentions: Sequence[Mention],
-    seconds: Collection[int],
-    said: Sequence[SpeechStretch],
-    listener: FreeListener,
-) -> list[BroughtItem]:
-    switches = [talk.start_s for talk in said if SWITCH.search(" ".join(plain_words(talk.text)))]
-    items: list[BroughtItem] = []
-    for number, one in enumerate(mentions):
-        until = mentions[number + 1].at if number + 1 < len(mentions) else len(hearing.words)
-        before = mentions[number - 1].at + mentions[number - 1].size if number else 0
-        side = _side(hearing, one, before, until, listener)
-        words = " ".join(word.text for word in hearing.words[one.at : until])
-        match = _COUNT.search(words)
-        count = _VALUES[match.group(1)] if match else 0
-        last = items[-1] if items else None
-        switched = last is not None and any(last.start_s < at_s <= one.start_s + 4 for at_s in switches)
-        if last is not None:
-            last.end_s = max(last.end_s, one.start_s)
-        if last is not None and one.at in seconds and last.movement == one.movement:
-            side, switched = OTHER.get(last.side, side), True
-            last.side = last.side or OTHER.get(side, "")
-        elif last is not None and _same(last, one, side, switched):
-            last.count = last.count or count
-            last.side = last.side or side
-            continue
-        items.append(BroughtItem(one.movement, one.block, one.start_s, one.start_s, side, count, switched))
-    if items:
-        items[-1].end_s = max(items[-1].start_s, hearing.length_s)
-    return items
-
-
-def _same(last: BroughtItem, one: Mention, side: str, switched: bool) -> bool:
-    if last.movement != one.movement or switched or one.start_s - last.start_s > SAME_S:
-        return False
-    return not (side and last.side and side != last.side)
-
-
-def _side(hearing: Transcript, one: Mention, before: int, until: int, listener: FreeListener) -> str:
-    """The side a movement is done on: by what is said as it begins; else the last side just before it."""
-    if one.block or listener.names.library[one.movement].sides != "one":
-        return ""
-    told = [word.text for word in hearing.words[one.at : min(until, one.at + ENTERED)]]
-    ahead = [word.text for word in hearing.words[max(before, one.at - NEAR_WORDS) : one.at]]
-    found = listener.side_of(one.movement, told) or listener.side_of(one.movement, ahead)
-    return found or next((word for word in reversed(ahead) if sided([word])), "")
 
 
 # --- in pairs -------------------------------------------------------------------------------------------

@@ -11,18 +11,25 @@ from yewhour.core.library.movement import Wordings
 from yewhour.core.plan.school import School
 from yewhour.core.script.alignment import alignment_lines
 from yewhour.core.script.counts import count_lines
-from yewhour.core.script.cue import Candidate
+from yewhour.core.script.cue import LEAD, Candidate
 from yewhour.core.script.entry_cues import entry_cues, talk_cues
 from yewhour.core.script.flow import flow_line, linking_line
-from yewhour.core.script.stages import stage_lines
 from yewhour.core.script.teaching import Teaching
 from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.entry import EntryLines
 from yewhour.core.transitions.ways import same_posture
 from yewhour.core.wording.lines import StandingLines
-from yewhour.core.wording.phrasing import Phrasing, filled_line
+from yewhour.core.wording.phrasing import (
+    Phrasing,
+    filled_line,
+    lines_of,
+    pattern_words,
+    variants,
+)
 from yewhour.core.wording.speech import GAP
+
+STAGE_EARLY = ticks(3)  # before a stage, while the last of what was there is still done
 
 
 def candidate_lines(segments: Sequence[Segment], entries: EntryLines) -> list[Candidate]:
@@ -54,7 +61,7 @@ def candidate_lines(segments: Sequence[Segment], entries: EntryLines) -> list[Ca
         if use.flow and (segment.behaviour.is_phase or not called):
             found += flow_line(phrasing, index, segment, last, called)
         elif not called and last is not None and same_posture(last, use):
-            found += stage_lines(phrasing, index, segment, last)
+            found += _stage_lines(phrasing, index, segment, last)
         if segment.id == quiet:  # it was promised
             continue
         if last is not None and _begins_round(last, use):
@@ -131,3 +138,26 @@ def _suits(name: str, segment: Segment) -> bool:
 def _school_line(index: int, segment: Segment, line: Wordings) -> Candidate:
     low, high = segment.start + GAP, segment.end - GAP
     return Candidate("align", index, segment.side, line, low, high, high, low, True, 20)
+
+
+def _stage_lines(phrasing: Phrasing, index: int, segment: Segment, before: StepUse) -> Iterator[Candidate]:
+    """The lines of a stage, where a movement goes on in its next one, each at its moment."""
+    at = segment.start
+    for words in _stage_words(phrasing, index, segment.use, before):
+        aim = max(0, at - LEAD)
+        yield Candidate(
+            "call", index, segment.side, words, max(0, at - STAGE_EARLY), at + 2 * GAP, segment.end, aim
+        )
+
+
+def _stage_words(phrasing: Phrasing, index: int, use: StepUse, before: StepUse) -> Iterator[Wordings]:
+    if "call" in use.step.lines:
+        yield from (filled_line(line, use) for line in lines_of(use, "call"))
+    elif use.step.pattern is not None:
+        yield (f"Now {pattern_words(phrasing, use)}",)
+    elif use.kind != before.kind and use.step.done is not None:
+        lines = {
+            "hold": phrasing.wording.stage_held, "clock": phrasing.wording.stage_held,
+            "counted": phrasing.wording.stage_held, "pulses": phrasing.wording.stage_pulsed,
+        }.get(use.kind, phrasing.wording.stage_repeated)  # fmt: skip
+        yield filled_line(variants(lines, index), use)

@@ -14,10 +14,9 @@ from PySide6.QtCore import QObject, Signal
 
 from yewhour.core.lengths import show_length
 from yewhour.core.pipeline import SolvedPlan
-from yewhour.core.problem import Problem
 from yewhour.core.take.apply_marks import apply_mark_numbers
 from yewhour.core.take.cutting import places_to_go_back, recorded
-from yewhour.core.take.marks import VERSION, Mark, MarkKind
+from yewhour.core.take.marks import Mark, MarkKind
 from yewhour.core.take.moment import Moment, moment
 from yewhour.core.take.rehearsal import Stretch, carried_along
 from yewhour.core.take.replay import replay
@@ -36,8 +35,7 @@ from yewhour.ui.take.leading import Leading
 COUNT_IN_S = 5.0
 SLEPT_S = 2.0  # that the machine slept between two ticks: then the class stands still
 LINES_LOST = "The take goes on, with the lines as they were before the last change."
-JUST_CHANGED_S = 0.7  # after the class went on by itself, `next` means that
-HELD_S = 0.25  # a key that is pressed again so soon is held down
+HELD_S, JUST_CHANGED_S = 0.25, 0.7  # so soon again a key is held down, or means what has just happened
 JUST_BACK = 25  # ticks after a place one went back to: then one means the place before
 GOES_ON: tuple[MarkKind, ...] = ("resume", "next", "skip")  # what sets a class going that stands still
 FORGIVEN = 5  # ticks late at the end, of which nothing is said
@@ -62,6 +60,7 @@ class TakeRunner(QObject):
         super().__init__()
         self.jobs, self.clock, self.asleep = jobs, clock, asleep
         self._asleep_s = 0.0
+        self._told = lambda problem: self.message.emit(str(problem))
         self.call = ""  # the words behind which she asks for something aloud; "" where she does not
         self.interruption: Interruption | None = None  # while it stands still
         self.state: State = "ready"
@@ -100,7 +99,7 @@ class TakeRunner(QObject):
                 self.stretches = [(self.take.start, self.take.end)]
             self._zero = self.clock() + COUNT_IN_S - self.stretches[0][0] / 10 / self.speed
         else:
-            file = TakeFolder(lambda problem: self.message.emit(str(problem)))
+            file = TakeFolder(self._told)
             file.begin(self.take.solved.plan, datetime.now())
             self._file = file
             self._zero = self.clock() + COUNT_IN_S
@@ -111,7 +110,7 @@ class TakeRunner(QObject):
         """Takes up a take that was broken off, standing still where it broke off."""
         start = broken.read.marks[0]
         timed = solved.make(start.length_s or None)
-        file = TakeFolder(lambda problem: self.message.emit(str(problem)))
+        file = TakeFolder(self._told)
         file.go_on(broken.folder)
         self._file, self._made, self.rehearsing = file, timed, False
         self.marks = list(broken.read.marks)
@@ -150,15 +149,14 @@ class TakeRunner(QObject):
 
     @property
     def overtime(self) -> bool:
-        """Whether the class is over, and she has not said yet that she is done."""
+        """Whether the class is over, and she has not said so."""
         return self.state == "on" and not self.standing and self.over_s >= 0
 
     def here(self) -> Moment | None:
         """Where the take is now."""
         if self.take is None:
             return None
-        at = self.now_s * 10 - self.take.out if self.state == "on" else 0.0
-        return moment(self.take, max(0.0, at))
+        return moment(self.take, max(0.0, self.now_s * 10 - self.take.out) if self.state == "on" else 0.0)
 
     # --- the clock ------------------------------------------------------------------------------------------
 
@@ -209,12 +207,8 @@ class TakeRunner(QObject):
         assert self.take is not None
         assert self._made is not None
         self.state = "on"
-        plan = self.take.solved.plan
-        start = Mark(
-            0.0, "start", version=VERSION, title=plan.brief.title, key=key_of(plan),
-            length_s=self._made.length_s,
-        )  # fmt: skip
-        self._put(start)
+        title, key = self.take.solved.plan.brief.title, key_of(self.take.solved.plan)
+        self._put(Mark(0.0, "start", title=title, key=key, length_s=self._made.length_s))
         if self._file is not None:
             self.begun.emit(self._file.folder)
 
@@ -353,7 +347,7 @@ class TakeRunner(QObject):
         if take.unsaid is not None:
             self.jobs.run(
                 "take lines", lambda job: (take, with_new_lines(take)), self._take_lines, lane="take",
-                doing="Writing the lines of the take", lost=LINES_LOST, failed=self._tell, owner=self,
+                doing="Writing the lines of the take", lost=LINES_LOST, failed=self._told, owner=self,
             )  # fmt: skip
         if take.state == "ended":
             self.state = "over"
@@ -368,7 +362,7 @@ class TakeRunner(QObject):
             if take.end - take.target > FORGIVEN:
                 self.jobs.run(
                     "take remedies", lambda job: (take, tuple(take_remedies(take))), self._take_choices,
-                    lane="take", doing="Weighing what could be left out", failed=self._tell, owner=self,
+                    lane="take", doing="Weighing what could be left out", failed=self._told, owner=self,
                     lost="The take goes on; nothing can be offered just now.",
                 )  # fmt: skip
 
@@ -404,6 +398,3 @@ class TakeRunner(QObject):
         self._close()
         self.jobs.cancel("take lines")
         self.jobs.cancel("take remedies")
-
-    def _tell(self, problem: Problem) -> None:
-        self.message.emit(str(problem))
