@@ -188,6 +188,29 @@ FORBIDDEN = {
         chair-pigeon, seated-twist, final-rest, knee-extension, heel-toe-walk, weight-shift,
         standing-march
     """),
+    "ms": _listed("""
+        tree, warrior-three, half-moon-side, dancer, eagle, hand-to-toe, standing-split, headstand,
+        handstand-wall, shoulder-stand, downward-dog, breath-of-fire, bellows, box-breath, plank, low-squat,
+        mountain-climbers, wall-sit, rolling-ball, saddle, long-dragon
+    """),
+    "parkinsons": _listed("""
+        tree, warrior-three, half-moon-side, dancer, eagle, standing-split, headstand, forearm-stand, plough,
+        rolling-ball, rock-to-stand, breath-of-fire, box-breath, plank, low-squat, downward-dog, hundred,
+        head-half-circles, breath-of-joy
+    """),
+    "arthritis": _listed("""
+        plank, low-plank, downward-dog, side-plank, crow, handstand-wall, hands-and-knees, hero, camel,
+        low-squat, reclined-hero, headstand, plough, saddle, mat-push-up, fire-log
+    """),
+    "lasting-tiredness": _listed("""
+        plank, side-plank, low-plank, hundred, chair-pose, wall-sit, mountain-climbers, breath-of-fire,
+        box-breath, headstand, wheel, boat, teaser, goddess, handstand-wall, breath-of-joy
+    """),
+    "breast-surgery": _listed("""
+        plank, low-plank, side-plank, downward-dog, cobra, bow, locust, swimming, sphinx, wheel, crow,
+        handstand-wall, headstand, mat-push-up, camel, supported-fish, wall-chest, crocodile, front-rest,
+        hundred, boat
+    """),
     "children": _listed("""
         headstand, shoulder-stand, plough, box-breath, breath-of-fire, saddle, long-frog, dragonfly,
         wheel, wall-sit, splits, chin-lock, king-pigeon, forearm-stand, long-caterpillar, hundred,
@@ -202,6 +225,9 @@ BASES = {
     """),
     "after-birth": _listed("""
         prone, plank
+    """),
+    "breast-surgery": _listed("""
+        prone, four-point, plank, inverted
     """),
     "chair-only": _listed("""
         standing, wide, split, folded, squat, kneeling, four-point, plank, inverted, seated, supine,

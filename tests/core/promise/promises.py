@@ -168,8 +168,26 @@ LIVES = (
         {"cautions": ("shoulders", "neck")},
         never=("plank", "headstand", "shoulder-stand", "downward-dog"),
     ),
+    Life(
+        "gentle hatha for Parkinson's",
+        {"cautions": ("parkinsons",), "level": "gentle"},
+        never=("tree", "downward-dog", ":quick rises", "head-half-circles"),
+    ),
+    Life("yoga for my sister with ms", {"cautions": ("ms",)}, never=("tree", ":heat", "low-squat")),
+    Life("hatha, 20 minutes, for Ms Parker's group", {"cautions": ()}),
+    Life(
+        "gentle hatha for breast cancer survivors 30 min",
+        {"cautions": ("breast-surgery",), "level": "gentle"},
+        never=("downward-dog", "cobra", "crocodile", ":front"),
+    ),
+    Life("yoga for arthritis 25 min", {"cautions": ("arthritis",)}, never=("plank", "hero", ":kneeling")),
+    Life(
+        "my mum has fibromyalgia, 15 minutes",
+        {"cautions": ("lasting-tiredness",)},
+        never=("plank", "chair-pose", ":hard work"),
+    ),
     # --- what is not understood, and asks
-    Life("gentle hatha for Parkinson's", asks="Parkinson's"),
+    Life("gentle hatha for cerebral palsy", asks="cerebral palsy"),
     Life("mind dragons", asks="dragons"),
     Life("20 minutes hatha for people with lupus", asks="lupus"),
     Life("no gribbling, slow, half an hour", asks="gribbling"),

@@ -41,6 +41,7 @@ from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
 _OF_PREGNANCY = r"(?:pregnant|gone|into pregnancy|of pregnancy)"
+_ADDRESSED = re.compile(r"\bMs\.? (?=[A-Z][a-z])")  # somebody by her name, and no condition
 _WEEKS = re.compile(rf"\b({NUMBER})[- ]weeks?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
 _MONTHS = re.compile(rf"\b({NUMBER})(?:st|nd|rd|th)?[- ]months?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
 _BORN = re.compile(
@@ -97,6 +98,7 @@ class PromiseReader:
     # --- the text in parts --------------------------------------------------------------------------------
 
     def _wishes(self, text: str) -> Iterator[Wish]:
+        text = _ADDRESSED.sub("", text)
         if found := CALLED.search(text):
             title, *rest = BREAKS.split(found[1], maxsplit=1)
             title = title.strip("\"' ")
