@@ -217,3 +217,19 @@ def test_a_prop_can_make_room_for_what_is_left_out_without_it():
     assert without.left_out(cat) is not None
     assert padded.left_out(msgspec.structs.replace(cat)) is None
     assert padded.left_out(shipped().library["toe-squat"]) is not None
+
+
+@pytest.mark.parametrize("tag", sorted(shipped().conditions.conditions))
+def test_the_words_of_a_way_bar_no_way_that_is_nothing_of_what_is_left_out(tag):
+    """Who minds straight-leg work may still stretch the legs out to lie down, and is not sent round about."""
+    room = shipped().room(Brief(cautions=(tag,)))
+    positions = room.positions(shipped().positions)
+    groups = [room.rules.groups[one] for one in room._tags if one in room.rules.groups]
+    for start, end in (
+        ("supine bent", "supine long"),
+        ("seated bent", "seated long"),
+        ("on-right bent", "on-right long"),
+        ("wide", "standing"),
+    ):
+        if not any(group.bars(place) for group in groups for place in (start, end)):
+            assert len(positions.way(start, end).changes) == 1, (start, end)

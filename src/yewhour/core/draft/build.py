@@ -88,6 +88,7 @@ def build_plan(
         few=style.few,
         blocks=frozenset(one.id for one in pool.items.values() if one.movement is None),
         liked=ask.room(teaching_data, model).liked,
+        kin=model.kin_of(),
     )
     peak = chosen_peak(parts, pool, judge, model.peaks)
     opening = _opening(route, ask, teaching_data, model, short)

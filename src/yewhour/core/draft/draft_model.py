@@ -131,6 +131,7 @@ class DraftWeights(DeclaredPart, frozen=True):
     often: float
     beside: float
     again: float
+    kin: float
     cold: float
     focus: float
     focus_elsewhere: float
@@ -177,13 +178,15 @@ class DraftWeights(DeclaredPart, frozen=True):
 
 class DraftModel(DeclaredPart, frozen=True):
     """All of it. never: movements that are no part of a draft; early: those that no class settles with.
-    unsaid: areas that are no part of the body to be warmed. without_at: what a class of a time of day does
-    without. elsewhere: ways that any style goes. weights: of the search. peaks: what prepares, grows into
-    and answers a peak. why, why_not: the wording of reasons, by their code.
+    kin: what does nearly the same, in rows. unsaid: areas that are no part of the body to be warmed.
+    without_at: what a class of a time of day does without. elsewhere: ways that any style goes. weights: of
+    the search. peaks: what prepares, grows into and answers a peak. why, why_not: the wording of reasons, by
+    their code.
     """
 
     never: frozenset[str]
     early: frozenset[str]
+    kin: tuple[tuple[str, ...], ...]
     unsaid: frozenset[str]
     blocks: dict[str, FlowBlock]
     levels: dict[str, DraftLevel]
@@ -194,6 +197,14 @@ class DraftModel(DeclaredPart, frozen=True):
     peaks: dict[str, PeakSteps]
     why: dict[str, str]
     why_not: dict[str, str]
+
+    def kin_of(self) -> dict[str, frozenset[str]]:
+        """What does nearly the same, by movement."""
+        found: dict[str, frozenset[str]] = {}
+        for row in self.kin:
+            for one in row:
+                found[one] = (found.get(one, frozenset()) | frozenset(row)) - {one}
+        return found
 
 
 class DraftRequest(msgspec.Struct, frozen=True):

@@ -89,6 +89,7 @@ def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, pla
         beside=beside(style),
         few=style.few,
         blocks=blocks,
+        kin=model.kin_of(),
     )
     return _Desk(ask, teaching_data, model, route, style, pool, judge)
 

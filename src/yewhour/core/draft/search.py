@@ -18,6 +18,7 @@ from yewhour.core.problem import Problem
 
 WIDTH, TRIED = 10, 12  # beginnings carried on; movements tried after each
 NO_WAY_S = 1000.0
+NONE: frozenset[str] = frozenset()
 LAST = 2  # movements that the next should not be like
 LIKED = 2.4  # how welcome what is for who may be there is, against what she welcomes herself
 STRICT = ("focus", "peak", "breath")
@@ -54,7 +55,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     come in this part, as something later asks for them. order: places in a tradition's order; beside: what
     stands in it but is not of it. keen: how much more the focus counts than usual.
     few: seconds that a movement should last at least. blocks: those that may be there. kept: movements that
-    have their place already. liked: those for who may be there.
+    have their place already. liked: those for who may be there. kin: what does nearly the same as each.
     """
 
     ask: DraftRequest
@@ -70,6 +71,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     blocks: frozenset[str] = frozenset()
     kept: frozenset[str] = frozenset()
     liked: frozenset[str] = frozenset()
+    kin: dict[str, frozenset[str]] = {}
 
     def luck(self, item: PoolItem) -> float:
         """From 0 to 1: what the seed thinks of a movement for this promise, the same each time."""
@@ -272,6 +274,8 @@ def _with(
         worth -= judge.weights.cold
     if item.id in came.used:
         worth -= judge.weights.again
+    if not judge.order and came.used & judge.kin.get(item.id, NONE):
+        worth -= judge.weights.kin
     gained = worth - judge.after(item, came)
     return SearchPath(
         now, (*path.items, item), path.takes_s + cost_s, path.worth + gained, max(base, path.base)
