@@ -243,8 +243,10 @@ def _with(
         return None
     if part.must and not path.items and item.movement is not None and judge.blocks & set(part.blocks):
         return None
-    wrists_s = came.wrists_s + item.lasts if "wrist" in item.loads else 0.0
-    if "wrist" in item.loads and wrists_s > judge.weights.wrists_s and came.wrists_s:
+    rested = part.must and not path.items  # a flow begins on the feet
+    on_end_s = 0.0 if rested else came.wrists_s
+    wrists_s = on_end_s + item.lasts if "wrist" in item.loads else 0.0
+    if "wrist" in item.loads and wrists_s > judge.weights.wrists_s and on_end_s:
         return None
     if not judge.order and len(came.last) == LAST and all(one.folds for one in (*came.last, item)):
         return None  # no third fold running

@@ -227,7 +227,7 @@ class EntryLines:
             exits = ((card.leave,),) if card.leave else ()
         same = before.side == use.side or not {before.side, use.side} <= {"right", "left"}
         shared = before.shape.items() <= after.items() and meets(before.end, use.needed)
-        kept = [*facets.kept(before.shape, after)]
+        kept = [] if use.switch else [*facets.kept(before.shape, after)]  # one hand lets go for the other
         for line in () if kept or (same and shared) else exits:
             if card is not None and self._said_by_the_way(line[0], before, use):
                 continue
