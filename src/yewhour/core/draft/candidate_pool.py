@@ -239,7 +239,7 @@ def _why_not(
     if style.only and not any(word in " ".join((movement.id, *movement.props)) for word in style.only):
         return "style", ""
     restless = style.restful and "rest" not in movement.works
-    if restless or (style.kinds and movement.kind not in style.kinds):
+    if restless or movement.effort > style.most or (style.kinds and movement.kind not in style.kinds):
         return "style", ""
     if style.stay and _longest_s(movement) < style.stay:
         return "style", ""

@@ -30,6 +30,9 @@ from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
 
 TRIES, SCALED = 4, 3
+SPENT = 0.7  # of what could stand in a part, as not all can follow on all
+SPENT_LONG, LONG_S = 0.95, 100  # where shapes are few and so long, there is a way from each to each
+COVERED_LONG = 0.5  # of their working time is enough: each can be held for twice as long
 LEAST_COVERED = 0.3  # of the working time something must be there for
 
 
@@ -113,8 +116,9 @@ def ways_of(
         for route in style.routes
         if fitting and (not route.times or time in route.times)
     ]
-    timely = [row for row in own if row[1].times and row[0] >= weights.covered]
-    good = timely or [row for row in own if row[0] >= weights.covered]
+    enough = COVERED_LONG if style.few >= LONG_S else weights.covered
+    timely = [row for row in own if row[1].times and row[0] >= enough]
+    good = timely or [row for row in own if row[0] >= enough]
     if not good:
         others = []
         for route in model.elsewhere:
@@ -168,7 +172,8 @@ def covered(route: DraftRoute, ask: DraftRequest, pool: CandidatePool, model: Dr
     parts = [part for part in route.parts if ask.brief.target_s >= part.least]
     shares = sum(part.share for part in parts)
     room_s = work_room_s(ask, style, model.weights, 0.08 * ask.brief.target_s)
-    given = (min(room_s * part.share / shares, 0.7 * supply_s(part, pool)) for part in parts)
+    spent = SPENT_LONG if style.few >= LONG_S else SPENT
+    given = (min(room_s * part.share / shares, spent * supply_s(part, pool)) for part in parts)
     return sum(given) / room_s
 
 

@@ -72,7 +72,7 @@ class DraftStyle(DeclaredPart, frozen=True):
     after a movement of the order, by that movement. between: what stands between two strong practices.
     needs: the prop it can't do without. few: seconds that a movement lasts at least, so that there are few.
     stay: seconds that one can stay in a movement at least, on a side. stretch: how much longer a movement is
-    done than usual, so that there are few. quiet: what promises quiet
+    done than usual, so that there are few. most: the most effort there is in it. quiet: what promises quiet
     before a long hold. kinds: those of movements there are, where not all. restful: all of it is rest.
     also: movements besides those of its families. not_here: those of them that are of another tradition.
     """
@@ -91,6 +91,7 @@ class DraftStyle(DeclaredPart, frozen=True):
     few: int = 0
     stay: int = 0
     stretch: float = 1.0
+    most: int = 9
     quiet: str = ""
     kinds: tuple[str, ...] = ()
     restful: bool = False

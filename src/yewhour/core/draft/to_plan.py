@@ -118,7 +118,12 @@ def _barred(place: str, room: Room) -> bool:
 
 
 def nodes_of(items: Sequence[PoolItem], part: DraftPart, style: DraftStyle) -> Iterator[Node]:
-    """The items as nodes: one-sided ones in pairs, several of them in one where the part has chains."""
+    """The items as nodes: one-sided ones in pairs, several of them in one where the part has chains.
+
+    Silence is promised before one long shape of a part, the last that has no sides; in the others somebody
+    is spoken to, now and then.
+    """
+    long = [item for item in items if style.quiet and not item.sided and item.lasts >= QUIET_S]
     chain: list[Step] = []
     stance: tuple[str, ...] = ()
     balances = 0
@@ -134,12 +139,12 @@ def nodes_of(items: Sequence[PoolItem], part: DraftPart, style: DraftStyle) -> I
                 yield from _paired(chain)
                 balances = int("balance" in item.marks)
             stance = item.bases
-            chain += [Step(movement=style.quiet), step] if style.quiet else [step]
+            chain.append(step)
             if len(chain) >= part.chain:
                 yield from _paired(chain)
             continue
         yield from _paired(chain)
-        if style.quiet and item.lasts >= QUIET_S:
+        if long and item is long[-1]:
             yield Step(movement=style.quiet)
         yield step
         if style.between and (item.effort >= 2 or set(item.marks) & {"breath held", "rapid breath"}):

@@ -51,6 +51,7 @@ SAID_BY_WAYS = (
     ("rise with a long back", "hands to the floor"), ("chest up", "hands to the floor"),
     ("lower your arms", "hands to the floor"),
 )  # fmt: skip
+LAID = "bolster"  # a prop that one lies on: it lies elsewhere for each of them
 BREATHER = ticks(0.5)  # at the end of what is said while moving
 _LOWERED = ("A", "An", "The")  # as a drafted title begins: "A hatha class"
 LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has room for
@@ -256,7 +257,10 @@ class EntryLines:
         placed = " ".join(card.place).lower() if card is not None and "call" not in use.step.lines else ""
         in_use = before is not None and set(use.movement.props) <= set(before.movement.props)
         if in_use or (use.second and not takes_props_again(before, use)):
-            own = own if use.step.lines.get("prop") and not use.second else ()
+            moved = (
+                before is not None and before.movement.id != use.movement.id and LAID in use.movement.props
+            )
+            own = own if (moved or use.step.lines.get("prop")) and not use.second else ()
             if not own:
                 return
         first = use.movement.props[0] if use.movement.props else ""
