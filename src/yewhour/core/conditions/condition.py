@@ -15,6 +15,7 @@ class Condition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     name: str
     whom: str
     about: str
+    theirs: bool = False
     watch: str = ""
     words: tuple[str, ...] = ()
     parts: tuple[str, ...] = ()

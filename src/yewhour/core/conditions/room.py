@@ -91,6 +91,12 @@ class Room(msgspec.Struct, frozen=True, dict=True):
         return tuple(one.said for one in known if one is not None and one.said)
 
     @property
+    def theirs(self) -> str:
+        """Whose class it is, where a condition makes it somebody's; "" where it is anybody's."""
+        known = (self.rules.conditions.get(tag) for tag in self.cautions)
+        return next((one.whom for one in known if one is not None and one.theirs), "")
+
+    @property
     def roll(self) -> Side | None:
         """The side to roll to, where a condition has one."""
         return next((one.roll for _, one in self.rules.with_others(self.cautions) if one.roll), None)

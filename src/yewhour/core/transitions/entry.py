@@ -49,7 +49,8 @@ SAID_BY_WAYS = (
     ("hands to the thighs", "roll up"), ("feet down", "feet"), ("let the hips come down", "lower your hips"),
     ("ribs first", "lower your hips"), ("hands to the hips", "hands to the floor"),
     ("rise with a long back", "hands to the floor"), ("chest up", "hands to the floor"),
-    ("lower your arms", "hands to the floor"),
+    ("lower your arms", "hands to the floor"), ("hands by the front foot", "hands to the floor"),
+    ("hands on the front thigh", "hands to the floor"),
 )  # fmt: skip
 LAID = "bolster"  # a prop that one lies on: it lies elsewhere for each of them
 BREATHER = ticks(0.5)  # at the end of what is said while moving
@@ -230,26 +231,27 @@ class EntryLines:
         shared = before.shape.items() <= after.items() and meets(before.end, use.needed)
         kept = [] if use.switch else [*facets.kept(before.shape, after)]  # one hand lets go for the other
         for line in () if kept or (same and shared) else exits:
-            if card is not None and self._said_by_the_way(line[0], before, use):
+            if card is not None and not (line := tuple(self._left_to_say(line, before, use))):
                 continue
             tier = 0 if card is not None else self.phrasing.tier(before)
             words = from_tier(tier, filled_line(line, before, before.told_side))
             yield "exit" if card is None else "leave", words
         undone = facets.undone(before.shape, after) if kept or not exits else ()
-        if still := [words for words in undone if not self._said_by_the_way(words, before, use)]:
+        if still := [words for words in undone if any(self._left_to_say((words,), before, use))]:
             yield "leave", (_sentence(still),)
         if kept and not _decides(use.movement.card, before.shape):
             yield "leave", (_sentence(kept),)
 
-    def _said_by_the_way(self, leave: str, before: StepUse, use: StepUse) -> bool:
-        """Whether the way on says itself what a card's last line would: hands down, toes tucked."""
+    def _left_to_say(self, leave: Wordings, before: StepUse, use: StepUse) -> Iterator[str]:
+        """A last line without what at its end the way on says itself: hands down, toes tucked."""
         changes = self.phrasing.positions.way(before.end, use.needed).changes if use.start else ()
         way = changes[0].say[0].lower() if changes else ""
-        clauses = re.split(r"[,;] (?:and )?", leave.rstrip(".").lower())
-        return bool(way) and all(
-            any(clause.startswith(words) and heard in way for words, heard in SAID_BY_WAYS)
-            for clause in clauses
-        )
+        for text in leave:
+            parts = re.split(r"([,;] (?:and )?)", text.rstrip("."))
+            while parts and any(parts[-1].lower().startswith(a) and b in way for a, b in SAID_BY_WAYS):
+                del parts[-2:]
+            if parts:
+                yield f"{''.join(parts)}."
 
     def _props(self, before: StepUse | None, use: StepUse) -> Iterator[EntryLine]:
         """What is to be taken up now: not what is in use already."""
@@ -317,7 +319,8 @@ class EntryLines:
         if not use.behaviour.is_talk:
             return
         brief, marks = self.phrasing.brief, use.movement.marks
-        title, audience = _in_a_sentence(brief.title), brief.audience or "everyone"
+        title = _in_a_sentence(brief.title)
+        audience = brief.audience or self.phrasing.room.theirs or "everyone"
         words = {"title": title, "audience": audience, "quiet": LONGEST_QUIET}
         quick = QUICK_RETURN if self.phrasing.school.describes == "while" and "returning" in marks else 1.0
         lines = self._told(use)
