@@ -91,7 +91,9 @@ def not_neutralised(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notic
         after = segments[index + 1 : index + 1 + NEUTRALISES_WITHIN]
         wanted = set(movement.neutralised_by)
         if not any(s.use.movement.id in wanted or _neutral(s) for s in after):
-            what = next(iter(movement.neutralised_by), "knees-to-chest")
+            there = {s.use.movement.id for s in segments}
+            ways = movement.neutralised_by or ("knees-to-chest",)
+            what = next((one for one in ways if one not in there), ways[0])
             edit = Insert(node=segment.use.step.id, title=f"Neutralise {segment.name}", movement=what)
             yield Notice(segment.id, {"name": segment.name, "movement": _name(prepared, what)}, edit)
 

@@ -46,6 +46,7 @@ from yewhour.core.teaching_data import TeachingData
 
 T = TypeVar("T")
 SizedPart = tuple[DraftPart, float]
+HARDEST, GROUP_S = 2, 1200.0  # of a group asked for; and for so many seconds one of it more
 FIRST_THIRD = 0.34
 
 
@@ -204,7 +205,9 @@ def _wanted(
     for group in (one for one in ask.brief.wanted if one not in pool.items):
         members = [one for one in pool.items.values() if group in one.groups and one.movement is not None]
         members.sort(key=lambda one: -judge.luck(one))
-        names += [one.id for one in members[: judge.weights.wanted_group]]
+        hardest = sorted(members, key=lambda one: -one.effort)[:HARDEST]  # or it is only hinted at
+        count = judge.weights.wanted_group + int(ask.brief.target_s // GROUP_S)
+        names += [*dict.fromkeys(one.id for one in (*hardest, *members))][:count]
     for name in names:
         item = pool.items.get(name)
         able = [part for part, _ in parts if item is not None and fits_base(item, part.bases) >= 0]
