@@ -256,7 +256,18 @@ LIVES = (
         never=(":standing", "camel", "chair-march"),
     ),
     Life("meditation, 15 minutes", {"style": "breathing"}, never=(":standing", ":quick breath")),
-    Life("yoga nidra, half an hour", {"without": ("anything but lying",)}, never=(":standing", ":sitting")),
+    Life(
+        "yoga nidra, half an hour",
+        {"without": ("anything but lying still",)},
+        has=("scan-body", "final-rest"),
+        never=(":standing", ":sitting", ":front", "happy-baby", "lying-twist"),
+    ),
+    Life("wall yoga 20 min", {"props": ("wall",)}, has=("wall-press", "legs-up-wall")),
+    Life(
+        "restorative 30 min with a bolster",
+        {"style": "restorative"},
+        never=("cobra", "figure-four", "sphinx"),
+    ),
     Life(
         "barre, 20 minutes",
         {"without": ("anything but standing",), "focus": ("thighs", "glutes")},

@@ -127,6 +127,8 @@ def _rest_s(
     target_s, least = ask.brief.target_s, school_of(ask.brief, teaching_data.schools).least_rest
     if target_s < weights.short_s or not style.rest:
         return 0.0
+    if style.rests:
+        return style.rests * target_s
     shortest = 60.0 if least and target_s >= weights.brief_s else 45.0
     return max(shortest, (1.25 * least or 0.08) * target_s)
 
@@ -137,7 +139,7 @@ def work_room_s(ask: DraftRequest, style: DraftStyle, weights: DraftWeights, res
     framed_s = weights.opening_s + weights.closing_s
     if target_s < weights.brief_s:
         framed_s *= target_s / weights.brief_s
-    return target_s - (25 if target_s < weights.short_s else framed_s) - rest_s
+    return target_s - (25 if target_s < weights.short_s else framed_s) - style.opens - rest_s
 
 
 def sized_parts(

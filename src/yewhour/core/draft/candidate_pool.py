@@ -110,6 +110,7 @@ def style_of(ask: DraftRequest, model: DraftModel, route: DraftRoute | None = No
         style, families=route.families, rest=route.rest, closings={"": route.closing}, only=(), order="",
         needs=route.needs, kinds=style.kinds or route.kinds, restful=False, between="", routes=(route,),
         few=min(style.few, 120), stretch=route.stretch or max(1.3, style.stretch),
+        opens=route.opens, rests=route.rests,
     )  # fmt: skip
 
 

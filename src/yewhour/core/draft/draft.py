@@ -153,17 +153,21 @@ def _for_people(
     ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
 ) -> list[tuple[DraftRoute, CandidatePool]]:
     """The ways that are for somebody who may be in the room, where enough is there for them."""
-    asked = {*ask.brief.cautions}
-    found = []
+    asked = {*ask.brief.cautions, *ask.brief.without}
+    found: list[tuple[DraftRoute, CandidatePool]] = []
     for route in model.elsewhere:
         if not asked & {*route.people} or ask.brief.style not in route.styles:
             continue
-        if route.times and ask.brief.time_of_day not in route.times:
+        if (route.times and ask.brief.time_of_day not in route.times) or ask.brief.target_s < route.least:
             continue
         pool = pool_of(ask, teaching_data, model, route)
-        if covered(route, ask, pool, model) >= model.weights.covered:
+        style = style_of(ask, model, route)
+        enough = COVERED_LONG if style.few >= LONG_S else model.weights.covered
+        enough *= not route.rests  # there the rest takes what is left
+        if covered(route, ask, pool, model) >= enough:
             found.append((route, pool))
-    return found
+    longest = max((route.least for route, _ in found), default=0)
+    return [(route, pool) for route, pool in found if route.least == longest]
 
 
 def covered(route: DraftRoute, ask: DraftRequest, pool: CandidatePool, model: DraftModel) -> float:

@@ -43,7 +43,9 @@ class DraftRoute(DeclaredPart, frozen=True):
 
     times: times of day it is for, none for any. families, kinds, needs, rest, closing, stretch: instead of
     the style's own, for a way that any style goes where the body may not be where the style has it. people:
-    conditions a way is for before all others, in these styles.
+    conditions, or groups that are left out, a way is for before all others, in these styles. least: seconds
+    of a class from which on there is that way. opens: seconds that its opening takes besides a welcome.
+    rests: the share of a class that it rests at the end.
     """
 
     opening: tuple[str, ...]
@@ -57,6 +59,9 @@ class DraftRoute(DeclaredPart, frozen=True):
     stretch: float = 0.0
     people: tuple[str, ...] = ()
     styles: tuple[str, ...] = ()
+    least: int = 0
+    opens: int = 0
+    rests: float = 0.0
 
     @property
     def any_style(self) -> bool:
@@ -75,6 +80,7 @@ class DraftStyle(DeclaredPart, frozen=True):
     done than usual, so that there are few. most: the most effort there is in it. quiet: what promises quiet
     before a long hold. kinds: those of movements there are, where not all. restful: all of it is rest.
     also: movements besides those of its families. not_here: those of them that are of another tradition.
+    opens, rests: as of a route.
     """
 
     families: tuple[str, ...]
@@ -97,6 +103,8 @@ class DraftStyle(DeclaredPart, frozen=True):
     restful: bool = False
     also: tuple[str, ...] = ()
     not_here: tuple[str, ...] = ()
+    opens: int = 0
+    rests: float = 0.0
 
 
 class DraftLevel(DeclaredPart, frozen=True):

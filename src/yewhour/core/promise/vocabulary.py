@@ -20,7 +20,8 @@ _TOKEN = re.compile(r"\d+(?:\.\d+)?|[^\W\d_]+(?:['\u2019][^\W\d_]+)*")
 
 
 class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """An everyday word as data/promise.toml declares it: what it changes where nothing else is said."""
+    """An everyday word as data/promise.toml declares it: what it changes where nothing else is said. called:
+    what a class is called that nothing else names."""
 
     words: tuple[str, ...]
     meaning: str
@@ -33,6 +34,7 @@ class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     without: tuple[str, ...] = ()
     wanted: tuple[str, ...] = ()
     minutes: int = 0
+    called: str = ""
     whom: bool = False
     bare: bool = False
 

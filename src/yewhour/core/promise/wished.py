@@ -49,7 +49,8 @@ def brief_of(
     style = fields.get("style", "")
     if style == "chair-balance" and "chair" not in lists["props"]:
         lists["props"].append("chair")
-    if style == "restorative" and not lists["props"] and "props" not in fields:
+    still = "anything but lying still" in lists["without"]
+    if style == "restorative" and not still and not lists["props"] and "props" not in fields:
         lists["props"].append("bolster")
         told.append(
             Wish(
@@ -70,7 +71,9 @@ def brief_of(
         fields["said"] = said
     read = msgspec.structs.replace(brief or Brief(), **fields)
     if "title" not in fields and (brief is None or brief.title in ("", Brief().title)):
-        read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data.schools))
+        called = [words.everyday[one.key].called for one in told if one.kind == "everyday"]
+        kind = next((one for one in called if one), "")
+        read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data.schools, kind))
     return ReadPromise(read, tuple(told))
 
 
@@ -186,11 +189,14 @@ def _fill(
         said.setdefault(tag, wish.text)
 
 
-def title_of(brief: Brief, areas: Mapping[str, str], schools: Schools) -> str:
-    """A title for a class that was given none: what it is about, or what kind of class it is, and when."""
+def title_of(brief: Brief, areas: Mapping[str, str], schools: Schools, called: str = "") -> str:
+    """A title for a class that was given none: what it is about, or what kind of class it is, and when.
+
+    called: the kind, where it has a name of its own.
+    """
     when = {"morning": "in the morning", "midday": "at midday", "evening": "in the evening",
             "night": "before sleep"}.get(brief.time_of_day, "")  # fmt: skip
-    kind = schools[brief.style].noun if brief.style in schools else "class"
+    kind = called or (schools[brief.style].noun if brief.style in schools else "class")
     goal = f"a {kind}" + (f" towards {brief.said.get(brief.peak, brief.peak)}" if brief.peak else "")
     about = _and([areas.get(one, one) for one in brief.focus]) or goal
     title = f"{about[:1].upper()}{about[1:]}"
