@@ -211,6 +211,10 @@ FORBIDDEN = {
         handstand-wall, headstand, mat-push-up, camel, supported-fish, wall-chest, crocodile, front-rest,
         hundred, boat
     """),
+    "teenagers": _listed("""
+        headstand, shoulder-stand, plough, box-breath, breath-of-fire, saddle, long-frog, dragonfly, wheel,
+        splits, chin-lock, king-pigeon, forearm-stand, snail
+    """),
     "children": _listed("""
         headstand, shoulder-stand, plough, box-breath, breath-of-fire, saddle, long-frog, dragonfly,
         wheel, wall-sit, splits, chin-lock, king-pigeon, forearm-stand, long-caterpillar, hundred,

@@ -46,6 +46,7 @@ from yewhour.core.teaching_data import TeachingData
 
 T = TypeVar("T")
 SizedPart = tuple[DraftPart, float]
+SCARCE = 0.6  # of the working time
 HARDEST, GROUP_S = 2, 1200.0  # of a group asked for; and for so many seconds one of it more
 FIRST_THIRD = 0.34
 
@@ -210,6 +211,9 @@ def _wanted(
         hardest = sorted(members, key=lambda one: -one.effort)[:HARDEST]  # or it is only hinted at
         count = judge.weights.wanted_group + int(ask.brief.target_s // GROUP_S)
         names += [*dict.fromkeys(one.id for one in (*hardest, *members))][:count]
+    about = [item for item in pool.items.values() if item.areas & judge.focus and item.movement is not None]
+    if sum(item.costs for item in about) <= SCARCE * room_s:  # so little that none of it may be left out
+        names += [item.id for item in sorted(about, key=lambda one: -judge.luck(one))]
     for name in names:
         item = pool.items.get(name)
         able = [part for part, _ in parts if item is not None and fits_base(item, part.bases) >= 0]
