@@ -260,6 +260,38 @@ def test_it_is_written_as_it_was_and_never_over_what_is_there(capsysbinary, tmp_
     assert run(capsysbinary, *arguments, "--replace")[0] == 0
 
 
+@pytest.mark.parametrize(
+    ("arguments", "name"),
+    [
+        (("script", "CLASS"), "there.txt"),
+        (("script", "CLASS", "--format", "srt"), "there.srt"),
+        (("outline", "CLASS"), "there.txt"),
+        (("convert", "CLASS"), "there.yewhour"),
+        (("draft", "10-minute gentle hatha", "--yes"), "there.yewhour"),
+        (("draft", "10-minute gentle hatha", "--yes", "--format", "json"), "there.json"),
+        (("voice", "CLASS"), "there.flac"),
+        (("bring-in", "CAPTIONS"), "there.txt"),
+        (("shelf", "--made-up"), "there.txt"),
+        (("what-went-wrong",), "there.txt"),
+    ],
+)
+def test_what_is_there_is_written_over_only_where_somebody_says_so(capsysbinary, tmp_path, arguments, name):
+    captions = tmp_path / "heard.srt"
+    captions.write_text("1\n00:00:01,000 --> 00:00:05,000\nNow into child's pose.\n")
+    slip = str(FIRST_DEMO.with_name("four-at-the-slip.yewhour"))
+    given = [{"CLASS": slip, "CAPTIONS": str(captions)}.get(one, one) for one in arguments]
+    there = tmp_path / name
+    there.write_text("hers")
+    code, _, err = run(capsysbinary, *given, "--out", str(there))
+    assert code == 2
+    assert "already" in err
+    assert "--replace" in err
+    assert there.read_text() == "hers"
+    if arguments[0] != "voice":  # it would take its time
+        assert run(capsysbinary, *given, "--out", str(there), "--replace")[0] == 0
+        assert there.read_bytes() != b"hers"
+
+
 def test_the_folder_of_a_take_is_looked_back_at(capsysbinary, tmp_path):
     (tmp_path / "class.yewhour").write_bytes(FIRST_DEMO.read_bytes())
     (tmp_path / "marks.jsonl").write_text('{"at_s": 0, "do": "start"}\n{"at_s": 168, "do": "again"}\n')

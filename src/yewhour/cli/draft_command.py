@@ -59,13 +59,17 @@ def draft(options: argparse.Namespace) -> None:
             say(f"yewhour: {line}", file=sys.stderr)
     if options.format == "json":
         content = {"wishes": shown(wishes), "class": json.loads(plan_bytes(made.plan))}
-        write_out(f"{json.dumps(content, ensure_ascii=False, indent=1)}\n".encode(), options.out)
+        write_out(
+            f"{json.dumps(content, ensure_ascii=False, indent=1)}\n".encode(),
+            options.out,
+            replace=options.replace,
+        )
         return
     _tell(wishes)
     content_bytes = write_outline(made.plan, words.library).encode()
     if options.out is not None and options.out.suffix.lower() == ".yewhour":
         content_bytes = plan_bytes(made.plan)
-    write_out(content_bytes, options.out)
+    write_out(content_bytes, options.out, replace=options.replace)
 
 
 def _series(options: argparse.Namespace, teaching_data: TeachingData) -> None:
@@ -90,7 +94,7 @@ def _series(options: argparse.Namespace, teaching_data: TeachingData) -> None:
     except Problem as problem:
         _show(options, read.wishes)
         raise Refused(problem.what, problem.where, problem.do) from problem
-    files = write_course(classes, options.out) if options.out is not None else []
+    files = write_course(classes, options.out, options.replace) if options.out is not None else []
     if options.shelf:
         if not files:
             what = "A course that is not written can't be put on the shelf."

@@ -5,7 +5,7 @@ import json
 import sys
 
 from yewhour.cli.requested import teaching_data, timed_class
-from yewhour.cli.terminal import progress, say, write_out
+from yewhour.cli.terminal import may_write, progress, say, write_out
 from yewhour.core.export.chapters import chapters
 from yewhour.core.film.class_in_film import class_in_film
 from yewhour.core.film.cut_list import TOLD, CutList, cuts_of
@@ -49,15 +49,15 @@ def film(options: argparse.Namespace) -> None:
             str(camera), "Name the whole recording, and its own class.",
         )  # fmt: skip
     if options.list:
-        write_out(told_cuts(cuts, options.format == "json"), options.out, camera)
+        write_out(told_cuts(cuts, options.format == "json"), options.out, camera, replace=options.replace)
         return
     if options.out is None:
         raise Problem("Where the film goes is not said.", str(camera), "Add --out class.mp4, or --list.")
-    if options.out.exists() and not options.replace:
-        raise Problem("This is there already.", str(options.out), "Name another file, or say --replace.")
+    captions = options.out.with_suffix(".vtt")
+    may_write(options.out, options.replace, camera)
+    may_write(captions, options.replace, options.captions)
     there = class_in_film(actual_class(back, True), back.cuts, cuts)
     made = cut_film(camera, options.out, cuts.pieces, timed.plan.brief.title, chapters(there), progress())
-    captions = options.out.with_suffix(".vtt")
     write_whole(captions, FORMATS["vtt"].write(there))
     say(f"yewhour: {options.out}: {show_length(made.length_s, True)}, {made.frames} frames", file=sys.stderr)
     say(f"yewhour: {captions}: its captions", file=sys.stderr)

@@ -49,6 +49,8 @@ else:  # what one command needs is not brought in for all
 CANNOT, USAGE, STOPPED = 1, 2, 130
 TOGETHER = {"cards": ("cards", "cards-picture")}  # what is written with what
 
+REPLACED = "write over what is there already"
+
 
 def main(arguments: list[str] | None = None, ahead: "Prewarm | None" = None) -> int:
     """Runs one command and returns its exit code. ahead: the class that it opens, begun already."""
@@ -114,7 +116,7 @@ def command_line() -> argparse.ArgumentParser:
     export = commands.add_parser("export", help="write a class in every format, or in those named")
     _file_and_length(export)
     export.add_argument("--to", type=Path, required=True, metavar="FOLDER")
-    export.add_argument("--replace", action="store_true", help="write over files that are there already")
+    export.add_argument("--replace", action="store_true", help=REPLACED)
     export.add_argument("--format", action="append", choices=FORMATS, help="may be given again; default: all")
     export.set_defaults(run=_export)
 
@@ -123,6 +125,7 @@ def command_line() -> argparse.ArgumentParser:
     script.add_argument("--format", choices=FORMATS, default="text", help="default: text")
     script.add_argument("--states", action="store_true", help="the state of the body at each moment, as JSON")
     script.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
+    script.add_argument("--replace", action="store_true", help=REPLACED)
     script.set_defaults(run=_script)
 
     shown = commands.add_parser("list", help="every movement, school, caution, block and demo class")
@@ -134,6 +137,7 @@ def command_line() -> argparse.ArgumentParser:
     shelf.add_argument("--find", metavar="WORDS", help="the classes that have these words instead")
     shelf.add_argument("--format", choices=("text", "ics", "csv", "pdf"), default="text")
     shelf.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
+    shelf.add_argument("--replace", action="store_true", help=REPLACED)
     shelf.set_defaults(run=lambda options: recording_commands.shelf(options))
 
     draft = commands.add_parser("draft", help="draft a whole class from its promise")
@@ -160,16 +164,19 @@ def command_line() -> argparse.ArgumentParser:
         "--shelf", action="store_true", help="with --series: put the course on the shelf as well"
     )
     draft.add_argument("--out", type=Path, metavar="PATH", help="NAME.yewhour, or NAME.txt for an outline")
+    draft.add_argument("--replace", action="store_true", help=REPLACED)
     draft.set_defaults(run=lambda options: draft_command.draft(options))
 
     outline = commands.add_parser("outline", help="write a class as an outline, in plain text")
     outline.add_argument("class_file", type=Path, metavar="FILE")
     outline.add_argument("--out", type=Path, metavar="PATH")
+    outline.add_argument("--replace", action="store_true", help=REPLACED)
     outline.set_defaults(run=_outline)
 
     convert = commands.add_parser("convert", help="make a class file of an outline")
     convert.add_argument("class_file", type=Path, metavar="OUTLINE")
     convert.add_argument("--out", type=Path, metavar="PATH", required=True, help="NAME.yewhour")
+    convert.add_argument("--replace", action="store_true", help=REPLACED)
     convert.set_defaults(run=_convert)
 
     desktop = commands.add_parser("desktop", help="put an entry for Yew Hour into the desktop's menus")
@@ -181,12 +188,14 @@ def command_line() -> argparse.ArgumentParser:
     take.add_argument("--marks", type=Path, required=True, metavar="M", help="one mark a line (JSON Lines)")
     take.add_argument("--format", choices=("text", "json"), default="text")
     take.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
+    take.add_argument("--replace", action="store_true", help=REPLACED)
     take.set_defaults(run=lambda options: recording_commands.take(options))
 
     voice = commands.add_parser("voice", help="speak a class into a sound file, every line at its moment")
     voice.add_argument("class_file", type=Path, nargs="?", metavar="FILE", help="a class (.yewhour)")
     _length(voice)
     voice.add_argument("--out", type=Path, metavar="PATH", help="NAME.flac, wav, ogg, mp3 ...")
+    voice.add_argument("--replace", action="store_true", help=REPLACED)
     voice.add_argument("--voice", default="en", metavar="NAME", help="default: en; joe, once installed")
     voice.add_argument("--install", action="store_true", help="fetch the neural voice, joe (121 MB)")
     voice.add_argument(
@@ -207,7 +216,7 @@ def command_line() -> argparse.ArgumentParser:
     back.add_argument("--format", choices=("text", "json"), default="text")
     back.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
     back.add_argument("--to", type=Path, metavar="FOLDER", help="write captions, chapters ... as it was, too")
-    back.add_argument("--replace", action="store_true", help="write over files that are there already")
+    back.add_argument("--replace", action="store_true", help=REPLACED)
     back.set_defaults(run=lambda options: recording_commands.look_back(options))
 
     film = commands.add_parser("film", help="the film of a class, cut from the camera's file to its length")
@@ -221,19 +230,23 @@ def command_line() -> argparse.ArgumentParser:
     film.add_argument("--list", action="store_true", help="tell what would be cut, and make nothing")
     film.add_argument("--format", choices=("text", "json"), default="text", help="of the list")
     film.add_argument("--out", type=Path, metavar="PATH", help="NAME.mp4; captions come beside it")
-    film.add_argument("--replace", action="store_true", help="write over a file that is there already")
+    film.add_argument("--replace", action="store_true", help=REPLACED)
     film.set_defaults(run=lambda options: film_command.film(options))
 
     bring = commands.add_parser("bring-in", help="make a draft of a class from a recording's captions")
     bring.add_argument("captions", type=Path, metavar="CAPTIONS", help="SubRip, WebVTT, or text with times")
     bring.add_argument("--out", type=Path, metavar="PATH", help="NAME.txt for an outline, NAME.yewhour")
+    bring.add_argument("--replace", action="store_true", help=REPLACED)
     bring.set_defaults(run=lambda options: recording_commands.bring_in(options))
 
     wrong = commands.add_parser(
         "what-went-wrong", help="what is known of the last faults, to be read and sent"
     )
     wrong.add_argument("--out", type=Path, metavar="PATH", help="write there, not to standard output")
-    wrong.set_defaults(run=lambda options: write_out(log.report().encode(), options.out))
+    wrong.add_argument("--replace", action="store_true", help=REPLACED)
+    wrong.set_defaults(
+        run=lambda options: write_out(log.report().encode(), options.out, replace=options.replace)
+    )
 
     commands.add_parser("help", help="show this").set_defaults(run=lambda _: parser.print_help())
     return parser
@@ -365,7 +378,7 @@ def _script(options: argparse.Namespace) -> None:
         if one.code == "stand-in":
             say(f"yewhour: {options.class_file}: {one.message}", sys.stderr)
     content = contract.states_json(timed) if options.states else FORMATS[options.format].write(timed)
-    write_out(content, options.out, options.class_file)
+    write_out(content, options.out, options.class_file, replace=options.replace)
 
 
 def _outline(options: argparse.Namespace) -> None:
@@ -374,11 +387,17 @@ def _outline(options: argparse.Namespace) -> None:
         write_outline(read_class(options.class_file, words), words.library).encode(),
         options.out,
         options.class_file,
+        replace=options.replace,
     )
 
 
 def _convert(options: argparse.Namespace) -> None:
-    write_out(plan_bytes(read_class(options.class_file, teaching_data())), options.out, options.class_file)
+    write_out(
+        plan_bytes(read_class(options.class_file, teaching_data())),
+        options.out,
+        options.class_file,
+        replace=options.replace,
+    )
 
 
 def _list(options: argparse.Namespace) -> None:

@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from yewhour.cli.requested import teaching_data, timed_class
-from yewhour.cli.terminal import progress, say, write_out
+from yewhour.cli.terminal import may_write, progress, say, write_out
 from yewhour.content.terms import load_voice
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.problem import Problem
@@ -33,7 +33,7 @@ def take(options: argparse.Namespace) -> None:
     for message in taken.messages:
         say(f"yewhour: {message}", file=sys.stderr)
     content = taken.json if options.format == "json" else taken.text
-    write_out(content, options.out, options.class_file, options.marks)
+    write_out(content, options.out, options.class_file, options.marks, replace=options.replace)
 
 
 def look_back(options: argparse.Namespace) -> None:
@@ -74,7 +74,15 @@ def look_back(options: argparse.Namespace) -> None:
     else:
         raise Problem("There is nothing to look back at.", do="Name --marks, --captions or --sound.")
     content = looked.json if options.format == "json" else looked.text
-    write_out(content, options.out, path, marks, options.captions, *(sound for _, sound in sounds))
+    write_out(
+        content,
+        options.out,
+        path,
+        marks,
+        options.captions,
+        *(sound for _, sound in sounds),
+        replace=options.replace,
+    )
 
 
 def bring_in(options: argparse.Namespace) -> None:
@@ -86,7 +94,7 @@ def bring_in(options: argparse.Namespace) -> None:
     content = brought.outline.encode()
     if options.out is not None and options.out.suffix.lower() == ".yewhour":
         content = plan_bytes(read_outline(brought.outline, words.library, str(options.out)))
-    write_out(content, options.out, options.captions)
+    write_out(content, options.out, options.captions, replace=options.replace)
     found, notes = len(brought.items), brought.notes
     say(f"yewhour: {found} movements found, {notes} lines left as notes", file=sys.stderr)
     if brought.told:
@@ -101,9 +109,8 @@ def voice(options: argparse.Namespace) -> None:
         raise Problem(
             "A class and a file to speak it into are needed.", do="Say: voice FILE --out class.flac"
         )
+    may_write(options.out, options.replace, options.class_file)
     timed = timed_class(options)
-    if options.out.exists() and options.out.samefile(options.class_file):
-        raise Problem("This is the class itself; it is not written over.", str(options.out), "Name another.")
     slower = {str(name): value for name, value in load_voice().slower.items()}
     messages = speaking.speak_class(
         timed, options.out, voices.voice_named(options.voice), options.parts, slower, progress()
@@ -119,4 +126,4 @@ def shelf(options: argparse.Namespace) -> None:
         teaching_data(),
         lambda problem: say(problem, sys.stderr),
     )
-    write_out(content, options.out)
+    write_out(content, options.out, replace=options.replace)

@@ -24,13 +24,21 @@ def write_json(value: object) -> None:
     write_out(msgspec.json.format(msgspec.json.encode(value), indent=1) + b"\n", None)
 
 
-def write_out(content: bytes, out: Path | None, *sources: Path | None) -> None:
-    """Writes to a path, whole or not at all, or to standard output; never over what it was made from."""
+def may_write(out: Path, replace: bool, *sources: Path | None) -> None:
+    """Raises Problem where a file is there already and nobody said `--replace`, or where it is one of those
+    that something is made from. A pipe or a device is no file that could be lost."""
     for source in sources:
-        if out and source and out.exists() and source.exists() and out.samefile(source):
+        if source and out.exists() and source.exists() and out.samefile(source):
             what = "This is what it is made from; it is not written over."
             raise Problem(what, str(out), "Name another file.")
+    if out.is_file() and not replace:
+        raise Problem("This is there already.", str(out), "Name another file, or say --replace.")
+
+
+def write_out(content: bytes, out: Path | None, *sources: Path | None, replace: bool = False) -> None:
+    """Writes to a path, whole or not at all, or to standard output; see `may_write`."""
     if out:
+        may_write(out, replace, *sources)
         write_whole(out, content)
     elif sys.stdout is None:
         raise Problem("Standard output is closed.", do="Name a file, with --out.")

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from itertools import count
 from pathlib import Path
 
+from yewhour.core.problem import Problem
 from yewhour.core.promise.course import CourseClass, CourseShape
 from yewhour.core.shelf.records import Series
 from yewhour.files.file_names import stem_for
@@ -20,15 +21,19 @@ def fresh_folder(root: Path, title: str) -> Path:
     return next(root / name for name in names if not (root / name).exists())
 
 
-def write_course(classes: Sequence[CourseClass], folder: Path) -> list[Path]:
+def write_course(classes: Sequence[CourseClass], folder: Path, replace: bool = False) -> list[Path]:
     """Writes each class into a folder, which is made; their files. Raises Problem where one can't be
-    written."""
+    written, or is there already and not to be replaced: then none is written."""
     folder.mkdir(parents=True, exist_ok=True)
-    files = []
-    for number, one in enumerate(classes, 1):
-        path = folder / f"{number:02d}-{stem_for(one.draft.plan.brief.title)}.yewhour"
+    files = [
+        folder / f"{number:02d}-{stem_for(one.draft.plan.brief.title)}.yewhour"
+        for number, one in enumerate(classes, 1)
+    ]
+    there = next((path for path in files if path.exists()), None)
+    if there is not None and not replace:
+        raise Problem("This is there already.", str(there), "Name another folder, or say --replace.")
+    for one, path in zip(classes, files, strict=True):
         write_plan(one.draft.plan, path)
-        files.append(path)
     return files
 
 
