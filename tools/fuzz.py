@@ -299,12 +299,12 @@ def put_through(kind: str, content: bytes, exports: tuple[str, ...]) -> str:
         FORMATS[name].write(timed)
     if not all(step.movement in words.library for step in steps_of(plan)):
         return "made"  # what has no name here can't be named in an outline
-    text = write_outline(plan, words.library)
+    text = write_outline(plan, words.library, words.blocks)
     try:
         again = read_outline(text, words.library, "an outline", words.known)
     except Problem as problem:
         raise Lost(f"an outline that was written can't be read: {problem}") from problem
-    if write_outline(again, words.library) != text:
+    if write_outline(again, words.library, words.blocks) != text:
         raise Lost("an outline comes back as another one")
     return "made"
 

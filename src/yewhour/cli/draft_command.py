@@ -66,7 +66,7 @@ def draft(options: argparse.Namespace) -> None:
         )
         return
     _tell(wishes)
-    content_bytes = write_outline(made.plan, words.library).encode()
+    content_bytes = write_outline(made.plan, words.library, words.blocks).encode()
     if options.out is not None and options.out.suffix.lower() == ".yewhour":
         content_bytes = plan_bytes(made.plan)
     write_out(content_bytes, options.out, replace=options.replace)

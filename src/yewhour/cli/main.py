@@ -384,7 +384,7 @@ def _script(options: argparse.Namespace) -> None:
 def _outline(options: argparse.Namespace) -> None:
     words = teaching_data()
     write_out(
-        write_outline(read_class(options.class_file, words), words.library).encode(),
+        write_outline(read_class(options.class_file, words), words.library, words.blocks).encode(),
         options.out,
         options.class_file,
         replace=options.replace,

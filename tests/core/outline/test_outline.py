@@ -425,3 +425,14 @@ def test_a_line_of_what_is_a_block_by_now_is_refused_and_nothing_is_written_that
     )
     with pytest.raises(Problem, match="not in the class any more"):
         apply(plan, late)
+
+
+def test_a_block_that_nobody_has_goes_through_an_outline_and_back():
+    words = shipped()
+    lost = Block(name="fog bank", id="n1")
+    plan = Plan(sections=(Section(title="One", body=(lost, Step(movement="child", id="n2"))),))
+    text = write_outline(plan, words.library, words.blocks)
+    assert "insert missing fog bank" in text
+    again = read_outline(text, words.library)
+    assert again.sections[0].body[0].name == "fog bank"
+    assert write_outline(again, words.library, words.blocks) == text

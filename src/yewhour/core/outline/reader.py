@@ -13,6 +13,7 @@ from yewhour.core.outline.step_lines import (
     BECAUSE,
     COMMENT,
     INDENT,
+    MISSING,
     PACE,
     read_step,
 )
@@ -255,6 +256,9 @@ class _OutlineReader:
         return f"Did you mean {self.blocks[close[0]]!r}?" if close else ""
 
     def _block(self, line: _Line, name: str) -> Block:
+        if name.lower().startswith(MISSING) and plain_name(name) not in self.blocks:
+            name = name[len(MISSING) :].strip()
+            return Block(name=self.blocks.get(plain_name(name), name))
         if self.known is not None and plain_name(name) not in self.blocks:
             raise self._wrong(
                 line,

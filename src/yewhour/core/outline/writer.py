@@ -6,10 +6,11 @@ from typing import TypeGuard
 from yewhour.core.library.movement import Library
 from yewhour.core.outline.brief_lines import one_line, write_brief
 from yewhour.core.outline.edited_lines import write_edited_lines
-from yewhour.core.outline.step_lines import BECAUSE, INDENT, write_step
+from yewhour.core.outline.step_lines import BECAUSE, INDENT, MISSING, write_step
 from yewhour.core.pace import show_pace
 from yewhour.core.plan.nodes import (
     Block,
+    Blocks,
     Node,
     Pair,
     Rounds,
@@ -17,10 +18,15 @@ from yewhour.core.plan.nodes import (
     Variant,
 )
 from yewhour.core.plan.plan import Plan, Section
+from yewhour.core.plan.stand_ins import missing_blocks
 
 
-def write_outline(plan: Plan, library: Library) -> str:
-    """The outline of a plan; read again it gives the same plan, ids and unknown fields apart."""
+def write_outline(plan: Plan, library: Library, blocks: Blocks | None = None) -> str:
+    """The outline of a plan; read again it gives the same plan, ids and unknown fields apart.
+
+    blocks: those of the library, where a block that nobody has is to be marked as missing, so that it can be
+    read where it is missed.
+    """
     lines = write_brief(plan.brief)
     for section in plan.sections:
         lines += ["", _heading(section)]
@@ -28,6 +34,10 @@ def write_outline(plan: Plan, library: Library) -> str:
     for name, body in plan.blocks.items():
         lines += ["", f"# block {name}"]
         lines += _nodes(body, library, 0)
+    missing = {f"insert {name}" for name in (missing_blocks(plan, blocks) if blocks is not None else ())}
+    lines = [
+        line.replace("insert ", f"insert {MISSING}", 1) if line.strip() in missing else line for line in lines
+    ]
     return "\n".join(lines) + "\n"
 
 

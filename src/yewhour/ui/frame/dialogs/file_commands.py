@@ -247,7 +247,8 @@ class FileCommands:
         if self.session.plan is None:
             return
         try:
-            write_whole(path, write_outline(self.session.plan, self.session.teaching_data.library).encode())
+            words = self.session.teaching_data
+            write_whole(path, write_outline(self.session.plan, words.library, words.blocks).encode())
         except Problem as problem:
             self.window.tell(problem)
         else:

@@ -66,7 +66,9 @@ class WentWrong(QDialog):
         plan, told = self.session.plan, str(self.fault) if self.fault is not None else ""
         if plan is None or not self.with_class.isChecked():
             return log.report(told)
-        return log.report(told, write_outline(plan, self.session.teaching_data.library))
+        return log.report(
+            told, write_outline(plan, self.session.teaching_data.library, self.session.teaching_data.blocks)
+        )
 
     def _ask(self) -> None:
         wanted = FileRequest("Where to", "Write it", (".txt",), save=True)
