@@ -50,7 +50,8 @@ SAID_BY_WAYS = (
     ("ribs first", "lower your hips"), ("hands to the hips", "hands to the floor"),
     ("rise with a long back", "hands to the floor"), ("chest up", "hands to the floor"),
     ("lower your arms", "hands to the floor"), ("hands by the front foot", "hands to the floor"),
-    ("hands on the front thigh", "hands to the floor"),
+    ("hands on the front thigh", "hands to the floor"), ("feel for the seat", "stand up"),
+    ("sit well back", "stand up"),
 )  # fmt: skip
 LAID = "bolster"  # a prop that one lies on: it lies elsewhere for each of them
 BREATHER = ticks(0.5)  # at the end of what is said while moving

@@ -22,6 +22,7 @@ from yewhour.core.wording.phrasing import (
     pick_line,
 )
 
+INSTEAD = ("Leave ", "Head down", "Lie ", "Sit ", "Stay ")  # how a guard begins that is another way
 FIRST_OF_ALL = frozenset({"inversion", "deep backbend", "peak", "rapid breath", "breath held"})
 LONGEST_NUMBER = "twenty-four"  # what the line that tells the number has room for
 NAMED_FROM = 2  # effort
@@ -177,7 +178,8 @@ def _protected(phrasing: Phrasing, card: Card, use: StepUse, spoken_for: bool) -
             yield "protect", filled_line(line, use, use.told_side)
     for tag, text in lines[:2]:
         said = _told(text, use, {})
-        if len(phrasing.room.cautions) > 1 and not said.lower().startswith("if "):
+        instead = said.startswith(INSTEAD) and not phrasing.room.theirs  # of what the others do
+        if (len(phrasing.room.cautions) > 1 or instead) and not said.lower().startswith("if "):
             said = f"For {phrasing.cautions.get(tag, tag)}: {said[0].lower()}{said[1:]}"
         yield "protect", (said,)
 
