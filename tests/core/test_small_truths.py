@@ -130,8 +130,12 @@ def test_a_caution_speaks_to_those_it_is_for(tag):
         lines = said(timed, "protect")
         assert lines, movement.id
         own = movement.card.protect.get(tag) if movement.card is not None else None
-        if own is not None:  # one alone is minded: nobody has to be told that it is for them
-            assert fill(own, "right") in lines
+        if own is not None:  # said to those it is for, unless the class is theirs alone
+            text, whom = fill(own, "right"), WORDS.cautions[tag]
+            lowered = text[0].lower() + text[1:]
+            theirs = WORDS.conditions.conditions[tag].theirs
+            named = theirs or text.startswith("If ")
+            assert (text if named else f"For {whom}: {lowered}") in lines
 
 
 def test_what_is_unwilling_changes_less():

@@ -124,8 +124,14 @@ def test_who_is_minded_hears_it_before_the_weight_comes_on_both_sides():
         one for one in timed.segments if one.use.movement.id == "low-lunge" and not one.use.setup_for
     ):
         told = next(c for c in timed.cues if c.purpose == "protect" and c.side == segment.side)
-        assert told.text == fill(protect, segment.side)
+        own = fill(protect, segment.side)
+        assert told.text == f"For tender knees: {own[0].lower()}{own[1:]}"
         assert told.end <= segment.start
+
+
+def test_a_class_that_is_theirs_alone_needs_no_telling_whose_line_it_is():
+    timed = made_of(Step(movement="tree", amount=4), REST, style="hatha", cautions=("balance",))
+    assert any(line.startswith("Stand beside your wall") for line in said(timed, "protect"))
 
 
 def test_several_who_are_minded_are_told_whose_line_it_is():

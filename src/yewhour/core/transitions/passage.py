@@ -22,7 +22,6 @@ from yewhour.core.wording.phrasing import (
     pick_line,
 )
 
-INSTEAD = ("Leave ", "Head down", "Lie ", "Sit ", "Stay ")  # how a guard begins that is another way
 FIRST_OF_ALL = frozenset({"inversion", "deep backbend", "peak", "rapid breath", "breath held"})
 LONGEST_NUMBER = "twenty-four"  # what the line that tells the number has room for
 NAMED_FROM = 2  # effort
@@ -178,8 +177,8 @@ def _protected(phrasing: Phrasing, card: Card, use: StepUse, spoken_for: bool) -
             yield "protect", filled_line(line, use, use.told_side)
     for tag, text in lines[:2]:
         said = _told(text, use, {})
-        instead = said.startswith(INSTEAD) and not phrasing.room.theirs  # of what the others do
-        if (len(phrasing.room.cautions) > 1 or instead) and not said.lower().startswith("if "):
+        theirs = len(phrasing.room.cautions) == 1 and phrasing.room.theirs  # nobody else is there
+        if not theirs and not said.lower().startswith("if "):
             said = f"For {phrasing.cautions.get(tag, tag)}: {said[0].lower()}{said[1:]}"
         yield "protect", (said,)
 
