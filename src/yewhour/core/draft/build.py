@@ -206,7 +206,13 @@ def _wanted(
             *(named.prepared_by[:1] if named else ()),
         ]
     for group in (one for one in ask.brief.wanted if one not in pool.items):
-        members = [one for one in pool.items.values() if group in one.groups and one.movement is not None]
+        members = [
+            one
+            for one in pool.items.values()
+            if group in one.groups
+            and one.movement is not None
+            and any(fits_base(one, part.bases) >= 0 and one.effort <= part.effort[1] for part, _ in parts)
+        ]
         members.sort(key=lambda one: -judge.luck(one))
         hardest = sorted(members, key=lambda one: -one.effort)[:HARDEST]  # or it is only hinted at
         count = judge.weights.wanted_group + int(ask.brief.target_s // GROUP_S)
