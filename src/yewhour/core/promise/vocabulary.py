@@ -21,7 +21,7 @@ _TOKEN = re.compile(r"\d+(?:\.\d+)?|[^\W\d_]+(?:['\u2019][^\W\d_]+)*")
 
 class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """An everyday word as data/promise.toml declares it: what it changes where nothing else is said. called:
-    what a class is called that nothing else names."""
+    what a class is called that nothing else names. rests: the share of a class that it rests at least."""
 
     words: tuple[str, ...]
     meaning: str
@@ -35,6 +35,7 @@ class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     wanted: tuple[str, ...] = ()
     minutes: int = 0
     called: str = ""
+    rests: float = 0.0
     whom: bool = False
     bare: bool = False
 

@@ -17,6 +17,7 @@ _WAYS: dict[str, dict[str, Any]] = {
 }  # fmt: skip
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
+IN_THE_HOUSE = ("wall", "chair", "blanket")  # what nobody has to buy
 CHAIRED = ("chair-only", "older", "balance", "stroke", "floor")
 
 
@@ -62,6 +63,15 @@ def brief_of(
                 "bolster",
             )
         )
+    named = [teaching_data.library.get(one) for one in (*lists["wanted"], fields.get("peak", ""))]
+    needed = [prop for one in named if one is not None for prop in one.props]
+    for prop in dict.fromkeys(one for one in needed if one in IN_THE_HOUSE):
+        if prop not in lists["props"] and "props" not in fields:
+            lists["props"].append(prop)
+            told.append(Wish(prop, f"a {prop} at hand", "guessed", "what was named needs it", "prop", prop))
+    resting = [words.everyday[one.key].rests for one in told if one.kind == "everyday"]
+    if any(resting):
+        ways.setdefault("least_rest", max(resting))
     without = {*lists["without"]}
     lists["focus"] = [one for one in lists["focus"] if one not in without]
     fields |= {name: tuple(dict.fromkeys(values)) for name, values in lists.items() if values}
