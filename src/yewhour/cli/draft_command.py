@@ -187,5 +187,5 @@ def _promised(options: argparse.Namespace, teaching_data: TeachingData) -> ReadP
         brief = msgspec.structs.replace(brief, without=without)
     if not brief.title or (options.asked_title is None and not options.promise):
         areas = load_terms(teaching_data.positions).areas
-        brief = msgspec.structs.replace(brief, title=title_of(brief, areas, teaching_data.schools))
+        brief = msgspec.structs.replace(brief, title=title_of(brief, areas, teaching_data))
     return ReadPromise(brief, tuple(wishes))

@@ -1,5 +1,7 @@
 """The window as a whole: opening, the length, mending, undo, colours and sizes."""
 
+import math
+
 import pytest
 from PySide6.QtCore import QMimeData, QPoint, QPointF, QSize, Qt, QUrl
 from PySide6.QtGui import QDropEvent
@@ -55,7 +57,7 @@ def test_what_was_refused_is_offered_a_remedy_that_is_one_key_away_and_can_be_un
     plan = desk.session.plan
     assert "shortest" in desk.window.foot.message.text()
     nearest_s = desk.timed.length_s
-    assert f"Promise the nearest, {show_length(nearest_s)}" in desk.window.foot.mend_button.text()
+    assert f"Promise the nearest, {show_length(math.ceil(nearest_s))}" in desk.window.foot.mend_button.text()
     assert any("Leave out" in offer.title for offer in desk.session.offers)
     desk.key(Qt.Key.Key_M, CTRL)
     assert desk.timed.length_s == pytest.approx(nearest_s, abs=1)

@@ -250,6 +250,8 @@ def alternatives_for(
 ) -> list[Alternative]:
     """Three things that could be done in place of a movement, the class with each; fewer where there are.
 
+    What is done in the same place comes first; where that is too little, what does the same elsewhere.
+
     Raises Problem where the node is no movement.
     """
     index, step, pair = _found(plan, node)
@@ -267,10 +269,12 @@ def alternatives_for(
         item
         for item in desk.pool.items.values()
         if item.id not in used and item.movement is not None and abs(item.effort - old.effort) <= 1
-        and (fits_base(item, bases) >= 0 or (not chained and fits_base(item, part.bases) >= 0))
+        and (fits_base(item, bases) >= 0 or (not chained and _near(item, part, about)))
         and (item.sided or not chained)
     ]  # fmt: skip
-    able.sort(key=lambda item: -_like(item, about, bases, part, came, desk))
+    able.sort(
+        key=lambda item: (fits_base(item, part.bases) < 0, -_like(item, about, bases, part, came, desk))
+    )
     found: list[Alternative] = []
     for item in able[:LOOKED_AT]:
         after = _swapped(plan, index, step, pair, item)
@@ -283,6 +287,11 @@ def alternatives_for(
             if len(found) == CHOICES:
                 break
     return found
+
+
+def _near(item: PoolItem, part: DraftPart, about: frozenset[str]) -> bool:
+    """Whether an item is where the part is, or does elsewhere some of what is wanted."""
+    return fits_base(item, part.bases) >= 0 or bool(item.areas & about)
 
 
 def _like(

@@ -6,7 +6,6 @@ from typing import Any
 import msgspec
 
 from yewhour.core.plan.plan import Brief
-from yewhour.core.plan.school import Schools
 from yewhour.core.promise.vocabulary import EverydayWord, PromiseVocabulary
 from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
@@ -16,8 +15,9 @@ _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
-# Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
+LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
 IN_THE_HOUSE = ("wall", "chair", "blanket")  # what nobody has to buy
+# Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
 CHAIRED = ("chair-only", "older", "balance", "stroke", "floor")
 
 
@@ -42,6 +42,15 @@ def brief_of(
     if any(one.kind == "everyday" and words.everyday[one.key].bare for one in told):
         fields["props"] = ()
     fields.pop("weak", None)
+    hard = [
+        one.key
+        for one in told
+        if one.kind == "movement" and one.key in lists["wanted"]
+        and teaching_data.library[one.key].effort >= LED_UP_TO
+    ]  # fmt: skip
+    if hard and "peak" not in fields:  # nobody does it unprepared: the class grows towards it
+        fields["peak"] = max(hard, key=lambda name: teaching_data.library[name].effort)
+        lists["wanted"].remove(fields["peak"])
     for tag in (*lists["cautions"], *(one for one in lists["without"] if one == "floor")):
         if tag in CHAIRED and not {"chair", "wall"} & {*lists["props"]} and "props" not in fields:
             lists["props"].append("chair")
@@ -83,7 +92,7 @@ def brief_of(
     if "title" not in fields and (brief is None or brief.title in ("", Brief().title)):
         called = [words.everyday[one.key].called for one in told if one.kind == "everyday"]
         kind = next((one for one in called if one), "")
-        read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data.schools, kind))
+        read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data, kind))
     return ReadPromise(read, tuple(told))
 
 
@@ -199,15 +208,18 @@ def _fill(
         said.setdefault(tag, wish.text)
 
 
-def title_of(brief: Brief, areas: Mapping[str, str], schools: Schools, called: str = "") -> str:
+def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData, called: str = "") -> str:
     """A title for a class that was given none: what it is about, or what kind of class it is, and when.
 
-    called: the kind, where it has a name of its own.
+    areas: what each area is called. called: the kind, where it has a name of its own.
     """
+    schools, groups = teaching_data.schools, teaching_data.conditions.groups
     when = {"morning": "in the morning", "midday": "at midday", "evening": "in the evening",
             "night": "before sleep"}.get(brief.time_of_day, "")  # fmt: skip
     kind = called or (schools[brief.style].noun if brief.style in schools else "class")
     goal = f"a {kind}" + (f" towards {brief.said.get(brief.peak, brief.peak)}" if brief.peak else "")
+    if asked := [brief.said.get(one, one) for one in brief.wanted if one in groups]:
+        goal += f" with {_and(asked)}"
     about = _and([areas.get(one, one) for one in brief.focus]) or goal
     title = f"{about[:1].upper()}{about[1:]}"
     return f"{title} {when}".strip()
