@@ -34,7 +34,8 @@ def brief_of(
     said: dict[str, str] = {}
     ways: dict[str, Any] = {}
     told: list[Wish] = []
-    for wish in wishes:
+    seated = any(one.kind == "style" and one.key == "chair-balance" for one in wishes)
+    for wish in (_on_the_chair(one, teaching_data) if seated else one for one in wishes):
         told.append(_put(wish, fields, lists, said, ways, words, teaching_data))
     for wish in told:
         if wish.kind == "everyday" and wish.state != "unmet":
@@ -94,6 +95,17 @@ def brief_of(
         kind = next((one for one in called if one), "")
         read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data, kind))
     return ReadPromise(read, tuple(told))
+
+
+def _on_the_chair(wish: Wish, teaching_data: TeachingData) -> Wish:
+    """A wish in a class on the chair: a movement of the mat is the one of that name there, if any."""
+    if wish.kind != "movement" or wish.key.startswith(("-", "chair-")):
+        return wish
+    known = (name for name in teaching_data.library if name.startswith("chair-"))
+    name = next((one for one in known if f"-{wish.key}-" in f"{one}-"), "")
+    if not name:
+        return wish
+    return msgspec.structs.replace(wish, key=name, meaning=f"with {teaching_data.library[name].name}")
 
 
 def _put(
