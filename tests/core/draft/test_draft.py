@@ -8,6 +8,7 @@ import pytest
 from tests.conftest import shipped
 from tools.bench.draft import faults, focus_share, random_brief
 from yewhour.content.draft_model_file import load_model
+from yewhour.content.promise_file import promise_reader
 from yewhour.content.terms import load_terms
 from yewhour.core.draft.draft import draft_class
 from yewhour.core.draft.draft_model import DraftRequest
@@ -22,6 +23,7 @@ from yewhour.core.draft.partial import (
     seated_class,
 )
 from yewhour.core.draft.reasons import reasons_told, sentence, turned_down
+from yewhour.core.lengths import seconds
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import with_edits
 from yewhour.core.plan.nodes import LineEdit, Pair, Step, walk
@@ -249,3 +251,24 @@ def test_every_movement_says_why_and_what_was_turned_down_too():
     down = list(turned_down(timed, words, MODEL))
     assert any(line.startswith("Not for tender knees:") for line in down)
     assert list(reasons_told(timed, words, areas, MODEL))[-1] == down[-1]
+
+
+@pytest.mark.parametrize(
+    ("promise", "movement", "after"),
+    [
+        ("30 minute hatha with downward dog", "downward-dog", 0.2),
+        ("30 minute hatha with plough", "plough", 0.6),
+        ("30 minute hatha with clam", "clam", 0.0),
+        ("20 minute pilates with a plank", "plank", 0.4),
+        ("30 minute pilates with teaser", "teaser", 0.3),
+        ("30 minute flow with crow", "crow", 0.4),
+        ("30 minute hatha with child's pose", "child", 0.0),
+        ("20 minute chair class with pigeon", "chair-pigeon", 0.0),
+    ],
+)
+def test_what_is_asked_for_by_name_is_there_and_nothing_hard_of_it_is_early(promise, movement, after):
+    brief = promise_reader(shipped()).read(promise).brief
+    timed = draft_class(DraftRequest(brief), shipped(), MODEL).timed
+    begins = [one.start for one in timed.segments if one.use.movement.id == movement]
+    assert begins
+    assert seconds(begins[0]) >= after * brief.target_s

@@ -220,18 +220,12 @@ def _wanted(
     about = [item for item in pool.items.values() if item.areas & judge.focus and item.movement is not None]
     if sum(item.costs for item in about) <= SCARCE * room_s:  # so little that none of it may be left out
         names += [item.id for item in sorted(about, key=lambda one: -judge.luck(one))]
-    for name in names:
-        item = pool.items.get(name)
-        able = [part for part, _ in parts if item is not None and fits_base(item, part.bases) >= 0]
-        if item is not None and able:
-            effort = item.effort
-            fitting = [part for part in able if part.effort[0] <= effort <= part.effort[1]] or able
-            put(
-                next(
-                    (one for one in fitting if effort <= 1 or one.about not in ("warm", "ease")), fitting[0]
-                ).title,
-                name,
-            )
+    for item in (pool.items[name] for name in names if name in pool.items):
+        able = [part for part, _ in parts if fits_base(item, part.bases) >= 0]
+        fitting = [part for part in able if part.effort[0] <= item.effort <= part.effort[1]] or able
+        if fitting:
+            first = min(_cold(part, item.effort) for part in fitting)
+            put(next(part.title for part in fitting if _cold(part, item.effort) == first), item.id)
     for title, handy in _handy(parts, pool, judge, room_s).items():
         put(title, *handy)
     for part, _ in parts:
@@ -247,6 +241,11 @@ def _wanted(
                 put(able[-1].title, item.id)
                 placed += 1
     return found
+
+
+def _cold(part: DraftPart, effort: int) -> int:
+    """How little a part is for something of an effort: what is asked of a cold body is small."""
+    return ("ease", "warm").index(part.about) + 1 if effort > 1 and part.about in ("ease", "warm") else 0
 
 
 def _handy(

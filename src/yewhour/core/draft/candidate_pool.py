@@ -40,7 +40,7 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
 
     lasts: seconds of its dose, both sides; costs: those and its teaching. areas: what it works or opens.
     start: the position it needs; ends: the one it leaves, each with its side filled in. early: no class
-    settles with it. amount: its dose, where it is not the usual one.
+    settles with it. amount: its dose, where it is not the usual one. near: bases that do, as it is asked for.
     """
 
     id: str
@@ -64,6 +64,7 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
     groups: frozenset[str] = frozenset()
     early: bool = False
     amount: int | None = None
+    near: tuple[str, ...] = ()
 
     @cached_property
     def names(self) -> frozenset[str]:
@@ -160,7 +161,7 @@ def _pool(
         if why is not None and why[0] != "gentler":
             down[movement.id] = why
             continue
-        items[movement.id] = _item(
+        item = _item(
             movement,
             "gentler" if why else "base",
             school,
@@ -170,6 +171,10 @@ def _pool(
             movement.id in model.early,
             model.weights.focus_longer,
         )
+        if wished:
+            near = tuple(dict.fromkeys(one for base in item.bases for one in model.near.get(base, ())))
+            item = msgspec.structs.replace(item, near=near)
+        items[movement.id] = item
     for name, flow in model.blocks.items():
         movements = [
             teaching_data.library[one.movement] for one in steps_in(teaching_data.blocks.get(name, ()))
@@ -327,9 +332,10 @@ def _longer(movement: Movement, longer: float) -> int | None:
 
 
 def fits_base(item: PoolItem, bases: tuple[str, ...]) -> int:
-    """The place of an item's base among those of a part, -1 where it has none of them."""
+    """The place of an item's base among those of a part, after them for one near it; -1 where it has none."""
     options = item.start.split(" or ")
-    return next((n for n, base in enumerate(bases) if any(is_in(one, base) for one in options)), -1)
+    own = next((n for n, base in enumerate(bases) if any(is_in(one, base) for one in options)), -1)
+    return len(bases) if own < 0 and any(one in bases for one in item.near) else own
 
 
 def suits(item: PoolItem, part: DraftPart, order: dict[str, int]) -> bool:

@@ -187,15 +187,16 @@ class DraftWeights(DeclaredPart, frozen=True):
 
 class DraftModel(DeclaredPart, frozen=True):
     """All of it. never: movements that are no part of a draft; early: those that no class settles with.
-    kin: what does nearly the same, in rows. unsaid: areas that are no part of the body to be warmed.
-    without_at: what a class of a time of day does without. elsewhere: ways that any style goes. weights: of
-    the search. peaks: what prepares, grows into and answers a peak. why, why_not: the wording of reasons, by
-    their code.
+    kin: what does nearly the same, in rows. near: bases beside a base, for what is asked for. unsaid: areas
+    that are no part of the body to be warmed. without_at: what a class of a time of day does without.
+    elsewhere: ways that any style goes. weights: of the search. peaks: what prepares, grows into and answers
+    a peak. why, why_not: the wording of reasons, by their code.
     """
 
     never: frozenset[str]
     early: frozenset[str]
     kin: tuple[tuple[str, ...], ...]
+    near: dict[str, tuple[str, ...]]
     unsaid: frozenset[str]
     blocks: dict[str, FlowBlock]
     levels: dict[str, DraftLevel]
