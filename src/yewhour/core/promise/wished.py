@@ -15,6 +15,7 @@ _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
+LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
 IN_THE_HOUSE = ("wall", "chair", "blanket")  # what nobody has to buy
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
@@ -43,15 +44,6 @@ def brief_of(
     if any(one.kind == "everyday" and words.everyday[one.key].bare for one in told):
         fields["props"] = ()
     fields.pop("weak", None)
-    hard = [
-        one.key
-        for one in told
-        if one.kind == "movement" and one.key in lists["wanted"]
-        and teaching_data.library[one.key].effort >= LED_UP_TO
-    ]  # fmt: skip
-    if hard and "peak" not in fields:  # nobody does it unprepared: the class grows towards it
-        fields["peak"] = max(hard, key=lambda name: teaching_data.library[name].effort)
-        lists["wanted"].remove(fields["peak"])
     for tag in (*lists["cautions"], *(one for one in lists["without"] if one == "floor")):
         if tag in CHAIRED and not {"chair", "wall"} & {*lists["props"]} and "props" not in fields:
             lists["props"].append("chair")
@@ -89,12 +81,24 @@ def brief_of(
         fields["ways"] = {**(brief.ways if brief else {}), **ways}
     if said:
         fields["said"] = said
-    read = msgspec.structs.replace(brief or Brief(), **fields)
+    read = _with_peak(msgspec.structs.replace(brief or Brief(), **fields), told, teaching_data)
     if "title" not in fields and (brief is None or brief.title in ("", Brief().title)):
         called = [words.everyday[one.key].called for one in told if one.kind == "everyday"]
         kind = next((one for one in called if one), "")
         read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data, kind))
     return ReadPromise(read, tuple(told))
+
+
+def _with_peak(brief: Brief, told: Sequence[Wish], teaching_data: TeachingData) -> Brief:
+    """A brief whose class grows towards the hardest movement that is asked for: nobody does it unprepared."""
+    library, room = teaching_data.library, teaching_data.room(brief)
+    asked = [one.key for one in told if one.kind == "movement" and one.key in brief.wanted]
+    hard = [one for one in asked if library[one].effort >= LED_UP_TO and not room.left_out(library[one])]
+    if not hard or brief.peak or brief.style in LEVEL_STYLES:
+        return brief
+    peak = max(hard, key=lambda name: library[name].effort)
+    wanted = tuple(one for one in brief.wanted if one != peak)
+    return msgspec.structs.replace(brief, peak=peak, wanted=wanted)
 
 
 def _on_the_chair(wish: Wish, teaching_data: TeachingData) -> Wish:
@@ -229,7 +233,9 @@ def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData
     when = {"morning": "in the morning", "midday": "at midday", "evening": "in the evening",
             "night": "before sleep"}.get(brief.time_of_day, "")  # fmt: skip
     kind = called or (schools[brief.style].noun if brief.style in schools else "class")
-    goal = f"a {kind}" + (f" towards {brief.said.get(brief.peak, brief.peak)}" if brief.peak else "")
+    peak = teaching_data.library.get(brief.peak)
+    there = brief.peak and not (peak and teaching_data.room(brief).left_out(peak))
+    goal = f"a {kind}" + (f" towards {brief.said.get(brief.peak, brief.peak)}" if there else "")
     if asked := [brief.said.get(one, one) for one in brief.wanted if one in groups]:
         goal += f" with {_and(asked)}"
     about = _and([areas.get(one, one) for one in brief.focus]) or goal
