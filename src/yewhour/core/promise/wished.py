@@ -5,6 +5,7 @@ from typing import Any
 
 import msgspec
 
+from yewhour.core.library.movement import Movement
 from yewhour.core.plan.plan import Brief
 from yewhour.core.promise.vocabulary import EverydayWord, PromiseVocabulary
 from yewhour.core.promise.wishes import ReadPromise, Wish
@@ -93,12 +94,16 @@ def _with_peak(brief: Brief, told: Sequence[Wish], teaching_data: TeachingData) 
     """A brief whose class grows towards the hardest movement that is asked for: nobody does it unprepared."""
     library, room = teaching_data.library, teaching_data.room(brief)
     asked = [one.key for one in told if one.kind == "movement" and one.key in brief.wanted]
-    hard = [one for one in asked if library[one].effort >= LED_UP_TO and not room.left_out(library[one])]
+    hard = [one for one in asked if _is_led_up_to(library[one]) and not room.left_out(library[one])]
     if not hard or brief.peak or brief.style in LEVEL_STYLES:
         return brief
     peak = max(hard, key=lambda name: library[name].effort)
     wanted = tuple(one for one in brief.wanted if one != peak)
     return msgspec.structs.replace(brief, peak=peak, wanted=wanted)
+
+
+def _is_led_up_to(movement: Movement) -> bool:
+    return movement.effort >= LED_UP_TO or "inversion" in movement.marks
 
 
 def _on_the_chair(wish: Wish, teaching_data: TeachingData) -> Wish:
