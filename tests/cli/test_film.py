@@ -72,6 +72,8 @@ def test_the_film_has_the_promised_length_and_its_captions_beside_it(capsysbinar
 def test_what_can_not_be_made_is_told(capsysbinary, filmed, tmp_path):
     code, _, err = film(capsysbinary, filmed)
     assert (code, "Where the film goes is not said" in err) == (2, True)
+    code, _, err = run(capsysbinary, "film", str(filmed / "camera.mp4"), "--out", str(tmp_path / "a.mp4"))
+    assert (code, "Which class this is a film of is not said" in err) == (2, True)
     code, _, err = run(capsysbinary, "film", str(filmed / "ebb.vtt"), "--class", DEMO, "--list")
     assert code == 2
     assert "no picture in this file" in err
@@ -81,3 +83,76 @@ def test_what_can_not_be_made_is_told(capsysbinary, filmed, tmp_path):
     )  # fmt: skip
     assert code == 2
     assert "of another class" in err
+
+
+def test_the_list_is_written_for_other_programs_and_read_again_changed(capsysbinary, filmed, tmp_path):
+    for name, first in (
+        ("otio", b"{"),
+        ("edl", b"TITLE: Ebb"),
+        ("ffconcat", b"ffconcat"),
+        ("labels", b"0.0"),
+    ):
+        code, out, _ = film(capsysbinary, filmed, "--list", "--format", name)
+        assert code == 0
+        assert out.encode().startswith(first)
+    mine = tmp_path / "cuts.json"
+    mine.write_text('{"cuts": [{"start_s": 0, "end_s": 20}]}')
+    code, out, _ = film(capsysbinary, filmed, "--list", "--cuts", str(mine))
+    assert "0:20.0  cut: as you wish" in out
+    mine.write_text('{"cuts": [{"start_s": 0, "end_s": 20}, {"start_s": 4, "end_s": 30}]}')
+    code, _, err = film(capsysbinary, filmed, "--list", "--cuts", str(mine))
+    assert code == 2
+    assert "cuts.json, cut 2" in err
+    assert "lies over the one before" in err
+
+
+def test_what_lies_over_the_picture_is_seen_in_the_film(capsysbinary, filmed, tmp_path):
+    mine, bare, over = tmp_path / "cuts.json", tmp_path / "bare.mp4", tmp_path / "over.mp4"
+    mine.write_text('{"cuts": [{"start_s": 0, "end_s": 12}, {"start_s": 24, "end_s": 900}]}')
+    film(capsysbinary, filmed, "--cuts", str(mine), "--out", str(bare))
+    code, _, err = film(capsysbinary, filmed, "--cuts", str(mine), "--over", "title,name", "--out", str(over))
+    assert code == 0, err
+    middles = []
+    for path in (bare, over):
+        with av.open(str(path)) as file:
+            middles.append(next(file.decode(video=0)).to_ndarray(format="gray")[60, 60:130].astype(int))
+    assert abs(middles[0] - middles[1]).max() > 40  # the plate of the title
+
+
+def test_a_class_without_a_camera_and_its_overlay_alone(capsysbinary, tmp_path):
+    short = tmp_path / "short.yewhour"
+    write_plan(plan_of(Step(movement="child", amount=2), title="Ebb", target_s=48.0), short)
+    out = tmp_path / "ebb.mp4"
+    code, _, err = run(capsysbinary, "film", str(short), "--size", "320x180", "--out", str(out))
+    assert code == 0, err
+    with av.open(str(out)) as file:
+        assert (file.streams.video[0].width, file.streams.video[0].height) == (320, 180)
+        pixels = [frame.to_ndarray(format="rgb24") for frame in file.decode(video=0)][-40]
+    assert pixels[100:140, 100:220].std() > 10  # somebody rests there
+    assert out.with_suffix(".vtt").read_text().startswith("WEBVTT")
+    alone = tmp_path / "over.mov"
+    code, _, err = run(
+        capsysbinary, "film", str(short), "--alone", "--size", "320x180", "--over", "name,left",
+        "--out", str(alone),
+    )  # fmt: skip
+    assert code == 0, err
+    assert "1200 pictures, 25 a second" in err
+
+
+@pytest.mark.parametrize(
+    ("more", "told"),
+    [
+        (("--over", "clock", "--out", "x.mp4"), "'clock' can't lie over the picture"),
+        (("--size", "12", "--out", "x.mp4"), "'12' is no size of a picture"),
+        (("--size", "321x180", "--out", "x.mp4"), "even numbers"),
+        ((), "Where the film goes is not said"),
+        (("--out", "x.gif"), "can't end in '.gif'"),
+        (("--alone", "--out", "x.mp4"), "can't end in '.mp4'"),
+    ],
+)
+def test_what_can_not_be_drawn_is_told(capsysbinary, tmp_path, monkeypatch, more, told):
+    monkeypatch.chdir(tmp_path)
+    code, _, err = run(capsysbinary, "film", DEMO, *more)
+    assert code == 2
+    assert told in err
+    assert list(tmp_path.iterdir()) == []

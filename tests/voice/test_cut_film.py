@@ -7,9 +7,11 @@ import numpy as np
 import pytest
 
 from tools.camera import RATE, film, number_of
+from yewhour.core.export.captions import Caption
 from yewhour.core.export.chapters import Chapter
 from yewhour.core.problem import Problem
 from yewhour.voice.film.cut_film import camera_length_s, cut_film
+from yewhour.voice.film.film_file import FilmText
 
 PIECES = [(3.0, 8.0), (10.5, 15.0)]
 
@@ -27,8 +29,12 @@ def cut(camera):
     before = hashlib.sha256(camera.read_bytes()).hexdigest()
     shares = []
     made = cut_film(
-        camera, out, PIECES, "Ebb", [Chapter("One", 0, 50), Chapter("Two", 50, 95)], shares.append
-    )
+        camera, out, PIECES,
+        FilmText(
+            "Ebb", [Chapter("One", 0, 50), Chapter("Two", 50, 95)], [Caption(1000, 2500, "Ebb,\nand flow")]
+        ),
+        progress=shares.append,
+    )  # fmt: skip
     assert hashlib.sha256(camera.read_bytes()).hexdigest() == before
     assert shares == sorted(shares)
     assert shares[-1] == 1.0
@@ -42,6 +48,10 @@ def test_each_frame_is_the_one_of_its_second(cut):
         shown = [(frame.time, number_of(frame)) for frame in file.decode(video=0)]
         assert [one["metadata"]["title"] for one in file.chapters()] == ["One", "Two"]
         assert file.metadata["title"] == "Ebb"
+    with av.open(str(out)) as file:
+        (said,) = [packet for packet in file.demux(subtitles=0) if packet.size > 2]
+        assert (float(said.pts * said.time_base), float(said.duration * said.time_base)) == (1.0, 1.5)
+        assert "Ebb,\\Nand flow" in said.decode()[0].ass.decode()
     assert len(shown) == made.frames == 95
     for at_s, number in shown:
         real = 3.0 + at_s if at_s < 5.0 - 0.01 else 10.5 + at_s - 5.0
@@ -64,13 +74,13 @@ def test_the_sound_goes_with_the_picture_and_is_faded_at_the_cut(cut):
 
 def test_what_can_not_be_cut_is_told_and_nothing_is_left(camera, tmp_path):
     with pytest.raises(Problem, match=r"can't end in '\.avi'"):
-        cut_film(camera, tmp_path / "class.avi", PIECES, "", [])
+        cut_film(camera, tmp_path / "class.avi", PIECES, FilmText(""))
     with pytest.raises(Problem, match="Nothing of this recording"):
-        cut_film(camera, tmp_path / "class.mp4", [], "", [])
+        cut_film(camera, tmp_path / "class.mp4", [], FilmText(""))
     with pytest.raises(Problem, match="not written over"):
-        cut_film(camera, camera, PIECES, "", [])
+        cut_film(camera, camera, PIECES, FilmText(""))
     with pytest.raises(Problem, match="No picture lies"):
-        cut_film(camera, tmp_path / "class.mp4", [(20.0, 30.0)], "", [])
+        cut_film(camera, tmp_path / "class.mp4", [(20.0, 30.0)], FilmText(""))
     broken = tmp_path / "broken.mp4"
     broken.write_bytes(camera.read_bytes()[:2000])
     with pytest.raises(Problem, match="can't be read"):
@@ -88,13 +98,13 @@ def test_stopped_half_way_nothing_is_left(camera, tmp_path):
             raise KeyboardInterrupt
 
     with pytest.raises(KeyboardInterrupt):
-        cut_film(camera, tmp_path / "class.mp4", PIECES, "", [], stop)
+        cut_film(camera, tmp_path / "class.mp4", PIECES, FilmText(""), progress=stop)
     assert list(tmp_path.iterdir()) == []
 
 
 def test_a_file_without_sound_becomes_a_film_without(tmp_path):
     film(tmp_path / "camera.mp4", 4, sound=False)
-    cut_film(tmp_path / "camera.mp4", tmp_path / "class.mp4", [(1.0, 3.0)], "", [])
+    cut_film(tmp_path / "camera.mp4", tmp_path / "class.mp4", [(1.0, 3.0)], FilmText(""))
     with av.open(str(tmp_path / "class.mp4")) as file:
         assert not file.streams.audio
         assert len(list(file.decode(video=0))) == 20

@@ -1,32 +1,157 @@
-"""The command that makes a film of a class: what is kept of the camera's file, to the length promised."""
+"""The command that makes a film of a class: of a camera's file, of figures alone, or what lies over one."""
 
 import argparse
-import json
+import os
+import re
 import sys
+from collections.abc import Collection
+from typing import TYPE_CHECKING, get_args
 
 from yewhour.cli.requested import teaching_data, timed_class
 from yewhour.cli.terminal import may_write, progress, say, write_out
+from yewhour.content.terms import load_voice
+from yewhour.core.export.captions import captions
 from yewhour.core.export.chapters import chapters
 from yewhour.core.film.class_in_film import class_in_film
-from yewhour.core.film.cut_list import TOLD, CutList, cuts_of
+from yewhour.core.film.cut_files import CUT_FORMATS, read_cuts
+from yewhour.core.film.cut_list import CutList, cuts_of
+from yewhour.core.film.on_screen import Part
 from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
 from yewhour.core.review.actual_class import actual_class
 from yewhour.core.review.film_time import of_the_recording
-from yewhour.files.atomic_files import write_whole
+from yewhour.core.review.review import Review
+from yewhour.core.timed_class import TimedClass
+from yewhour.core.transcript.transcript import Transcript
+from yewhour.files.atomic_files import read_all, write_whole
+from yewhour.files.late import late
 from yewhour.render.formats import FORMATS
+from yewhour.state import voices
 from yewhour.state.takes import recordings
 from yewhour.state.takes.replayed_take import replay_take
-from yewhour.voice.film.cut_film import camera_length_s, cut_film
+from yewhour.voice.film import cut_film as cutting
+from yewhour.voice.film import drawn_film, overlay_file
+from yewhour.voice.film.film_file import FilmText, kind_of
+from yewhour.voice.film.laid_over import Over
+
+if TYPE_CHECKING:
+    from yewhour.ui.frame import app
+    from yewhour.ui.kit.film import painter as painting
+else:  # Qt; only what is painted needs it
+    app = late("yewhour.ui.frame.app")
+    painting = late("yewhour.ui.kit.film.painter")
 
 LEAST_OF_IT = 0.7  # of the promised length, that a recording of the class has
+NEAR_S = 0.5  # to the promise
+SIZE = (1280, 720)
+CAMERAS = (".mp4", ".mov", ".mkv", ".m4v", ".avi", ".webm", ".mts", ".mpg")
+SMALLEST, LARGEST = 160, 4096  # pixels
 
 
 def film(options: argparse.Namespace) -> None:
-    """What is kept of a camera's file, told or made. Raises Problem for what can't be."""
+    """A film, a list of its cuts, or what lies over it. Raises Problem for what can't be."""
+    parts, size = parse_over(options.over), parse_size(options.size)
+    if options.class_file is None:
+        options.class_file = options.recording
+        _without_camera(options, parts, size or SIZE)
+    else:
+        _of_camera(options, parts, size or cutting.camera_size(options.recording))
+
+
+def parse_over(said: str | None) -> tuple[Part, ...]:
+    """The parts in a list with commas, `all` for each. Raises Problem for one there is not."""
+    every: tuple[Part, ...] = get_args(Part)
+    names = {name.strip() for name in (said or "").split(",") if name.strip()}
+    for name in sorted(names - {*every, "all"}):
+        raise Problem(f"{name!r} can't lie over the picture.", do=f"Use some of: {', '.join(every)}, all.")
+    return every if "all" in names else tuple(part for part in every if part in names)
+
+
+def parse_size(said: str | None) -> tuple[int, int] | None:
+    """A size as 1280x720, in even numbers; None for none said. Raises Problem for one that is none."""
+    if said is None:
+        return None
+    found = re.fullmatch(r"(\d{1,5})[x×](\d{1,5})", said.strip())
+    sizes = tuple(int(one) for one in found.groups()) if found else ()
+    if not all(SMALLEST <= one <= LARGEST and one % 2 == 0 for one in sizes) or not sizes:
+        do = f"Write it as 1280x720: even numbers from {SMALLEST} to {LARGEST}."
+        raise Problem(f"{said!r} is no size of a picture.", do=do)
+    return sizes[0], sizes[1]
+
+
+def _without_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple[int, int]) -> None:
+    if options.out is None:
+        raise Problem("Where the film goes is not said.", str(options.recording), "Add --out class.mp4.")
+    if options.recording.suffix.lower() in CAMERAS:
+        raise Problem(
+            "Which class this is a film of is not said.", str(options.recording), "Add --class FILE."
+        )
+    timed = timed_class(options)
+    may_write(options.out, options.replace, options.recording)
+    if options.alone:
+        _alone(options, timed, parts, size)
+        return
+    kind_of(options.out)
+    every = parts or [part for part in get_args(Part) if part != "captions"]
+    painter = _painter(timed, size, every, alone=True)
+    text = FilmText(timed.plan.brief.title, chapters(timed), captions(timed))
+    slower = {str(name): value for name, value in load_voice().slower.items()}
+    voice = voices.voice_named(options.voice)
+    made = drawn_film.drawn_film(
+        timed, options.out, painter, painting.paper(painter), voice, slower, text, progress()
+    )
+    _told(options, timed, made)
+
+
+def _painter(
+    timed: TimedClass, size: tuple[int, int], parts: Collection[Part], alone: bool = False
+) -> "painting.FilmPainter":
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")  # nothing is shown
+    app.application()
+    return painting.FilmPainter(timed, *size, parts, alone=alone)
+
+
+def _alone(
+    options: argparse.Namespace, timed: TimedClass, parts: Collection[Part], size: tuple[int, int]
+) -> None:
+    """What lies over the picture, by itself and on nothing, at the seconds of the film."""
+    painter = _painter(timed, size, parts or get_args(Part))
+    count = overlay_file.write_overlay(options.out, painter, size, timed.length_s, drawn_film.FPS, progress())
+    say(f"yewhour: {options.out}: {count} pictures, {drawn_film.FPS} a second", file=sys.stderr)
+
+
+def _of_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple[int, int]) -> None:
     camera = options.recording
-    length_s = camera_length_s(camera)
-    words, take = teaching_data(), None
+    length_s = cutting.camera_length_s(camera)
+    timed, back, hearing = _looked_back(options)
+    cuts = _cuts(options, back, hearing, length_s)
+    if options.list:
+        name = options.format
+        content = CUT_FORMATS[name].write(cuts, camera.name, timed.plan.brief.title).encode()
+        write_out(content, options.out, camera, replace=options.replace)
+        return
+    if options.out is None:
+        raise Problem("Where the film goes is not said.", str(camera), "Add --out class.mp4, or --list.")
+    may_write(options.out, options.replace, camera)
+    there = class_in_film(actual_class(back, True), back.cuts, cuts)
+    if options.alone:
+        _alone(options, there, parts, size)
+        return
+    may_write(options.out.with_suffix(".vtt"), options.replace, options.captions)
+    text = FilmText(timed.plan.brief.title, chapters(there), captions(there))
+    over: Over | None = None
+    if parts:
+        over = _painter(there, cutting.camera_size(camera), parts)
+    made = cutting.cut_film(camera, options.out, cuts.pieces, text, over, progress())
+    _told(options, there, made)
+    if abs(cuts.film_s - cuts.promised_s) > NEAR_S:
+        said = show_length(cuts.promised_s, True)
+        say(f"yewhour: {said} were promised; nothing more of it is still without words.", file=sys.stderr)
+
+
+def _looked_back(options: argparse.Namespace) -> tuple[TimedClass, Review, Transcript | None]:
+    """The class, and what became of it in the recording."""
+    camera, words, take = options.recording, teaching_data(), None
     if options.marks is not None:
         taken = replay_take(options.class_file, options.marks, options.length, words)
         timed, take = taken.timed, taken.take
@@ -41,47 +166,30 @@ def film(options: argparse.Namespace) -> None:
             f"Hardly a line of {timed.plan.brief.title} was heard in it: this seems to be another class.",
             str(camera), "Name its own class, and its captions.",
         )  # fmt: skip
+    return timed, back, hearing
+
+
+def _cuts(options: argparse.Namespace, back: Review, hearing: Transcript | None, length_s: float) -> CutList:
+    """The cuts that are proposed, or those of her own list."""
     cuts = cuts_of(back, hearing, length_s)
+    if options.cuts is not None:
+        try:
+            return read_cuts(read_all(options.cuts), length_s, cuts.promised_s)
+        except Problem as problem:
+            problem.where = f"{options.cuts}{', ' + problem.where if problem.where else ''}"
+            raise
     if cuts.film_s < LEAST_OF_IT * cuts.promised_s:
         found, whole = (show_length(round(one)) for one in (cuts.film_s, cuts.promised_s))
         raise Problem(
             f"Only {found} of {whole} lie in this recording: it ends early, or is of another class.",
-            str(camera), "Name the whole recording, and its own class.",
+            str(options.recording), "Name the whole recording, and its own class.",
         )  # fmt: skip
-    if options.list:
-        write_out(told_cuts(cuts, options.format == "json"), options.out, camera, replace=options.replace)
-        return
-    if options.out is None:
-        raise Problem("Where the film goes is not said.", str(camera), "Add --out class.mp4, or --list.")
-    captions = options.out.with_suffix(".vtt")
-    may_write(options.out, options.replace, camera)
-    may_write(captions, options.replace, options.captions)
-    there = class_in_film(actual_class(back, True), back.cuts, cuts)
-    made = cut_film(camera, options.out, cuts.pieces, timed.plan.brief.title, chapters(there), progress())
-    write_whole(captions, FORMATS["vtt"].write(there))
+    return cuts
+
+
+def _told(options: argparse.Namespace, timed: TimedClass, made: cutting.WrittenFilm) -> None:
+    """The captions beside the film, and what was made."""
+    beside = options.out.with_suffix(".vtt")
+    write_whole(beside, FORMATS["vtt"].write(timed))
     say(f"yewhour: {options.out}: {show_length(made.length_s, True)}, {made.frames} frames", file=sys.stderr)
-    say(f"yewhour: {captions}: its captions", file=sys.stderr)
-    if abs(cuts.film_s - cuts.promised_s) > 0.5:
-        said = show_length(cuts.promised_s, True)
-        say(f"yewhour: {said} were promised; nothing more of it is still without words.", file=sys.stderr)
-
-
-def told_cuts(cuts: CutList, as_json: bool) -> bytes:
-    """A cut list, to be read or for other programs."""
-    if as_json:
-        value = {
-            "length_s": round(cuts.length_s, 3), "film_s": round(cuts.film_s, 3),
-            "promised_s": cuts.promised_s,
-            "cuts": [
-                {"start_s": round(one.start_s, 3), "end_s": round(one.end_s, 3), "why": one.why}
-                for one in cuts.cuts
-            ],
-            "pieces": [[round(start, 3), round(end, 3)] for start, end in cuts.pieces],
-        }  # fmt: skip
-        return (json.dumps(value, indent=2) + "\n").encode()
-    rows = [f"{show_length(cuts.length_s, True)} recorded, {show_length(cuts.film_s, True)} in the film."]
-    rows += [
-        f"{show_length(one.start_s, True):>9} to {show_length(one.end_s, True):>9}  cut: {TOLD[one.why]}"
-        for one in cuts.cuts
-    ]
-    return ("\n".join(rows) + "\n").encode()
+    say(f"yewhour: {beside}: its captions", file=sys.stderr)

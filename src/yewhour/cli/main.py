@@ -219,17 +219,27 @@ def command_line() -> argparse.ArgumentParser:
     back.add_argument("--replace", action="store_true", help=REPLACED)
     back.set_defaults(run=lambda options: recording_commands.look_back(options))
 
-    film = commands.add_parser("film", help="the film of a class, cut from the camera's file to its length")
-    film.add_argument("recording", type=Path, metavar="CAMERA", help="the camera's file: a video")
+    film = commands.add_parser("film", help="the film of a class: the camera's file cut to it, or drawn")
     film.add_argument(
-        "--class", dest="class_file", type=Path, required=True, metavar="FILE", help="its class"
+        "recording", type=Path, metavar="CAMERA", help="the camera's file; or a class, to be drawn and spoken"
     )
+    film.add_argument("--class", dest="class_file", type=Path, metavar="FILE", help="the camera's class")
     _length(film)
     film.add_argument("--marks", type=Path, metavar="M", help="the marks of the take (JSON Lines)")
     film.add_argument("--captions", type=Path, metavar="C", help="its captions; else its sound is heard")
     film.add_argument("--list", action="store_true", help="tell what would be cut, and make nothing")
-    film.add_argument("--format", choices=("text", "json"), default="text", help="of the list")
-    film.add_argument("--out", type=Path, metavar="PATH", help="NAME.mp4; captions come beside it")
+    film.add_argument(
+        "--format", choices=("text", "json", "otio", "edl", "ffconcat", "labels"), default="text",
+        help="of the list",
+    )  # fmt: skip
+    film.add_argument("--cuts", type=Path, metavar="F", help="cut as this list says (--list --format json)")
+    film.add_argument(
+        "--over", metavar="PARTS", help="title,name,side,left,next,breath,figure,captions; or all"
+    )
+    film.add_argument("--alone", action="store_true", help="only what lies over it: .webm, .mov, or a folder")
+    film.add_argument("--size", metavar="WxH", help="of what is drawn; else 1280x720, or the camera's")
+    film.add_argument("--voice", default="en", metavar="NAME", help="of a class without a camera")
+    film.add_argument("--out", type=Path, metavar="PATH", help="NAME.mp4, mkv, webm; captions come beside it")
     film.add_argument("--replace", action="store_true", help=REPLACED)
     film.set_defaults(run=lambda options: film_command.film(options))
 

@@ -6,6 +6,8 @@ from collections.abc import Callable
 from itertools import zip_longest
 from typing import Any
 
+import msgspec
+
 from yewhour.core.script.cue import Cue
 from yewhour.core.timed_class import TimedClass
 
@@ -19,39 +21,55 @@ _PAUSE = re.compile(r"\[\d+(?:\.\d+)?s\]")
 _CLAUSE = re.compile(r"(?<=[,;:.!?])\s+")
 
 
+class Caption(msgspec.Struct, frozen=True):
+    """Words on the screen, in one line or two, in milliseconds."""
+
+    start_ms: int
+    end_ms: int
+    text: str
+
+
 def srt(timed: TimedClass) -> str:
     """SubRip. It has no way to write its own signs, so that others stand for them."""
-    return str(_captions(timed, lambda text: text.replace("<", "‹").replace(">", "›")).to_string("srt"))
+    return str(_file(timed, lambda text: text.replace("<", "‹").replace(">", "›")).to_string("srt"))
 
 
 def vtt(timed: TimedClass) -> str:
     """WebVTT, which writes its own signs as HTML does."""
-    return str(_captions(timed, _escaped).to_string("vtt"))
+    return str(_file(timed, _escaped).to_string("vtt"))
 
 
 def _escaped(text: str) -> str:
     return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
 
 
-def _captions(timed: TimedClass, written: Callable[[str], str]) -> Any:
-    # 40 ms; only captions need it.
-    import pysubs2
-
-    events, free = [], 0
+def captions(timed: TimedClass) -> list[Caption]:
+    """What is said, in captions one after another; none lies over the next."""
+    found, free = list[Caption](), 0
     spoken = [cue for cue in timed.cues if _spoken(cue.text)]
     for cue, following in zip_longest(spoken, spoken[1:]):
         # A caption may stay a little after its line, to be read, but not into the next one.
         limit = following.start if following else timed.length
-        for start, end, shown in _parts(cue, limit, free):
-            events.append(pysubs2.SSAEvent(start=start, end=end, text=written(shown)))
-            free = end
-    captions = pysubs2.SSAFile()
-    captions.events = events
-    return captions
+        for part in _parts(cue, limit, free):
+            found.append(part)
+            free = part.end_ms
+    return found
 
 
-def _parts(cue: Cue, limit: int, free: int) -> list[tuple[int, int, str]]:
-    """(start ms, end ms, caption) of one cue; a long line is parted, its time by characters.
+def _file(timed: TimedClass, written: Callable[[str], str]) -> Any:
+    # 40 ms; only files of captions need it.
+    import pysubs2
+
+    file = pysubs2.SSAFile()
+    file.events = [
+        pysubs2.SSAEvent(start=one.start_ms, end=one.end_ms, text=written(one.text).replace("\n", "\\N"))
+        for one in captions(timed)
+    ]
+    return file
+
+
+def _parts(cue: Cue, limit: int, free: int) -> list[Caption]:
+    """The captions of one cue; a long line is parted, its time by characters.
 
     Where somebody speaks faster than a viewer reads, a caption starts up to a second before its line, and
     runs over its end rather than faster than can be read. free: ms where the caption before ends.
@@ -67,7 +85,7 @@ def _parts(cue: Cue, limit: int, free: int) -> list[tuple[int, int, str]]:
     done = 0
     for piece in pieces:
         end = start + total * (done + len(piece)) // max(1, whole)
-        parts.append((start + total * done // max(1, whole), end, _two_lines(piece)))
+        parts.append(Caption(start + total * done // max(1, whole), end, _two_lines(piece)))
         done += len(piece)
     return parts
 
@@ -108,4 +126,4 @@ def _wrapped(text: str) -> list[str] | None:
 
 def _two_lines(text: str) -> str:
     lines = _wrapped(text) or [text[:WIDTH], text[WIDTH : WIDTH * LINES]]
-    return "\\N".join(line.replace("{", "(").replace("}", ")") for line in lines)
+    return "\n".join(line.replace("{", "(").replace("}", ")") for line in lines)

@@ -22,7 +22,7 @@ from yewhour.core.props import PROPS
 
 # "edge": nothing is drawn of it; what was drawn before is cut away there, so that what crosses it stands out.
 What = Literal["mat", "prop", "line", "far", "other", "middle", "near", "edge"]
-ROUND, EDGE_ROUND = 7, 4  # points on a round end
+ROUND, EDGE_ROUND, HEAD_ROUND = 7, 4, 14  # points on a round end
 SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
 LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
 BETWEEN = 0.06  # of a block between the knees
@@ -37,6 +37,7 @@ FLAT_TRUNK = (0.066, 0.060, 0.050, 0.056, 0.066, 0.066, 0.050)
 CURVED = 10  # steps along it
 EDGE = 0.011  # left free around a limb that crosses something
 EDGED_FROM = 0.45  # of a limb's first bone: before that it is one with the trunk
+COVERS = 1.5  # of the head's size: as near as that a limb lies over it
 HEEL = 0.16  # of a foot, behind the ankle
 NOSE, BUN = 0.014, 0.024
 
@@ -111,6 +112,8 @@ def _limbs(
             start, end, wide, thin = bones[0]
             begun = _share(start, end, EDGED_FROM)
             for bone in ((begun, end, wide, thin), *bones[1:]):
+                if _near_head(bone[0], bone[1], points["head"]):
+                    continue  # there would be little left of it
                 edge = tapered(bone[0], bone[1], bone[2] + EDGE, bone[3] + EDGE, EDGE_ROUND)
                 yield LimbShape("edge", tuple(edge))
         if limb[0] == "hip" and not flat:
@@ -119,6 +122,15 @@ def _limbs(
             yield LimbShape(what, tuple(tapered(ankle, ankle, wide, wide)))
         for start, end, wide, thin in bones:
             yield LimbShape(what, tuple(tapered(start, end, wide, thin)))
+
+
+def _near_head(start: Point, end: Point, head: Point) -> bool:
+    """Whether a bone lies so near the head that it covers it."""
+    along = (end[0] - start[0], end[1] - start[1])
+    long = along[0] ** 2 + along[1] ** 2
+    at = ((head[0] - start[0]) * along[0] + (head[1] - start[1]) * along[1]) / max(1e-9, long)
+    nearest = _share(start, end, min(1.0, max(0.0, at)))
+    return (nearest[0] - head[0]) ** 2 + (nearest[1] - head[1]) ** 2 < (COVERS * THICK["head"]) ** 2
 
 
 def _share(start: Point, end: Point, share: float) -> Point:
@@ -173,7 +185,9 @@ def _head(figure: Figure, points: Points) -> Iterator[LimbShape]:
         angle = turned + degrees * pi / 180
         return (head[0] + far * radius * cos(angle), head[1] + far * radius * sin(angle))
 
-    yield LimbShape("middle", tuple(tapered(at(0, 0.12), at(180, 0.1), radius * 0.96, radius * 0.9)))
+    yield LimbShape(
+        "middle", tuple(tapered(at(0, 0.12), at(180, 0.1), radius * 0.96, radius * 0.9, HEAD_ROUND))
+    )
     front = 1 if figure.flipped else -1
     if figure.view == "side":
         yield LimbShape(

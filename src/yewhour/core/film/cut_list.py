@@ -15,7 +15,7 @@ from yewhour.core.review.review import Review
 from yewhour.core.take.cutting import Range, in_recording, joined_ranges
 from yewhour.core.transcript.transcript import HeardWord, Transcript
 
-Reason = Literal["before", "marked", "still", "after"]
+Reason = Literal["before", "marked", "still", "after", "hers"]
 LEAD_S, TAIL_S = 1.5, 2.0  # before the first word and after the last thing of the class
 STILL_S = 6.0  # silence from which on some of it can go
 LEFT_S = 4.0  # of it that stays
@@ -24,7 +24,7 @@ LEAST_CUT_S = 0.5
 REST_GIVES = 0.1  # of its planned length, that a rest can do without
 TOLD = {
     "before": "before the class begins", "marked": "you cut it out", "still": "longer still than planned",
-    "after": "after the class",
+    "after": "after the class", "hers": "as you wish",
 }  # fmt: skip
 
 

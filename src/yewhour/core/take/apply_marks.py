@@ -311,9 +311,9 @@ def _solved(take: Take, plan: Plan, skipped: frozenset[str] = frozenset()) -> Ta
 
 def _back(take: Take, at: int, mark: Mark) -> Take:
     index = _present(take, at)
-    first = begin_of(take, index)
+    first = begin_of(take.segments, index)
     if at - take.segments[first].start < JUST_BEGUN and first:
-        first = begin_of(take, first - 1)
+        first = begin_of(take.segments, first - 1)
     again, happened = _tried(take, _cut(take, index, at), first, at)
     return _refitted(again, happened, take.place(take.segments[first]), at)
 

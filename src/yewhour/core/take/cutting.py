@@ -11,6 +11,7 @@ import msgspec
 
 from yewhour.core.lengths import TICKS_PER_S, ticks
 from yewhour.core.take.take import Take
+from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
 
 From = Literal["line", "side", "movement"]
@@ -34,10 +35,10 @@ def piece_of(use: StepUse) -> tuple[str, int]:
     return use.setup_for or use.key, 0
 
 
-def begin_of(take: Take, index: int) -> int:
+def begin_of(segments: Sequence[Segment], index: int) -> int:
     """The first segment of the piece that a segment is in."""
-    piece = piece_of(take.segments[index].use)
-    while index and piece_of(take.segments[index - 1].use) == piece and not take.segments[index - 1].attempt:
+    piece = piece_of(segments[index].use)
+    while index and piece_of(segments[index - 1].use) == piece and not segments[index - 1].attempt:
         index -= 1
     return index
 
@@ -49,7 +50,7 @@ def places_to_go_back(take: Take, at: int) -> list[BackTo]:
     if index < 0 or at <= take.start:
         return []
     segment = take.segments[index]
-    first = take.segments[begin_of(take, index)]
+    first = take.segments[begin_of(take.segments, index)]
     spoken = [cue.start for cue in take.cues if first.start <= cue.start <= at]
     found = [BackTo("line", spoken[-1], segment.name, segment.side)] if spoken else []
     found += [BackTo("side", segment.start, segment.name, segment.side)]

@@ -1,13 +1,17 @@
-"""Where a take is at a moment: what is on, what is said now and next, how the breath goes, how late it is."""
+"""Where a take, or a class, is at a moment: what is on, what is said, how the breath goes, how late it is."""
 
 from bisect import bisect_right
+from collections.abc import Mapping, Sequence
 
 import msgspec
 
 from yewhour.core.script.cue import Cue
 from yewhour.core.take.cutting import begin_of
 from yewhour.core.take.take import Take
+from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import PhaseSpan, Segment
+
+Pauses = Mapping[str, tuple[tuple[int, int], ...]]  # by segment: when and how long it stood still
 
 
 class Moment(msgspec.Struct, frozen=True):
@@ -37,20 +41,47 @@ class Moment(msgspec.Struct, frozen=True):
 def moment(take: Take, at: float) -> Moment:
     """Where a take is at a moment of the recording."""
     still = at - take.paused if take.paused is not None and at > take.paused else 0
-    now = at - still
     late = take.end + (0 if take.camera_stopped else still) - take.target
-    index = take.index_at(now)
-    said = bisect_right(take.cues, now, key=lambda cue: cue.start)
-    line = take.cues[said - 1] if said else None
-    following = take.cues[said] if said < len(take.cues) else None
-    if index is None:
+    return _moment(take.segments, take.cues, take.pauses, at - still, late)
+
+
+def class_moment(timed: TimedClass, at: float) -> Moment:
+    """Where a class is at a moment, in ticks, that goes as it was made."""
+    return _moment(timed.segments, timed.cues, {}, at, 0)
+
+
+def gone_there(here: Moment, segment: Segment) -> float:
+    """How far somebody has gone into a movement, 0 to 1.
+
+    There on its first phase, back on the next that is no hold, and through a hold where one is.
+    """
+    work = [span for span in segment.spans if span.beat not in ("full", "empty")]
+    if here.span is None or not work:
+        return 0.0
+    begun = [span for span in work if span.start <= here.span.start]
+    now = begun[-1] if begun else work[0]
+    there = now.beat == work[0].beat
+    if here.span is not now:
+        return 1.0 if there else 0.0
+    eased = here.phase * here.phase * (3 - 2 * here.phase)  # a movement begins and ends softly
+    return eased if there else 1.0 - eased
+
+
+def _moment(
+    segments: Sequence[Segment], cues: Sequence[Cue], pauses: Pauses, now: float, late: float
+) -> Moment:
+    said = bisect_right(cues, now, key=lambda cue: cue.start)
+    line = cues[said - 1] if said else None
+    following = cues[said] if said < len(cues) else None
+    if not segments or now >= segments[-1].end:
         return Moment(now, None, None, 0, None, 0.0, 0, 0, "both", line, None, late)
-    segment = take.segments[index]
-    coming = next((one for one in take.segments[index + 1 :] if not one.use.setup_for), None)
+    index = max(0, bisect_right(segments, now, key=lambda segment: segment.start) - 1)
+    segment = segments[index]
+    coming = next((one for one in segments[index + 1 :] if not one.use.setup_for), None)
     span = next((one for one in segment.spans if one.start <= now < one.end), None)
     phase = (now - span.start) / (span.end - span.start) if span else 0.0
-    number, of = _number(take, segment, now)
-    begun = take.segments[begin_of(take, index)].start
+    number, of = _number(pauses.get(segment.id, ()), segment, now)
+    begun = segments[begin_of(segments, index)].start
     if line is not None and line.start < begun and line.segment != segment.id:
         line = None  # it was of what is over
     side, left = _side(segment, number), segment.end - now
@@ -65,12 +96,12 @@ def _side(segment: Segment, number: int) -> str:
     return segment.use.lead if number % 2 or not number else other
 
 
-def _number(take: Take, segment: Segment, now: float) -> tuple[int, int]:
+def _number(pauses: Sequence[tuple[int, int]], segment: Segment, now: float) -> tuple[int, int]:
     """Which of a segment's units is on, and how many there are; noughts for what is not counted."""
     unit = segment.behaviour.unit
     if unit in ("", "seconds") or not segment.amount or not segment.use.unit:
         return 0, 0
-    still = sum(min(length, max(0, now - at)) for at, length in take.pauses.get(segment.id, ()))
+    still = sum(min(length, max(0, now - at)) for at, length in pauses)
     gone = max(0, now - segment.start - still)
-    each = max(1, (segment.length - take.paused_in(segment)) // segment.amount)
+    each = max(1, (segment.length - sum(length for _, length in pauses)) // segment.amount)
     return min(segment.amount, int(gone // each) + 1), segment.amount

@@ -6,7 +6,7 @@ from PySide6.QtCore import QRectF, QSize
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy
 
-from yewhour.core.take.moment import Moment
+from yewhour.core.take.moment import Moment, gone_there
 from yewhour.core.timing.layout import Segment
 from yewhour.ui.kit.figure_view import (
     FigurePicture,
@@ -19,23 +19,6 @@ from yewhour.ui.take.faces import Face
 
 WIDE, HIGH = 250, 190  # pixels of the present one; the next is half as large
 OTHER = {"left": "right", "right": "left"}
-
-
-def gone_there(here: Moment, segment: Segment) -> float:
-    """How far somebody has gone into a movement, 0 to 1.
-
-    There on its first phase, back on the next that is no hold, and through a hold where one is.
-    """
-    work = [span for span in segment.spans if span.beat not in ("full", "empty")]
-    if here.span is None or not work:
-        return 0.0
-    begun = [span for span in work if span.start <= here.span.start]
-    now = begun[-1] if begun else work[0]
-    there = now.beat == work[0].beat
-    if here.span is not now:
-        return 1.0 if there else 0.0
-    eased = here.phase * here.phase * (3 - 2 * here.phase)  # a movement begins and ends softly
-    return eased if there else 1.0 - eased
 
 
 class FigureFace(Face):

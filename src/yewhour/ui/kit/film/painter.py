@@ -1,0 +1,359 @@
+"""What lies over a film's picture, painted: each part in its place, and painted anew only when it changes.
+
+Over a camera's picture each part stands on a plate of its own, so that it can be read on light, dark and busy
+ground; on paper (a class without a camera) the figure is large and nothing needs a plate.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Collection, Hashable
+from typing import NamedTuple
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QFont, QFontMetricsF, QImage, QPainter, QPainterPath, QPen
+
+from yewhour.core.film.on_screen import SIDES, OnScreen, Part, ScreenFacts
+from yewhour.core.lengths import said_length
+from yewhour.core.take.moment import gone_there
+from yewhour.core.timed_class import TimedClass
+from yewhour.core.timing.layout import Segment
+from yewhour.ui.kit.figure_view import FigurePicture, mixed, moving_of, paint_figure, portrait_of
+from yewhour.ui.kit.theme import BODY, LIGHT, TITLE, Theme, side_colour
+from yewhour.ui.kit.thumbnail import needle
+from yewhour.voice.film.laid_over import LaidPicture, laid_picture
+
+HIGH = 720.0  # pixels of the picture that sizes are given for
+PLATE = 232  # of 255 that a plate covers
+STEPS = 120  # that a needle empties in
+FILLS = 40  # steps that a breath fills in
+
+
+class Place(NamedTuple):
+    """Where a part stands: left, top, width and height in pixels of a picture 720 high; left from the right
+    edge where it is below nought."""
+
+    x: float
+    y: float
+    wide: float
+    high: float
+
+
+OVER: dict[Part, Place] = {
+    "name": Place(80, 34, 560, 74), "left": Place(80, 114, 300, 62), "breath": Place(80, 182, 110, 110),
+    "next": Place(-440, 34, 360, 74), "figure": Place(-340, 486, 260, 200),
+    "captions": Place(240, 590, 800, 100), "title": Place(190, 230, 900, 190),
+}  # fmt: skip
+ALONE: dict[Part, Place] = {
+    "name": Place(84, 40, 640, 64), "left": Place(84, 110, 340, 56), "breath": Place(84, 470, 120, 120),
+    "next": Place(-430, 40, 350, 190), "figure": Place(230, 150, 820, 430),
+    "captions": Place(140, 596, 1000, 100), "title": Place(190, 230, 900, 190),
+}  # fmt: skip
+BAND = 64.0  # pixels wide, of the edge that a side is told on
+
+
+class FilmPainter:
+    """Gives the pictures that lie over a film at each of its seconds. alone: on paper, without a camera."""
+
+    def __init__(
+        self,
+        timed: TimedClass,
+        wide: int,
+        high: int,
+        parts: Collection[Part],
+        theme: Theme = LIGHT,
+        alone: bool = False,
+    ) -> None:
+        self.facts = ScreenFacts(timed)
+        self.wide, self.high, self.theme, self.alone = wide, high, theme, alone
+        self.unit = high / HIGH
+        self.parts = [part for part in _PAINTED if part in parts]
+        self._last: dict[Part, tuple[Hashable, LaidPicture | None]] = {}
+
+    def __call__(self, at_s: float) -> list[LaidPicture]:
+        """What lies over the picture at a second of the film, the lowest first."""
+        seen = self.facts.at(at_s)
+        found = (self._laid(part, seen) for part in self.parts)
+        return [one for one in found if one is not None]
+
+    def _laid(self, part: Part, seen: OnScreen) -> LaidPicture | None:
+        key, paint = _PAINTED[part](self, seen)
+        before = self._last.get(part)
+        if before is None or before[0] != key:
+            x, y, wide, high = self._box(part, seen)
+            picture = None
+            if paint is not None:
+                image = QImage(wide, high, QImage.Format.Format_ARGB32_Premultiplied)
+                image.fill(Qt.GlobalColor.transparent)
+                painter = QPainter(image)
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+                painter.scale(self.unit, self.unit)
+                paint(painter, QRectF(0, 0, wide / self.unit, high / self.unit))
+                painter.end()
+                straight = image.convertToFormat(QImage.Format.Format_RGBA8888)
+                picture = laid_picture(x, y, wide, high, bytes(straight.constBits()))
+            before = self._last[part] = (key, picture)
+        return before[1]
+
+    def _box(self, part: Part, seen: OnScreen) -> tuple[int, int, int, int]:
+        """Where a part stands, in whole even pixels."""
+        if part == "side":
+            wide = _even(BAND * self.unit)
+            return (0 if seen.side == "left" else self.wide - wide, 0, wide, self.high)
+        place = (ALONE if self.alone else OVER)[part]
+        wide, high = min(self.wide, _even(place.wide * self.unit)), _even(place.high * self.unit)
+        x = place.x * self.unit if place.x >= 0 else self.wide + place.x * self.unit
+        if part in ("title", "captions"):
+            x = (self.wide - wide) / 2
+        if part == "figure" and self.alone:
+            x = (self.wide - wide) / 2
+        return (_even(min(max(0, x), self.wide - wide)), _even(place.y * self.unit), wide, high)
+
+    # --- the parts: what tells one picture of them from the next, and how it is painted
+
+    def title(self, seen: OnScreen) -> _Painted:
+        """The title of the class, for whom it is, and how long."""
+        if not seen.title:
+            return "", None
+        brief = self.facts.timed.plan.brief
+        about = [said_length(self.facts.timed.length_s), f"for {brief.audience}" if brief.audience else ""]
+
+        def paint(painter: QPainter, box: QRectF) -> None:
+            self._plate(painter, box)
+            middle = Qt.AlignmentFlag.AlignHCenter
+            self._words(painter, brief.title, box.adjusted(24, 20, -24, -78), 50, title=True, align=middle)
+            told = ", ".join(one for one in about if one)
+            self._words(painter, told, box.adjusted(24, 118, -24, -20), 27, align=middle, soft=True)
+
+        return "title", paint
+
+    def name(self, seen: OnScreen) -> _Painted:
+        """The movement that is on, or that the way goes to."""
+        shown = seen.shown
+        if shown is None or seen.title or not (seen.named or self.alone):
+            return "", None
+        name = shown.use.name
+        return name, lambda painter, box: self._named(painter, box, name, 38, seen.side)
+
+    def _named(self, painter: QPainter, box: QRectF, name: str, size: float, side: str) -> None:
+        wide = self._fitted(name, size, box.width() - 44, title=True)[1]
+        self._plate(painter, QRectF(box.left(), box.top(), wide + 44, box.height()))
+        self._words(painter, name, box.adjusted(0 if self.alone else 22, 8, -22, -8), size, title=True)
+
+    def left(self, seen: OnScreen) -> _Painted:
+        """What is left of it: a needle that empties, and a number."""
+        if not seen.left or seen.title:
+            return "", None
+        share = round(seen.share * STEPS) / STEPS
+
+        def paint(painter: QPainter, box: QRectF) -> None:
+            self._plate(painter, box)
+            inside = box.adjusted(0 if self.alone else 20, 8, -20, -8)
+            shape = lying_needle(QRectF(inside.left(), inside.center().y() - 9, 128, 18))
+            painter.fillPath(shape, mixed(self.theme.line, self.theme.paper, 0.2))
+            painter.save()
+            painter.setClipRect(QRectF(inside.left(), inside.top(), 128 * share, inside.height()))
+            painter.fillPath(shape, side_colour(self.theme, seen.side or "both"))
+            painter.restore()
+            self._words(painter, seen.left, inside.adjusted(142, 0, 0, 0), 27)
+
+        return (share, seen.left, seen.side), paint
+
+    def next(self, seen: OnScreen) -> _Painted:
+        """What comes next, and on which side."""
+        coming = seen.coming
+        if coming is None or seen.title:
+            return "", None
+        words = f"then {coming.use.name}"
+        side = coming.side if coming.side in SIDES else ""
+
+        def paint(painter: QPainter, box: QRectF) -> None:
+            self._plate(painter, QRectF(box.left(), box.top(), box.width(), 74))
+            row = QRectF(box.left() + 18, box.top() + 6, box.width() - 36, 36)
+            self._words(painter, words, row, 25)
+            told = f"on the {side}" if side else ""
+            self._words(painter, told, row.translated(0, 31), 21, soft=True, colour=side)
+            one = portrait_of(coming.use.movement, side or "both", coming.use.start)
+            if self.alone and one is not None:
+                paint_figure(
+                    painter, QRectF(box.left(), box.top() + 80, 150, 104), one, self.theme, side or "both"
+                )
+
+        return (words, side), paint
+
+    def side(self, seen: OnScreen) -> _Painted:
+        """The side, on its own edge of the picture: a needle along it, with its letter."""
+        if not seen.side or seen.title:
+            return "", None
+
+        def paint(painter: QPainter, box: QRectF) -> None:
+            at_left = seen.side == "left"
+            stem, tip = (0.0, box.width() - 8) if at_left else (box.width(), 8.0)
+            outline = QPen(QColor(self.theme.paper), 5)
+            painter.setPen(outline)
+            painter.setBrush(side_colour(self.theme, seen.side))
+            painter.drawPath(needle(stem, tip, 24, box.height() - 24))
+            middle = QRectF((stem + tip) / 2 - 24, box.center().y() - 30, 48, 60)
+            letter = seen.side[0].upper()
+            centred = Qt.AlignmentFlag.AlignHCenter
+            self._words(painter, letter, middle, 40, bold=True, align=centred, colour="paper")
+
+        return seen.side, paint
+
+    def breath(self, seen: OnScreen) -> _Painted:
+        """The breath: a twig whose needles open as it comes and close as it goes."""
+        if seen.breath is None or seen.title:
+            return "", None
+        full = round(seen.breath * FILLS) / FILLS
+
+        def paint(painter: QPainter, box: QRectF) -> None:
+            self._plate(painter, box)
+            paint_breath(painter, box.adjusted(14, 12, -14, -12), full, self.theme)
+
+        return full, paint
+
+    def figure(self, seen: OnScreen) -> _Painted:
+        """The movement, drawn, and moving as it does."""
+        if seen.shown is None or seen.title:
+            return "", None
+        one, number, side = moving_picture(seen.shown, seen)
+        if one is None:
+            return "", None
+
+        def paint(painter: QPainter, box: QRectF) -> None:
+            self._plate(painter, box)
+            inside = box.adjusted(8, 8, -8, -8)
+            paint_figure(painter, inside, one, self.theme, side, letter=False)
+
+        return (seen.shown.use.movement.id, seen.shown.use.start, side, number), paint
+
+    def captions(self, seen: OnScreen) -> _Painted:
+        """What is said, in two lines at most."""
+        if not seen.caption:
+            return "", None
+        rows = seen.caption.split("\n")
+
+        def paint(painter: QPainter, box: QRectF) -> None:
+            wide = max(self._fitted(row, 29, box.width() - 40)[1] for row in rows) + 40
+            high = 16 + 40 * len(rows)
+            plate = QRectF((box.width() - wide) / 2, box.height() - high, wide, high)
+            self._plate(painter, plate)
+            for number, row in enumerate(rows):
+                line = QRectF(0, plate.top() + 8 + 40 * number, box.width(), 40)
+                self._words(painter, row, line, 29, align=Qt.AlignmentFlag.AlignHCenter)
+
+        return seen.caption, paint
+
+    # --- with a brush
+
+    def _plate(self, painter: QPainter, box: QRectF) -> None:
+        if self.alone:
+            return
+        colour = QColor(self.theme.paper)
+        colour.setAlpha(PLATE)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(colour)
+        painter.drawRoundedRect(box, 12, 12)
+
+    def _fitted(self, words: str, size: float, room: float, title: bool = False) -> tuple[QFont, float]:
+        """The type that words fit so much room in, and how wide they are then."""
+        chosen = _type(size, title)
+        wide = QFontMetricsF(chosen).horizontalAdvance(words)
+        if wide > room:
+            chosen = _type(size * room / wide, title)
+            wide = QFontMetricsF(chosen).horizontalAdvance(words)
+        return chosen, wide
+
+    def _words(
+        self,
+        painter: QPainter,
+        words: str,
+        box: QRectF,
+        size: float,
+        title: bool = False,
+        bold: bool = False,
+        soft: bool = False,
+        align: Qt.AlignmentFlag = Qt.AlignmentFlag.AlignLeft,
+        colour: str = "",
+    ) -> None:
+        chosen = self._fitted(words, size, box.width(), title)[0]
+        if bold:
+            chosen.setWeight(QFont.Weight.DemiBold)
+        painter.setFont(chosen)
+        painter.setPen(QColor(self.theme.soft if soft else self.theme.ink))
+        if colour:
+            painter.setPen(QColor(self.theme.paper) if colour == "paper" else side_colour(self.theme, colour))
+        painter.drawText(box, align | Qt.AlignmentFlag.AlignVCenter, words)
+
+
+_Painted = tuple[Hashable, Callable[[QPainter, QRectF], None] | None]
+# The order in which they lie upon one another.
+_PAINTED: dict[Part, Callable[[FilmPainter, OnScreen], _Painted]] = {
+    "figure": FilmPainter.figure, "side": FilmPainter.side, "name": FilmPainter.name,
+    "left": FilmPainter.left, "next": FilmPainter.next, "breath": FilmPainter.breath,
+    "captions": FilmPainter.captions, "title": FilmPainter.title,
+}  # fmt: skip
+
+
+def paper(painter: FilmPainter) -> LaidPicture:
+    """The whole picture with nothing on it."""
+    colour = QColor(painter.theme.paper)
+    pixel = bytes([colour.red(), colour.green(), colour.blue(), 255])
+    return laid_picture(0, 0, painter.wide, painter.high, pixel * (painter.wide * painter.high))
+
+
+def moving_picture(shown: Segment, seen: OnScreen) -> tuple[FigurePicture | None, int, str]:
+    """The drawing of a movement at a moment, which of its states that is, and the side it is on.
+
+    What goes from side to side is not turned round with each stroke: nobody on a mat is.
+    """
+    side = shown.side if shown.side in SIDES else "both"
+    movement, position = shown.use.movement, shown.use.start
+    states = moving_of(movement, side, position)
+    here = seen.moment
+    if len(states) > 1 and shown is not here.segment:
+        return states[0], 0, side  # it begins there
+    if len(states) < 2 or here.span is None:
+        return portrait_of(movement, side, position), -1, side
+    number = round(gone_there(here, shown) * (len(states) - 1))
+    return states[number], number, side
+
+
+def lying_needle(box: QRectF) -> QPainterPath:
+    """A needle that lies in a box, its tip to the right."""
+    path = QPainterPath(QPointF(box.left(), box.center().y()))
+    path.quadTo(QPointF(box.left() + box.width() * 0.12, box.top()), QPointF(box.center().x(), box.top()))
+    path.quadTo(QPointF(box.right() - box.width() * 0.1, box.top()), QPointF(box.right(), box.center().y()))
+    path.quadTo(
+        QPointF(box.right() - box.width() * 0.1, box.bottom()), QPointF(box.center().x(), box.bottom())
+    )
+    path.quadTo(QPointF(box.left() + box.width() * 0.12, box.bottom()), QPointF(box.left(), box.center().y()))
+    return path
+
+
+def paint_breath(painter: QPainter, box: QRectF, full: float, theme: Theme) -> None:
+    """A twig that opens: three pairs of needles, close to the stem when empty, spread out when full."""
+    middle, long = box.center().x(), box.height() * 0.52
+    painter.setPen(QPen(QColor(theme.bark), 2.4, c=Qt.PenCapStyle.RoundCap))
+    painter.drawLine(QPointF(middle, box.top() + box.height() * 0.3), QPointF(middle, box.bottom()))
+    painter.setPen(Qt.PenStyle.NoPen)
+    for row in range(3):
+        foot = box.bottom() - box.height() * (0.06 + 0.27 * row)
+        for sign in (-1, 1):
+            painter.save()
+            painter.translate(middle, foot)
+            painter.rotate(sign * (8 + 60 * full))
+            shape = QPainterPath(QPointF(0, 0))
+            shape.quadTo(QPointF(7, -long * 0.55), QPointF(0, -long))
+            shape.quadTo(QPointF(-7, -long * 0.55), QPointF(0, 0))
+            painter.fillPath(shape, side_colour(theme, "both"))
+            painter.restore()
+
+
+def _type(size: float, title: bool) -> QFont:
+    chosen = QFont(TITLE if title else BODY)
+    chosen.setPixelSize(max(6, round(size)))
+    return chosen
+
+
+def _even(value: float) -> int:
+    return 2 * round(value / 2)

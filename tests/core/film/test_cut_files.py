@@ -1,0 +1,61 @@
+"""A cut list goes out and comes back as it was, and other programs find the same pieces in it."""
+
+import json
+
+import opentimelineio
+import pytest
+
+from yewhour.core.film.cut_files import CUT_FORMATS, read_cuts
+from yewhour.core.film.cut_list import Cut, CutList
+from yewhour.core.problem import Problem
+
+CUTS = CutList(
+    400.0, (Cut(0.0, 12.4, "before"), Cut(50.0, 90.0, "marked"), Cut(380.0, 400.0, "after")), 330.0
+)
+
+
+def written(name: str) -> str:
+    return CUT_FORMATS[name].write(CUTS, "camera 1.mp4", "Ebb's tide")
+
+
+def test_what_is_written_is_read_again():
+    assert read_cuts(written("json").encode(), 400.0, 330.0) == CUTS
+    hers = json.dumps({"cuts": [{"start_s": 100, "end_s": 120}, {"start_s": 3, "end_s": 9, "why": "still"}]})
+    found = read_cuts(hers.encode(), 400.0, 0.0)
+    assert [(one.start_s, one.why) for one in found.cuts] == [(3.0, "still"), (100.0, "hers")]
+    assert found.film_s == 374.0
+
+
+@pytest.mark.parametrize(
+    ("content", "told"),
+    [
+        ("no list", "no list of cuts"), ('{"cuts": 3}', "no list of cuts"), ("[" * 5000, "no list of cuts"),
+        ('{"cuts": [{"start_s": 9, "end_s": 5}]}', "ends before it begins"),
+        ('{"cuts": [{"start_s": -4, "end_s": 5}]}', "ends before it begins"),
+        ('{"cuts": [{"start_s": 900, "end_s": 905}]}', "outside the recording, which is 6:40"),
+        ('{"cuts": [{"start_s": 5, "end_s": 20}, {"start_s": 10, "end_s": 30}]}', "over the one before"),
+        ('{"cuts": [{"start_s": 5, "end_s": 20, "why": "rain"}]}', "no list of cuts"),
+    ],
+)  # fmt: skip
+def test_what_is_no_list_is_told(content, told):
+    with pytest.raises(Problem, match=told):
+        read_cuts(content.encode(), 400.0, 0.0)
+
+
+def test_other_programs_find_the_same_pieces():
+    pieces = [(12.4, 50.0), (90.0, 380.0)]
+    assert CUTS.pieces == pieces
+    timeline = opentimelineio.adapters.read_from_string(written("otio"), "otio_json")
+    spans = [clip.trimmed_range() for clip in timeline.find_clips()]
+    found = [(one.start_time.to_seconds(), one.end_time_exclusive().to_seconds()) for one in spans]
+    assert [round(at, 6) for span in found for at in span] == [12.4, 50.0, 90.0, 380.0]
+    rows = [row.split() for row in written("edl").splitlines() if row[:3].isdigit()]
+    assert [row[1] for row in rows] == ["CAMERA1M", "CAMERA1M"]
+    assert [row[4:] for row in rows] == [
+        ["00:00:12:10", "00:00:50:00", "00:00:00:00", "00:00:37:15"],
+        ["00:01:30:00", "00:06:20:00", "00:00:37:15", "00:05:27:15"],
+    ]
+    assert "file 'camera 1.mp4'\ninpoint 12.400\noutpoint 50.000\n" in written("ffconcat")
+    assert "50.000000\t90.000000\tcut: you cut it out" in written("labels")
+    assert "you cut it out" in written("text")
+    assert "\\''" in CUT_FORMATS["ffconcat"].write(CUTS, "it's.mp4", "")

@@ -1,0 +1,86 @@
+"""What a film tells at a moment is what the class does then."""
+
+from itertools import pairwise
+
+import pytest
+
+from tests.conftest import demo_maker, made_of
+from yewhour.core.film.on_screen import NAME_S, NEXT_S, TITLE_S, ScreenFacts
+from yewhour.core.lengths import seconds
+from yewhour.core.plan.nodes import Pair, Step
+
+
+@pytest.fixture(scope="module")
+def lunges():
+    return made_of(
+        Step(movement="welcome-short"), Step(movement="child", amount=4),
+        Pair(body=(Step(movement="low-lunge", amount=4),)), title="Ebb",
+    )  # fmt: skip
+
+
+def on(timed, name, side="both"):
+    return next(one for one in timed.segments if one.use.movement.id == name and one.side == side
+                and not one.use.setup_for)  # fmt: skip
+
+
+def test_the_title_stands_at_the_beginning_and_talk_has_no_name(lunges):
+    facts = ScreenFacts(lunges)
+    assert facts.at(0.5).title
+    assert not facts.at(TITLE_S + 0.1).title
+    assert facts.at(0.5).shown is None
+    assert facts.at(lunges.length_s + 5).shown is None
+
+
+def test_a_name_stands_as_its_movement_begins_and_the_side_while_it_is_on(lunges):
+    facts, lunge = ScreenFacts(lunges), on(lunges, "low-lunge", "right")
+    first = facts.at(seconds(lunge.start) + 0.2)
+    assert (first.shown.use.name, first.side, first.named) == ("Low lunge", "right", True)
+    assert not facts.at(seconds(lunge.start) + NAME_S + 0.5).named
+    left = on(lunges, "low-lunge", "left")
+    assert facts.at(seconds(left.start) + 0.2).side == "left"
+    assert facts.at(seconds(on(lunges, "child").start) + 1).side == ""
+
+
+def test_what_is_left_goes_to_nothing_and_is_counted_as_on_the_mat(lunges):
+    facts, lunge = ScreenFacts(lunges), on(lunges, "low-lunge", "right")
+    begin, end = seconds(lunge.start), seconds(lunge.end)
+    told = [facts.at(begin + (end - begin) * share) for share in (0.01, 0.3, 0.6, 0.99)]
+    assert [one.left for one in told] == ["4 breaths", "3 breaths", "2 breaths", "1 breath"]
+    assert all(one.share > after.share for one, after in pairwise(told))
+    assert told[-1].share < 0.02
+    cow = made_of(Step(movement="bridge-roll", amount=3))
+    rolls = ScreenFacts(cow)
+    segment = on(cow, "bridge-roll")
+    long_s = seconds(segment.end - segment.start)
+    assert rolls.at(seconds(segment.start) + 0.1).left == "3 more"
+    assert rolls.at(seconds(segment.start) + long_s - 0.2).left == "the last"
+
+
+def test_what_comes_is_told_in_the_last_seconds_and_not_on_the_way(lunges):
+    facts, child = ScreenFacts(lunges), on(lunges, "child")
+    end = seconds(child.end)
+    assert facts.at(end - NEXT_S - 1).coming is None
+    coming = facts.at(end - 2).coming
+    assert (coming.use.name, coming.side) == ("Low lunge", "right")
+    assert facts.at(end + 0.5).coming is None
+    assert facts.at(end + 0.5).shown.use.name == "Low lunge"  # one is on the way there
+
+
+def test_a_breath_fills_and_empties_and_alternating_work_lights_the_side_of_its_stroke(lunges):
+    facts, child = ScreenFacts(lunges), on(lunges, "child")
+    full = {span.phase: facts.at((span.start + span.end) / 20).breath for span in child.spans}
+    assert full == pytest.approx({"inhale": 0.5, "exhale": 0.5})
+    span = next(one for one in child.spans if one.phase == "inhale")
+    assert facts.at(seconds(span.end) - 0.05).breath > 0.98
+    crossed = demo_maker("four-at-the-slip").make(240.0)
+    told = ScreenFacts(crossed)
+    cross = next(one for one in crossed.segments if one.use.name == "Criss-cross" and not one.use.setup_for)
+    sides = [told.at(seconds(cross.start) + at / 10).side for at in range(1, 120)]
+    assert set(sides) == {"left", "right"}
+
+
+def test_the_words_are_those_of_the_captions(lunges):
+    facts = ScreenFacts(lunges)
+    first = lunges.cues[0]
+    assert facts.at(seconds(first.start) + 0.5).caption.split()[0] == first.text.split()[0]
+    assert facts.at(lunges.length_s + 10).caption == ""
