@@ -156,3 +156,27 @@ def test_what_can_not_be_drawn_is_told(capsysbinary, tmp_path, monkeypatch, more
     assert code == 2
     assert told in err
     assert list(tmp_path.iterdir()) == []
+
+
+def test_marks_lie_where_the_take_began_in_the_camera(capsysbinary, filmed, tmp_path):
+    """The camera ran twelve seconds before; what she cut out is cut where it is in its file."""
+    marks = tmp_path / "marks.jsonl"
+    marks.write_text(
+        '{"at_s": 0, "do": "start", "length_s": 240}\n{"at_s": 60, "do": "pause"}\n'
+        '{"at_s": 66, "do": "resume", "cut": [60, 66]}\n{"at_s": 246, "do": "end"}\n'
+    )
+    code, out, err = film(capsysbinary, filmed, "--marks", str(marks), "--list", "--format", "json")
+    assert code == 0, err
+    (marked,) = [one for one in json.loads(out)["cuts"] if one["why"] == "marked"]
+    assert marked["start_s"] == pytest.approx(60 + BEFORE_S, abs=1.0)
+    assert marked["end_s"] - marked["start_s"] == pytest.approx(6.0)
+    assert "the beginning of the take was found by what was said" in err
+
+
+def test_a_folder_that_is_no_take_is_told(capsysbinary, filmed, tmp_path):
+    code, _, err = film(capsysbinary, filmed, "--take", str(tmp_path), "--list")
+    assert code == 2
+    assert "There is no take in this folder" in err
+    code, _, err = film(capsysbinary, filmed, "--sound", str(filmed / "ebb.vtt"), "--list")
+    assert code == 2
+    assert "can't be aligned" in err or "no sound" in err

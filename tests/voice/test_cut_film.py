@@ -1,16 +1,20 @@
 """A film is what is kept of a camera's file: its frames, its sound, its chapters; the file is not hurt."""
 
 import hashlib
+import struct
+from fractions import Fraction
 
 import av
 import numpy as np
 import pytest
+import soundfile
 
-from tools.camera import RATE, film, number_of
+from tools.camera import RATE, film, number_of, picture_of
 from yewhour.core.export.captions import Caption
 from yewhour.core.export.chapters import Chapter
 from yewhour.core.problem import Problem
-from yewhour.voice.film.cut_film import camera_length_s, cut_film
+from yewhour.voice.film.alignment import Alignment
+from yewhour.voice.film.cut_film import camera_length_s, camera_size, cut_film
 from yewhour.voice.film.film_file import FilmText
 
 PIECES = [(3.0, 8.0), (10.5, 15.0)]
@@ -108,3 +112,62 @@ def test_a_file_without_sound_becomes_a_film_without(tmp_path):
     with av.open(str(tmp_path / "class.mp4")) as file:
         assert not file.streams.audio
         assert len(list(file.decode(video=0))) == 20
+
+
+def test_a_sound_recorded_apart_is_laid_under_its_clock_put_right(camera, tmp_path):
+    """Its own tones are at each of the camera's seconds, though it began at 2.25 by a clock of its own."""
+    rate, begins_s = 1.0004, 2.25
+    at = begins_s + np.arange(14 * RATE) / RATE * rate  # the camera's second of each of its samples
+    tone = np.where(at % 1.0 < 0.1, 0.3 * np.sin(2 * np.pi * 700 * at), 0.0)
+    soundfile.write(tmp_path / "own.flac", tone, RATE)
+    out = tmp_path / "class.mp4"
+    lies = Alignment(begins_s, rate)
+    cut_film(camera, out, PIECES, FilmText("Ebb"), own_sound=(tmp_path / "own.flac", lies))
+    with av.open(str(out)) as file:
+        sound = np.concatenate([frame.to_ndarray().reshape(-1) for frame in file.decode(audio=0)])
+    loud = np.abs(sound) > 0.05
+    for second, real in ((2.0, 5.0), (5.5, 11.0), (8.5, 14.0)):  # of the film, of the camera
+        begun = (
+            round(second * RATE)
+            - RATE // 20
+            + np.flatnonzero(loud[round(second * RATE) - RATE // 20 : round(second * RATE) + RATE // 20])[0]
+        )
+        assert begun / RATE == pytest.approx(second, abs=0.02), real
+
+
+def test_a_camera_held_on_its_side_gives_a_film_that_stands_upright(tmp_path):
+    """As telephones write it: the picture lies, and the file says how it is to be turned."""
+    film(tmp_path / "flat.mp4", 3)
+    content = (tmp_path / "flat.mp4").read_bytes()
+    upright = struct.pack(">9i", 1 << 16, 0, 0, 0, 1 << 16, 0, 0, 0, 1 << 30)
+    turned = struct.pack(">9i", 0, 1 << 16, 0, -(1 << 16), 0, 0, 108 << 16, 0, 1 << 30)
+    at = content.index(b"tkhd")
+    place = content.index(upright, at)
+    (tmp_path / "camera.mp4").write_bytes(content[:place] + turned + content[place + len(turned) :])
+    assert camera_size(tmp_path / "camera.mp4") == (108, 192)
+    cut_film(tmp_path / "camera.mp4", tmp_path / "class.mp4", [(0.5, 2.5)], FilmText(""))
+    with av.open(str(tmp_path / "class.mp4")) as file:
+        frame = next(file.decode(video=0))
+        assert (frame.width, frame.height, frame.rotation) == (108, 192, 0)
+        pixels = frame.to_ndarray(format="gray")
+    assert pixels[:, 30:78].std(axis=0).max() > 20  # the bars lie one below the other now
+
+
+def test_frames_at_odd_moments_keep_theirs(tmp_path):
+    """A telephone's frames come when they come; each stays where it was beside the sound."""
+    times = np.cumsum(np.random.default_rng(4).uniform(0.02, 0.09, 120))
+    with av.open(str(tmp_path / "camera.mp4"), "w") as out:
+        stream = out.add_stream("libx264", rate=30)
+        stream.width, stream.height, stream.pix_fmt = 192, 108, "yuv420p"
+        stream.codec_context.time_base = Fraction(1, 90_000)
+        for number, at in enumerate(times):
+            frame = av.VideoFrame.from_ndarray(picture_of(number), format="rgb24").reformat(format="yuv420p")
+            frame.pts, frame.time_base = round(at * 90_000), Fraction(1, 90_000)
+            out.mux(stream.encode(frame))
+        out.mux(stream.encode(None))
+    cut_film(tmp_path / "camera.mp4", tmp_path / "class.mp4", [(1.0, 2.0), (3.0, 4.0)], FilmText(""))
+    with av.open(str(tmp_path / "class.mp4")) as file:
+        shown = [(frame.time, number_of(frame)) for frame in file.decode(video=0)]
+    for at_s, number in shown:
+        real = 1.0 + at_s if at_s < 1.0 - 1e-6 else 2.0 + at_s
+        assert times[number] == pytest.approx(real, abs=0.002)

@@ -5,6 +5,7 @@ import os
 import re
 import sys
 from collections.abc import Collection
+from pathlib import Path
 from typing import TYPE_CHECKING, get_args
 
 from yewhour.cli.requested import teaching_data, timed_class
@@ -12,27 +13,21 @@ from yewhour.cli.terminal import may_write, progress, say, write_out
 from yewhour.content.terms import load_voice
 from yewhour.core.export.captions import captions
 from yewhour.core.export.chapters import chapters
-from yewhour.core.film.class_in_film import class_in_film
 from yewhour.core.film.cut_files import CUT_FORMATS, read_cuts
-from yewhour.core.film.cut_list import CutList, cuts_of
+from yewhour.core.film.cut_list import CutList
 from yewhour.core.film.on_screen import Part
 from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
-from yewhour.core.review.actual_class import actual_class
-from yewhour.core.review.film_time import of_the_recording
-from yewhour.core.review.review import Review
 from yewhour.core.timed_class import TimedClass
-from yewhour.core.transcript.transcript import Transcript
 from yewhour.files.atomic_files import read_all, write_whole
 from yewhour.files.late import late
 from yewhour.render.formats import FORMATS
 from yewhour.state import voices
-from yewhour.state.takes import recordings
-from yewhour.state.takes.replayed_take import replay_take
+from yewhour.state.takes.camera_film import CameraFilm, CameraSource, look_at_camera
+from yewhour.state.takes.take_sounds import CLASS, MARKS, has_sound, sounds_in
 from yewhour.voice.film import cut_film as cutting
 from yewhour.voice.film import drawn_film, overlay_file
 from yewhour.voice.film.film_file import FilmText, kind_of
-from yewhour.voice.film.laid_over import Over
 
 if TYPE_CHECKING:
     from yewhour.ui.frame import app
@@ -41,7 +36,6 @@ else:  # Qt; only what is painted needs it
     app = late("yewhour.ui.frame.app")
     painting = late("yewhour.ui.kit.film.painter")
 
-LEAST_OF_IT = 0.7  # of the promised length, that a recording of the class has
 NEAR_S = 0.5  # to the promise
 SIZE = (1280, 720)
 CAMERAS = (".mp4", ".mov", ".mkv", ".m4v", ".avi", ".webm", ".mts", ".mpg")
@@ -51,6 +45,8 @@ SMALLEST, LARGEST = 160, 4096  # pixels
 def film(options: argparse.Namespace) -> None:
     """A film, a list of its cuts, or what lies over it. Raises Problem for what can't be."""
     parts, size = parse_over(options.over), parse_size(options.size)
+    if options.take is not None:
+        _of_take(options)
     if options.class_file is None:
         options.class_file = options.recording
         _without_camera(options, parts, size or SIZE)
@@ -122,69 +118,53 @@ def _alone(
 
 def _of_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple[int, int]) -> None:
     camera = options.recording
-    length_s = cutting.camera_length_s(camera)
-    timed, back, hearing = _looked_back(options)
-    cuts = _cuts(options, back, hearing, length_s)
+    source = CameraSource(
+        camera, options.class_file, options.captions, options.marks, options.sound, options.length
+    )
+    seen = look_at_camera(source, lambda: timed_class(options), teaching_data(), progress())
+    if seen.told:
+        say(f"yewhour: the beginning of the take was found {seen.told}.", file=sys.stderr)
+    cuts = seen.cuts() if options.cuts is None else _cuts_of_hers(options.cuts, seen)
+    title = seen.timed.plan.brief.title
     if options.list:
-        name = options.format
-        content = CUT_FORMATS[name].write(cuts, camera.name, timed.plan.brief.title).encode()
+        content = CUT_FORMATS[options.format].write(cuts, camera.name, title).encode()
         write_out(content, options.out, camera, replace=options.replace)
         return
     if options.out is None:
         raise Problem("Where the film goes is not said.", str(camera), "Add --out class.mp4, or --list.")
-    may_write(options.out, options.replace, camera)
-    there = class_in_film(actual_class(back, True), back.cuts, cuts)
+    may_write(options.out, options.replace, camera, options.sound)
+    there = seen.in_film(cuts)
     if options.alone:
         _alone(options, there, parts, size)
         return
     may_write(options.out.with_suffix(".vtt"), options.replace, options.captions)
-    text = FilmText(timed.plan.brief.title, chapters(there), captions(there))
-    over: Over | None = None
-    if parts:
-        over = _painter(there, cutting.camera_size(camera), parts)
-    made = cutting.cut_film(camera, options.out, cuts.pieces, text, over, progress())
+    text = FilmText(title, chapters(there), captions(there))
+    over = _painter(there, size, parts) if parts else None
+    made = cutting.cut_film(camera, options.out, cuts.pieces, text, over, progress(), seen.own_sound)
     _told(options, there, made)
     if abs(cuts.film_s - cuts.promised_s) > NEAR_S:
         said = show_length(cuts.promised_s, True)
         say(f"yewhour: {said} were promised; nothing more of it is still without words.", file=sys.stderr)
 
 
-def _looked_back(options: argparse.Namespace) -> tuple[TimedClass, Review, Transcript | None]:
-    """The class, and what became of it in the recording."""
-    camera, words, take = options.recording, teaching_data(), None
-    if options.marks is not None:
-        taken = replay_take(options.class_file, options.marks, options.length, words)
-        timed, take = taken.timed, taken.take
-    else:
-        timed = timed_class(options)
-    cues = of_the_recording(take.cues, take.cuts) if take is not None else list(timed.cues)
-    source = recordings.RecordingSource(options.captions, () if options.captions else ((0.0, camera),))
-    hearing = recordings.heard_in(source, cues, progress())
-    back = recordings.review_recording(timed, take, hearing).back
-    if back.stranger:
-        raise Problem(
-            f"Hardly a line of {timed.plan.brief.title} was heard in it: this seems to be another class.",
-            str(camera), "Name its own class, and its captions.",
-        )  # fmt: skip
-    return timed, back, hearing
+def _cuts_of_hers(path: Path, seen: CameraFilm) -> CutList:
+    """The cuts of a list that somebody wrote. Raises Problem."""
+    try:
+        return read_cuts(read_all(path), seen.length_s, seen.back.target_s)
+    except Problem as problem:
+        problem.where = f"{path}{', ' + problem.where if problem.where else ''}"
+        raise
 
 
-def _cuts(options: argparse.Namespace, back: Review, hearing: Transcript | None, length_s: float) -> CutList:
-    """The cuts that are proposed, or those of her own list."""
-    cuts = cuts_of(back, hearing, length_s)
-    if options.cuts is not None:
-        try:
-            return read_cuts(read_all(options.cuts), length_s, cuts.promised_s)
-        except Problem as problem:
-            problem.where = f"{options.cuts}{', ' + problem.where if problem.where else ''}"
-            raise
-    if cuts.film_s < LEAST_OF_IT * cuts.promised_s:
-        found, whole = (show_length(round(one)) for one in (cuts.film_s, cuts.promised_s))
-        raise Problem(
-            f"Only {found} of {whole} lie in this recording: it ends early, or is of another class.",
-            str(options.recording), "Name the whole recording, and its own class.",
-        )  # fmt: skip
-    return cuts
+def _of_take(options: argparse.Namespace) -> None:
+    """What lies in the folder of a take, where it is not named by itself. Raises Problem for no take."""
+    folder = options.take
+    if not (folder / CLASS).is_file():
+        raise Problem("There is no take in this folder.", str(folder), "Name the folder of a take.")
+    options.class_file = options.class_file or folder / CLASS
+    options.marks = options.marks or folder / MARKS
+    if options.sound is None and has_sound(folder):
+        options.sound = sounds_in(folder)[0][1]
 
 
 def _told(options: argparse.Namespace, timed: TimedClass, made: cutting.WrittenFilm) -> None:

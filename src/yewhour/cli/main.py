@@ -227,6 +227,8 @@ def command_line() -> argparse.ArgumentParser:
     _length(film)
     film.add_argument("--marks", type=Path, metavar="M", help="the marks of the take (JSON Lines)")
     film.add_argument("--captions", type=Path, metavar="C", help="its captions; else its sound is heard")
+    film.add_argument("--sound", type=Path, metavar="S", help="sound recorded apart, to be heard instead")
+    film.add_argument("--take", type=Path, metavar="FOLDER", help="its take: class, marks and sound")
     film.add_argument("--list", action="store_true", help="tell what would be cut, and make nothing")
     film.add_argument(
         "--format", choices=("text", "json", "otio", "edl", "ffconcat", "labels"), default="text",

@@ -1,7 +1,7 @@
 """Marks: what happened in a take, one a line, and when."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from itertools import pairwise
 from typing import Any, Literal, get_args
 
@@ -45,6 +45,20 @@ class MarkFile(msgspec.Struct, frozen=True):
 
     marks: tuple[Mark, ...]
     messages: tuple[str, ...] = ()
+
+
+def later(marks: Sequence[Mark], by_s: float) -> tuple[Mark, ...]:
+    """Marks so many seconds later, what they cut out too."""
+    if not by_s:
+        return tuple(marks)
+    return tuple(
+        msgspec.structs.replace(
+            one,
+            at_s=one.at_s + by_s,
+            cut=(one.cut[0] + by_s, one.cut[1] + by_s) if isinstance(one.cut, tuple) else one.cut,
+        )
+        for one in marks
+    )  # fmt: skip
 
 
 def mark_line(mark: Mark) -> bytes:

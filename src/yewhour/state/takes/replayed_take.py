@@ -9,7 +9,7 @@ from yewhour.core.lengths import seconds, show_length
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
-from yewhour.core.take.marks import Mark, MarkFile, read_marks
+from yewhour.core.take.marks import Mark, MarkFile, later, read_marks
 from yewhour.core.take.replay import replay
 from yewhour.core.take.take import Take
 from yewhour.core.take.take_remedies import unmet_promises
@@ -82,13 +82,18 @@ class ReplayedTake(msgspec.Struct, frozen=True):
         return ("\n".join(lines) + "\n").encode()
 
 
-def replay_take(path: Path, marks: Path, length_s: float | None, teaching_data: TeachingData) -> ReplayedTake:
-    """A take of a class replayed from its marks, at a length in seconds, or the one it was begun with."""
+def replay_take(
+    path: Path, marks: Path, length_s: float | None, teaching_data: TeachingData, from_s: float = 0.0
+) -> ReplayedTake:
+    """A take of a class replayed from its marks, at a length in seconds, or the one it was begun with.
+
+    from_s: the second of a recording at which the clock of the marks was at nought.
+    """
     plan = read_class(path, teaching_data)
     read = marks_in(marks)
     messages = [*read.messages, *check_class(plan, read.marks, str(marks))]
     solved = solve(plan, teaching_data)
     begun_s = read.marks[0].length_s if read.marks else 0.0
     timed = solved.make(length_s or begun_s or None)
-    take = replay(solved, timed, read.marks)
+    take = replay(solved, timed, later(read.marks, from_s))
     return ReplayedTake(take, timed, (*messages, *take.messages))

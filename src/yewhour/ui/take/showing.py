@@ -101,7 +101,9 @@ class TakeShowing:
         put(board.left_s, str(max(1, int(self.runner.counting_s + 0.999))))
         put(board.coming, "until you begin")
         board.line.say(take.cues[0].text if take.cues else "")
-        board.following.say("" if self.runner.rehearsing else "A clap now tells the film where it begins.")
+        board.following.say(
+            "" if self.runner.rehearsing else "Clap as it turns to nought: the film begins there."
+        )
         put(board.late, self.told)
 
     def _show_standing(self, here: Moment) -> None:

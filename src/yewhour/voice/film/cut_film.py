@@ -5,7 +5,7 @@ fade. The camera's file is only read.
 """
 
 import tempfile
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from pathlib import Path
 from typing import Any
@@ -17,12 +17,12 @@ import numpy as np
 from yewhour.core.problem import Problem
 from yewhour.core.take.cutting import Range
 from yewhour.files.atomic_files import written_aside
-from yewhour.voice.film.film_file import BLOCK, RATE, FilmText, StoredSound, cannot, kind_of, write_film
+from yewhour.voice.film.alignment import Alignment
+from yewhour.voice.film.cut_sound import Progress, cut_sound
+from yewhour.voice.film.film_file import FilmText, StoredSound, cannot, kind_of, write_film
 from yewhour.voice.film.laid_over import Over
-from yewhour.voice.sound.shipped_voice import Samples
 
-FADE_S = 0.012  # of the sound, at both edges of a cut
-Progress = Callable[[float], None]
+OwnSound = tuple[Path, Alignment]  # recorded beside the camera, and where it lies
 
 
 class WrittenFilm(msgspec.Struct, frozen=True):
@@ -66,10 +66,12 @@ def cut_film(
     text: FilmText,
     over: Over | None = None,
     progress: Progress = lambda share: None,
+    own_sound: OwnSound | None = None,
 ) -> WrittenFilm:
     """Writes what is kept of a camera's file, whole or not at all. Raises Problem where that can't be.
 
-    over: what lies over the picture at a second of the film.
+    over: what lies over the picture at a second of the film. own_sound: what is heard in place of the
+    camera's sound.
     """
     kind = kind_of(out)
     if not pieces:
@@ -81,7 +83,8 @@ def cut_film(
     long_s, count = sum(end - start for start, end in pieces), 0
     try:
         with tempfile.TemporaryFile() as kept, written_aside(out) as part, av.open(str(camera)) as source:
-            sound = StoredSound(_cut_sound(camera, pieces, lambda share: progress(0.15 * share)), kept)
+            path, lies = own_sound if own_sound is not None else (camera, None)
+            sound = StoredSound(cut_sound(path, pieces, lies, lambda share: progress(0.15 * share)), kept)
             picture = source.streams.video[0]
             picture.thread_type = "AUTO"
             seen = ((at_s, upright(frame)) for at_s, frame in _kept_frames(source, picture, pieces))
@@ -97,58 +100,6 @@ def cut_film(
             return WrittenFilm(round(long_s, 3), count, round(sound.by_db, 2))
     except (OSError, av.error.FFmpegError) as error:
         raise cannot(error, out, "written", "Choose another place, or another recording.") from error
-
-
-def _cut_sound(camera: Path, pieces: Sequence[Range], progress: Progress) -> Iterator[Samples]:
-    """The samples of each piece, exactly as many as it is long; silence where the file has none."""
-    with av.open(str(camera)) as file:
-        if not file.streams.audio:
-            return
-        stream = file.streams.audio[0]
-        resampler = av.AudioResampler("flt", "mono", RATE)
-        blocks = (
-            np.asarray(part.to_ndarray(), np.float32).reshape(-1)
-            for frame in file.decode(stream) for part in resampler.resample(frame)
-        )  # fmt: skip
-        begins = round(float((stream.start_time or 0) * stream.time_base) * RATE) if stream.time_base else 0
-        yield from _pieces_of(blocks, begins, pieces, progress)
-
-
-def _pieces_of(
-    blocks: Iterable[Samples], begins: int, pieces: Sequence[Range], progress: Progress
-) -> Iterator[Samples]:
-    """What of blocks lies in each piece, faded at its edges; silence where there is nothing. begins: the
-    sample of the recording that the first block begins at."""
-    spans = [(round(start * RATE), round(end * RATE)) for start, end in pieces]
-    source, at = iter(blocks), begins
-    block: Samples | None = np.zeros(0, np.float32)
-    for number, (start, end) in enumerate(spans):
-        here = start
-        while here < end:
-            while block is not None and at + len(block) <= here:
-                at += len(block)
-                block = next(source, None)
-            if block is None or at >= end:  # before the sound begins, or after it ended
-                until = end if block is None else min(end, at)
-                yield np.zeros(min(BLOCK, until - here), np.float32)
-                here += min(BLOCK, until - here)
-                continue
-            if at > here:
-                yield np.zeros(at - here, np.float32)
-                here = at
-            part = block[here - at : end - at].copy()
-            yield _faded(part, here, start, end)
-            here += len(part)
-        progress((number + 1) / len(spans))
-
-
-def _faded(part: Samples, here: int, start: int, end: int) -> Samples:
-    """A part of a piece, softer towards the edges of the piece."""
-    fade = max(1, min(round(FADE_S * RATE), (end - start) // 2))
-    if here < start + fade or here + len(part) > end - fade:
-        places = np.arange(here, here + len(part))
-        part *= np.clip(np.minimum(places - start, end - 1 - places) / fade, 0, 1).astype(np.float32)
-    return part
 
 
 def _kept_frames(source: Any, picture: Any, pieces: Sequence[Range]) -> Iterator[tuple[float, av.VideoFrame]]:

@@ -11,7 +11,8 @@ import numpy as np
 
 from yewhour.core.timed_class import TimedClass
 from yewhour.files.atomic_files import written_aside
-from yewhour.voice.film.cut_film import Progress, WrittenFilm
+from yewhour.voice.film.cut_film import WrittenFilm
+from yewhour.voice.film.cut_sound import Progress
 from yewhour.voice.film.film_file import RATE, FilmText, Picture, StoredSound, cannot, kind_of, write_film
 from yewhour.voice.film.laid_over import LaidPicture, Over, lay_over
 from yewhour.voice.sound.loudness import frames

@@ -12,7 +12,7 @@ import numpy as np
 
 from yewhour.core.problem import Problem
 from yewhour.files.atomic_files import written_aside
-from yewhour.voice.film.cut_film import Progress
+from yewhour.voice.film.cut_sound import Progress
 from yewhour.voice.film.film_file import cannot
 from yewhour.voice.film.laid_over import Bytes, Over, flattened
 

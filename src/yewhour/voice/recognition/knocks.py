@@ -94,3 +94,25 @@ def _knocks(levels: np.ndarray, at: int) -> bool:
     rises = levels[at] - levels[at - RISEN_FRAMES - 1 : at - 1].max() >= RISE_DB
     falls = levels[at + FALLEN_FRAMES : at + FALLEN_FRAMES + 3].max() <= peak - FALL_DB
     return bool(rises and levels[at] >= levels[at - 1] and falls)
+
+
+CLAP_RISE_DB, CLAP_OVER_DB = 18.0, 8.0  # of a clap, over what was just before, and over what is loud
+LOUD_PERCENT = 99.0  # of what is heard, that is softer than what is loud
+
+
+def claps_in(sound: Samples, rate: int) -> list[float]:
+    """The seconds of single claps in a sound: up at once, soon over, and far above what is usual in it."""
+    frame = round(FRAME_S * rate)
+    bright = np.diff(sound, prepend=np.float32(0))
+    count = len(bright) // frame
+    power = (bright[: count * frame].reshape(count, frame).astype(np.float64) ** 2).mean(axis=1)
+    levels = np.maximum(FLOOR_DB, 10 * np.log10(power + 1e-12))
+    if not count:
+        return []
+    loud, loudest = float(np.percentile(levels, LOUD_PERCENT)), float(levels.max())
+    found: list[float] = []
+    for at in np.flatnonzero(levels > max(loud + CLAP_OVER_DB, loudest - ALIKE_DB)):
+        rises = levels[at] - levels[max(0, at - RISEN_FRAMES - 1) : max(1, at - 1)].max() >= CLAP_RISE_DB
+        if rises and _knocks(levels, int(at)) and (not found or at * FRAME_S - found[-1] > APART_S[1]):
+            found.append(float(at * FRAME_S))
+    return found
