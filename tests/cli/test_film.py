@@ -1,41 +1,22 @@
 """The film of a class from the command line: listed, made, and refused in words."""
 
 import json
-from random import Random
 
 import av
 import pysubs2
 import pytest
 
 from tests.cli.test_commands import DEMO, run
-from tests.conftest import plan_of, shipped
-from tools import camera
-from tools.teachers import Spoken, Taught, captions, taught
-from yewhour.core.pipeline import solve
-from yewhour.core.plan.nodes import Pair, Step
+from tests.conftest import plan_of
+from tests.films import BEFORE_S, film_class
+from yewhour.core.plan.nodes import Step
 from yewhour.state.classes.class_file import write_plan
-
-BEFORE_S, LONGER_S, AFTER_S = 12.0, 20.0, 9.0
-PLAN = plan_of(
-    Step(movement="welcome-short"), Step(movement="child", amount=4),
-    Pair(body=(Step(movement="low-lunge", amount=3),)),
-    Step(movement="final-rest", amount=90, least=30, most=200), title="Ebb", target_s=240.0,
-)  # fmt: skip
 
 
 @pytest.fixture(scope="module")
 def filmed(tmp_path_factory):
-    """A class, its captions, and a camera that ran before it and after, over a rest that took longer."""
-    folder = tmp_path_factory.mktemp("filmed")
-    write_plan(PLAN, folder / "ebb.yewhour")
-    timed = solve(PLAN, shipped()).make()
-    rest = next(one.id for one in timed.segments if one.use.movement.id == "final-rest")
-    said = taught(timed, Random(4), {rest: LONGER_S})
-    moved = [Spoken(one.line, one.start_s + BEFORE_S, one.end_s + BEFORE_S, one.text) for one in said.said]
-    long_s = BEFORE_S + said.length_s + AFTER_S
-    (folder / "ebb.vtt").write_bytes(captions(Taught(tuple(moved), said.segments, long_s)))
-    camera.film(folder / "camera.mp4", long_s, fps=2, sound=False)
-    return folder
+    """A class, its captions, and the camera's file of it."""
+    return film_class(tmp_path_factory.mktemp("filmed"))
 
 
 def film(capsysbinary, folder, *more):

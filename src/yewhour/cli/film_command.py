@@ -24,6 +24,7 @@ from yewhour.files.late import late
 from yewhour.render.formats import FORMATS
 from yewhour.state import voices
 from yewhour.state.takes.camera_film import CameraFilm, CameraSource, look_at_camera
+from yewhour.state.takes.recording_kinds import CAMERAS
 from yewhour.state.takes.take_sounds import CLASS, MARKS, has_sound, sounds_in
 from yewhour.voice.film import cut_film as cutting
 from yewhour.voice.film import drawn_film, overlay_file
@@ -38,7 +39,6 @@ else:  # Qt; only what is painted needs it
 
 NEAR_S = 0.5  # to the promise
 SIZE = (1280, 720)
-CAMERAS = (".mp4", ".mov", ".mkv", ".m4v", ".avi", ".webm", ".mts", ".mpg")
 SMALLEST, LARGEST = 160, 4096  # pixels
 
 

@@ -79,14 +79,16 @@ def cut_list(
     marked: Iterable[Range] = (),
     still: Sequence[Stillness] = (),
     promised_s: float = 0.0,
+    spare_s: tuple[float, float] = (0.0, 0.0),
 ) -> CutList:
     """The cuts that make the film of a recording, of which the class is from one second to another.
 
     still: where something may go if the film is longer than promised; the longest gives first, from its
-    middle. promised_s: 0 for a film as long as it comes.
+    middle. spare_s: what may go after that at the beginning, and at the end, that first. promised_s: 0 for a
+    film as long as it comes.
     """
     begins_s, ends_s = max(0.0, begins_s), min(length_s, ends_s)
-    cuts = [Cut(0.0, begins_s, "before"), Cut(ends_s, length_s, "after")]
+    cuts = list[Cut]()
     inside = joined_ranges((max(begins_s, start), min(ends_s, end)) for start, end in marked)
     cuts += [Cut(start, end, "marked") for start, end in inside]
     over_s = ends_s - begins_s - sum(end - start for start, end in inside) - promised_s
@@ -98,6 +100,10 @@ def cut_list(
         middle = (one.start_s + one.end_s) / 2
         cuts.append(Cut(middle - gives_s / 2, middle + gives_s / 2, "still"))
         over_s -= gives_s
+    if promised_s and over_s > 0:
+        tail_s = min(over_s, spare_s[1])
+        ends_s, begins_s = ends_s - tail_s, begins_s + min(over_s - tail_s, spare_s[0])
+    cuts += [Cut(0.0, begins_s, "before"), Cut(ends_s, length_s, "after")]
     kept = sorted((one for one in cuts if one.end_s - one.start_s > 0), key=lambda one: one.start_s)
     return CutList(length_s, tuple(kept), promised_s)
 
@@ -110,7 +116,9 @@ def cuts_of(back: Review, hearing: Transcript | None, length_s: float) -> CutLis
     begun_s = in_recording(back.cuts, back.segments[0].start_s) if back.segments else 0.0
     begins_s = max(0.0, min(max(first_s, begun_s), begun_s + LEAD_S) - LEAD_S)
     ends_s = in_recording(back.cuts, min(last_s, back.length_s)) + TAIL_S
-    return cut_list(length_s, begins_s, ends_s, back.cuts, [*_still(back, words)], back.target_s)
+    class_s = in_recording(back.cuts, min(last_s, back.length_s))
+    spare_s = max(0.0, min(first_s, begun_s) - begins_s), max(0.0, min(length_s, ends_s) - class_s)
+    return cut_list(length_s, begins_s, ends_s, back.cuts, [*_still(back, words)], back.target_s, spare_s)
 
 
 def _still(back: Review, words: Sequence[HeardWord]) -> Iterable[Stillness]:

@@ -17,6 +17,7 @@ from yewhour.core.transcript.line_matches import TRUSTED, LineMatch, Remark
 STEP_S = 4.0  # so much at once is something that happened; less is a breath more or a slower word
 STRAY_S = 1.2  # a change that belongs to the one beside it
 PACE = 0.012  # so much slower or quicker all along
+ALIKE = 0.35  # of the middle, that a quarter of all pairs may tell at least
 SPAN_S = (45.0, 240.0)  # between the lines by which the pace is told
 LEAST_PAIRS = 20
 TOUCH = 0.5  # of what was gained that has to be other words, for these to be why
@@ -79,7 +80,8 @@ def _pace(points: Sequence[_Point]) -> float:
         return 0.0
     slopes.sort()
     middle, low, high = (slopes[round(share * (len(slopes) - 1))] for share in (0.5, 0.25, 0.75))
-    steady = low * high > 0  # half of all pairs agree that it is slower, or that it is quicker
+    # Half of all pairs agree that it is slower, or that it is quicker, and by much the same.
+    steady = low * high > 0 and min(abs(low), abs(high)) >= ALIKE * abs(middle)
     return middle if abs(middle) >= PACE and steady else 0.0
 
 

@@ -89,7 +89,7 @@ def _length(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
         yield review_finding(rules, "cut-off", back.length_s, on.segment.id, at=at, name=_name(on))
         return
     end_s = back.segments[-1].end_s
-    late_s = end_s - back.target_s
+    late_s = back.ran_s - back.target_s
     if abs(late_s) < LATE_S or (back.heard and back.segments[-1].sure < GUESSED):
         return
     told_s = sum(one.seconds for one in back.causes)

@@ -91,6 +91,13 @@ class Review(msgspec.Struct, frozen=True, dict=True):
     cut: bool = False  # the recording ends before the class does
     messages: tuple[str, ...] = ()
 
+    @property
+    def ran_s(self) -> float:
+        """How long the class itself was: a camera runs before it and after."""
+        if not self.segments:
+            return self.length_s
+        return self.segments[-1].end_s - self.segments[0].start_s
+
     def went(self, line: LineMatch) -> bool:
         """Whether the recording reaches to where a line should have been said."""
         if not self.cut:

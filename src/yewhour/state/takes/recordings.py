@@ -60,10 +60,11 @@ class RecordingSource(msgspec.Struct, frozen=True):
 
 
 class ReviewedRecording(msgspec.Struct, frozen=True):
-    """A class looked back at, and what was noticed."""
+    """A class looked back at, what was noticed, and what was heard."""
 
     back: Review
     found: tuple[ReviewFinding, ...]
+    hearing: Transcript | None = None
 
     @property
     def json(self) -> bytes:
@@ -203,7 +204,7 @@ def any_line(teaching_data: TeachingData) -> list[Cue]:
 def review_recording(timed: TimedClass, take: Take | None, hearing: Transcript | None) -> ReviewedRecording:
     """A class beside a recording of it."""
     back = look_back(timed, take, hearing)
-    return ReviewedRecording(back, tuple(review_findings(back, load_looking())))
+    return ReviewedRecording(back, tuple(review_findings(back, load_looking())), hearing)
 
 
 REAL = ("srt", "vtt", "chapters", "ffmetadata", "podcast", "labels", "csv", "otio")

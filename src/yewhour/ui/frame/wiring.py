@@ -35,6 +35,8 @@ def wire(pages: Pages, files: FileCommands, host: Host, changed: Callable[[], ob
         page.opens.connect(host.keep_open)
         page.wanted.connect(files.choose_recording)
         page.folder_wanted.connect(files.choose_folder_as_it_was)
+        page.camera_wanted.connect(files.choose_camera)
+        page.place_wanted.connect(files.choose_place_of_film)
 
     def shelf(page: ShelfPage) -> None:
         page.message.connect(host.say)

@@ -9,20 +9,11 @@ from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QVBoxLayou
 
 from yewhour.core.problem import Problem
 from yewhour.core.review.findings import GRAVE, review_findings
-from yewhour.core.review.learning import LearntShare, adopt, learnt_shares
 from yewhour.core.review.review import Review, with_start
 from yewhour.core.take.cutting import in_film, in_recording
 from yewhour.state.takes.corrected_starts import corrected_starts, keep_corrected_starts
 from yewhour.state.takes.finished_takes import FinishedTake, keep_take
-from yewhour.state.takes.learnt_seconds import (
-    ALL,
-    all_notes,
-    begin_with,
-    begun_with,
-    is_left_out,
-    leave_out,
-    take_back,
-)
+from yewhour.state.takes.learnt_seconds import is_left_out, leave_out, take_back
 from yewhour.state.takes.recordings import (
     RecordingSource,
     ReviewedRecording,
@@ -39,7 +30,7 @@ from yewhour.ui.kit.controls.controls import (
 )
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.review.beginning import ReviewBeginning
-from yewhour.ui.review.learning import Learning
+from yewhour.ui.review.learning_opened import learning_dialog
 from yewhour.ui.review.recording_reader import RecordingReader
 from yewhour.ui.review.rows import ReviewRows, review_rows
 from yewhour.ui.review.summary import all_said, both_sides, on_time
@@ -50,9 +41,12 @@ BEFORE_S = 1.0  # what is played begins so long before the line
 
 
 class BackPage(QWidget):
-    """The page. wanted: a recording is to be chosen; folder_wanted: a folder. opens: a dialog."""
+    """The page. wanted: a recording is to be chosen; folder_wanted: a folder; camera_wanted, place_wanted:
+    the camera's file, and where its film goes, with what takes them. opens: a dialog."""
 
     wanted = Signal()
+    camera_wanted = Signal(object)
+    place_wanted = Signal(str, object)
     folder_wanted = Signal()
     opens = Signal(object)
     message = Signal(str)
@@ -105,6 +99,7 @@ class BackPage(QWidget):
         self.learn_button = button("Your own seconds…", self.learn, seconds, "accent")
         real = "Captions, chapters and more, with the real times."
         self.write_button = button("Write it as it was…", self.folder_wanted.emit, real)
+        self.film_button = button("Make the film…", self.make_film, "The camera's file, cut to the class.")
         self.undo_button = button("Put the edge back", self.put_back, "Takes the last moved edge back.")
         self.other_button = button("Another recording…", self._ask_another)
         self.play_button = button("Play", lambda: self.play_row(self.rows.row), "From the line (Space).")
@@ -112,8 +107,8 @@ class BackPage(QWidget):
         self.buttons = QWidget()
         self.buttons.setLayout(
             wrapped(
-                self.play_button, self.learn_button, self.write_button, self.leave_button, self.undo_button,
-                self.other_button,
+                self.play_button, self.film_button, self.learn_button, self.write_button, self.leave_button,
+                self.undo_button, self.other_button,
             )
         )  # fmt: skip
         right = QVBoxLayout()
@@ -241,7 +236,7 @@ class BackPage(QWidget):
         back = looked.back
         for segment, at_s in self.edges.items():
             back = with_start(back, segment, at_s)
-        self._show(_seen_anew(back) if self.edges else looked, source)
+        self._show(_seen_anew(back, looked) if self.edges else looked, source)
 
     def _show(self, looked: ReviewedRecording, source: RecordingSource) -> None:
         self.looked, self.source = looked, source
@@ -303,7 +298,8 @@ class BackPage(QWidget):
         self.before.append((self.looked, dict(self.edges)))
         self.edges[segment] = at_s
         keep_corrected_starts(self.recording, self.edges)
-        self._show(_seen_anew(with_start(self.looked.back, segment, at_s)), self.source)
+        looked = self.looked
+        self._show(_seen_anew(with_start(looked.back, segment, at_s), looked), self.source)
         self._choose_segment(segment)
 
     def put_back(self) -> None:
@@ -369,32 +365,34 @@ class BackPage(QWidget):
 
     def learn(self) -> None:
         """Her own seconds beside the usual."""
-        plan = self.session.plan
-        if plan is None:
+        dialog = learning_dialog(self.session)
+        if dialog is not None:
+            self.opens.emit(dialog)
+
+    def make_film(self) -> None:
+        """The film of what was looked back at; its camera's file is asked for where it isn't known."""
+        if self.looked is None:
             return
-        found = learnt_shares(all_notes(), plan.brief.style) or learnt_shares(all_notes())
-        dialog = Learning(
-            found, plan.brief, bool(begun_with(plan.brief.style)), self.session.teaching_data.library
-        )
-        dialog.taken.connect(self.take_seconds)
-        dialog.given_back.connect(self.as_usual)
-        self.opens.emit(dialog)
+        # Codecs and a painter, which looking alone does not need.
+        from yewhour.ui.review.film import opening
 
-    def as_usual(self) -> None:
-        """New classes begin as usual again."""
-        for style in (self.session.plan.brief.style if self.session.plan is not None else ALL, ALL):
-            begin_with(style, {})
-
-    def take_seconds(self, taken: list[LearntShare], styles: list[str]) -> None:
-        """Takes her own seconds into this class, and into new ones of the styles she wants that for."""
-        plan = self.session.plan
-        if plan is None:
+        self.be_quiet()
+        try:
+            seen = opening.seen_already(self.looked, self.source)
+        except Problem as problem:
+            self.troubled.emit(problem)
             return
-        anew = adopt(plan, taken)
-        for style in styles:
-            begin_with(style, anew.brief.own)
-        self.session.do("Take your own seconds", anew)
+        window = opening.film_window(self.session, self.theme, self.looked)
+        window.message.connect(self.message)
+        window.place_wanted.connect(lambda name: self.place_wanted.emit(name, window.write))
+        self.opens.emit(window)
+        look = opening.look_in(window, self.session, self.source, self.recording)
+        window.camera_wanted.connect(lambda: self.camera_wanted.emit(look))
+        if seen is not None:
+            window.show_film(seen)
+        else:
+            window.camera_wanted.emit()
 
 
-def _seen_anew(back: Review) -> ReviewedRecording:
-    return ReviewedRecording(back, tuple(review_findings(back, load_looking())))
+def _seen_anew(back: Review, before: ReviewedRecording) -> ReviewedRecording:
+    return ReviewedRecording(back, tuple(review_findings(back, load_looking())), before.hearing)

@@ -19,7 +19,8 @@ def on_time(looked: ReviewedRecording) -> str:
         return "This seems to be another recording."
     if back.cut:
         return f"The recording ends at {length}, before the class does."
-    late_s = back.length_s - back.target_s
+    length = show_length(round(back.ran_s))
+    late_s = back.ran_s - back.target_s
     promised = show_length(round(back.target_s))
     event = _event(looked)
     if event is not None:  # what happened comes first

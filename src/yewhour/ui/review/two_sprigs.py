@@ -2,23 +2,19 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QColor, QHelpEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
-from PySide6.QtWidgets import QToolTip, QWidget
+from PySide6.QtWidgets import QToolTip
 
 from yewhour.core.lengths import show_length
 from yewhour.core.review.review import ActualSegment, Review
-from yewhour.core.shelf.thumbnail import reach_of
 from yewhour.ui.kit.controls.controls import plain_tip
 from yewhour.ui.kit.theme import (
     Theme,
-    font,
     scale,
-    side_colour,
 )
-from yewhour.ui.kit.thumbnail import needle
+from yewhour.ui.review.stems import LEAST_S, Stems
 
-HEAD, FOOT = 30.0, 30.0  # pixels above and below the stems, at the usual text size
 STEMS = (0.25, 0.75)  # where they stand, as shares of the width
 REACH = 0.17  # of the width that the strongest needle takes
 NEAR = 5.0  # pixels from an edge that is taken hold of
@@ -26,22 +22,19 @@ SURE, LIKELY = 0.8, 0.5  # of a segment, as far as was heard
 LONGER_S, LONGER = 3.0, 0.12  # more than planned, that is shown
 
 
-class TwoSprigs(QWidget):
+class TwoSprigs(Stems):
     """chosen: a segment's id was pressed. moved: an edge was drawn to another second."""
 
     chosen = Signal(str)
     moved = Signal(str, float)
 
     def __init__(self, theme: Theme) -> None:
-        super().__init__()
-        self.theme = theme
+        super().__init__(theme, REACH)
         self.back: Review | None = None
         self.segment = ""
         self.at_s: float | None = None  # what is being played
         self._held: ActualSegment | None = None
         self._held_s = 0.0
-        self.setMouseTracking(True)
-        self.setMinimumWidth(round(250 * scale()))
         self.setAccessibleName("The class as it was planned, and as it was")
 
     def show_back(self, back: Review | None) -> None:
@@ -60,26 +53,12 @@ class TwoSprigs(QWidget):
         self.at_s = at_s
         self.update()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Other colours."""
-        self.theme = theme
-        self.update()
-
     # --- places -------------------------------------------------------------------------------------------
 
-    def _long_s(self) -> float:
+    def long_s(self) -> float:
+        """Of the longer of both."""
         back = self.back
-        return max(60.0, back.target_s, back.length_s) if back is not None else 60.0
-
-    def y_of(self, at_s: float) -> float:
-        """Where a second lies."""
-        room = self.height() - (HEAD + FOOT) * scale()
-        return HEAD * scale() + room * at_s / self._long_s()
-
-    def second_at(self, y: float) -> float:
-        """Which second lies at a height."""
-        room = self.height() - (HEAD + FOOT) * scale()
-        return (y - HEAD * scale()) / max(1.0, room) * self._long_s()
+        return max(LEAST_S, back.target_s, back.length_s) if back is not None else LEAST_S
 
     def went_at(self, x: float, y: float) -> ActualSegment | None:
         """The segment at a point: by its plan at the left, by how it went at the right."""
@@ -110,20 +89,20 @@ class TwoSprigs(QWidget):
         if self.back is None:
             return
         left, right = (share * self.width() for share in STEMS)
-        self._words(painter, left, "planned", show_length(round(self.back.target_s)))
-        self._words(painter, right, "as it was", show_length(round(self.back.length_s)))
+        self.paint_words(painter, left, "planned", show_length(round(self.back.target_s)))
+        self.paint_words(painter, right, "as it was", show_length(round(self.back.length_s)))
         for one in self.back.segments:
             self._ribbon(painter, one, left, right)
         for x, end_s in ((left, self.back.target_s), (right, self.back.length_s)):
             painter.setPen(QPen(QColor(self.theme.line if x == right else self.theme.bark), 2 * scale()))
-            painter.drawLine(QPointF(x, self.y_of(0)), QPointF(x, self.y_of(end_s)))
+            self.paint_stem(painter, x, 0, end_s)
         for one in self.back.segments:
             painter.setPen(self._as_sure(one.sure))
-            painter.drawLine(QPointF(right, self.y_of(one.start_s)), QPointF(right, self.y_of(one.end_s)))
+            self.paint_stem(painter, right, one.start_s, one.end_s)
         for one in self.back.segments:
             if one.planned_start_s is not None and one.planned_end_s is not None:
-                self._needle(painter, one, left, one.planned_start_s, one.planned_end_s)
-            self._needle(painter, one, right, one.start_s, one.end_s)
+                self.paint_needle(painter, one.segment, left, one.planned_start_s, one.planned_end_s)
+            self.paint_needle(painter, one.segment, right, one.start_s, one.end_s)
         painter.setPen(QPen(QColor(self.theme.aril), 2 * scale()))
         if self._held is not None:
             y = self.y_of(self._held_s)
@@ -140,17 +119,6 @@ class TwoSprigs(QWidget):
         if sure < LIKELY:
             pen.setStyle(Qt.PenStyle.DotLine)
         return pen
-
-    def _words(self, painter: QPainter, x: float, above: str, below: str) -> None:
-        wide = self.width() / 2
-        painter.setPen(QColor(self.theme.soft))
-        painter.setFont(font(11.0))
-        top = QRectF(x - wide / 2, 0, wide, HEAD * scale())
-        painter.drawText(top, Qt.AlignmentFlag.AlignCenter, above)
-        painter.setPen(QColor(self.theme.ink))
-        painter.setFont(font(12.0, bold=True))
-        foot = QRectF(x - wide / 2, self.height() - FOOT * scale(), wide, FOOT * scale())
-        painter.drawText(foot, Qt.AlignmentFlag.AlignCenter, below)
 
     def _ribbon(self, painter: QPainter, one: ActualSegment, left: float, right: float) -> None:
         if one.planned_start_s is None or one.planned_end_s is None:
@@ -179,18 +147,6 @@ class TwoSprigs(QWidget):
             )
         )
 
-    def _needle(self, painter: QPainter, one: ActualSegment, x: float, start_s: float, end_s: float) -> None:
-        segment = one.segment
-        if segment.behaviour.bare or segment.use.setup_for:
-            return
-        top, foot = self.y_of(start_s), self.y_of(end_s)
-        reach = reach_of(segment.use.movement.effort) * REACH * self.width()
-        side = segment.side if segment.side in ("left", "right") else "both"
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(side_colour(self.theme, side))
-        for sign in (-1, 1) if side == "both" else (-1,) if side == "left" else (1,):
-            painter.drawPath(needle(x, x + sign * reach, top, max(top + 1.6, foot - 0.4)))
-
     # --- the hand -----------------------------------------------------------------------------------------
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
@@ -205,7 +161,7 @@ class TwoSprigs(QWidget):
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         at = event.position()
         if self._held is not None:
-            self._held_s = min(max(0.0, self.second_at(at.y())), self._long_s())
+            self._held_s = min(max(0.0, self.second_at(at.y())), self.long_s())
             self.update()
             return
         edge = self._edge_at(at.x(), at.y())

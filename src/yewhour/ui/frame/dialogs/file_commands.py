@@ -19,7 +19,7 @@ from yewhour.files.program import command
 from yewhour.state.classes.unsaved_work import UnsavedWork
 from yewhour.state.paths import learnt_file
 from yewhour.state.settings import recent_classes
-from yewhour.state.takes.recording_kinds import CAPTIONS, SOUNDS
+from yewhour.state.takes.recording_kinds import CAMERAS, CAPTIONS, SOUNDS
 from yewhour.ui.desk.class_files import ChangedOutside, ClassFiles
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.dialogs.file_request import FileRequest
@@ -111,6 +111,14 @@ class FileCommands:
         """Asks for captions or a recording of the class that is open, and looks back at it."""
         look = self.pages.review().look_at_file
         self._ask(FileRequest("Captions or a recording", "Look back", (*CAPTIONS, *SOUNDS)), "", look)
+
+    def choose_camera(self, look: Callable[[Path], object]) -> None:
+        """Asks for the camera's file of a take that was looked back at."""
+        self._ask(FileRequest("The camera's file", "Make its film", CAMERAS), "", look)
+
+    def choose_place_of_film(self, name: str, write: Callable[[Path], object]) -> None:
+        """Asks where a film is to be written."""
+        self._ask(FileRequest("Write the film", "Write", (".mp4", ".mkv", ".webm"), save=True), name, write)
 
     def choose_folder_as_it_was(self) -> None:
         """Asks where the class as it was is to be written."""
