@@ -19,9 +19,8 @@ from yewhour.core.film.on_screen import Part
 from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
 from yewhour.core.timed_class import TimedClass
-from yewhour.files.atomic_files import read_all, write_whole
+from yewhour.files.atomic_files import read_all
 from yewhour.files.late import late
-from yewhour.render.formats import FORMATS
 from yewhour.state import voices
 from yewhour.state.takes.camera_film import CameraFilm, CameraSource, look_at_camera
 from yewhour.state.takes.recording_kinds import CAMERAS
@@ -32,9 +31,11 @@ from yewhour.voice.film.film_file import FilmText, kind_of
 
 if TYPE_CHECKING:
     from yewhour.ui.frame import app
+    from yewhour.ui.kit.film import beside as besides
     from yewhour.ui.kit.film import painter as painting
 else:  # Qt; only what is painted needs it
     app = late("yewhour.ui.frame.app")
+    besides = late("yewhour.ui.kit.film.beside")
     painting = late("yewhour.ui.kit.film.painter")
 
 NEAR_S = 0.5  # to the promise
@@ -83,10 +84,11 @@ def _without_camera(options: argparse.Namespace, parts: Collection[Part], size: 
             "Which class this is a film of is not said.", str(options.recording), "Add --class FILE."
         )
     timed = timed_class(options)
-    may_write(options.out, options.replace, options.recording)
     if options.alone:
+        may_write(options.out, options.replace, options.recording)
         _alone(options, timed, parts, size)
         return
+    _may_write(options, options.recording)
     kind_of(options.out)
     every = parts or [part for part in get_args(Part) if part != "captions"]
     painter = _painter(timed, size, every, alone=True)
@@ -99,11 +101,16 @@ def _without_camera(options: argparse.Namespace, parts: Collection[Part], size: 
     _told(options, timed, made)
 
 
+def _painted() -> None:
+    """From here on something can be painted, though nothing is shown."""
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    app.application()
+
+
 def _painter(
     timed: TimedClass, size: tuple[int, int], parts: Collection[Part], alone: bool = False
 ) -> "painting.FilmPainter":
-    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")  # nothing is shown
-    app.application()
+    _painted()
     return painting.FilmPainter(timed, *size, parts, alone=alone)
 
 
@@ -132,12 +139,12 @@ def _of_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple
         return
     if options.out is None:
         raise Problem("Where the film goes is not said.", str(camera), "Add --out class.mp4, or --list.")
-    may_write(options.out, options.replace, camera, options.sound)
     there = seen.in_film(cuts)
     if options.alone:
+        may_write(options.out, options.replace, camera)
         _alone(options, there, parts, size)
         return
-    may_write(options.out.with_suffix(".vtt"), options.replace, options.captions)
+    _may_write(options, camera, options.sound, options.captions)
     text = FilmText(title, chapters(there), captions(there))
     over = _painter(there, size, parts) if parts else None
     made = cutting.cut_film(camera, options.out, cuts.pieces, text, over, progress(), seen.own_sound)
@@ -167,9 +174,26 @@ def _of_take(options: argparse.Namespace) -> None:
         options.sound = sounds_in(folder)[0][1]
 
 
+def parse_beside(said: str) -> tuple[str, ...]:
+    """What goes with the film, in a list with commas. Raises Problem for what there is not."""
+    names = tuple(name.strip() for name in said.split(",") if name.strip())
+    for name in names:
+        if name not in besides.BESIDE:
+            do = f"Use some of: {', '.join(besides.BESIDE)}."
+            raise Problem(f"{name!r} can't lie beside a film.", do=do)
+    return names
+
+
+def _may_write(options: argparse.Namespace, *sources: Path | None) -> None:
+    """Raises Problem where the film, or what goes with it, would be written over something."""
+    may_write(options.out, options.replace, *sources)
+    for _, path in besides.places_beside(options.out, parse_beside(options.beside)):
+        may_write(path, options.replace, *sources)
+
+
 def _told(options: argparse.Namespace, timed: TimedClass, made: cutting.WrittenFilm) -> None:
-    """The captions beside the film, and what was made."""
-    beside = options.out.with_suffix(".vtt")
-    write_whole(beside, FORMATS["vtt"].write(timed))
+    """What goes with the film, and what was made."""
     say(f"yewhour: {options.out}: {show_length(made.length_s, True)}, {made.frames} frames", file=sys.stderr)
-    say(f"yewhour: {beside}: its captions", file=sys.stderr)
+    _painted()
+    for path in besides.write_beside(timed, options.out, parse_beside(options.beside)):
+        say(f"yewhour: {path}", file=sys.stderr)

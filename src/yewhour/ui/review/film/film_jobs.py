@@ -16,9 +16,8 @@ from yewhour.core.problem import Problem
 from yewhour.core.take.cutting import Range
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
-from yewhour.files.atomic_files import write_whole
-from yewhour.render.formats import FORMATS
 from yewhour.state.takes.camera_film import CameraFilm, CameraSource, look_at_camera
+from yewhour.ui.kit.film.beside import write_beside
 from yewhour.ui.kit.film.painter import FilmPainter
 from yewhour.ui.kit.jobs import Jobs
 from yewhour.voice.film.cut_film import WrittenFilm, camera_size, cut_film
@@ -70,8 +69,10 @@ class FilmJobs(QObject):
             doing="Looking over a cut", failed=self.troubled.emit, owner=self,
         )  # fmt: skip
 
-    def write(self, film: CameraFilm, cuts: CutList, parts: Collection[Part], out: Path) -> None:
-        """Writes the film and its captions beside it."""
+    def write(
+        self, film: CameraFilm, cuts: CutList, parts: Collection[Part], out: Path, beside: Collection[str]
+    ) -> None:
+        """Writes the film and what goes with it."""
         there = film.in_film(cuts)
 
         def work(job: Job) -> WrittenFilm:
@@ -79,7 +80,7 @@ class FilmJobs(QObject):
             text = FilmText(film.timed.plan.brief.title, chapters(there), captions(there))
             camera, own = film.source.camera, film.own_sound
             made = cut_film(camera, out, cuts.pieces, text, over, job.progress, own)
-            write_whole(out.with_suffix(".vtt"), FORMATS["vtt"].write(there))
+            write_beside(there, out, beside)
             return made
 
         self.jobs.run(

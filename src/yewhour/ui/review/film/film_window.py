@@ -30,6 +30,7 @@ from yewhour.core.timed_class import TimedClass
 from yewhour.state.takes.camera_film import CameraFilm, CameraSource
 from yewhour.ui.kit.controls.chips import Chips
 from yewhour.ui.kit.controls.controls import button, label, row, wrapped
+from yewhour.ui.kit.film.beside import BESIDE, nothing_there
 from yewhour.ui.kit.film.painter import FilmPainter
 from yewhour.ui.kit.jobs import Jobs
 from yewhour.ui.kit.theme import Theme, scale
@@ -84,6 +85,10 @@ class FilmWindow(QDialog):
         about = "Over the picture"
         self.over = Chips(about, [(part, WORDS[part], f"{PARTS[part].capitalize()}.") for part in PARTS])
         self.over.set_chosen(self.parts)
+        self.beside = Chips(
+            "Beside it", [(name, name.capitalize(), one.about) for name, one in BESIDE.items()]
+        )
+        self.beside.set_chosen(("captions",))
         self.list = QListWidget()
         self.list.setAccessibleName("What is cut out")
         self.listen_button = button(
@@ -111,6 +116,7 @@ class FilmWindow(QDialog):
         right.addWidget(label(about, "prompt"))
         for part in (self.over, self.list, self.list_row, self.waiting):
             right.addWidget(part)
+        right.addLayout(row(label("Beside it", "prompt"), self.beside, stretch=False))
         right.addLayout(row(self.write_button, self.camera_button, self.close_button))
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -176,7 +182,7 @@ class FilmWindow(QDialog):
         there = self.cuts is not None
         self.waiting.setVisible(busy)
         self.bar.setValue(0)
-        for one in (self.over, self.list, self.list_row, self.write_button):
+        for one in (self.over, self.beside, self.list, self.list_row, self.write_button):
             one.setEnabled(there and not busy)
         if busy:
             self.stop_button.setFocus()
@@ -315,14 +321,20 @@ class FilmWindow(QDialog):
         """Writes the film to a place."""
         if self.film is None or self.cuts is None:
             return
+        beside = [name for name, chip in self.beside.chips.items() if chip.isChecked()]
+        try:
+            nothing_there(out, beside)
+        except Problem as problem:
+            self.tell(problem)
+            return
         self.length.setText(f"Writing {out.name}…")
         self._busy(True)
-        self.work.write(self.film, self.cuts, self.parts, out)
+        self.work.write(self.film, self.cuts, self.parts, out, beside)
 
     def _written(self, made: Any, out: Path) -> None:
         self._busy(False)
-        self.length.setText(f"{out.name} is written: {show_length(made.length_s, True)}. Captions beside it.")
-        self.message.emit(f"{out} is written, its captions beside it.")
+        self.length.setText(f"{out.name} is written: {show_length(made.length_s, True)}.")
+        self.message.emit(f"{out} is written.")
 
     def stop(self) -> None:
         """Leaves off what takes time; nothing half written is left."""
