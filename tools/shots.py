@@ -17,13 +17,17 @@ from PySide6.QtCore import QPoint
 from PySide6.QtGui import QColor, QPainter
 from PySide6.QtTest import QTest
 
+from tools.posed import posed
 from tools.teachers import captions, taught
 from yewhour.content.paths import DEMO
 from yewhour.core.edits.arrange import removed
+from yewhour.core.review.actual_class import actual_class
 from yewhour.state.classes.unsaved_work import unsaved_work
+from yewhour.state.takes.camera_film import CameraFilm, CameraSource
 from yewhour.ui.frame.app import application, first_window, open_first
 from yewhour.ui.kit import theme as look
 from yewhour.ui.shelf.shelf_session import ShelfSession
+from yewhour.voice.film.film_file import StoredSound
 
 PROMISED = "25-minute gentle hatha for golfers, evening, sore knees, no twists, with a ring"
 A_MONDAY = datetime(2026, 11, 23).toordinal()
@@ -127,6 +131,26 @@ def looking_back(at: Photographer) -> None:
     page.rows.choose(1)
 
 
+def filming(at: Photographer, room: Path) -> None:
+    """The film of the recording that was looked back at; a figure was in front of the camera."""
+    page = at.window.pages.review()
+    back, camera = page.looked.back, room / "tuesday.mp4"
+    with tempfile.TemporaryFile() as nothing:
+        posed(camera, actual_class(back, True), StoredSound([], nothing))
+    looks = []
+    page.camera_wanted.disconnect()
+    page.camera_wanted.connect(looks.append)
+    page.make_film()
+    window = at.window._dialogs[-1]
+    window.show_film(
+        CameraFilm(CameraSource(camera, camera), back.length_s, back.timed, back, page.looked.hearing)
+    )
+    window.list.setCurrentRow(1)
+    window.point(page.looked.back.segments[30].start_s + 9)
+    while window.picture.image is None:
+        at.settle()
+
+
 def on_stage(at, movement):
     """A take, some seconds into a movement that is held one breath longer."""
     now = [100.0]
@@ -213,10 +237,6 @@ def every(at: Photographer) -> None:
     at.settle()
     at.window.foot.mend_button.setFocus()
     at.take("mended")
-    at.open("tide-tables", dark=True)
-    at.choose("climb-breath")
-    at.window.go_to("to_words")
-    at.take("words-dark")
     at.open("bell-ringers", dark=True)
     at.window.session.set_length(15 * 60.0)
     at.settle()
@@ -224,6 +244,9 @@ def every(at: Photographer) -> None:
     at.open("bell-ringers")
     looking_back(at)
     at.take("back")
+    with tempfile.TemporaryDirectory() as room:
+        filming(at, Path(room))
+        at.take("film")
     at.open("bell-ringers")
     at.window.pages.shelving.give(ShelfSession(made_up=True, today=lambda: A_MONDAY))
     at.window.go_to("to_shelf")

@@ -49,3 +49,20 @@ def test_what_she_cut_out_goes_and_nothing_is_cut_that_is_short_enough():
     ]  # fmt: skip
     assert abs(found.film_s - 340.0) <= NEAR_S
     assert cut_list(400.0, 0.0, 400.0).pieces == [(0.0, 400.0)]
+
+
+def test_what_a_rest_can_do_without_is_that_much_in_all_however_often_it_is_spoken_into():
+    quiet = [
+        Stillness(300.0, 380.0, 15.0, "rest", "rest"), Stillness(385.0, 470.0, 15.0, "rest", "rest"),
+    ]  # fmt: skip
+    found = cut_list(500.0, 0.0, 500.0, [], quiet, 460.0)
+    gone = [(one.end_s - one.start_s, one.why) for one in found.cuts]
+    assert gone == [(15.0, "rest")]
+
+
+def test_what_lies_before_and_after_gives_last_and_only_what_is_needed():
+    found = cut_list(260.0, 8.5, 252.0, [], [], 240.0, (1.5, 2.0))
+    assert found.film_s == pytest.approx(240.0)
+    assert [(one.start_s, one.end_s) for one in found.cuts] == [(0.0, 10.0), (250.0, 260.0)]
+    longer = cut_list(260.0, 8.5, 252.0, [], [], 242.5, (1.5, 2.0))
+    assert [(one.start_s, one.end_s) for one in longer.cuts] == [(0.0, 8.5), (251.0, 260.0)]

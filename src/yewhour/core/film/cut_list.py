@@ -5,7 +5,7 @@ Nothing is cut within a spoken line, and of stillness only where both sides lie 
 recording; `in_film` and `in_recording` (take/cutting.py) carry a moment over.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from typing import Literal
 
 import msgspec
@@ -15,7 +15,7 @@ from yewhour.core.review.review import Review
 from yewhour.core.take.cutting import Range, in_recording, joined_ranges
 from yewhour.core.transcript.transcript import HeardWord, Transcript
 
-Reason = Literal["before", "marked", "still", "after", "hers"]
+Reason = Literal["before", "marked", "still", "rest", "after", "hers"]
 LEAD_S, TAIL_S = 1.5, 2.0  # before the first word and after the last thing of the class
 STILL_S = 6.0  # silence from which on some of it can go
 LEFT_S = 4.0  # of it that stays
@@ -24,6 +24,7 @@ LEAST_CUT_S = 0.5
 REST_GIVES = 0.1  # of its planned length, that a rest can do without
 TOLD = {
     "before": "before the class begins", "marked": "you cut it out", "still": "longer still than planned",
+    "rest": "what a rest can do without",
     "after": "after the class", "hers": "as you wish",
 }  # fmt: skip
 
@@ -37,11 +38,13 @@ class Cut(msgspec.Struct, frozen=True):
 
 
 class Stillness(msgspec.Struct, frozen=True):
-    """A stretch in which nothing is said, and how many seconds of it may go."""
+    """A stretch in which nothing is said, and how many seconds may go of all there are of what it is in."""
 
     start_s: float
     end_s: float
     most_s: float
+    of: str = ""
+    why: Reason = "still"
 
 
 class CutList(msgspec.Struct, frozen=True):
@@ -84,28 +87,40 @@ def cut_list(
     """The cuts that make the film of a recording, of which the class is from one second to another.
 
     still: where something may go if the film is longer than promised; the longest gives first, from its
-    middle. spare_s: what may go after that at the beginning, and at the end, that first. promised_s: 0 for a
-    film as long as it comes.
+    middle; what a rest can do without goes last. spare_s: what may go before that at the beginning, and at
+    the end, that first. promised_s: 0 for a film as long as it comes.
     """
     begins_s, ends_s = max(0.0, begins_s), min(length_s, ends_s)
     cuts = list[Cut]()
     inside = joined_ranges((max(begins_s, start), min(ends_s, end)) for start, end in marked)
     cuts += [Cut(start, end, "marked") for start, end in inside]
-    over_s = ends_s - begins_s - sum(end - start for start, end in inside) - promised_s
-    for one in sorted(still, key=lambda one: one.start_s - one.end_s) if promised_s else ():
-        gives_s = min(over_s, one.most_s, one.end_s - one.start_s - LEFT_S)
+    if promised_s:
+        over_s = ends_s - begins_s - sum(end - start for start, end in inside) - promised_s
+        longer = list(_giving([one for one in still if one.why == "still"], over_s, inside))
+        over_s -= sum(one.end_s - one.start_s for one in longer)
+        tail_s = min(max(0.0, over_s), spare_s[1])
+        lead_s = min(max(0.0, over_s - tail_s), spare_s[0])
+        ends_s, begins_s = ends_s - tail_s, begins_s + lead_s
+        rests = [one for one in still if one.why != "still"]
+        cuts += [*longer, *_giving(rests, over_s - tail_s - lead_s, inside)]
+    cuts += [Cut(0.0, begins_s, "before"), Cut(ends_s, length_s, "after")]
+    kept = sorted((one for one in cuts if one.end_s - one.start_s > 0), key=lambda one: one.start_s)
+    return CutList(length_s, tuple(kept), promised_s)
+
+
+def _giving(still: Iterable[Stillness], over_s: float, inside: Sequence[Range]) -> Iterator[Cut]:
+    """What stillnesses give of so many seconds that are too many: the longest first, from their middles."""
+    given: dict[str, float] = {}
+    for one in sorted(still, key=lambda one: one.start_s - one.end_s):
+        gone_s = given.get(one.of, 0.0) if one.of else 0.0
+        gives_s = min(over_s, one.most_s - gone_s, one.end_s - one.start_s - LEFT_S)
         free = all(one.end_s <= start or end <= one.start_s for start, end in inside)
         if over_s <= NEAR_S or gives_s < LEAST_CUT_S or not free:
             continue
         middle = (one.start_s + one.end_s) / 2
-        cuts.append(Cut(middle - gives_s / 2, middle + gives_s / 2, "still"))
+        yield Cut(middle - gives_s / 2, middle + gives_s / 2, one.why)
+        given[one.of] = gone_s + gives_s
         over_s -= gives_s
-    if promised_s and over_s > 0:
-        tail_s = min(over_s, spare_s[1])
-        ends_s, begins_s = ends_s - tail_s, begins_s + min(over_s - tail_s, spare_s[0])
-    cuts += [Cut(0.0, begins_s, "before"), Cut(ends_s, length_s, "after")]
-    kept = sorted((one for one in cuts if one.end_s - one.start_s > 0), key=lambda one: one.start_s)
-    return CutList(length_s, tuple(kept), promised_s)
 
 
 def cuts_of(back: Review, hearing: Transcript | None, length_s: float) -> CutList:
@@ -125,8 +140,11 @@ def _still(back: Review, words: Sequence[HeardWord]) -> Iterable[Stillness]:
     """Silences within what took longer than planned, on no side; a rest may give a little more."""
     for one in back.segments:
         gives_s = one.longer_s
+        why: Reason = "still"
         if one.segment.behaviour.is_rest:
-            gives_s += REST_GIVES * seconds(one.segment.length)
+            spare_s = REST_GIVES * seconds(one.segment.length)
+            why = "still" if gives_s > spare_s else "rest"
+            gives_s += spare_s
         if gives_s < LEAST_CUT_S or one.segment.side in ("left", "right"):
             continue
         start_s, end_s = (in_recording(back.cuts, at_s) for at_s in (one.start_s, one.end_s))
@@ -134,4 +152,4 @@ def _still(back: Review, words: Sequence[HeardWord]) -> Iterable[Stillness]:
         edges = [start_s, *(at for word in spoken for at in (word.start_s, word.end_s)), end_s]
         for first_s, last_s in zip(edges[::2], edges[1::2], strict=True):
             if last_s - first_s >= STILL_S:
-                yield Stillness(first_s, last_s, gives_s)
+                yield Stillness(first_s, last_s, gives_s, one.segment.id, why)

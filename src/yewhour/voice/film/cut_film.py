@@ -89,7 +89,7 @@ def cut_film(
             picture.thread_type = "AUTO"
             seen = ((at_s, upright(frame)) for at_s, frame in _kept_frames(source, picture, pieces))
             rate = picture.average_rate or Fraction(25)
-            for at_s in write_film(part, kind, seen, rate, sound, text, over):
+            for at_s in write_film(part, kind, seen, rate, sound, text, long_s, over):
                 count += 1
                 progress(0.15 + 0.84 * at_s / long_s)
             if not count:

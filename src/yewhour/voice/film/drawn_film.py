@@ -50,7 +50,7 @@ def drawn_film(
             heard = _told(at_rate(mix.blocks(), mix.rate), round(long_s * RATE), progress)
             sound = StoredSound(heard, spoken)
             pictures = drawn_pictures(paper, over, round(long_s * FPS))
-            for at_s in write_film(part, kind, pictures, Fraction(FPS), sound, text):
+            for at_s in write_film(part, kind, pictures, Fraction(FPS), sound, text, long_s):
                 count += 1
                 progress(SOUND_SHARE + (1 - SOUND_SHARE) * at_s / long_s)
             progress(1.0)

@@ -1,5 +1,6 @@
 """Writing a film: frames with their seconds, the sound beside them, captions and chapters in one file."""
 
+from bisect import bisect_right
 from collections.abc import Iterable, Iterator, Sequence
 from fractions import Fraction
 from pathlib import Path
@@ -104,11 +105,13 @@ def write_film(
     rate: Fraction,
     sound: StoredSound,
     text: FilmText,
+    long_s: float,
     over: Over | None = None,
 ) -> Iterator[float]:
     """Writes a film into a file, and gives the second it has come to after each frame.
 
-    rate: frames a second, as its player is told; each has its own moment. over: what lies over the picture.
+    rate: frames a second, as its player is told; each has its own moment, and lasts until the next, the last
+    of them to the end of the film. over: what lies over the picture.
     """
     with av.open(str(path), "w", format=kind.format) as film:
         film.metadata["title"] = text.title
@@ -117,6 +120,7 @@ def write_film(
         voice: Any = None
         heard: Iterator[tuple[float, Any]] = iter(())
         written: Iterator[tuple[float, Any]] = iter(())
+        lasts: list[int] = []  # when each frame begins, and the film ends
         for at_s, frame in pictures:
             if stream is None:
                 stream = _picture_stream(film, kind, frame, rate)
@@ -128,14 +132,25 @@ def write_film(
             if over is not None:
                 lay_over(frame, over(at_s))
             frame.pts, frame.time_base, frame.pict_type = round(at_s * CLOCK), Fraction(1, CLOCK), 0
-            film.mux(stream.encode(frame))
+            lasts.append(frame.pts)
+            film.mux(_lasting(stream.encode(frame), lasts))
             _mux_until(at_s, heard, film)
             _mux_until(at_s, written, film)
             yield at_s
         for rest in (heard, written):
             _mux_until(float("inf"), rest, film)
         if stream is not None:
-            film.mux(stream.encode(None))
+            lasts.append(round(long_s * CLOCK))
+            film.mux(_lasting(stream.encode(None), lasts))
+
+
+def _lasting(packets: list[Any], begins: Sequence[int]) -> list[Any]:
+    """Packets of the picture, each as long as it is to be seen: until the next one begins."""
+    for packet in packets:
+        number = bisect_right(begins, packet.pts)
+        if number < len(begins):
+            packet.duration = max(1, begins[number] - packet.pts)
+    return packets
 
 
 def _mux_until(at_s: float, packets: Iterator[tuple[float, Any]], film: Any) -> None:
