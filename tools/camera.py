@@ -34,13 +34,19 @@ def number_of(frame: av.VideoFrame) -> int:
 
 
 def film(
-    path: Path, length_s: float, fps: int = 10, sound: bool = True, speech: np.ndarray | None = None
+    path: Path,
+    length_s: float,
+    fps: int = 10,
+    sound: bool = True,
+    speech: np.ndarray | None = None,
+    keys: int = 250,
 ) -> None:
-    """A camera's file so long, its sound a short tone each second, or what is given at 48 kHz."""
+    """A camera's file so long, its sound a short tone each second, or what is given at 48 kHz. keys: frames
+    from one that stands for itself to the next."""
     with av.open(str(path), "w") as out:
         video: Any = out.add_stream("libx264", rate=fps)
         video.width, video.height, video.pix_fmt = WIDE, HIGH, "yuv420p"
-        video.options = {"preset": "ultrafast", "crf": "18"}
+        video.options = {"preset": "ultrafast", "crf": "18", "g": str(keys), "sc_threshold": "0"}
         voice: Any = out.add_stream("aac", rate=RATE, layout="mono") if sound else None
         for number in range(round(length_s * fps)):
             frame = av.VideoFrame.from_ndarray(picture_of(number), format="rgb24").reformat(format="yuv420p")

@@ -17,7 +17,7 @@ from tools.bench.table import ROOM
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_DATA_HOME"] = str(ROOM / "data")
 
-from tools.bench import back, bounded, core, draft, figures, long, shelf, take, window
+from tools.bench import back, bounded, core, draft, figures, film, long, shelf, take, window
 
 BENCHES = {
     "library": core.bench_library,
@@ -33,6 +33,7 @@ BENCHES = {
     "shelf": shelf.bench_shelf,
     "draft": draft.bench_draft,
     "figures": figures.bench_figures,
+    "film": film.bench_film,
 }
 
 # Half an hour of real minutes, and of listening: only where they are named.

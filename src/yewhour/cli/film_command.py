@@ -8,13 +8,15 @@ from collections.abc import Collection
 from pathlib import Path
 from typing import TYPE_CHECKING, get_args
 
+import msgspec
+
 from yewhour.cli.requested import teaching_data, timed_class
 from yewhour.cli.terminal import may_write, progress, say, write_out
 from yewhour.content.terms import load_voice
 from yewhour.core.export.captions import captions
 from yewhour.core.export.chapters import chapters
 from yewhour.core.film.cut_files import CUT_FORMATS, read_cuts
-from yewhour.core.film.cut_list import CutList
+from yewhour.core.film.cut_list import CutList, between
 from yewhour.core.film.on_screen import Part
 from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
@@ -25,8 +27,8 @@ from yewhour.state import voices
 from yewhour.state.takes.camera_film import CameraFilm, CameraSource, look_at_camera
 from yewhour.state.takes.recording_kinds import CAMERAS
 from yewhour.state.takes.take_sounds import CLASS, MARKS, has_sound, sounds_in
+from yewhour.voice.film import copied_film, drawn_film, overlay_file
 from yewhour.voice.film import cut_film as cutting
-from yewhour.voice.film import drawn_film, overlay_file
 from yewhour.voice.film.film_file import FilmText, kind_of
 
 if TYPE_CHECKING:
@@ -132,6 +134,8 @@ def _of_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple
     if seen.told:
         say(f"yewhour: the beginning of the take was found {seen.told}.", file=sys.stderr)
     cuts = seen.cuts() if options.cuts is None else _cuts_of_hers(options.cuts, seen)
+    if options.quick:
+        cuts = _quick(camera, cuts, parts)
     title = seen.timed.plan.brief.title
     if options.list:
         content = CUT_FORMATS[options.format].write(cuts, camera.name, title).encode()
@@ -147,11 +151,29 @@ def _of_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple
     _may_write(options, camera, options.sound, options.captions)
     text = FilmText(title, chapters(there), captions(there))
     over = _painter(there, size, parts) if parts else None
-    made = cutting.cut_film(camera, options.out, cuts.pieces, text, over, progress(), seen.own_sound)
+    if options.quick:
+        made = copied_film.copy_film(camera, options.out, cuts.pieces, text, progress(), seen.own_sound)
+    else:
+        made = cutting.cut_film(camera, options.out, cuts.pieces, text, over, progress(), seen.own_sound)
     _told(options, there, made)
-    if abs(cuts.film_s - cuts.promised_s) > NEAR_S:
+    if options.quick:
+        more = show_length(max(0.0, cuts.film_s - cuts.promised_s), True)
+        say(
+            f"yewhour: {more} over the promise, for cuts to fall where a picture can be copied.",
+            file=sys.stderr,
+        )
+    elif abs(cuts.film_s - cuts.promised_s) > NEAR_S:
         said = show_length(cuts.promised_s, True)
         say(f"yewhour: {said} were promised; nothing more of it is still without words.", file=sys.stderr)
+
+
+def _quick(camera: Path, cuts: CutList, parts: Collection[Part]) -> CutList:
+    """Cuts whose edges fall where the picture can be copied. Raises Problem where something lies over it."""
+    if parts:
+        raise Problem("What is copied can have nothing over its picture.", do="Leave out --over, or --quick.")
+    keys = copied_film.key_frames(camera)
+    pieces = copied_film.on_key_frames(cuts.pieces, keys, cuts.length_s)
+    return msgspec.structs.replace(cuts, cuts=tuple(between(pieces, cuts)))
 
 
 def _cuts_of_hers(path: Path, seen: CameraFilm) -> CutList:

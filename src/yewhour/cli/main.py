@@ -240,6 +240,7 @@ def command_line() -> argparse.ArgumentParser:
     )
     film.add_argument("--alone", action="store_true", help="only what lies over it: .webm, .mov, or a folder")
     film.add_argument("--beside", default="captions", metavar="WHAT", help="captions,text,still,page")
+    film.add_argument("--quick", action="store_true", help="copy the picture: cuts fall on key frames")
     film.add_argument("--size", metavar="WxH", help="of what is drawn; else 1280x720, or the camera's")
     film.add_argument("--voice", default="en", metavar="NAME", help="of a class without a camera")
     film.add_argument("--out", type=Path, metavar="PATH", help="NAME.mp4, mkv, webm; captions come beside it")

@@ -108,6 +108,18 @@ def cut_list(
     return CutList(length_s, tuple(kept), promised_s)
 
 
+def between(pieces: Sequence[Range], cuts: CutList) -> Iterator[Cut]:
+    """The cuts that leave these pieces, each with the reason of the one that it was; pieces in order."""
+    at_s = 0.0
+    for start_s, end_s in (*pieces, (cuts.length_s, cuts.length_s)):
+        if start_s > at_s:
+            middle = (at_s + start_s) / 2
+            of = (one.why for one in cuts.cuts if one.start_s <= middle <= one.end_s)
+            why: Reason = next(of, "hers")
+            yield Cut(at_s, start_s, why)
+        at_s = end_s
+
+
 def _giving(still: Iterable[Stillness], over_s: float, inside: Sequence[Range]) -> Iterator[Cut]:
     """What stillnesses give of so many seconds that are too many: the longest first, from their middles."""
     given: dict[str, float] = {}

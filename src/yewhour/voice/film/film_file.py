@@ -23,6 +23,7 @@ RATE = 48_000
 CLOCK = 90_000  # ticks a second of the film's frames
 SCALE = 16384
 BLOCK = 1 << 16
+BITS = 128_000  # a second of sound
 # What the encoders of captions want to know of how they look; a player takes its own.
 ASS_HEADER = b"""[Script Info]\r
 ScriptType: v4.00+\r
@@ -114,34 +115,47 @@ def write_film(
     of them to the end of the film. over: what lies over the picture.
     """
     with av.open(str(path), "w", format=kind.format) as film:
-        film.metadata["title"] = text.title
-        film.set_chapters(_marks(text.chapters))
         stream: Any = None
-        voice: Any = None
-        heard: Iterator[tuple[float, Any]] = iter(())
-        written: Iterator[tuple[float, Any]] = iter(())
-        lasts: list[int] = []  # when each frame begins, and the film ends
+        beside: Beside | None = None
+        begins: list[int] = []  # of each frame, and the end of the film
         for at_s, frame in pictures:
-            if stream is None:
+            if beside is None:
                 stream = _picture_stream(film, kind, frame, rate)
-                if sound.samples:
-                    voice = film.add_stream(kind.sound, rate=RATE, layout="mono", bit_rate=128_000)
-                    heard = _encoded_sound(sound, voice)
-                if text.captions:
-                    written = _encoded_captions(text.captions, _caption_stream(film, kind))
+                beside = Beside(film, kind, sound, text)
             if over is not None:
                 lay_over(frame, over(at_s))
             frame.pts, frame.time_base, frame.pict_type = round(at_s * CLOCK), Fraction(1, CLOCK), 0
-            lasts.append(frame.pts)
-            film.mux(_lasting(stream.encode(frame), lasts))
-            _mux_until(at_s, heard, film)
-            _mux_until(at_s, written, film)
+            begins.append(frame.pts)
+            film.mux(_lasting(stream.encode(frame), begins))
+            beside.until(at_s)
             yield at_s
-        for rest in (heard, written):
-            _mux_until(float("inf"), rest, film)
-        if stream is not None:
-            lasts.append(round(long_s * CLOCK))
-            film.mux(_lasting(stream.encode(None), lasts))
+        if beside is not None:
+            beside.until(float("inf"))
+            begins.append(round(long_s * CLOCK))
+            film.mux(_lasting(stream.encode(None), begins))
+
+
+class Beside:
+    """Title, chapters, sound and captions of a film that has its picture's stream already."""
+
+    def __init__(self, film: Any, kind: FilmKind, sound: StoredSound, text: FilmText) -> None:
+        self._film = film
+        film.metadata["title"] = text.title
+        film.set_chapters(_marks(text.chapters))
+        self._rows: list[Iterator[tuple[float, Any]]] = []
+        if sound.samples:
+            voice = film.add_stream(kind.sound, rate=RATE, layout="mono", bit_rate=BITS)
+            self._rows.append(_encoded_sound(sound, voice))
+        if text.captions:
+            self._rows.append(_encoded_captions(text.captions, _caption_stream(film, kind)))
+
+    def until(self, at_s: float) -> None:
+        """Writes them up to where the picture is."""
+        for packets in self._rows:
+            for until_s, found in packets:
+                self._film.mux(found)
+                if until_s >= at_s:
+                    break
 
 
 def _lasting(packets: list[Any], begins: Sequence[int]) -> list[Any]:
@@ -151,14 +165,6 @@ def _lasting(packets: list[Any], begins: Sequence[int]) -> list[Any]:
         if number < len(begins):
             packet.duration = max(1, begins[number] - packet.pts)
     return packets
-
-
-def _mux_until(at_s: float, packets: Iterator[tuple[float, Any]], film: Any) -> None:
-    """What goes beside the picture, up to where that is."""
-    for until_s, found in packets:
-        film.mux(found)
-        if until_s >= at_s:
-            break
 
 
 def _picture_stream(film: Any, kind: FilmKind, frame: av.VideoFrame, rate: Fraction) -> Any:

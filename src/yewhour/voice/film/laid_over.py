@@ -13,6 +13,7 @@ import numpy.typing as npt
 
 Bytes = npt.NDArray[np.uint8]
 Shares = npt.NDArray[np.uint16]
+HALF, EIGHT = np.uint16(128), np.uint16(8)
 
 
 class LaidPicture:
@@ -27,15 +28,16 @@ class LaidPicture:
 
     @cached_property
     def planes(self) -> tuple[tuple[Shares, Shares], ...]:
-        """Each plane of it, light and both colours: what it adds, and what it leaves of what lies below (of
-        255)."""
+        """Each plane of it, light and both colours: what it adds, and what it leaves of what lies below (both
+        of 256, so that a shift divides)."""
         frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(self.pixels), format="rgba")
         bright = frame.reformat(format="yuv420p")
         cover = self.pixels[:, :, 3].astype(np.uint16)
+        cover += cover >> np.uint16(7)
         rows = cover[::2] + cover[1::2]
         quarter = (rows[:, ::2] + rows[:, 1::2]) // 4
         return tuple(
-            (plane_of(bright, number).astype(np.uint16) * share + 127, np.uint16(255) - share)
+            (plane_of(bright, number).astype(np.uint16) * share + HALF, np.uint16(256) - share)
             for number, share in enumerate((cover, quarter, quarter))
         )
 
@@ -75,7 +77,9 @@ def lay_over(frame: av.VideoFrame, pictures: Sequence[LaidPicture]) -> None:
             top, left = one.y // half, one.x // half
             below = whole[top : top + adds.shape[0], left : left + adds.shape[1]]
             high, wide = below.shape
-            below[:] = (below * leaves[:high, :wide] + adds[:high, :wide]) // 255
+            mixed = below * leaves[:high, :wide]
+            mixed += adds[:high, :wide]
+            np.right_shift(mixed, EIGHT, out=below, casting="unsafe")
 
 
 def flattened(pictures: Sequence[LaidPicture], wide: int, high: int) -> Bytes:
