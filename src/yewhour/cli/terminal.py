@@ -11,6 +11,7 @@ import msgspec
 from yewhour.core.problem import Problem
 from yewhour.files.atomic_files import write_whole
 
+CANNOT = 1  # the exit code for a class that can't be what was asked
 _STEERING = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f]")
 _CONTROL = re.compile(rb"[\x00-\x08\x0b-\x1f\x7f]|\xc2[\x80-\x9f]")  # what would steer a terminal
 

@@ -5,7 +5,8 @@ from typing import TYPE_CHECKING, Any
 
 from yewhour.content.paths import FONTS
 from yewhour.core.figure.body import Figure
-from yewhour.core.figure.drawing import What, drawing_of, placed
+from yewhour.core.figure.drawing import drawing_of, placed
+from yewhour.core.figure.shapes import What
 from yewhour.files.late import late
 
 if TYPE_CHECKING:

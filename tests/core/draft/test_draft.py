@@ -17,7 +17,6 @@ from yewhour.core.draft.partial import (
     fill_empty,
     gentler_class,
     keep_sections,
-    movements_of,
     one_like,
     redraft_section,
     seated_class,
@@ -31,6 +30,7 @@ from yewhour.core.plan.plan import (
     Brief,
     Plan,
     Section,
+    movements_of,
     with_ids,
 )
 from yewhour.core.problem import Problem

@@ -1,7 +1,7 @@
 """Parts of drafts: some of a class kept and the rest changed, a section anew, what is empty filled, something
 else in one place; and one more class like this one, a gentler one, one on a chair."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 
 import msgspec
 
@@ -30,14 +30,13 @@ from yewhour.core.draft.to_plan import nodes_of
 from yewhour.core.lengths import seconds
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import (
-    Block,
     Node,
     Pair,
     Step,
     Variant,
     walk,
 )
-from yewhour.core.plan.plan import Plan, Section, with_ids
+from yewhour.core.plan.plan import Plan, Section, movements_of, steps_in_order, with_ids
 from yewhour.core.plan.stand_ins import with_stand_ins
 from yewhour.core.problem import Problem
 from yewhour.core.sides import fill
@@ -233,7 +232,7 @@ def _came(plan: Plan, index: int, used: frozenset[str], desk: _Desk) -> SearchSt
     """Where the body is at the beginning of a section, and what is used elsewhere."""
     here, warmed = "start", 0
     for section in plan.sections[:index]:
-        for step in steps_in_order(plan, section, desk.teaching_data):
+        for step in steps_in_order(plan, section, desk.teaching_data.blocks):
             movement = desk.teaching_data.library.get(step.movement)
             if movement is not None and movement.start:
                 need = fill(movement.end or movement.start, "left")
@@ -378,28 +377,3 @@ def seated_class(plan: Plan, ask: DraftRequest, teaching_data: TeachingData, mod
         for item in pool.items.values()
     }
     return draft_class(msgspec.structs.replace(ask, brief=brief, liked=liked), teaching_data, model)
-
-
-# --- what is in a plan ------------------------------------------------------------------------------------
-
-
-def movements_of(plan: Plan, sections: Iterable[Section]) -> frozenset[str]:
-    """The movements of sections, and the names of the blocks in them."""
-    found = set[str]()
-    for section in sections:
-        for node in walk(section.body):
-            if isinstance(node, Step):
-                found.add(node.movement)
-            elif isinstance(node, Block):
-                found.add(node.name)
-    return frozenset(found)
-
-
-def steps_in_order(plan: Plan, section: Section, teaching_data: TeachingData) -> Iterator[Step]:
-    """The steps of a section as they come, those of its blocks too."""
-    for node in walk(section.body):
-        if isinstance(node, Step):
-            yield node
-        elif isinstance(node, Block):
-            inner = plan.blocks.get(node.name) or teaching_data.blocks.get(node.name, ())
-            yield from (one for one in walk(inner) if isinstance(one, Step))

@@ -7,7 +7,6 @@ picture draw the same. The order is that of drawing: what is behind comes first.
 from collections.abc import Iterator
 from itertools import pairwise
 from math import atan2, cos, pi, sin
-from typing import Literal
 
 import msgspec
 
@@ -17,15 +16,12 @@ from yewhour.core.figure.body import (
     Points,
     stance,
 )
-from yewhour.core.figure.joints import ABOVE, RESTS_HIGH, THICK
-from yewhour.core.props import PROPS
+from yewhour.core.figure.drawn_props import held_of, props_of
+from yewhour.core.figure.joints import ABOVE, THICK
+from yewhour.core.figure.shapes import LimbShape, What, box, tapered
 
-# "edge": nothing is drawn of it; what was drawn before is cut away there, so that what crosses it stands out.
-What = Literal["mat", "prop", "line", "far", "other", "middle", "near", "edge"]
-ROUND, EDGE_ROUND, HEAD_ROUND = 7, 4, 14  # points on a round end
-SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
+EDGE_ROUND, HEAD_ROUND = 4, 14  # points on a round end
 LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
-BETWEEN = 0.06  # of a block between the knees
 MAT, MAT_LONG = 0.40, 1.12  # wide and long
 LIMBS: tuple[tuple[str, ...], ...] = (("hip", "knee", "ankle", "toe"), ("shoulder", "elbow", "wrist", "hand"))
 # What limbs taper to, as shares of the height: from where they begin to their tips.
@@ -43,13 +39,6 @@ NOSE, BUN = 0.014, 0.024
 
 
 FURTHER = 0.82  # of that, for the far limbs of a side view
-
-
-class LimbShape(msgspec.Struct, frozen=True):
-    """A polygon: what it is of, and its corners."""
-
-    what: What
-    corners: tuple[Point, ...]
 
 
 class FigureDrawing(msgspec.Struct, frozen=True):
@@ -85,20 +74,20 @@ def placed(drawing: FigureDrawing, box: tuple[float, float, float, float]) -> It
 def _shapes(figure: Figure, points: Points) -> Iterator[LimbShape]:
     if figure.view in ABOVE:
         yield _mat(points)
-    yield from _props(figure, points)
+    yield from props_of(figure, points)
     behind = figure.view == "side"
     yield from _limbs(points, "far", "far" if behind else "other", FURTHER if behind else 1.0, not behind)
     yield from _trunk(figure, points)
     yield from _head(figure, points)
     yield from _limbs(points, "", "near", flat=not behind)
-    yield from _lines(figure, points)
+    yield from held_of(figure, points)
 
 
 def _mat(points: Points) -> LimbShape:
     """The mat that somebody lies on who is seen from above."""
     xs = [x for x, _ in points.values()]
     return LimbShape(
-        "mat", _box((min(xs) + max(xs)) / 2, -MAT / 2, max(MAT_LONG, max(xs) - min(xs) + 0.12), MAT)
+        "mat", box((min(xs) + max(xs)) / 2, -MAT / 2, max(MAT_LONG, max(xs) - min(xs) + 0.12), MAT)
     )
 
 
@@ -167,15 +156,6 @@ def _curved(seat: Point, back: Point, neck: Point, thick: tuple[float, ...]) -> 
     yield from (*furrow, *ridge[::-1])  # turned as a twig is: what overlaps is filled
 
 
-def tapered(start: Point, end: Point, thick: float, thin: float, smooth: int = ROUND) -> Iterator[Point]:
-    """The corners of a twig from one point to another, round at both ends, in so many steps."""
-    turned = atan2(end[1] - start[1], end[0] - start[0])
-    for centre, radius, first in ((start, thick, turned + pi / 2), (end, thin, turned - pi / 2)):
-        for step in range(smooth + 1):
-            at = first + pi * step / smooth
-            yield (centre[0] + radius * cos(at), centre[1] + radius * sin(at))
-
-
 def _head(figure: Figure, points: Points) -> Iterator[LimbShape]:
     """The head: where its nose is, one looks; where a bun is seen whole, the back of it is."""
     neck, head = points["neck"], points["head"]
@@ -200,75 +180,3 @@ def _head(figure: Figure, points: Points) -> Iterator[LimbShape]:
     else:  # the back of the head
         yield LimbShape("edge", tuple(tapered(at(0, 0.8), at(0, 0.84), BUN + 0.6 * EDGE, BUN + 0.6 * EDGE)))
         yield LimbShape("middle", tuple(tapered(at(0, 0.8), at(0, 0.84), BUN, BUN)))
-
-
-def _props(figure: Figure, points: Points) -> Iterator[LimbShape]:
-    sign = -1 if figure.flipped else 1
-    placed: dict[str, list[Point]] = {}
-    for rest in figure.rests:
-        if rest.on:
-            name = rest.part
-            point = {"hand": "wrist", "farhand": "farwrist", "foot": "ankle", "farfoot": "farankle",
-                     "shoulders": "neck", "belly": "back", "forearm": "wrist", "farforearm": "farwrist",
-                     "shin": "ankle", "farshin": "farankle", "heel": "ankle", "farheel": "farankle",
-                     "fingers": "hand", "farfingers": "farhand"}.get(name, name)  # fmt: skip
-            placed.setdefault(rest.on, []).append(points[point])
-    for prop, where in placed.items():
-        xs = [x for x, _ in where]
-        middle = sum(xs) / len(xs)
-        if prop in ("chair", "chairback"):
-            sat = any(rest.part == "seat" and rest.on == "chair" for rest in figure.rests)
-            yield from _chair(middle, sign if sat else -sign, prop == "chairback")
-            continue
-        if prop == "block" and len(where) > 1 and max(xs) - min(xs) > PROPS["block"].long:
-            for x in xs:
-                yield LimbShape("prop", _box(x, 0.0, PROPS[prop].long, RESTS_HIGH[prop]))
-            continue
-        long = max(PROPS[prop].long, max(xs) - min(xs) + 0.1)
-        yield LimbShape("prop", _soft(middle, long, RESTS_HIGH[prop]) if prop != "block"
-                    else _box(middle, 0.0, long, RESTS_HIGH[prop]))  # fmt: skip
-
-
-def _chair(x: float, sign: int, held: bool) -> Iterator[LimbShape]:
-    """A chair seen from the side. held: its back is at x, not its seat."""
-    top, back = RESTS_HIGH["chair"], RESTS_HIGH["chairback"]
-    x = x + sign * SEAT_LONG / 2 if held else x
-    behind, front = x - sign * SEAT_LONG / 2, x + sign * SEAT_LONG / 2
-    yield LimbShape("prop", _box(x, top - SEAT_THICK, SEAT_LONG, SEAT_THICK))
-    for leg, height in ((behind, back), (front, top)):
-        yield LimbShape("prop", _box(leg, 0.0, 2 * LEG, height))
-
-
-def _box(x: float, bottom: float, wide: float, high: float) -> tuple[Point, ...]:
-    left, right, top = x - wide / 2, x + wide / 2, bottom + high
-    return ((left, bottom), (right, bottom), (right, top), (left, top))
-
-
-def _soft(x: float, wide: float, high: float) -> tuple[Point, ...]:
-    """Something soft: a box with round ends."""
-    radius = high / 2
-    ends = (x - wide / 2 + radius, radius), (x + wide / 2 - radius, radius)
-    return tuple(tapered(*ends, radius, radius))
-
-
-def _wall_side(figure: Figure, names: tuple[str, ...], points: Points) -> int:
-    """On which side of a body its wall is: behind a back that leans on it, else where it is touched."""
-    if "back" in names:
-        return 1 if figure.flipped else -1
-    return 1 if sum(points[name][0] for name in names) / len(names) > points["back"][0] else -1
-
-
-def _lines(figure: Figure, points: Points) -> Iterator[LimbShape]:
-    for held in figure.held:
-        if held.by == "wall":
-            sign = _wall_side(figure, held.points, points)
-            thick = max(THICK[name.removeprefix("far")] for name in held.points)
-            x = points[held.points[0]][0] + sign * thick
-            top = max(1.05, max(y for _, y in points.values()) + 0.06)
-            yield LimbShape("prop", _box(x + sign * 0.012, 0.0, 0.024, top))
-        elif held.by in ("block", "cushion"):  # between the knees
-            x, y = (sum(points[name][axis] for name in held.points) / len(held.points) for axis in (0, 1))
-            yield LimbShape("line", _box(x, y - BETWEEN / 2, BETWEEN, BETWEEN))
-        elif held.by:
-            for one, other in pairwise(held.points):
-                yield LimbShape("line", tuple(tapered(points[one], points[other], 0.006, 0.006)))

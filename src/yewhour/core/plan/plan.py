@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from itertools import count
 from typing import Any, Literal
 
@@ -11,6 +11,7 @@ import msgspec
 from yewhour.core.pace import Pace
 from yewhour.core.plan.nodes import (
     Block,
+    Blocks,
     LineEdit,
     Node,
     Pair,
@@ -136,3 +137,25 @@ def with_ids(plan: Plan, prefix: str = "n") -> Plan:
     )
     blocks = {name: tuple(named(n) for n in body) for name, body in plan.blocks.items()}
     return msgspec.structs.replace(plan, sections=sections, blocks=blocks)
+
+
+def movements_of(plan: Plan, sections: Iterable[Section]) -> frozenset[str]:
+    """The movements of sections, and the names of the blocks in them."""
+    found = set[str]()
+    for section in sections:
+        for node in walk(section.body):
+            if isinstance(node, Step):
+                found.add(node.movement)
+            elif isinstance(node, Block):
+                found.add(node.name)
+    return frozenset(found)
+
+
+def steps_in_order(plan: Plan, section: Section, blocks: Blocks) -> Iterator[Step]:
+    """The steps of a section as they come, those of its blocks too."""
+    for node in walk(section.body):
+        if isinstance(node, Step):
+            yield node
+        elif isinstance(node, Block):
+            inner = plan.blocks.get(node.name) or blocks.get(node.name, ())
+            yield from (one for one in walk(inner) if isinstance(one, Step))

@@ -12,8 +12,7 @@ import msgspec
 
 from yewhour.core.draft.draft import Draft, draft_class
 from yewhour.core.draft.draft_model import DraftModel, DraftRequest, PeakSteps
-from yewhour.core.draft.partial import movements_of
-from yewhour.core.plan.plan import Brief
+from yewhour.core.plan.plan import Brief, movements_of
 from yewhour.core.plan.school import school_of
 from yewhour.core.plan.vocabulary import LEVELS
 from yewhour.core.problem import Problem

@@ -10,7 +10,15 @@ import msgspec
 
 from yewhour.core.lengths import show_length
 from yewhour.core.library.movement import Movement
-from yewhour.core.review.brought_items import BroughtItem, items_of, taught
+from yewhour.core.review.brought_items import (
+    BroughtItem,
+    as_said,
+    items_of,
+    note_of,
+    talk_lines,
+    taught,
+    title_of,
+)
 from yewhour.core.review.free_listener import FreeListener
 from yewhour.core.review.review import breath_pace
 from yewhour.core.review.without_plan import (
@@ -52,13 +60,13 @@ def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> Broug
     items = items_of(hearing, mentions, seconds, said, listener)
     spoken = [one.start_s for one in mentions]
     breath_s = 60 / (breath_pace(hearing.words) or 60 / BREATH_S)
-    rows = [f"title: {_title(title)}", f"length: {show_length(max(60, round(hearing.length_s)))}", ""]
+    rows = [f"title: {title_of(title)}", f"length: {show_length(max(60, round(hearing.length_s)))}", ""]
     notes = 0
     groups = list(_paired(items, known))
     parts = _parts(groups, hearing.words)
     opening = [talk for talk in said if items and talk.end_s <= items[0].start_s + 0.2]
     if opening and parts:
-        rows += ["# Opening | role arrive", *_talk("arriving", opening)]
+        rows += ["# Opening | role arrive", *talk_lines("arriving", opening)]
     closing = _closing(said, spoken)
     under = _under(items, [talk for talk in said if talk not in opening and talk not in closing])
     for number, part in enumerate(parts):
@@ -77,13 +85,13 @@ def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> Broug
                 and not any(talk.start_s <= at_s < talk.end_s for at_s in spoken)
             ]
             notes += len(lost)
-            rows += [f"// {show_length(round(talk.start_s))} {_note(talk.text)}" for talk in lost]
+            rows += [f"// {show_length(round(talk.start_s))} {note_of(talk.text)}" for talk in lost]
     if items and closing:
-        rows += ["", "# Close | role close", *_talk("farewell", closing)]
+        rows += ["", "# Close | role close", *talk_lines("farewell", closing)]
     if not items:
         rows += [
             "# All of it",
-            *(f"// {show_length(round(talk.start_s))} {_note(talk.text)}" for talk in said),
+            *(f"// {show_length(round(talk.start_s))} {note_of(talk.text)}" for talk in said),
         ]
         notes += len(said)
     return BroughtClass("\n".join(rows).rstrip() + "\n", tuple(items), notes)
@@ -115,7 +123,7 @@ def _words(item: BroughtItem, side: str, under: dict[int, list[SpeechStretch]]) 
         at_s = max(0, round(talk.start_s - item.start_s))
         where = f", {side}" if side in ("left", "right") else ""
         step = ", of 1" if item.block else ""
-        lines.append(f"  add say{where}{step}, at {at_s}s: {_said(talk.text)}")
+        lines.append(f"  add say{where}{step}, at {at_s}s: {as_said(talk.text)}")
     return lines
 
 
@@ -124,27 +132,6 @@ def _closing(said: Sequence[SpeechStretch], spoken: Sequence[float]) -> list[Spe
     after = [talk for talk in said if spoken and talk.start_s > spoken[-1] + 0.5]
     ends = [n for n, talk in enumerate(after) if CLOSING.search(" ".join(plain_words(talk.text)))]
     return after[ends[0] :] if ends else []
-
-
-def _title(title: str) -> str:
-    words = " ".join(re.sub(r"[^\w\s'&,-]", " ", title.replace("_", " ")).split())[:80] or "Brought in"
-    return words[:1].upper() + words[1:]
-
-
-def _note(text: str) -> str:
-    return " ".join(text.split())[:160]
-
-
-def _talk(movement: str, talks: Sequence[SpeechStretch]) -> list[str]:
-    lines = [f"{movement}"]
-    lines += [f"  > say: {_said(talk.text)}" for talk in talks]
-    return lines
-
-
-def _said(text: str) -> str:
-    """A sentence as it can stand in an outline, whole."""
-    plain = " ".join(text.split()).replace("|", ",").replace("//", " ")
-    return f"{plain[:1].upper()}{plain[1:]}"
 
 
 # --- in pairs -------------------------------------------------------------------------------------------

@@ -151,3 +151,27 @@ def _side(hearing: Transcript, one: Mention, before: int, until: int, listener: 
     ahead = [word.text for word in hearing.words[max(before, one.at - NEAR_WORDS) : one.at]]
     found = listener.side_of(one.movement, told) or listener.side_of(one.movement, ahead)
     return found or next((word for word in reversed(ahead) if sided([word])), "")
+
+
+def title_of(title: str) -> str:
+    """A title as an outline can have it."""
+    words = " ".join(re.sub(r"[^\w\s'&,-]", " ", title.replace("_", " ")).split())[:80] or "Brought in"
+    return words[:1].upper() + words[1:]
+
+
+def note_of(text: str) -> str:
+    """A note, in one line."""
+    return " ".join(text.split())[:160]
+
+
+def talk_lines(movement: str, talks: Sequence[SpeechStretch]) -> list[str]:
+    """Her own words as lines of a talk."""
+    lines = [f"{movement}"]
+    lines += [f"  > say: {as_said(talk.text)}" for talk in talks]
+    return lines
+
+
+def as_said(text: str) -> str:
+    """A sentence as it can stand in an outline, whole."""
+    plain = " ".join(text.split()).replace("|", ",").replace("//", " ")
+    return f"{plain[:1].upper()}{plain[1:]}"

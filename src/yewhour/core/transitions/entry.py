@@ -14,12 +14,12 @@ from yewhour.core.library.movement import Wordings
 from yewhour.core.library.names import listed
 from yewhour.core.library.position import START, PositionChange, base_of, meets
 from yewhour.core.plan.nodes import LineEdit
-from yewhour.core.plan.plan import Brief
 from yewhour.core.props import changes_side, stays
 from yewhour.core.sides import SIDE_TOKENS, fill, mirrored, tokens
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.frame import ClassFrame
 from yewhour.core.transitions.passage import READING, changes_said, in_the_dose, passage
+from yewhour.core.transitions.titles import in_a_sentence
 from yewhour.core.transitions.ways import (
     prop_noun,
     props_put_away,
@@ -56,8 +56,6 @@ SAID_BY_WAYS = (
 )  # fmt: skip
 LAID = "bolster"  # a prop that one lies on: it lies elsewhere for each of them
 BREATHER = ticks(0.5)  # at the end of what is said while moving
-_TIMES = ("in the morning", "at midday", "in the evening", "before sleep")  # as a drafted title ends
-_LOWERED = ("A", "An", "The")  # as a drafted title begins: "A hatha class"
 LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has room for
 EntryLine = tuple[str, Wordings]
 
@@ -322,7 +320,7 @@ class EntryLines:
         if not use.behaviour.is_talk:
             return
         brief, marks = self.phrasing.brief, use.movement.marks
-        title = _in_a_sentence(brief, self.phrasing.wording.area_words)
+        title = in_a_sentence(brief, self.phrasing.wording.area_words)
         audience = brief.audience or self.phrasing.room.theirs or "everyone"
         words = {"title": title, "audience": audience, "quiet": LONGEST_QUIET}
         quick = QUICK_RETURN if self.phrasing.school.describes == "while" and "returning" in marks else 1.0
@@ -343,25 +341,6 @@ class EntryLines:
             yield fill(self.phrasing.wording.props_opening[0][0], use.side, props=props), 0
         if use.key == self.first_talk and "welcome" in marks:
             yield from ((line, 0) for line in self.phrasing.room.said)
-
-
-def _in_a_sentence(brief: Brief, area_words: Mapping[str, str]) -> str:
-    """A title as it stands within a sentence: `a hatha class`, and `a class around the hips and shoulders`
-    where it only names what the class is about. One with a name's capitals keeps them.
-    """
-    title = brief.title
-    first, _, rest = title.partition(" ")
-    if rest != rest.lower():
-        return title
-    names = {area: area_words.get(area, f"the {area}") for area in brief.focus}
-    bare = title.lower()
-    for when in _TIMES:
-        bare = bare.removesuffix(f" {when}")
-    known = {word for pair in names.items() for name in pair for word in name.split()} | {"and"}
-    if names and {*bare.replace(",", " ").split()} <= known:
-        article = next(iter(names.values())).partition(" ")[0]
-        return f"a class around {article} {title.lower()}"
-    return f"{first.lower()} {rest}" if first in _LOWERED else title
 
 
 def _decides(card: Card | None, shape: Mapping[str, str]) -> bool:

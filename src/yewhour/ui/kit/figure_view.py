@@ -13,13 +13,9 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from yewhour.content.figure_files import figures_of
 from yewhour.core.figure.body import Figure, between, mirrored
-from yewhour.core.figure.drawing import (
-    LEAST_HIGH,
-    LEAST_WIDE,
-    What,
-    drawing_of,
-)
+from yewhour.core.figure.drawing import LEAST_HIGH, LEAST_WIDE, drawing_of
 from yewhour.core.figure.figures import best
+from yewhour.core.figure.shapes import What
 from yewhour.core.library.movement import Movement
 from yewhour.ui.kit.theme import (
     Theme,

@@ -6,13 +6,12 @@ from collections.abc import Callable
 from typing import Any
 
 from PySide6.QtCore import QEvent, QObject, Qt, QTimer, Signal
-from PySide6.QtGui import QColor, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import (
     QApplication,
     QCheckBox,
     QFrame,
     QHBoxLayout,
-    QLabel,
     QPlainTextEdit,
     QVBoxLayout,
     QWidget,
@@ -31,27 +30,10 @@ from yewhour.ui.kit.controls.controls import (
 )
 from yewhour.ui.kit.theme import Theme, scale, side_colour
 from yewhour.ui.library.plate_words import ALL_WORDS, BESIDE_CARD, CARD_WORDS, LINE_WORDS, lines_shown
+from yewhour.ui.library.spoken_line import SpokenLine
 
 HELP = "One wording a line: in full, shorter, barest. Nothing left takes the line out."
 WRITTEN_ON: Side = "right"  # a line of a movement with sides is written as this one says it
-
-
-class SpokenLine(QLabel):
-    """A line as it sounds on one side, with a mark in the side's colour."""
-
-    def __init__(self, colour: QColor) -> None:
-        super().__init__()
-        self.colour = colour
-        self.setObjectName("line-words")
-        self.setWordWrap(True)
-        self.setTextFormat(Qt.TextFormat.PlainText)
-        self.setAlignment(Qt.AlignmentFlag.AlignTop)
-        self.setContentsMargins(round(10 * scale()), 0, 0, 0)
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        super().paintEvent(event)
-        painter = QPainter(self)
-        painter.fillRect(0, 2, round(3 * scale()), self.height() - 4, self.colour)
 
 
 class LineRow(QFrame):

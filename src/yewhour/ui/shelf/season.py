@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 from datetime import date
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QHelpEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QHelpEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QGridLayout, QToolTip, QWidget
 
 from yewhour.content.terms import load_terms_file
@@ -21,6 +21,7 @@ from yewhour.ui.kit.theme import (
     scale,
     side_colour,
 )
+from yewhour.ui.shelf.leaves import half, leaf, upright
 
 NAMES, HEAD, ROW, STRIP = 132.0, 28.0, 17.0, 31.0  # pixels at the usual text size
 FULL_S = 900.0  # of an area in a week: a leaf as large as there is room
@@ -147,9 +148,9 @@ class Season(QWidget):
         ink = side_colour(self.theme, "both")
         painter.setPen(QPen(ink, 1.1))
         painter.setBrush(ink)
-        painter.drawPath(_half(at, room * _share(worked_s), -high * _share(worked_s)))
+        painter.drawPath(half(at, room * _share(worked_s), -high * _share(worked_s)))
         painter.setBrush(QColor(self.theme.paper))
-        painter.drawPath(_half(at, room * _share(opened_s), high * _share(opened_s)))
+        painter.drawPath(half(at, room * _share(opened_s), high * _share(opened_s)))
         painter.setPen(Qt.PenStyle.NoPen)
 
     def _paint_minutes(self, painter: QPainter, box: QRectF) -> None:
@@ -183,7 +184,7 @@ class Season(QWidget):
         for number, week in enumerate(self.weeks):
             if week.length_s:
                 high = (box.height() - 10 * scale()) * min(1.0, week.strong / 3.5)
-                painter.drawPath(_upright(QPointF(self._x(number), box.bottom() - 4), high, 4.5 * scale()))
+                painter.drawPath(upright(QPointF(self._x(number), box.bottom() - 4), high, 4.5 * scale()))
 
     def _paint_sides(self, painter: QPainter, box: QRectF) -> None:
         most_s = max((max(week.sides) for week in self.weeks), default=0.0) or 1.0
@@ -192,7 +193,7 @@ class Season(QWidget):
             for sign, side, each_s in ((1, "right", week.sides[0]), (-1, "left", week.sides[1])):
                 painter.setBrush(side_colour(self.theme, side))
                 at = QPointF(self._x(number) + sign, box.center().y() + 4)
-                painter.drawPath(_leaf(at, sign * room * each_s / most_s, 6 * scale()))
+                painter.drawPath(leaf(at, sign * room * each_s / most_s, 6 * scale()))
         painter.setPen(QColor(self.theme.soft))
         painter.setFont(font(8))
         painter.drawText(QPointF(self._x(0) - self._column / 2, box.top() + 11 * scale()), "L  R")
@@ -233,31 +234,6 @@ class Season(QWidget):
 
 def _share(each_s: float) -> float:
     return float(min(1.0, (each_s / FULL_S) ** 0.5)) if each_s > 0 else 0.0
-
-
-def _half(middle: QPointF, reach: float, high: float) -> QPainterPath:
-    """Half a leaf that lies on a line: so far to both sides, and so high (less than 0: up)."""
-    path = QPainterPath(middle - QPointF(reach, 0))
-    if reach:
-        path.quadTo(middle + QPointF(0, 2 * high), middle + QPointF(reach, 0))
-        path.closeSubpath()
-    return path
-
-
-def _leaf(stem: QPointF, reach: float, half: float) -> QPainterPath:
-    """A leaf from a stem, so many pixels to the right (less than 0: to the left)."""
-    path = QPainterPath(stem)
-    high = min(half, abs(reach) * 0.8)
-    path.quadTo(stem + QPointF(reach * 0.5, -high), stem + QPointF(reach, 0))
-    path.quadTo(stem + QPointF(reach * 0.5, high), stem)
-    return path
-
-
-def _upright(foot: QPointF, high: float, half: float) -> QPainterPath:
-    path = QPainterPath(foot)
-    path.quadTo(foot + QPointF(-2 * half, -high / 2), foot + QPointF(0, -high))
-    path.quadTo(foot + QPointF(2 * half, -high / 2), foot)
-    return path
 
 
 MONTH_HEADINGS = ("", "recordings", "promised", "recorded", "within 10 s", "learnt (1 is as usual)")

@@ -6,8 +6,8 @@ from collections.abc import Callable, Collection
 from pathlib import Path
 from typing import NamedTuple
 
-from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QRectF, Qt
-from PySide6.QtGui import QColor, QFont, QImage, QPainter
+from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QRectF
+from PySide6.QtGui import QColor, QImage, QPainter
 
 from yewhour.core.export.cards import cards
 from yewhour.core.export.description import description
@@ -19,7 +19,8 @@ from yewhour.files.atomic_files import write_whole
 from yewhour.render.film_page import film_page
 from yewhour.render.formats import FORMATS
 from yewhour.ui.kit.figure_view import paint_figure, portrait_of
-from yewhour.ui.kit.theme import BODY, LIGHT, TITLE
+from yewhour.ui.kit.film.brush import Brush
+from yewhour.ui.kit.theme import LIGHT
 
 WIDE, HIGH = 1280, 720
 SHOWN = 4  # figures on a still
@@ -42,9 +43,11 @@ def still(timed: TimedClass) -> bytes:
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     brief = timed.plan.brief
     about = [said_length(timed.length_s), f"for {brief.audience}" if brief.audience else ""]
-    _words(painter, brief.title, QRectF(80, 60, WIDE - 160, 150), TITLE, 76, LIGHT.ink)
+    brush = Brush(LIGHT, plates=False)
+    brush.words(painter, brief.title, QRectF(80, 60, WIDE - 160, 150), 76, title=True)
     told = ", ".join(one for one in about if one)
-    _words(painter, told[:1].upper() + told[1:], QRectF(80, 205, WIDE - 160, 60), BODY, 36, LIGHT.soft)
+    words = told[:1].upper() + told[1:]
+    brush.words(painter, words, QRectF(80, 205, WIDE - 160, 60), 36, soft=True)
     chosen = shown_in(timed)
     wide = (WIDE - 160) / max(1, len(chosen))
     for number, (movement, side, position) in enumerate(chosen):
@@ -82,19 +85,6 @@ def text(timed: TimedClass) -> bytes:
 
 def _listed(names: list[str]) -> str:
     return " and ".join([", ".join(names[:-1]), names[-1]]) if len(names) > 1 else names[0]
-
-
-def _words(painter: QPainter, words: str, box: QRectF, family: str, size: float, colour: str) -> None:
-    """Words in one line, smaller where there is no room."""
-    chosen = QFont(family)
-    chosen.setPixelSize(round(size))
-    painter.setFont(chosen)
-    wide = painter.fontMetrics().horizontalAdvance(words)
-    if wide > box.width():
-        chosen.setPixelSize(max(12, int(size * box.width() / wide)))
-        painter.setFont(chosen)
-    painter.setPen(QColor(colour))
-    painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, words)
 
 
 def _poster(film: Path) -> str:

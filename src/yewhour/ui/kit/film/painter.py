@@ -7,10 +7,9 @@ ground; on paper (a class without a camera) the figure is large and nothing need
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Hashable
-from typing import NamedTuple
 
-from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QFont, QFontMetricsF, QImage, QPainter, QPainterPath, QPen
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QColor, QImage, QPainter, QPen
 
 from yewhour.core.film.on_screen import SIDES, OnScreen, Part, ScreenFacts
 from yewhour.core.lengths import said_length
@@ -18,36 +17,17 @@ from yewhour.core.take.moment import gone_there
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 from yewhour.ui.kit.figure_view import FigurePicture, mixed, moving_of, paint_figure, portrait_of
-from yewhour.ui.kit.theme import BODY, LIGHT, TITLE, Theme, side_colour
+from yewhour.ui.kit.film.brush import Brush, lying_needle, paint_breath
+from yewhour.ui.kit.film.places import ALONE, OVER
+from yewhour.ui.kit.theme import LIGHT, Theme, side_colour
 from yewhour.ui.kit.thumbnail import needle
 from yewhour.voice.film.laid_over import LaidPicture, laid_picture
 
 HIGH = 720.0  # pixels of the picture that sizes are given for
-PLATE = 232  # of 255 that a plate covers
 STEPS = 120  # that a needle empties in
 FILLS = 40  # steps that a breath fills in
 
 
-class Place(NamedTuple):
-    """Where a part stands: left, top, width and height in pixels of a picture 720 high; left from the right
-    edge where it is below nought."""
-
-    x: float
-    y: float
-    wide: float
-    high: float
-
-
-OVER: dict[Part, Place] = {
-    "name": Place(80, 34, 560, 74), "left": Place(80, 114, 300, 62), "breath": Place(80, 182, 110, 110),
-    "next": Place(-440, 34, 360, 74), "figure": Place(-340, 486, 260, 200),
-    "captions": Place(240, 590, 800, 100), "title": Place(190, 230, 900, 190),
-}  # fmt: skip
-ALONE: dict[Part, Place] = {
-    "name": Place(84, 40, 640, 64), "left": Place(84, 110, 340, 56), "breath": Place(84, 470, 120, 120),
-    "next": Place(-430, 40, 350, 190), "figure": Place(230, 150, 820, 430),
-    "captions": Place(140, 596, 1000, 100), "title": Place(190, 230, 900, 190),
-}  # fmt: skip
 BAND = 64.0  # pixels wide, of the edge that a side is told on
 
 
@@ -66,6 +46,7 @@ class FilmPainter:
         self.facts = ScreenFacts(timed)
         self.wide, self.high, self.theme, self.alone = wide, high, theme, alone
         self.unit = high / HIGH
+        self.brush = Brush(theme, plates=not alone)
         self.parts = [part for part in _PAINTED if part in parts]
         self._last: dict[Part, tuple[Hashable, LaidPicture | None]] = {}
 
@@ -118,11 +99,13 @@ class FilmPainter:
         about = [said_length(self.facts.timed.length_s), f"for {brief.audience}" if brief.audience else ""]
 
         def paint(painter: QPainter, box: QRectF) -> None:
-            self._plate(painter, box)
+            self.brush.plate(painter, box)
             middle = Qt.AlignmentFlag.AlignHCenter
-            self._words(painter, brief.title, box.adjusted(24, 20, -24, -78), 50, title=True, align=middle)
+            self.brush.words(
+                painter, brief.title, box.adjusted(24, 20, -24, -78), 50, title=True, align=middle
+            )
             told = ", ".join(one for one in about if one)
-            self._words(painter, told, box.adjusted(24, 118, -24, -20), 27, align=middle, soft=True)
+            self.brush.words(painter, told, box.adjusted(24, 118, -24, -20), 27, align=middle, soft=True)
 
         return "title", paint
 
@@ -135,9 +118,9 @@ class FilmPainter:
         return name, lambda painter, box: self._named(painter, box, name, 38, seen.side)
 
     def _named(self, painter: QPainter, box: QRectF, name: str, size: float, side: str) -> None:
-        wide = self._fitted(name, size, box.width() - 44, title=True)[1]
-        self._plate(painter, QRectF(box.left(), box.top(), wide + 44, box.height()))
-        self._words(painter, name, box.adjusted(0 if self.alone else 22, 8, -22, -8), size, title=True)
+        wide = self.brush.fitted(name, size, box.width() - 44, title=True)[1]
+        self.brush.plate(painter, QRectF(box.left(), box.top(), wide + 44, box.height()))
+        self.brush.words(painter, name, box.adjusted(0 if self.alone else 22, 8, -22, -8), size, title=True)
 
     def left(self, seen: OnScreen) -> _Painted:
         """What is left of it: a needle that empties, and a number."""
@@ -146,7 +129,7 @@ class FilmPainter:
         share = round(seen.share * STEPS) / STEPS
 
         def paint(painter: QPainter, box: QRectF) -> None:
-            self._plate(painter, box)
+            self.brush.plate(painter, box)
             inside = box.adjusted(0 if self.alone else 20, 8, -20, -8)
             shape = lying_needle(QRectF(inside.left(), inside.center().y() - 9, 128, 18))
             painter.fillPath(shape, mixed(self.theme.line, self.theme.paper, 0.2))
@@ -154,7 +137,7 @@ class FilmPainter:
             painter.setClipRect(QRectF(inside.left(), inside.top(), 128 * share, inside.height()))
             painter.fillPath(shape, side_colour(self.theme, seen.side or "both"))
             painter.restore()
-            self._words(painter, seen.left, inside.adjusted(142, 0, 0, 0), 27)
+            self.brush.words(painter, seen.left, inside.adjusted(142, 0, 0, 0), 27)
 
         return (share, seen.left, seen.side), paint
 
@@ -167,11 +150,11 @@ class FilmPainter:
         side = coming.side if coming.side in SIDES else ""
 
         def paint(painter: QPainter, box: QRectF) -> None:
-            self._plate(painter, QRectF(box.left(), box.top(), box.width(), 74))
+            self.brush.plate(painter, QRectF(box.left(), box.top(), box.width(), 74))
             row = QRectF(box.left() + 18, box.top() + 6, box.width() - 36, 36)
-            self._words(painter, words, row, 25)
+            self.brush.words(painter, words, row, 25)
             told = f"on the {side}" if side else ""
-            self._words(painter, told, row.translated(0, 31), 21, soft=True, colour=side)
+            self.brush.words(painter, told, row.translated(0, 31), 21, soft=True, colour=side)
             one = portrait_of(coming.use.movement, side or "both", coming.use.start)
             if self.alone and one is not None:
                 paint_figure(
@@ -195,7 +178,7 @@ class FilmPainter:
             middle = QRectF((stem + tip) / 2 - 24, box.center().y() - 30, 48, 60)
             letter = seen.side[0].upper()
             centred = Qt.AlignmentFlag.AlignHCenter
-            self._words(painter, letter, middle, 40, bold=True, align=centred, colour="paper")
+            self.brush.words(painter, letter, middle, 40, bold=True, align=centred, colour="paper")
 
         return seen.side, paint
 
@@ -206,7 +189,7 @@ class FilmPainter:
         full = round(seen.breath * FILLS) / FILLS
 
         def paint(painter: QPainter, box: QRectF) -> None:
-            self._plate(painter, box)
+            self.brush.plate(painter, box)
             paint_breath(painter, box.adjusted(14, 12, -14, -12), full, self.theme)
 
         return full, paint
@@ -220,7 +203,7 @@ class FilmPainter:
             return "", None
 
         def paint(painter: QPainter, box: QRectF) -> None:
-            self._plate(painter, box)
+            self.brush.plate(painter, box)
             inside = box.adjusted(8, 8, -8, -8)
             paint_figure(painter, inside, one, self.theme, side, letter=False)
 
@@ -233,56 +216,15 @@ class FilmPainter:
         rows = seen.caption.split("\n")
 
         def paint(painter: QPainter, box: QRectF) -> None:
-            wide = max(self._fitted(row, 29, box.width() - 40)[1] for row in rows) + 40
+            wide = max(self.brush.fitted(row, 29, box.width() - 40)[1] for row in rows) + 40
             high = 16 + 40 * len(rows)
             plate = QRectF((box.width() - wide) / 2, box.height() - high, wide, high)
-            self._plate(painter, plate)
+            self.brush.plate(painter, plate)
             for number, row in enumerate(rows):
                 line = QRectF(0, plate.top() + 8 + 40 * number, box.width(), 40)
-                self._words(painter, row, line, 29, align=Qt.AlignmentFlag.AlignHCenter)
+                self.brush.words(painter, row, line, 29, align=Qt.AlignmentFlag.AlignHCenter)
 
         return seen.caption, paint
-
-    # --- with a brush
-
-    def _plate(self, painter: QPainter, box: QRectF) -> None:
-        if self.alone:
-            return
-        colour = QColor(self.theme.paper)
-        colour.setAlpha(PLATE)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(colour)
-        painter.drawRoundedRect(box, 12, 12)
-
-    def _fitted(self, words: str, size: float, room: float, title: bool = False) -> tuple[QFont, float]:
-        """The type that words fit so much room in, and how wide they are then."""
-        chosen = _type(size, title)
-        wide = QFontMetricsF(chosen).horizontalAdvance(words)
-        if wide > room:
-            chosen = _type(size * room / wide, title)
-            wide = QFontMetricsF(chosen).horizontalAdvance(words)
-        return chosen, wide
-
-    def _words(
-        self,
-        painter: QPainter,
-        words: str,
-        box: QRectF,
-        size: float,
-        title: bool = False,
-        bold: bool = False,
-        soft: bool = False,
-        align: Qt.AlignmentFlag = Qt.AlignmentFlag.AlignLeft,
-        colour: str = "",
-    ) -> None:
-        chosen = self._fitted(words, size, box.width(), title)[0]
-        if bold:
-            chosen.setWeight(QFont.Weight.DemiBold)
-        painter.setFont(chosen)
-        painter.setPen(QColor(self.theme.soft if soft else self.theme.ink))
-        if colour:
-            painter.setPen(QColor(self.theme.paper) if colour == "paper" else side_colour(self.theme, colour))
-        painter.drawText(box, align | Qt.AlignmentFlag.AlignVCenter, words)
 
 
 _Painted = tuple[Hashable, Callable[[QPainter, QRectF], None] | None]
@@ -316,43 +258,6 @@ def moving_picture(shown: Segment, seen: OnScreen) -> tuple[FigurePicture | None
         return portrait_of(movement, side, position), -1, side
     number = round(gone_there(here, shown) * (len(states) - 1))
     return states[number], number, side
-
-
-def lying_needle(box: QRectF) -> QPainterPath:
-    """A needle that lies in a box, its tip to the right."""
-    path = QPainterPath(QPointF(box.left(), box.center().y()))
-    path.quadTo(QPointF(box.left() + box.width() * 0.12, box.top()), QPointF(box.center().x(), box.top()))
-    path.quadTo(QPointF(box.right() - box.width() * 0.1, box.top()), QPointF(box.right(), box.center().y()))
-    path.quadTo(
-        QPointF(box.right() - box.width() * 0.1, box.bottom()), QPointF(box.center().x(), box.bottom())
-    )
-    path.quadTo(QPointF(box.left() + box.width() * 0.12, box.bottom()), QPointF(box.left(), box.center().y()))
-    return path
-
-
-def paint_breath(painter: QPainter, box: QRectF, full: float, theme: Theme) -> None:
-    """A twig that opens: three pairs of needles, close to the stem when empty, spread out when full."""
-    middle, long = box.center().x(), box.height() * 0.52
-    painter.setPen(QPen(QColor(theme.bark), 2.4, c=Qt.PenCapStyle.RoundCap))
-    painter.drawLine(QPointF(middle, box.top() + box.height() * 0.3), QPointF(middle, box.bottom()))
-    painter.setPen(Qt.PenStyle.NoPen)
-    for row in range(3):
-        foot = box.bottom() - box.height() * (0.06 + 0.27 * row)
-        for sign in (-1, 1):
-            painter.save()
-            painter.translate(middle, foot)
-            painter.rotate(sign * (8 + 60 * full))
-            shape = QPainterPath(QPointF(0, 0))
-            shape.quadTo(QPointF(7, -long * 0.55), QPointF(0, -long))
-            shape.quadTo(QPointF(-7, -long * 0.55), QPointF(0, 0))
-            painter.fillPath(shape, side_colour(theme, "both"))
-            painter.restore()
-
-
-def _type(size: float, title: bool) -> QFont:
-    chosen = QFont(TITLE if title else BODY)
-    chosen.setPixelSize(max(6, round(size)))
-    return chosen
 
 
 def _even(value: float) -> int:

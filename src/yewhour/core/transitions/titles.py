@@ -1,0 +1,27 @@
+"""A title as it is spoken."""
+
+from collections.abc import Mapping
+
+from yewhour.core.plan.plan import Brief
+
+_TIMES = ("in the morning", "at midday", "in the evening", "before sleep")  # as a drafted title ends
+_LOWERED = ("A", "An", "The")  # as a drafted title begins: "A hatha class"
+
+
+def in_a_sentence(brief: Brief, area_words: Mapping[str, str]) -> str:
+    """A title as it stands within a sentence: `a hatha class`, and `a class around the hips and shoulders`
+    where it only names what the class is about. One with a name's capitals keeps them.
+    """
+    title = brief.title
+    first, _, rest = title.partition(" ")
+    if rest != rest.lower():
+        return title
+    names = {area: area_words.get(area, f"the {area}") for area in brief.focus}
+    bare = title.lower()
+    for when in _TIMES:
+        bare = bare.removesuffix(f" {when}")
+    known = {word for pair in names.items() for name in pair for word in name.split()} | {"and"}
+    if names and {*bare.replace(",", " ").split()} <= known:
+        article = next(iter(names.values())).partition(" ")[0]
+        return f"a class around {article} {title.lower()}"
+    return f"{first.lower()} {rest}" if first in _LOWERED else title
