@@ -14,7 +14,7 @@ import msgspec
 from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
 from yewhour.core.timed_class import LengthRange, TimedClass
-from yewhour.files.atomic_files import write_whole
+from yewhour.files.atomic_files import read_all, write_whole
 from yewhour.state.classes.class_file import read_plan
 from yewhour.state.classes.preview_files import own_previews, preview_files, preview_name
 from yewhour.state.paths import own_data
@@ -34,8 +34,8 @@ def preview_of(path: Path) -> ClassPreview | None:
     """The glimpse of a class file as it is now, or None."""
     with contextlib.suppress(Problem):
         for file in preview_files(path):
-            with contextlib.suppress(OSError, msgspec.DecodeError):
-                return msgspec.msgpack.decode(file.read_bytes(), type=ClassPreview)
+            with contextlib.suppress(Problem, msgspec.DecodeError):
+                return msgspec.msgpack.decode(read_all(file), type=ClassPreview)
     return None
 
 
@@ -55,8 +55,8 @@ def keep_preview(path: Path, glimpse: ClassPreview) -> None:
 
 def _write(path: Path, glimpse: ClassPreview, folder: Path) -> None:
     with contextlib.suppress(OSError, Problem):
-        file, content = folder / preview_name(path.read_bytes()), msgspec.msgpack.encode(glimpse)
-        if file.exists() and file.read_bytes() == content:
+        file, content = folder / preview_name(read_all(path)), msgspec.msgpack.encode(glimpse)
+        if file.exists() and read_all(file) == content:
             return
         file.parent.mkdir(parents=True, exist_ok=True)
         write_whole(file, content)

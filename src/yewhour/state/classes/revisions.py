@@ -8,7 +8,8 @@ from pathlib import Path
 import msgspec
 
 from yewhour.core.plan.plan import Plan
-from yewhour.files.atomic_files import make_folder, write_whole
+from yewhour.core.problem import Problem
+from yewhour.files.atomic_files import make_folder, read_all, write_whole
 from yewhour.files.small_files import read_small
 from yewhour.state.classes.class_file import read_plan
 from yewhour.state.classes.unsaved_work import name_for
@@ -63,8 +64,8 @@ def keep_revision(path: Path, content: bytes, when: datetime) -> None:
     folder = folder_for(path)
     make_folder(folder)
     known = revisions_of(path)
-    with contextlib.suppress(OSError):
-        if known and known[0].file.read_bytes() == content:
+    with contextlib.suppress(Problem):
+        if known and read_all(known[0].file) == content:
             return
     number = known[0].number + 1 if known else 1
     write_whole(folder / f"{number:06} {when.strftime(_STAMP)}.yewhour", content)

@@ -17,7 +17,7 @@ import msgspec
 
 from yewhour.core.plan.plan import Plan
 from yewhour.core.problem import Problem
-from yewhour.files.atomic_files import OLD_S, PART, make_folder, write_whole
+from yewhour.files.atomic_files import OLD_S, PART, make_folder, read_all, write_whole
 from yewhour.files.small_files import read_small
 from yewhour.state.classes.class_file import plan_bytes, read_plan
 from yewhour.state.paths import kept_classes, own_data
@@ -60,8 +60,8 @@ def name_for(path: Path) -> str:
 def stamp_of(path: Path | None) -> str:
     """What tells whether a file is still as it was; "" when it is not there."""
     try:
-        return hashlib.sha1(path.read_bytes(), usedforsecurity=False).hexdigest() if path else ""
-    except OSError:
+        return hashlib.sha1(read_all(path), usedforsecurity=False).hexdigest() if path else ""
+    except Problem:
         return ""
 
 

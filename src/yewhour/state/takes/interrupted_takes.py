@@ -15,6 +15,7 @@ from yewhour.core.take.marks import (
     mark_line,
     read_marks,
 )
+from yewhour.files.atomic_files import read_all
 from yewhour.state.classes.class_file import read_plan
 from yewhour.state.classes.unsaved_work import locked
 from yewhour.state.paths import kept_takes
@@ -52,20 +53,19 @@ def interrupted_takes() -> list[InterruptedTake]:
 
 
 def _broken(folder: Path) -> InterruptedTake | None:
-    with (folder / MARKS).open("rb") as file:
-        read = read_marks(file.read().split(b"\n"), str(folder / MARKS))
+    read = read_marks(read_all(folder / MARKS).split(b"\n"), str(folder / MARKS))
     if not read.marks or any(mark.do == "end" for mark in read.marks):
         return None
     until_s = read.marks[-1].at_s
-    with contextlib.suppress(OSError, ValueError):
-        until_s = max(until_s, float((folder / UNTIL).read_bytes()))
+    with contextlib.suppress(Problem, ValueError):
+        until_s = max(until_s, float(read_all(folder / UNTIL)))
     when = datetime.strptime(folder.name, "%Y-%m-%d-%H%M%S-%f")
     return InterruptedTake(folder, when, read_plan(folder / CLASS), read, until_s)
 
 
 def leave(broken: InterruptedTake) -> None:
     """Ends a take that was broken off where it broke off: it is kept, and not offered again."""
-    with contextlib.suppress(OSError), (broken.folder / MARKS).open("ab") as file:
+    with contextlib.suppress(OSError, Problem), (broken.folder / MARKS).open("ab") as file:
         if not whole(broken.folder / MARKS):
             file.write(b"\n")
         file.write(mark_line(Mark(broken.until_s, "end")))
@@ -75,5 +75,5 @@ def leave(broken: InterruptedTake) -> None:
 
 def whole(path: Path) -> bool:
     """Whether the last mark of a file is whole."""
-    content = path.read_bytes()
+    content = read_all(path)
     return not content or content.endswith(b"\n")

@@ -13,7 +13,7 @@ from yewhour.content.paths import DEMO
 from yewhour.core.plan.plan import Plan
 from yewhour.core.plan.vocabulary import unknown_fields
 from yewhour.core.problem import Problem
-from yewhour.files.atomic_files import write_whole
+from yewhour.files.atomic_files import read_all, write_whole
 from yewhour.state.classes.class_file import plan_bytes, read_plan
 from yewhour.state.classes.revisions import keep_revision
 from yewhour.state.classes.unsaved_work import (
@@ -186,7 +186,7 @@ class ClassFiles(QObject):
         theirs = bool(there) and (not ours or there != self.stamp)
         if theirs:
             with contextlib.suppress(Problem, OSError):
-                keep_revision(path, path.read_bytes(), datetime.now())
+                keep_revision(path, read_all(path), datetime.now())
         if theirs and ours and self._warned != there:
             self._warned = there
             raise ChangedOutside(
