@@ -91,3 +91,40 @@ def test_a_side_that_loses_by_the_cuts_is_told():
     cut = cut_out(none, begin + 2, begin + 12)
     told = told_sides(timed, class_in_film(timed, (), cut))
     assert told == "The cuts make the left side 10 seconds shorter than the other."
+
+
+def test_a_cut_from_the_very_beginning_or_to_the_very_end_says_so():
+    none = CutList(300.0, (), 260.0)
+    assert [one.why for one in cut_out(none, 0.0, 10.0).cuts] == ["before"]
+    assert [one.why for one in cut_out(none, 290.0, 300.0).cuts] == ["after"]
+    assert [one.why for one in cut_out(none, 0.1, 299.9).cuts] == ["hers"]
+    backwards = cut_out(none, 160.0, 150.0)
+    assert spans(backwards) == [(150.0, 160.0)]
+    assert spans(cut_out(none, -50.0, 999.0)) == [(0.0, 300.0)]
+
+
+def test_cuts_that_only_touch_become_one_and_others_stay():
+    found = cut_out(CUTS, 120.0, 130.0)
+    assert spans(found) == [(0.0, 10.0), (100.0, 130.0), (290.0, 300.0)]
+    assert [one.why for one in found.cuts] == ["before", "hers", "after"]
+    assert len(cut_out(CUTS, 121.0, 130.0).cuts) == 4
+
+
+def test_half_a_second_of_the_promise_is_as_promised_and_half_a_second_of_a_cut_is_one():
+    near = CutList(260.5, (), 260.0)
+    assert told_length(near).endswith("as promised.")
+    assert "longer" in told_length(CutList(260.6, (), 260.0))
+    none = CutList(300.0, (), 0.0)
+    assert len(cut_out(none, 10.0, 10.5).cuts) == 1
+    assert cut_out(none, 10.0, 10.4) is none
+    assert len(pulled(cut_out(none, 10.0, 20.0), 0, False, 10.5).cuts) == 1
+
+
+def test_a_difference_of_sides_under_a_second_and_a_half_is_none():
+    timed = made_of(Step(movement="child", amount=4), Pair(body=(Step(movement="low-lunge", amount=4),)))
+    right = next(one for one in timed.segments if one.side == "right" and not one.use.setup_for)
+    begin, none = seconds(right.start), CutList(timed.length_s, (), timed.length_s)
+    small = class_in_film(timed, (), cut_out(none, begin + 2, begin + 3.4))
+    assert told_sides(timed, small) == ""
+    more = class_in_film(timed, (), cut_out(none, begin + 2, begin + 7))
+    assert told_sides(timed, more) == "The cuts make the right side 5 seconds shorter than the other."

@@ -59,3 +59,50 @@ def test_other_programs_find_the_same_pieces():
     assert "50.000000\t90.000000\tcut: you cut it out" in written("labels")
     assert "you cut it out" in written("text")
     assert "\\''" in CUT_FORMATS["ffconcat"].write(CUTS, "it's.mp4", "")
+
+
+def test_the_list_is_told_as_it_is():
+    rows = written("text").splitlines()
+    assert rows[0] == "6:40.0 recorded, 5:27.6 in the film."
+    assert rows[1].split("  cut: ") == ["   0:00.0 to    0:12.4", "before the class begins"]
+    assert rows[2].endswith("0:50.0 to    1:30.0  cut: you cut it out")
+    assert len(rows) == 4
+    value = json.loads(written("json"))
+    assert (value["length_s"], value["film_s"], value["promised_s"]) == (400.0, 327.6, 330.0)
+    assert value["pieces"] == [[12.4, 50.0], [90.0, 380.0]]
+    assert value["cuts"][1] == {"start_s": 50.0, "end_s": 90.0, "why": "marked"}
+    assert written("json").endswith("}\n")
+
+
+def test_a_timeline_names_its_recording_and_its_pieces():
+    timeline = opentimelineio.adapters.read_from_string(written("otio"), "otio_json")
+    assert timeline.name == "Ebb's tide"
+    assert [track.kind for track in timeline.tracks] == ["Video"]
+    clips = list(timeline.find_clips())
+    assert [clip.name for clip in clips] == ["Ebb's tide 1", "Ebb's tide 2"]
+    assert {clip.media_reference.target_url for clip in clips} == {"camera 1.mp4"}
+    assert clips[0].media_reference.available_range.duration.to_seconds() == 400.0
+
+
+def test_an_edit_list_says_what_it_is_and_counts_frames():
+    rows = written("edl").splitlines()
+    assert rows[:2] == ["TITLE: Ebb's tide", "FCM: NON-DROP FRAME"]
+    assert rows[3].startswith("001  CAMERA1M AA/V  C        00:00:12:10")
+    assert rows[4] == "* FROM CLIP NAME: camera 1.mp4"
+    odd = CutList(4000.0, (Cut(0.0, 3725.08, "before"),), 0.0)
+    (row,) = [one for one in CUT_FORMATS["edl"].write(odd, "…", "a\nb").splitlines() if one[:3] == "001"]
+    assert row.split()[1] == "CAMERA"  # where nothing of its name can stand there
+    assert row.split()[4] == "01:02:05:02"
+    assert CUT_FORMATS["edl"].write(odd, "x", "a\nb").startswith("TITLE: a b\n")
+
+
+def test_where_a_cut_is_wrong_is_told_and_one_that_runs_over_the_end_ends_there():
+    with pytest.raises(Problem) as told:
+        read_cuts(b'{"cuts": [{"start_s": 5, "end_s": 20}, {"start_s": 65, "end_s": 60}]}', 400.0, 0.0)
+    assert told.value.where == "cut 2, 1:05.0"
+    found = read_cuts(b'{"cuts": [{"start_s": 390, "end_s": 9000}]}', 400.0, 7.0)
+    assert (found.cuts[0].end_s, found.length_s, found.promised_s) == (400.0, 400.0, 7.0)
+    touching = read_cuts(b'{"cuts": [{"start_s": 5, "end_s": 20}, {"start_s": 20, "end_s": 30}]}', 400.0, 0.0)
+    assert touching.film_s == 375.0
+    with pytest.raises(Problem, match="ends before it begins"):
+        read_cuts(b'{"cuts": [{"start_s": 5, "end_s": 5}]}', 400.0, 0.0)

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yewhour.core.film.cut_list import LEFT_S, NEAR_S, Stillness, cut_list
+from yewhour.core.film.cut_list import LEFT_S, NEAR_S, Cut, CutList, Stillness, between, cut_list
 from yewhour.core.take.cutting import in_film, in_recording
 
 seconds = st.floats(0, 3000, allow_nan=False).map(lambda one: round(one, 1))
@@ -66,3 +66,23 @@ def test_what_lies_before_and_after_gives_last_and_only_what_is_needed():
     assert [(one.start_s, one.end_s) for one in found.cuts] == [(0.0, 10.0), (250.0, 260.0)]
     longer = cut_list(260.0, 8.5, 252.0, [], [], 242.5, (1.5, 2.0))
     assert [(one.start_s, one.end_s) for one in longer.cuts] == [(0.0, 8.5), (251.0, 260.0)]
+
+
+def test_pieces_that_move_to_key_frames_leave_cuts_with_their_reasons():
+    cuts = CutList(
+        100.0, (Cut(0.0, 5.0, "before"), Cut(40.0, 50.0, "still"), Cut(95.0, 100.0, "after")), 80.0
+    )
+    moved = list(between([(4.0, 42.0), (48.0, 96.0)], cuts))
+    assert moved == [Cut(0.0, 4.0, "before"), Cut(42.0, 48.0, "still"), Cut(96.0, 100.0, "after")]
+    assert list(between([(0.0, 100.0)], cuts)) == []
+    assert list(between([(0.0, 20.0), (30.0, 100.0)], cuts)) == [Cut(20.0, 30.0, "hers")]
+
+
+def test_what_is_less_than_half_a_second_is_not_cut_and_half_a_second_too_much_is_near():
+    still = [Stillness(100.0, 140.0, 30.0)]
+    assert [one.why for one in cut_list(200.0, 0.0, 200.0, [], still, 199.6).cuts] == []
+    assert [one.why for one in cut_list(200.0, 0.0, 200.0, [], still, 199.4).cuts] == ["still"]
+    over_marked = cut_list(200.0, 0.0, 200.0, [(110.0, 112.0)], still, 180.0)
+    assert [one.why for one in over_marked.cuts] == ["marked"]  # a silence that is cut into already stays
+    beside = cut_list(200.0, 0.0, 200.0, [(90.0, 100.0), (140.0, 150.0)], still, 170.0)
+    assert [one.why for one in beside.cuts] == ["marked", "still", "marked"]

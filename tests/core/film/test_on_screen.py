@@ -7,6 +7,7 @@ import pytest
 from tests.conftest import demo_maker, made_of
 from yewhour.core.film.on_screen import NAME_S, NEXT_S, TITLE_S, ScreenFacts
 from yewhour.core.lengths import seconds
+from yewhour.core.pace import Pace
 from yewhour.core.plan.nodes import Pair, Step
 
 
@@ -84,3 +85,41 @@ def test_the_words_are_those_of_the_captions(lunges):
     first = lunges.cues[0]
     assert facts.at(seconds(first.start) + 0.5).caption.split()[0] == first.text.split()[0]
     assert facts.at(lunges.length_s + 10).caption == ""
+
+
+def test_to_the_second(lunges):
+    """Where each thing begins and ends to be told."""
+    facts, child = ScreenFacts(lunges), on(lunges, "child")
+    begin, end = seconds(child.start), seconds(child.end)
+    assert facts.at(TITLE_S - 0.05).title
+    assert not facts.at(TITLE_S).title
+    way = next(one for one in lunges.segments if one.use.setup_for == child.use.key)
+    assert facts.at(seconds(way.start) + 0.05).shown.use.name == "Child's pose"  # on the way there
+    assert facts.at(seconds(way.start) + 0.05).named
+    assert facts.at(begin + NAME_S - 0.1).named
+    assert not facts.at(begin + NAME_S + 0.1).named
+    assert facts.at(end - NEXT_S + 0.1).coming is not None
+    assert facts.at(end - NEXT_S - 0.1).coming is None
+    assert facts.at(begin + 0.05).share == pytest.approx(1.0, abs=0.01)
+    on_way = facts.at(end + 0.5)
+    assert (on_way.left, on_way.share, on_way.breath is None or 0 <= on_way.breath <= 1) == ("", 0.0, True)
+
+
+def test_a_breath_is_full_when_it_is_held_full_and_empty_when_empty():
+    timed = made_of(Step(movement="seated-breath", amount=4), pace=Pace(6.0, (4.0, 2.0, 4.0, 2.0)))
+    facts = ScreenFacts(timed)
+    spans = [span for one in timed.segments if not one.use.setup_for for span in one.spans]
+    seen = {span.phase: facts.at((span.start + span.end) / 20).breath for span in spans}
+    assert seen == pytest.approx({"inhale": 0.5, "full": 1.0, "exhale": 0.5, "empty": 0.0}, abs=0.02)
+    inhale = next(span for span in spans if span.phase == "inhale")
+    early, late = (
+        facts.at((inhale.start + (inhale.end - inhale.start) * at) / 10).breath for at in (0.25, 0.75)
+    )
+    assert early == pytest.approx(0.156, abs=0.03)
+    assert late == pytest.approx(0.844, abs=0.03)
+
+
+def test_what_goes_by_the_clock_is_told_in_seconds():
+    timed = made_of(Step(movement="final-rest", amount=60))
+    facts, rest = ScreenFacts(timed), on(timed, "final-rest")
+    assert facts.at(seconds(rest.end) - 30).left == "0:30"
