@@ -12,7 +12,6 @@ import msgspec
 
 from yewhour.cli.requested import teaching_data, timed_class
 from yewhour.cli.terminal import may_write, progress, say, write_out
-from yewhour.content.terms import load_voice
 from yewhour.core.export.captions import captions
 from yewhour.core.export.chapters import chapters
 from yewhour.core.film.cut_files import CUT_FORMATS, read_cuts
@@ -34,14 +33,15 @@ from yewhour.voice.film.film_file import FilmText, kind_of
 if TYPE_CHECKING:
     from yewhour.ui.frame import app
     from yewhour.ui.kit.film import beside as besides
+    from yewhour.ui.kit.film import class_film
     from yewhour.ui.kit.film import painter as painting
 else:  # Qt; only what is painted needs it
     app = late("yewhour.ui.frame.app")
     besides = late("yewhour.ui.kit.film.beside")
+    class_film = late("yewhour.ui.kit.film.class_film")
     painting = late("yewhour.ui.kit.film.painter")
 
 NEAR_S = 0.5  # to the promise
-SIZE = (1280, 720)
 SMALLEST, LARGEST = 160, 4096  # pixels
 
 
@@ -52,7 +52,7 @@ def film(options: argparse.Namespace) -> None:
         _of_take(options)
     if options.class_file is None:
         options.class_file = options.recording
-        _without_camera(options, parts, size or SIZE)
+        _without_camera(options, parts, size or class_film.SIZE)
     else:
         _of_camera(options, parts, size or cutting.camera_size(options.recording))
 
@@ -92,13 +92,9 @@ def _without_camera(options: argparse.Namespace, parts: Collection[Part], size: 
         return
     _may_write(options, options.recording)
     kind_of(options.out)
-    every = parts or [part for part in get_args(Part) if part != "captions"]
-    painter = _painter(timed, size, every, alone=True)
-    text = FilmText(timed.plan.brief.title, chapters(timed), captions(timed))
-    slower = {str(name): value for name, value in load_voice().slower.items()}
-    voice = voices.voice_named(options.voice)
-    made = drawn_film.drawn_film(
-        timed, options.out, painter, painting.paper(painter), voice, slower, text, progress()
+    _painted()
+    made = class_film.film_of_class(
+        timed, options.out, voices.voice_named(options.voice), progress(), parts or class_film.USUAL, size
     )
     _told(options, timed, made)
 
@@ -109,11 +105,9 @@ def _painted() -> None:
     app.application()
 
 
-def _painter(
-    timed: TimedClass, size: tuple[int, int], parts: Collection[Part], alone: bool = False
-) -> "painting.FilmPainter":
+def _painter(timed: TimedClass, size: tuple[int, int], parts: Collection[Part]) -> "painting.FilmPainter":
     _painted()
-    return painting.FilmPainter(timed, *size, parts, alone=alone)
+    return painting.FilmPainter(timed, *size, parts)
 
 
 def _alone(

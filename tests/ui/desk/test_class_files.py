@@ -6,17 +6,19 @@ import subprocess
 import sys
 from pathlib import Path
 
+import av
 import msgspec
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QDesktopServices, QFontInfo
 from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
-from tests.conftest import ROOT
+from tests.conftest import ROOT, plan_of
 from tests.ui.conftest import Desk
 from yewhour.content.paths import DEMO
 from yewhour.core.edits.groups import with_section
 from yewhour.core.plan.edit import with_brief
+from yewhour.core.plan.nodes import Step
 from yewhour.files.atomic_files import write_whole
 from yewhour.state.classes.class_file import plan_bytes, read_plan
 from yewhour.state.classes.revisions import revisions_of
@@ -49,6 +51,7 @@ from PySide6.QtCore import QTimer
 from yewhour.ui.frame.app import application, first_window, open_first
 from yewhour.core.edits.groups import with_section
 from yewhour.core.plan.edit import with_brief
+from yewhour.core.plan.nodes import Step
 qt = application()
 window = first_window(dark=False)
 window.show()
@@ -265,17 +268,22 @@ def test_a_demo_class_is_never_written(desk, tmp_path):
     assert read_plan(DEMO / "bell-ringers.yewhour").brief.title == "Ropes and shoulders"
 
 
-@pytest.mark.parametrize("suffix", [".txt", ".md", ".srt", ".vtt", ".json", ".pdf", ".otio"])
-def test_what_is_shown_in_the_export_is_what_is_written(desk, tmp_path, suffix, monkeypatch):
-    desk.press("export_script")
-    dialog = desk.window._dialogs[-1]
-    key = next(key for key, form in dialog.formats.items() if form.suffix == suffix)
+def tick(dialog, key):
+    """Ticks one way to write a class, and no other, and shows it."""
     for number in range(dialog.list.count()):
         item = dialog.list.item(number)
         chosen = item.data(Qt.ItemDataRole.UserRole) == key
         item.setCheckState(Qt.CheckState.Checked if chosen else Qt.CheckState.Unchecked)
         if chosen:
             dialog.list.setCurrentRow(number)
+
+
+@pytest.mark.parametrize("suffix", [".txt", ".md", ".srt", ".vtt", ".json", ".pdf", ".otio"])
+def test_what_is_shown_in_the_export_is_what_is_written(desk, tmp_path, suffix, monkeypatch):
+    desk.press("export_script")
+    dialog = desk.window._dialogs[-1]
+    key = next(key for key, form in dialog.formats.items() if form.suffix == suffix)
+    tick(dialog, key)
     desk.settle()
     shown = dialog.preview.text.toPlainText()
     if suffix == ".pdf":
@@ -366,3 +374,20 @@ def test_a_format_that_fails_does_not_leave_the_export_waiting(desk, monkeypatch
     assert f"Writing {dialog.name.text()}.txt broke off" in dialog.names.text()
     assert dialog.write_button.isEnabled()
     dialog.close()
+
+
+def test_a_film_of_figures_is_shown_and_written(desk, tmp_path, monkeypatch):
+    short = plan_of(Step(movement="child", amount=2), title="Ebb", target_s=48.0)
+    desk.session.begin(short)
+    desk.settle()
+    desk.press("export_script")
+    dialog = desk.window._dialogs[-1]
+    monkeypatch.setattr("yewhour.ui.kit.film.class_film.SIZE", (320, 180))
+    tick(dialog, "film")
+    desk.qtbot.waitUntil(lambda: dialog.preview.currentWidget() is dialog.preview.area, timeout=20_000)
+    dialog.folder.setText(str(tmp_path))
+    dialog.name.setText("ebb")
+    dialog.write()
+    desk.qtbot.waitUntil(dialog.folder_button.isVisible, timeout=120_000)
+    with av.open(str(tmp_path / "ebb.figures.mp4")) as file:
+        assert float(file.duration / av.time_base) == pytest.approx(48.0, abs=0.1)

@@ -41,6 +41,8 @@ SOUNDS = {
     "sound": (".flac", "spoken, for the ear alone (FLAC)"),
     "sound-mp3": (".mp3", "spoken, for phones (MP3)"),
 }
+FILM = {"film": (".figures.mp4", "a film of its figures, spoken, to practise from (MP4)")}
+LONGER = {**SOUNDS, **FILM}
 SPOKEN = frozenset({"lines", "bells"})
 
 
@@ -59,7 +61,7 @@ def _haste() -> str:
 
 
 PAGES, WRITING = "export pages", "export"
-DRAWN = ("pdf", "cards", "cards-picture")  # shown as pages
+DRAWN = ("pdf", "cards", "cards-picture", "film")  # shown as pages
 
 
 class Exporting(QDialog):
@@ -79,7 +81,7 @@ class Exporting(QDialog):
         self.list.setAccessibleName("Ways to write it")
         self.list.setFixedWidth(round(370 * scale()))
         ways = {key: form.about for key, form in FORMATS.items()}
-        ways |= {key: about for key, (_, about) in SOUNDS.items()}
+        ways |= {key: about for key, (_, about) in LONGER.items()}
         for key, about in ways.items():
             item = QListWidgetItem(f"{about[0].upper()}{about[1:]}")
             item.setData(Qt.ItemDataRole.UserRole, key)
@@ -138,14 +140,14 @@ class Exporting(QDialog):
         return [(key, folder / f"{stem}{self._suffix(key)}") for key in self.chosen()]
 
     def _suffix(self, key: str) -> str:
-        return SOUNDS[key][0] if key in SOUNDS else self.formats[key].suffix
+        return LONGER[key][0] if key in LONGER else self.formats[key].suffix
 
     def _show(self, number: int) -> None:
         if self._key() in DRAWN:
             self.preview.show_text(b"Drawing the pages\xe2\x80\xa6")
             key = self._key()
             self.jobs.run(
-                PAGES, lambda job: self._pages.get(key) or self.formats[key].write(self.timed),
+                PAGES, lambda job: self._pages.get(key) or self._drawn(key),
                 lambda content: self._show_pages(key, content), doing="Drawing the pages",
                 lost="The class is as it was; other formats can be written.", owner=self,
                 failed=lambda problem: self._show_pages(key, str(problem).encode()),
@@ -155,6 +157,15 @@ class Exporting(QDialog):
             self.preview.show_text(self._about_sound().encode())
         else:
             self.preview.show_text(self.formats[self._key()].write(self.timed))
+
+    def _drawn(self, key: str) -> bytes:
+        """What is shown of a way as pages; of a film one picture, from its middle."""
+        if key not in FILM:
+            return self.formats[key].write(self.timed)
+        # Codecs, which an export of something else does not need.
+        from yewhour.ui.kit.film.class_film import sample
+
+        return sample(self.timed, self.timed.length_s / 2)
 
     def _about_sound(self) -> str:
         """What the sound will be like, as it can't be seen."""
@@ -238,18 +249,24 @@ class Exporting(QDialog):
         for number, (key, path) in enumerate(todo):
             job.progress((number, path.name))
             job.doing = f"Writing {path.name}"
-            if key in SOUNDS:
-                self._speak(path, number, job)
+            if key in LONGER:
+                self._speak(key, path, number, job)
             else:
                 write_whole(path, self.formats[key].write(self.timed))
             self._done.append(path)
 
-    def _speak(self, path: Path, number: int, job: Job) -> None:
-        """Writes the class as sound."""
+    def _speak(self, key: str, path: Path, number: int, job: Job) -> None:
+        """Writes the class as sound, or as a film."""
 
         def progress(share: float) -> None:
             job.progress((number, f"{path.name}, {share * 100:.0f} %"))
 
+        if key in FILM:
+            # Codecs, which an export of something else does not need.
+            from yewhour.ui.kit.film.class_film import film_of_class
+
+            film_of_class(self.timed, path, voice_named(), progress)
+            return
         slower = {str(name): value for name, value in load_voice().slower.items()}
         write_sound(self.timed, path, voice_named(), SPOKEN, slower, progress)
 

@@ -6,7 +6,7 @@ from collections.abc import Callable, Collection
 from pathlib import Path
 from typing import NamedTuple
 
-from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QRectF
+from PySide6.QtCore import QRectF
 from PySide6.QtGui import QColor, QImage, QPainter
 
 from yewhour.core.export.cards import cards
@@ -20,6 +20,7 @@ from yewhour.render.film_page import film_page
 from yewhour.render.formats import FORMATS
 from yewhour.ui.kit.figure_view import paint_figure, portrait_of
 from yewhour.ui.kit.film.brush import Brush
+from yewhour.ui.kit.film.class_film import png_of
 from yewhour.ui.kit.theme import LIGHT
 
 WIDE, HIGH = 1280, 720
@@ -56,11 +57,7 @@ def still(timed: TimedClass) -> bytes:
             box = QRectF(80 + number * wide, 310, wide - 24, 340)
             paint_figure(painter, box, one, LIGHT, side, letter=False)
     painter.end()
-    content = QByteArray()
-    buffer = QBuffer(content)
-    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    image.save(buffer, "PNG")  # type: ignore[call-overload]
-    return bytes(content.data())
+    return png_of(image)
 
 
 def shown_in(timed: TimedClass) -> list[tuple[Movement, str, str]]:
