@@ -91,6 +91,7 @@ def build_plan(
         blocks=frozenset(one.id for one in pool.items.values() if one.movement is None),
         liked=ask.room(teaching_data, model).liked,
         kin=model.kin_of(),
+        groups=frozenset(one for one in brief.wanted if one not in pool.items),
     )
     peak = chosen_peak(parts, pool, judge, model.peaks)
     opening = _opening(route, ask, teaching_data, model, short)
@@ -211,7 +212,12 @@ def _wanted(
             for one in pool.items.values()
             if group in one.groups
             and one.movement is not None
-            and any(fits_base(one, part.bases) >= 0 and one.effort <= part.effort[1] for part, _ in parts)
+            and any(
+                fits_base(one, part.bases) >= 0
+                and one.effort <= part.effort[1]
+                and _cold(part, one.effort) < COLDEST
+                for part, _ in parts
+            )
         ]
         members.sort(key=lambda one: -judge.luck(one))
         hardest = sorted(members, key=lambda one: -one.effort)[:HARDEST]  # or it is only hinted at
@@ -241,6 +247,9 @@ def _wanted(
                 put(able[-1].title, item.id)
                 placed += 1
     return found
+
+
+COLDEST = 2  # of what is asked for by its group, none begins a class
 
 
 def _cold(part: DraftPart, effort: int) -> int:

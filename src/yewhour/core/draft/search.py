@@ -52,10 +52,11 @@ class MovementJudge(msgspec.Struct, frozen=True):
     """What a movement is worth in a part of a class.
 
     focus: areas the class is about. ahead: areas that what comes later needs. wanted: movements that must
-    come in this part, as something later asks for them. order: places in a tradition's order; beside: what
-    stands in it but is not of it. keen: how much more the focus counts than usual.
-    few: seconds that a movement should last at least. blocks: those that may be there. kept: movements that
-    have their place already. liked: those for who may be there. kin: what does nearly the same as each.
+    come in this part, as something later asks for them. groups: of movements, that were asked for. order:
+    places in a tradition's order; beside: what stands in it but is not of it. keen: how much more the focus
+    counts than usual. few: seconds that a movement should last at least. blocks: those that may be there.
+    kept: movements that have their place already. liked: those for who may be there. kin: what does nearly
+    the same as each.
     """
 
     ask: DraftRequest
@@ -64,6 +65,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     focus: frozenset[str]
     ahead: frozenset[str] = frozenset()
     wanted: frozenset[str] = frozenset()
+    groups: frozenset[str] = frozenset()
     order: dict[str, int] = {}
     beside: frozenset[str] = frozenset()
     keen: float = 1.0
@@ -92,6 +94,9 @@ class MovementJudge(msgspec.Struct, frozen=True):
         if self.focus:
             about = weights.focus if part.about in STRICT else weights.focus_elsewhere
             worth += self.keen * about * bool(item.areas & self.focus)
+        if self.groups and part.about != "ease":
+            about = weights.focus if part.about in STRICT else weights.focus_elsewhere
+            worth += self.keen * about * bool(item.groups & self.groups)
         if part.about == "warm":
             worth += weights.warms * ("warming" in item.marks)
             worth += weights.warms_ahead * bool(item.areas & self.ahead)
