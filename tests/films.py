@@ -11,6 +11,7 @@ from yewhour.core.plan.nodes import Pair, Step
 from yewhour.state.classes.class_file import write_plan
 
 BEFORE_S, LONGER_S, AFTER_S = 12.0, 20.0, 9.0
+SOUND_S = 60.0
 PLAN = plan_of(
     Step(movement="welcome-short"), Step(movement="child", amount=4),
     Pair(body=(Step(movement="low-lunge", amount=3),)),
@@ -27,5 +28,6 @@ def film_class(folder: Path, sound: bool = False) -> Path:
     moved = [Spoken(one.line, one.start_s + BEFORE_S, one.end_s + BEFORE_S, one.text) for one in said.said]
     long_s = BEFORE_S + said.length_s + AFTER_S
     (folder / "ebb.vtt").write_bytes(captions(Taught(tuple(moved), said.segments, long_s)))
-    camera.film(folder / "camera.mp4", long_s, fps=2, sound=sound)
+    heard = camera.tones(SOUND_S) if sound else None  # of its beginning only: making it takes long
+    camera.film(folder / "camera.mp4", long_s, fps=2, sound=sound, speech=heard)
     return folder
