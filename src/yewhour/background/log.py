@@ -6,7 +6,6 @@ It lies in the XDG state folder and is written by one machine for its own user; 
 
 import contextlib
 import faulthandler
-import platform
 import sys
 import threading
 import traceback
@@ -22,8 +21,10 @@ from yewhour.files.late import late
 
 if TYPE_CHECKING:
     import logging
+    import platform
     from logging import handlers
 else:
+    platform = late("platform")  # only what is told of the machine needs it
     handlers = late("logging.handlers")  # likewise
     logging = late("logging")  # 9 ms that a start without a word to write can do without
 

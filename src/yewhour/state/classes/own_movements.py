@@ -5,10 +5,9 @@ import unicodedata
 import zlib
 from functools import lru_cache
 from pathlib import Path
-from typing import Any, NamedTuple
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 import msgspec
-import tomlkit
 
 from yewhour.content.movement_files import movement_of
 from yewhour.content.paths import DATA
@@ -21,8 +20,14 @@ from yewhour.core.purpose import LINE_PURPOSES
 from yewhour.core.sides import fill
 from yewhour.core.wording.directions import tokenised
 from yewhour.files.atomic_files import make_folder, write_whole
+from yewhour.files.late import late
 from yewhour.files.toml_files import Table, read_toml
 from yewhour.state.paths import own_data
+
+if TYPE_CHECKING:
+    import tomlkit
+else:
+    tomlkit = late("tomlkit")  # 10 ms; only a change of her own movements needs it
 
 # What the tokens of a line stand for in a preview; in a class they are filled from it.
 SAMPLE = {"breath": "inhale", "n": "three", "prop": "block", "title": "this class", "audience": "everyone"}
