@@ -5,7 +5,7 @@ from itertools import pairwise
 import pytest
 
 from tests.conftest import demo_maker, made_of
-from yewhour.core.film.on_screen import NAME_S, NEXT_S, TITLE_S, ScreenFacts
+from yewhour.core.film.on_screen import FADE_S, NAME_S, NEXT_S, TITLE_S, ScreenFacts
 from yewhour.core.lengths import seconds
 from yewhour.core.pace import Pace
 from yewhour.core.plan.nodes import Pair, Step
@@ -123,3 +123,11 @@ def test_what_goes_by_the_clock_is_told_in_seconds():
     timed = made_of(Step(movement="final-rest", amount=60))
     facts, rest = ScreenFacts(timed), on(timed, "final-rest")
     assert facts.at(seconds(rest.end) - 30).left == "0:30"
+
+
+def test_it_comes_out_of_the_dark_and_goes_back_and_is_clear_between(lunges):
+    facts, end = ScreenFacts(lunges), lunges.length_s
+    dark = [
+        facts.at(at).dark for at in (0.0, FADE_S[0] / 2, FADE_S[0], end / 2, end - FADE_S[1], end - 0.75, end)
+    ]
+    assert dark == pytest.approx([1.0, 0.5, 0.0, 0.0, 0.0, 0.5, 1.0])

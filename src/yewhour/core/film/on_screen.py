@@ -11,14 +11,15 @@ from yewhour.core.take.moment import Moment, class_moment
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 
-Part = Literal["side", "name", "left", "next", "breath", "figure", "title", "captions"]
+Part = Literal["side", "name", "left", "next", "breath", "figure", "title", "captions", "fade"]
 PARTS: dict[Part, str] = {
     "title": "the title, as it begins", "name": "the movement, as it begins", "side": "the side, on its edge",
     "left": "what is left of it", "next": "what comes next", "breath": "the breath", "figure": "a figure",
-    "captions": "the words",
+    "captions": "the words", "fade": "out of the dark as it begins, and back as it ends",
 }  # fmt: skip
 TITLE_S = 5.0  # that the title stands
 NAME_S = 7.0  # that a name stands from where its movement begins
+FADE_S = (0.8, 1.5)  # that the picture comes in, and that it goes
 NEXT_S = 12.0  # before it, that the next movement is told
 SIDES = ("left", "right")
 
@@ -29,7 +30,8 @@ class OnScreen(msgspec.Struct, frozen=True):
     shown: the movement that is on, or that the way goes to; None while she only talks. side: of what is on,
     or of the stroke that is on, "" for both. left: how much of it is left in words, "" on a way; share: the
     same, from 1 to 0. coming: the movement that comes next, in its last seconds, None otherwise. breath: how
-    full the breath is, 0 to 1, None where nobody breathes by the class. caption: what is said.
+    full the breath is, 0 to 1, None where nobody breathes by the class. caption: what is said. dark: how much
+    of the picture is gone, 0 to 1, as it begins and as it ends.
     """
 
     moment: Moment
@@ -42,6 +44,7 @@ class OnScreen(msgspec.Struct, frozen=True):
     coming: Segment | None
     breath: float | None
     caption: str
+    dark: float
 
 
 class ScreenFacts:
@@ -74,6 +77,7 @@ class ScreenFacts:
             coming=following if near and following is not None and not following.behaviour.is_talk else None,
             breath=None if shown is None else breath_of(here),
             caption=self._caption(round(at_s * 1000)),
+            dark=max(0.0, 1 - at_s / FADE_S[0], 1 - (self.timed.length_s - at_s) / FADE_S[1]),
         )
 
     def _since_s(self, here: Moment, shown: Segment) -> float:

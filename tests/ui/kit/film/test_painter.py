@@ -90,3 +90,14 @@ def test_on_a_telephone_held_upright_everything_is_inside(qtbot, lunges):
     for at in range(0, int(lunges.length_s), 3):
         assert flattened(painter(at), 360, 640).shape == (640, 360, 4)
         assert all(one.x + one.pixels.shape[1] <= 360 for one in painter(at))
+
+
+def test_the_dark_covers_all_of_it_and_on_paper_it_is_paper(qtbot, lunges):
+    first = painted(lunges, 0.0, ["title", "fade"])
+    assert (first[:, :, 3] == 255).all()
+    assert not first[:, :, :3].any()
+    half = painted(lunges, 0.4, ["fade"])
+    assert 100 < half[:, :, 3].mean() < 160
+    assert not painted(lunges, 10.0, ["fade"]).any()
+    drawn = painted(lunges, 0.0, ["fade"], alone=True)
+    assert drawn[:, :, :3].min() > 200

@@ -26,6 +26,7 @@ from yewhour.voice.film.laid_over import LaidPicture, laid_picture
 HIGH = 720.0  # pixels of the picture that sizes are given for
 STEPS = 120  # that a needle empties in
 FILLS = 40  # steps that a breath fills in
+DARKER = 16  # and that the picture comes and goes in
 
 
 BAND = 64.0  # pixels wide, of the edge that a side is told on
@@ -80,6 +81,8 @@ class FilmPainter:
         if part == "side":
             wide = _even(BAND * self.unit)
             return (0 if seen.side == "left" else self.wide - wide, 0, wide, self.high)
+        if part == "fade":
+            return (0, 0, self.wide, self.high)
         place = (ALONE if self.alone else OVER)[part]
         wide, high = min(self.wide, _even(place.wide * self.unit)), _even(place.high * self.unit)
         x = place.x * self.unit if place.x >= 0 else self.wide + place.x * self.unit
@@ -226,13 +229,22 @@ class FilmPainter:
 
         return seen.caption, paint
 
+    def fade(self, seen: OnScreen) -> _Painted:
+        """What covers the whole picture as it begins and as it ends: the dark, or the paper that it is on."""
+        dark = min(1.0, round(seen.dark * DARKER) / DARKER)
+        if not dark:
+            return "", None
+        colour = QColor(self.theme.paper if self.alone else "#000000")
+        colour.setAlphaF(dark)
+        return dark, lambda painter, box: painter.fillRect(box, colour)
+
 
 _Painted = tuple[Hashable, Callable[[QPainter, QRectF], None] | None]
 # The order in which they lie upon one another.
 _PAINTED: dict[Part, Callable[[FilmPainter, OnScreen], _Painted]] = {
     "figure": FilmPainter.figure, "side": FilmPainter.side, "name": FilmPainter.name,
     "left": FilmPainter.left, "next": FilmPainter.next, "breath": FilmPainter.breath,
-    "captions": FilmPainter.captions, "title": FilmPainter.title,
+    "captions": FilmPainter.captions, "title": FilmPainter.title, "fade": FilmPainter.fade,
 }  # fmt: skip
 
 

@@ -39,10 +39,10 @@ from yewhour.ui.review.film.film_picture import WIDE, FilmPicture
 from yewhour.ui.review.film.film_sprigs import FilmSprigs, told_cut
 from yewhour.voice.film.preview import Preview, SmallPicture
 
-AT_FIRST: tuple[Part, ...] = ("title", "name", "side", "left")
+AT_FIRST: tuple[Part, ...] = ("title", "name", "side", "left", "fade")
 WORDS: dict[Part, str] = {
     "title": "Title", "name": "Movement", "side": "Side", "left": "What is left", "next": "What is next",
-    "breath": "Breath", "figure": "Figure", "captions": "Words",
+    "breath": "Breath", "figure": "Figure", "captions": "Words", "fade": "Fade",
 }  # fmt: skip
 TICK_MS = 40
 ROWS = 6  # of the list, that are in view
@@ -234,7 +234,8 @@ class FilmWindow(QDialog):
     def _painter(self, one: SmallPicture) -> FilmPainter:
         assert self.film is not None
         assert self.cuts is not None
-        return FilmPainter(self.film.in_film(self.cuts), one.wide, one.high, self.parts)
+        seen = [part for part in self.parts if part != "fade"]  # a picture by itself is to be seen
+        return FilmPainter(self.film.in_film(self.cuts), one.wide, one.high, seen)
 
     def _lay_over(self, parts: tuple[Part, ...]) -> None:
         self.parts = parts
