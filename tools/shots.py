@@ -145,10 +145,12 @@ def filming(at: Photographer, room: Path) -> None:
     window.show_film(
         CameraFilm(CameraSource(camera, camera), back.length_s, back.timed, back, page.looked.hearing)
     )
-    window.list.setCurrentRow(1)
-    window.point(page.looked.back.segments[30].start_s + 9)
-    while window.picture.image is None:
+    while window.work.jobs.busy():
         at.settle()
+    window.point(page.looked.back.segments[30].start_s + 9)
+    while window.work.jobs.busy():
+        at.settle()
+    at.settle()
 
 
 def on_stage(at, movement):
