@@ -4,19 +4,17 @@ from itertools import pairwise
 
 import pytest
 
+from tests import films
 from tests.conftest import demo_maker, made_of
 from yewhour.core.film.on_screen import FADE_S, NAME_S, NEXT_S, TITLE_S, ScreenFacts
 from yewhour.core.lengths import seconds
 from yewhour.core.pace import Pace
-from yewhour.core.plan.nodes import Pair, Step
+from yewhour.core.plan.nodes import Step
 
 
 @pytest.fixture(scope="module")
 def lunges():
-    return made_of(
-        Step(movement="welcome-short"), Step(movement="child", amount=4),
-        Pair(body=(Step(movement="low-lunge", amount=4),)), title="Ebb",
-    )  # fmt: skip
+    return films.lunges()
 
 
 def on(timed, name, side="both"):

@@ -9,9 +9,9 @@ from html.parser import HTMLParser
 import pytest
 from PySide6.QtGui import QImage
 
-from tests.conftest import demo_maker, made_of
+from tests import films
+from tests.conftest import demo_maker
 from yewhour.core.export.chapters import chapters
-from yewhour.core.plan.nodes import Pair, Step
 from yewhour.core.problem import Problem
 from yewhour.render.film_page import film_page
 from yewhour.ui.kit.film.beside import BESIDE, nothing_there, still, text, write_beside
@@ -44,10 +44,7 @@ def facts_of(page: bytes):
 
 @pytest.fixture(scope="module")
 def lunges():
-    return made_of(
-        Step(movement="welcome-short"), Step(movement="child", amount=4),
-        Pair(body=(Step(movement="low-lunge", amount=4),)), title=HOSTILE, audience="<rowers>",
-    )  # fmt: skip
+    return films.lunges(HOSTILE, "<rowers>")
 
 
 def test_a_page_has_the_film_chapters_cards_words_and_what_is_on(lunges):
@@ -76,15 +73,8 @@ def test_a_page_has_the_film_chapters_cards_words_and_what_is_on(lunges):
 def test_nothing_in_a_title_becomes_part_of_the_page(lunges):
     page = film_page(lunges, "x.mp4")
     assert len(Read(page).all("script")) == 1
-    assert Read(page).all("b") == Read(film_page(demo_free(lunges), "x.mp4")).all("b")
+    assert Read(page).all("b") == Read(film_page(films.lunges(), "x.mp4")).all("b")
     assert "&lt;rowers&gt;" in page.decode()
-
-
-def demo_free(timed):
-    import msgspec
-
-    brief = msgspec.structs.replace(timed.plan.brief, title="Ebb", audience="rowers")
-    return msgspec.structs.replace(timed, plan=msgspec.structs.replace(timed.plan, brief=brief))
 
 
 def test_every_control_has_a_name_and_the_language_is_told(lunges):

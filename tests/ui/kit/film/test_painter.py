@@ -3,10 +3,9 @@
 import numpy as np
 import pytest
 
-from tests.conftest import made_of
+from tests import films
 from yewhour.core.film.on_screen import PARTS
 from yewhour.core.lengths import seconds
-from yewhour.core.plan.nodes import Pair, Step
 from yewhour.ui.kit.film.painter import FilmPainter, paper
 from yewhour.voice.film.laid_over import flattened
 
@@ -15,10 +14,7 @@ WIDE, HIGH = 640, 360
 
 @pytest.fixture(scope="module")
 def lunges():
-    return made_of(
-        Step(movement="welcome-short"), Step(movement="child", amount=4),
-        Pair(body=(Step(movement="low-lunge", amount=4),)), title="Ebb",
-    )  # fmt: skip
+    return films.lunges()
 
 
 def painted(timed, at_s, parts, **more):

@@ -7,14 +7,14 @@ from pathlib import Path
 from typing import get_args
 
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice
-from PySide6.QtGui import QColor, QImage, QPainter
+from PySide6.QtGui import QColor, QImage
 
 from yewhour.content.terms import load_voice
 from yewhour.core.export.captions import captions
 from yewhour.core.export.chapters import chapters
 from yewhour.core.film.on_screen import Part
 from yewhour.core.timed_class import TimedClass
-from yewhour.ui.kit.film.painter import FilmPainter, paper
+from yewhour.ui.kit.film.painter import FilmPainter, lay_on, paper
 from yewhour.voice.film.cut_film import WrittenFilm
 from yewhour.voice.film.drawn_film import drawn_film
 from yewhour.voice.film.film_file import FilmText
@@ -44,12 +44,7 @@ def sample(timed: TimedClass, at_s: float) -> bytes:
     image = QImage(*SIZE, QImage.Format.Format_RGB32)
     painter = FilmPainter(timed, *SIZE, USUAL, alone=True)
     image.fill(QColor(painter.theme.paper))
-    brush = QPainter(image)
-    for laid in painter(at_s):
-        high, wide = laid.pixels.shape[:2]
-        over = QImage(laid.pixels.tobytes(), wide, high, 4 * wide, QImage.Format.Format_RGBA8888)
-        brush.drawImage(laid.x, laid.y, over)
-    brush.end()
+    lay_on(image, painter(at_s))
     return png_of(image)
 
 

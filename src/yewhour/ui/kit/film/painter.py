@@ -6,7 +6,7 @@ ground; on paper (a class without a camera) the figure is large and nothing need
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Hashable
+from collections.abc import Callable, Collection, Hashable, Sequence
 
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPen
@@ -253,6 +253,16 @@ def paper(painter: FilmPainter) -> LaidPicture:
     colour = QColor(painter.theme.paper)
     pixel = bytes([colour.red(), colour.green(), colour.blue(), 255])
     return laid_picture(0, 0, painter.wide, painter.high, pixel * (painter.wide * painter.high))
+
+
+def lay_on(image: QImage, pictures: Sequence[LaidPicture]) -> None:
+    """Lays pictures on an image, one after another."""
+    brush = QPainter(image)
+    for laid in pictures:
+        high, wide = laid.pixels.shape[:2]
+        over = QImage(laid.pixels.tobytes(), wide, high, 4 * wide, QImage.Format.Format_RGBA8888)
+        brush.drawImage(laid.x, laid.y, over)
+    brush.end()
 
 
 def moving_picture(shown: Segment, seen: OnScreen) -> tuple[FigurePicture | None, int, str]:

@@ -6,7 +6,7 @@ from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from yewhour.ui.kit.film.painter import FilmPainter
+from yewhour.ui.kit.film.painter import FilmPainter, lay_on
 from yewhour.ui.kit.theme import Theme, font
 from yewhour.voice.film.preview import SmallPicture
 
@@ -37,12 +37,7 @@ class FilmPicture(QWidget):
         """A picture of the camera's, and what lies over it at a second of the film."""
         image = QImage(one.pixels, one.wide, one.high, 3 * one.wide, QImage.Format.Format_RGB888).copy()
         if painter is not None:
-            brush = QPainter(image)
-            for laid in painter(at_s):
-                high, wide = laid.pixels.shape[:2]
-                over = QImage(laid.pixels.tobytes(), wide, high, 4 * wide, QImage.Format.Format_RGBA8888)
-                brush.drawImage(laid.x, laid.y, over)
-            brush.end()
+            lay_on(image, painter(at_s))
         self.image = image
         self.update()
 
