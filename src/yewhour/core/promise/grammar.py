@@ -46,7 +46,7 @@ AT_HAND = re.compile(
 # What may stand between a part of the body and its complaint: "my knees are rubbish".
 BETWEEN = frozenset(
     ("is", "are", "feel", "feels", "get", "gets", "a", "bit", "really", "very", "quite", "so", "too",
-     "always")
+     "always", "in", "still", "now", "has", "have", "been", "was", "were")
 )  # fmt: skip
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
 # Said before whom a class is for; a part of who they are, where more is told: "women over fifty".
