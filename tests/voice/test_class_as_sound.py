@@ -4,7 +4,6 @@ from functools import cache
 from itertools import pairwise
 
 import numpy as np
-import pyloudnorm
 import pytest
 import soundfile
 
@@ -25,6 +24,13 @@ from yewhour.voice.sound.sound_events import (
 from yewhour.voice.sound.sound_file import KINDS, write_sound
 
 SLOWER = {"instruct": 1.0}
+
+
+def loudness(sound, rate):
+    """By an outside meter; it takes seconds to import, and every worker collects this file."""
+    import pyloudnorm
+
+    return pyloudnorm.Meter(rate).integrated_loudness(sound)
 
 
 @cache
@@ -135,7 +141,7 @@ def test_a_file_is_as_long_as_the_class_and_as_loud_as_it_should_be(tmp_path):
     done = write_sound(timed, path, shipped_voice(), {"lines", "bells"}, SLOWER, shares.append)
     sound, rate = soundfile.read(path)  # another program's eyes and ears
     assert len(sound) == done.samples == timed.length * rate // TICKS_PER_S
-    assert pyloudnorm.Meter(rate).integrated_loudness(sound) == pytest.approx(-16, abs=0.5)
+    assert loudness(sound, rate) == pytest.approx(-16, abs=0.5)
     assert done.loudness == pytest.approx(-16, abs=0.3)
     assert done.peak <= -1.0
     assert shares[-1] == pytest.approx(1.0)
@@ -159,7 +165,7 @@ def test_every_kind_of_file_has_its_title_and_its_chapters(tmp_path, suffix):
         stream = file.streams.audio[0]
         one = av.AudioResampler("flt", "mono", stream.rate)
         parts = [part.to_ndarray()[0] for frame in file.decode(stream) for part in one.resample(frame)]
-        loud = pyloudnorm.Meter(stream.rate).integrated_loudness(np.concatenate(parts))
+        loud = loudness(np.concatenate(parts), stream.rate)
         assert loud == pytest.approx(-16, abs=0.15)
         assert done.loudness == pytest.approx(loud, abs=0.15)
         assert done.peak <= -1.0

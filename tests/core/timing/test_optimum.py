@@ -5,7 +5,6 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import plan_of, shipped
-from tools.milp import optimum
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair, Rounds, Step
 from yewhour.core.timing.fit import slack_costs
@@ -68,6 +67,8 @@ def test_no_solver_finds_a_better_class(nodes, share):
         round(solved.fit.shortest + share * (solved.fit.longest - solved.fit.shortest))
     )
     choice = solved.fit.at(length)
+    from tools.milp import optimum  # takes a second to import, and every worker collects this file
+
     best = optimum(solved.fit.parts, length)
     assert best is not None
     assert choice.cost <= best + 1e-5
