@@ -23,6 +23,25 @@ class Life(msgspec.Struct, frozen=True):
 LIVES = (
     # --- bodies
     Life(
+        "gentle yoga, she gets dizzy lying down, 30 minutes",
+        {"cautions": ("dizziness",)},
+        has=("seated-silence",),
+        never=(":lying",),
+    ),
+    Life("knees hurt when I climb stairs, hatha", asks="when I climb stairs"),
+    Life(
+        "30 minute yoga for beginners who are heavy",
+        {"cautions": ("larger-bodies",)},
+        never=(":belly pressure", ":rolling"),
+    ),
+    Life("45 minute flow with arm balances", {"peak": "crow"}, has=("crow",)),
+    Life(
+        "kids yoga 20 minutes, animals",
+        {"cautions": ("children",), "wanted": ("animals",)},
+        never=(":breath held",),
+    ),
+    Life("nurses after a shift, low back", {"focus": ("low back",)}),
+    Life(
         "prenatal, third trimester",
         {"cautions": ("pregnancy",)},
         never=("toe-squat", "camel-prep", ":back", ":front", ":curls", ":inversions"),

@@ -48,6 +48,14 @@ BETWEEN = frozenset(
     ("is", "are", "feel", "feels", "get", "gets", "a", "bit", "really", "very", "quite", "so", "too",
      "always", "in", "still", "now", "has", "have", "been", "was", "were")
 )  # fmt: skip
+# What stands between a complaint and where it is worse: "dizzy when lying flat", "sore knees in pigeon".
+WHEN = frozenset(("when", "whenever", "while", "if"))
+WORSE = WHEN | {"in", "during", "doing"}
+# Complaints that are so somewhere without such a word: "dizzy lying down".
+FEELS = frozenset(
+    ("dizzy", "giddy", "lightheaded", "headed", "breathles", "breathless", "nauseous", "faint", "sick", "hurt",
+     "hurting", "ache", "aching", "pain", "painful")
+)  # fmt: skip
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
 # Said before whom a class is for; a part of who they are, where more is told: "women over fifty".
 PERSONS = frozenset(

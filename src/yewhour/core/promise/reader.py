@@ -22,6 +22,7 @@ from yewhour.core.promise.grammar import (
     CALLED,
     CANNOT,
     EVERY_DAY,
+    FEELS,
     FREE,
     GOES_ON,
     LEAVES,
@@ -29,6 +30,8 @@ from yewhour.core.promise.grammar import (
     PERSONS,
     READS,
     STRICT,
+    WHEN,
+    WORSE,
     Context,
     is_number,
     length_in,
@@ -196,6 +199,14 @@ class PromiseReader:
             if wish.text == f"no {said}" and since and since[1] == at:  # in her own words: "can't get up"
                 wish = msgspec.structs.replace(wish, text=text[tokens[since[0]].start : tokens[end - 1].end])
             yield wish, context or in_list
+            if kind in ("part", "condition") and (worse := self._worse(tokens, end)):
+                left_out, until = worse
+                said, end = text[tokens[end].start : tokens[until - 1].end], until
+                if left_out is None:
+                    wish = self.meanings.unknown(said, "without", True)
+                else:
+                    wish = self.meanings.of(said, *left_out, "without", None)
+                yield msgspec.structs.replace(wish, text=said), context or in_list
             fed = True
             if kind == "everyday" and self.lexicon.words.everyday[key].whom and context == "for":
                 people.append((tokens[at].start, tokens[end - 1].end))
@@ -250,6 +261,30 @@ class PromiseReader:
             return end
         sore = self.lexicon.contexts.get((tokens[behind].plain,)) == "mind"
         return behind + 1 if sore or tokens[behind].plain in self.lexicon.hurts else end
+
+    def _worse(self, tokens: list[Token], end: int) -> tuple[tuple[Kind, str] | None, int] | None:
+        """Where a complaint that ends here is worse, which is then left out, and where that ends: `dizzy when
+        lying flat`. Nothing to leave out where nobody knows the words: it asks. None where no such words follow.
+        """
+        at, says_when = end, False
+        while at < len(tokens) and (
+            tokens[at].plain in WORSE or (at > end and self._says_nothing(tokens[at].plain))
+        ):
+            says_when = says_when or tokens[at].plain in WHEN
+            at += 1
+        if at == len(tokens) or (at == end and tokens[end - 1].plain not in FEELS):
+            return None
+        read = self._read(tokens, at, "without", "", True)
+        if says_when and (read is None or read[0] in ("part", "area")):
+            read = self._mistyped(tokens, at, "without", True)
+            if read is None or read[0] != "group":
+                return None, len(tokens)
+        if read is None or read[0] not in ("group", "movement"):
+            return None
+        kind, key, length, _ = read
+        if kind == "movement" and length == 1 and tokens[at].plain in EVERY_DAY:
+            return None
+        return (kind, key), at + length
 
     def _tried(self, context: Context, soft: Context, first: bool) -> Iterable[Kind]:
         """What is tried, in its order."""

@@ -95,9 +95,22 @@ def _with_peak(brief: Brief, told: Sequence[Wish], teaching_data: TeachingData) 
     library, room = teaching_data.library, teaching_data.room(brief)
     asked = [one.key for one in told if one.kind == "movement" and one.key in brief.wanted]
     hard = [one for one in asked if _is_led_up_to(library[one]) and not room.left_out(library[one])]
-    if not hard or brief.peak or brief.style in LEVEL_STYLES:
+    if brief.peak or brief.style in LEVEL_STYLES:
         return brief
-    peak = max(hard, key=lambda name: library[name].effort)
+    if hard:
+        peak = max(hard, key=lambda name: library[name].effort)
+    else:  # "arm balances": the first of them that all can do
+        groups = (
+            teaching_data.conditions.groups[one.key]
+            for one in told
+            if one.kind == "group" and one.key in brief.wanted
+        )
+        peak = next(
+            (name for group in groups if all(library[one].effort >= LED_UP_TO for one in group.movements)
+             for name in group.movements if not room.left_out(library[name])), "",
+        )  # fmt: skip
+        if not peak:
+            return brief
     wanted = tuple(one for one in brief.wanted if one != peak)
     return msgspec.structs.replace(brief, peak=peak, wanted=wanted)
 
