@@ -43,12 +43,21 @@ from yewhour.core.promise.wished import brief_of
 from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
-_OF_PREGNANCY = r"(?:pregnant|gone|into pregnancy|of pregnancy)"
+_OF_PREGNANCY = r"(?:pregnant|gone|along|into pregnancy|of pregnancy|into my pregnancy)"
 _ADDRESSED = re.compile(r"\bMs\.? (?=[A-Z][a-z])")  # somebody by her name, and no condition
 _WEEKS = re.compile(rf"\b({NUMBER})[- ]weeks?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
 _MONTHS = re.compile(rf"\b({NUMBER})(?:st|nd|rd|th)?[- ]months?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
 _BORN = re.compile(
-    rf"\b({NUMBER})[- ](?:weeks?|months?)[- ](?:postpartum|postnatal|after (?:the |a )?birth)", re.IGNORECASE
+    rf"\b({NUMBER})[- ](?:weeks?|months?)[- ]"
+    r"(?:postpartum|postnatal|after (?:the |a |my )?birth|after (?:having )?(?:the |a |my )?baby)"
+    rf"|\b(?:baby|birth|born)\b(?:\W+(?:is|was|just|now|only|about|almost|nearly|came|born|turned)\b)*\W+"
+    rf"{NUMBER}[- ](?:weeks?|months?)(?:[- ](?:old|ago))?",
+    re.IGNORECASE,
+)
+# Weeks by themselves, of a number that no course has: "38 weeks, gentle".
+_FAR_ALONG = re.compile(
+    r"(?:^|[,|;]|\b(?:i'm|i am|she's|she is|at))\s*((?:1[4-9]|2\d|3\d|4[0-2])) weeks\s*(?=$|[,|;.])",
+    re.IGNORECASE,
 )
 _AGE = re.compile(
     r"\b(?:(?:over|aged|age|past|above)\s+(?:the age of\s+)?(\d\d)s?|(\d\d)\s*\+"
@@ -109,6 +118,7 @@ class PromiseReader:
             text = f"{text[: found.start()]}, {' '.join(rest)}"
         numbered: tuple[tuple[re.Pattern[str], Callable[[re.Match[str]], str]], ...] = (
             (_WEEKS, lambda found: "pregnancy-first" if number_of(found[1]) <= 13 else "pregnancy"),
+            (_FAR_ALONG, lambda found: "pregnancy"),
             (_MONTHS, lambda found: "pregnancy-first" if number_of(found[1]) <= 3 else "pregnancy"),
             (_BORN, lambda found: "after-birth"),
             (_AGE, _aged),
@@ -157,6 +167,13 @@ class PromiseReader:
         since: tuple[int, int] | None = None  # the words of the context: where they begin, and end
         fed, at = False, 0
         while at < len(tokens):
+            if until := self._sore_to(tokens, at):
+                yield (
+                    self.meanings.unknown(text[tokens[at].start : tokens[until - 1].end], "mind", True),
+                    context,
+                )
+                at = until
+                continue
             read = self._read(tokens, at, context, soft, not fed)
             changed = self._context(tokens, at)
             if changed is not None and read is not None and changed[1] - at > read[2]:
@@ -257,15 +274,27 @@ class PromiseReader:
         behind = end
         while behind < len(tokens) and tokens[behind].plain in BETWEEN:
             behind += 1
-        if behind == end or behind == len(tokens):
+        if behind == len(tokens):
             return end
         sore = self.lexicon.contexts.get((tokens[behind].plain,)) == "mind"
+        if behind == end:  # "left knee bad", but not "wrists, bad back" without its comma
+            return end + 1 if sore and end + 1 == len(tokens) else end
         return behind + 1 if sore or tokens[behind].plain in self.lexicon.hurts else end
+
+    def _sore_to(self, tokens: list[Token], at: int) -> int:
+        """Where a part of the body that begins here and that no rule is for ends with its complaint: `thighs
+        hurt`; 0 where there is none."""
+        for length in range(min(LONGEST, len(tokens) - at), 0, -1):
+            meant = self.lexicon.phrases.get(tuple(token.plain for token in tokens[at : at + length]))
+            if meant is not None:
+                until = self._complaint_to(tokens, at + length)
+                sore = until > at + length and "area" in meant and not meant.keys() & {"part", "condition"}
+                return until if sore else 0
+        return 0
 
     def _worse(self, tokens: list[Token], end: int) -> tuple[tuple[Kind, str] | None, int] | None:
         """Where a complaint that ends here is worse, which is then left out, and where that ends: `dizzy when
-        lying flat`. Nothing to leave out where nobody knows the words: it asks. None where no such words follow.
-        """
+        lying flat`. Nothing to leave out where nobody knows the words: it asks. None where none follow."""
         at, says_when = end, False
         while at < len(tokens) and (
             tokens[at].plain in WORSE or (at > end and self._says_nothing(tokens[at].plain))
@@ -283,7 +312,7 @@ class PromiseReader:
             return None
         kind, key, length, _ = read
         if kind == "movement" and length == 1 and tokens[at].plain in EVERY_DAY:
-            return None
+            return (None, len(tokens)) if says_when else None
         return (kind, key), at + length
 
     def _tried(self, context: Context, soft: Context, first: bool) -> Iterable[Kind]:

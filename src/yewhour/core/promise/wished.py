@@ -18,7 +18,6 @@ _WAYS: dict[str, dict[str, Any]] = {
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
-IN_THE_HOUSE = ("wall", "chair", "blanket")  # what nobody has to buy
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
 CHAIRED = ("chair-only", "older", "balance", "stroke", "floor")
 
@@ -68,10 +67,11 @@ def brief_of(
         )
     named = [teaching_data.library.get(one) for one in (*lists["wanted"], fields.get("peak", ""))]
     needed = [prop for one in named if one is not None for prop in one.props]
-    for prop in dict.fromkeys(one for one in needed if one in IN_THE_HOUSE):
+    for prop in dict.fromkeys(needed):
         if prop not in lists["props"] and "props" not in fields:
             lists["props"].append(prop)
-            told.append(Wish(prop, f"a {prop} at hand", "guessed", "what was named needs it", "prop", prop))
+            meaning = f"{prop} at hand" if prop.startswith("two ") else f"a {prop} at hand"
+            told.append(Wish(prop, meaning, "guessed", "what was named needs it", "prop", prop))
     resting = [words.everyday[one.key].rests for one in told if one.kind == "everyday"]
     if any(resting):
         ways.setdefault("least_rest", max(resting))
