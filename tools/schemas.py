@@ -18,6 +18,7 @@ from yewhour.core.library.card import Card
 from yewhour.core.library.cue_interpreter import BodyCue, LiftCue
 from yewhour.core.library.facets import FacetValue
 from yewhour.core.library.movement import Movement
+from yewhour.core.library.telling import Telling
 from yewhour.core.plan.school import School
 from yewhour.core.promise.vocabulary import PromiseVocabulary
 from yewhour.core.purpose import LINE_PURPOSES
@@ -53,6 +54,7 @@ def schemas() -> dict[str, bytes]:
         "positions": msgspec.json.schema(PositionsFile),
         "schools": _without(msgspec.json.schema(dict[str, School]), "School", "id"),
         "shelf": _shelf(),
+        "told_to": _told_to(),
         "terms": msgspec.json.schema(TermsFile),
         "voice": msgspec.json.schema(SpeechRates),
         "wording": _wording(),
@@ -61,6 +63,12 @@ def schemas() -> dict[str, bytes]:
         name: one for kind in (BodyCue, LiftCue) for name, one in msgspec.json.schema(kind)["$defs"].items()
     }
     return {name: _whole(name, schema) for name, schema in kinds.items()}
+
+
+def _told_to() -> Schema:
+    """A table a movement, and one of standing lines."""
+    lines = {"type": "object", "additionalProperties": {"type": "array", "items": TEXT}}
+    return {**msgspec.json.schema(dict[str, Telling]), "properties": {"wording": lines}}
 
 
 def _whole(name: str, schema: Schema) -> bytes:

@@ -15,7 +15,7 @@ KINDS = schemas()
 
 
 def files_of(kind):
-    if kind in ("movements", "cards"):
+    if kind in ("movements", "cards", "told_to"):
         return sorted((DATA / kind).rglob("*.toml"))
     return [DATA / "voice/voice.toml" if kind == "voice" else DATA / f"{kind}.toml"]
 
@@ -29,7 +29,7 @@ def test_what_ships_is_in_order(kind):
 
 
 def test_every_kind_of_data_file_has_one():
-    kinds = {path.stem for path in DATA.glob("*.toml")} | {"movements", "cards", "voice"}
+    kinds = {path.stem for path in DATA.glob("*.toml")} | {"movements", "cards", "told_to", "voice"}
     assert kinds == set(KINDS)
 
 

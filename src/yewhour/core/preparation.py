@@ -35,10 +35,13 @@ def prepare_plan(plan: Plan, teaching_data: TeachingData) -> PreparedPlan:
     school = school_of(plan.brief, teaching_data.schools)
     validate_school(school)
     room = teaching_data.room(plan.brief)
+    gentle = plan.brief.level in GENTLE_LEVELS
+    if (told := teaching_data.told_to(room)) is not None:
+        teaching_data, gentle = teaching_data.telling(told), True
     if room.roll:
         school = msgspec.structs.replace(school, roll=room.roll)
     positions = room.positions(teaching_data.positions)
-    kept_from = {*school.keeps_from, *(HARD_WAYS if plan.brief.level in GENTLE_LEVELS else ())}
+    kept_from = {*school.keeps_from, *(HARD_WAYS if gentle else ())}
     if kept_from:
         positions = positions.avoiding(
             frozenset(one for one in positions.places if base_of(one) in kept_from)

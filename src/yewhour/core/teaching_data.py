@@ -12,6 +12,7 @@ from yewhour.core.library.facets import Facets
 from yewhour.core.library.movement import Library
 from yewhour.core.library.names import plain_name
 from yewhour.core.library.position import PositionGraph
+from yewhour.core.library.telling import Tellings, TellingsOf, library_told, none_told
 from yewhour.core.plan.nodes import Blocks
 from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.school import Schools
@@ -37,10 +38,24 @@ class TeachingData(msgspec.Struct, frozen=True):
     props: frozenset[str] = frozenset()
     watch: Mapping[str, str] = {}  # tag -> what to keep in mind, where a movement has no line of its own
     conditions: Conditions = Conditions()
+    tellings: TellingsOf = none_told
 
     def room(self, brief: Brief) -> Room:
         """Who may be in the room of a promise, and what it does without."""
         return room_of(brief, self.conditions, self.library)
+
+    def told_to(self, room: Room) -> Tellings | None:
+        """How a class is told to those who may be in a room, where that is another way than everybody's."""
+        return next((told for tag in room.cautions if (told := self.tellings(tag)) is not None), None)
+
+    def telling(self, told: Tellings) -> "TeachingData":
+        """The same data, told so."""
+        wording = {field: tuple((line,) for line in lines) for field, lines in told.wording.items()}
+        return msgspec.structs.replace(
+            self,
+            library=library_told(self.library, told.movements),
+            wording=msgspec.structs.replace(self.wording, **wording),
+        )
 
     @property
     def known(self) -> Vocabulary:

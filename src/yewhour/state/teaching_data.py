@@ -9,6 +9,7 @@ from yewhour.content.card_files import with_cards
 from yewhour.content.content_cache import CachedContent, read_content_cache, write_content_cache
 from yewhour.content.movement_files import load_library
 from yewhour.content.paths import DATA
+from yewhour.content.telling_files import tellings_but
 from yewhour.content.terms import (
     Terms,
     load_conditions,
@@ -72,6 +73,7 @@ def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Prob
     problems += hers
     whom = {name: caution.whom for name, caution in terms.cautions.items()}
     blocks, troubles = load_blocks([(own or own_data()) / "blocks"], library, ready_blocks)
+    changed = frozenset(name for name, one in library.items() if shipped.get(name) is not one)
     words = TeachingData(
         library,
         load_schools(),
@@ -87,5 +89,6 @@ def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Prob
         frozenset(terms.props),
         {name: caution.watch for name, caution in terms.cautions.items() if caution.watch},
         load_conditions(terms),
+        tellings_but(changed),
     )
     return words, unclear + problems + troubles

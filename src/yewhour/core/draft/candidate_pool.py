@@ -144,12 +144,16 @@ def _pool(
     families = frozenset((*style.families, *more))
     order, stretch = order_of(style, teaching_data), style.stretch * room.stretch
     asked = {brief.peak, *brief.wanted, *model.peaks.get(brief.peak, PeakSteps()).stages}
+    told = teaching_data.told_to(room)
     items: dict[str, PoolItem] = {}
     down: dict[str, tuple[str, str]] = {}
     for movement in teaching_data.library.values():
         wished = movement.id in asked
-        if movement.behaviour.framing or not movement.start or (movement.id in model.never and not wished):
+        never = movement.id in model.never and (told is None or movement.behaviour.is_rest)
+        if movement.behaviour.framing or not movement.start or (never and not wished):
             continue
+        if told is not None and movement.id not in told.movements and not wished:
+            continue  # it would be told as to others
         of_style = movement.family in families and movement.id not in style.not_here
         if not (of_style or movement.id in style.also or wished) or (
             movement.side_by and movement.sides == "one"
