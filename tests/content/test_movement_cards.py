@@ -25,10 +25,13 @@ def test_every_movement_that_is_done_has_a_card():
     assert done == ["knees-chest-chin"]  # it is only ever a phase of a flow
 
 
-@pytest.mark.parametrize("name", CARDS)
-def test_a_card_can_be_said_and_teaches(name):
+FORMS = [(name, one.card) for name, one in CARDS.items()]
+FORMS += [(name, card.in_gentle_form()) for name, card in FORMS if card.gentle is not None]
+
+
+@pytest.mark.parametrize(("name", "card"), FORMS)
+def test_a_card_can_be_said_and_teaches(name, card):
     movement = CARDS[name]
-    card = movement.card
     assert faults(card, frozenset(shipped().facets.names)) == []
     assert card.aim or card.check or movement.behaviour.framing
     for beat, text in card.lines():
@@ -63,6 +66,20 @@ def test_no_thought_stands_on_two_cards():
         if beat in ("aim", "check", "image", "deepen", "compare", "keep") and len(text.split()) > 5
     )
     assert [text for text, times in thoughts.items() if times > 1] == []
+
+
+@pytest.mark.parametrize("name", [name for name, one in CARDS.items() if one.card.gentle is not None])
+def test_a_gentle_form_is_of_a_movement_that_has_one_and_is_in_a_shape_that_there_is(name):
+    movement = CARDS[name]
+    assert movement.gentler is not None
+    assert not movement.gentler.movement
+    shape = movement.card.gentle.shape
+    assert shape is None or not shipped().facets.fault(shape)
+    held = movement.shape if shape is None else shape
+    said = " ".join((*movement.card.gentle.place, movement.card.gentle.first)).lower()
+    if "head" in movement.shape and "head" not in held:
+        assert "curl up" not in said
+        assert "head down" not in movement.card.gentle.leave.lower()
 
 
 def test_a_card_that_is_wrong_is_told_with_its_place(tmp_path):

@@ -46,7 +46,10 @@ def with_cards(
             except msgspec.ValidationError as error:
                 problems.append(Problem(f"This card can't be read: {error}.", where, "Mend that line."))
                 continue
-            problems += [Problem(fault, where, "Mend that line.") for fault in faults(card, known)]
+            wrong = dict.fromkeys(
+                one for form in (card, card.in_gentle_form()) for one in faults(form, known)
+            )
+            problems += [Problem(fault, where, "Mend that line.") for fault in wrong]
             found[name] = msgspec.structs.replace(found[name], card=card)
     return found
 

@@ -14,6 +14,24 @@ Texts = tuple[str, ...]
 CONDITION = re.compile(r"\[(\w+)\?\s*(.*?)\s*(?:else\s+(.*?)\s*)?\]")
 LISTS = ("place", "choice", "aim", "check", "image", "deepen", "compare", "keep", "late")
 SINGLE = ("first", "again", "leave")
+GENTLE = ("place", "aim", "check", "keep", "late", "first", "again", "leave")
+
+
+class GentleForm(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults=True, gc=False):
+    """A movement done in its gentler way by everybody: the fields of its card that are otherwise then.
+
+    shape: what it is held in, in place of the movement's; None where that is the same.
+    """
+
+    place: Texts = ()
+    aim: Texts = ()
+    check: Texts = ()
+    keep: Texts = ()
+    late: Texts = ()
+    first: str = ""
+    again: str = ""
+    leave: str = ""
+    shape: dict[str, str] | None = None
 
 
 class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults=True, gc=False):
@@ -25,7 +43,7 @@ class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_default
     mistake, how it is noticed, what mends it. image: a picture that does work. deepen: one step further.
     compare: of a second side. again: the placing of a second side or a return. first: the first repetition
     talked through. keep: while it goes. late: near the end of a set; {n} is what is left then. leave: undoes
-    the shape where it is.
+    the shape where it is. gentle: what is otherwise where everybody does it in its gentler way.
     """
 
     way: dict[str, str] = {}
@@ -42,15 +60,23 @@ class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_default
     keep: Texts = ()
     late: Texts = ()
     leave: str = ""
+    gentle: GentleForm | None = None
 
     def lines(self) -> Iterator[tuple[str, str]]:
-        """Every line with what it is for, in the order of the card."""
+        """Every line with what it is for, in the order of the card, its gentle form left out."""
         yield from (("way", text) for text in self.way.values() if text)
         yield from (("place", text) for text in self.place)
         yield from (("protect", text) for text in self.protect.values())
         for beat in (*LISTS[1:], *SINGLE):
             texts = getattr(self, beat)
             yield from ((beat, text) for text in ((texts,) if isinstance(texts, str) else texts) if text)
+
+    def in_gentle_form(self) -> "Card":
+        """The card of its gentler way; itself where it has no words for that."""
+        if self.gentle is None:
+            return self
+        told = {name: value for name in GENTLE if (value := getattr(self.gentle, name))}
+        return msgspec.structs.replace(self, **told, choice=(), deepen=(), gentle=None)
 
 
 def conditioned(text: str, shape: Mapping[str, str]) -> str:

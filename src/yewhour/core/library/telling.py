@@ -43,6 +43,7 @@ def told(movement: Movement, telling: Telling) -> Movement:
     words = {
         name: getattr(telling, name) or (getattr(base, name) if name in KEPT else getattr(telling, name))
         for name in Card.__struct_fields__
+        if name != "gentle"
     }
     lines, otherwise = movement.lines, movement.otherwise
     if telling.say:

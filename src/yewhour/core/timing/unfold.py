@@ -323,7 +323,7 @@ def block_nodes(node: Block, blocks: Blocks) -> tuple[Node, ...]:
 
 
 def movement_of_step(step: Step, library: Library) -> Movement:
-    """The movement a step uses; the gentler or stronger entry when that is the one taught.
+    """The movement a step uses; the gentler or stronger one, or its gentler form, when that is taught.
 
     Raises Problem for one that is not in the library.
     """
@@ -337,6 +337,10 @@ def movement_of_step(step: Step, library: Library) -> Movement:
     option = {"gentler": movement.gentler, "stronger": movement.stronger}.get(step.take)
     if option is not None and option.movement:
         return library.get(option.movement, movement)
+    if step.take == "gentler" and movement.card is not None and movement.card.gentle is not None:
+        card, shape = movement.card.in_gentle_form(), movement.card.gentle.shape
+        kept = movement.shape if shape is None else shape
+        return msgspec.structs.replace(movement, card=card, shape=kept, gentler=None)
     return movement
 
 

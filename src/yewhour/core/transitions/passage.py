@@ -187,7 +187,11 @@ def _chosen(phrasing: Phrasing, card: Card, use: StepUse, guarded: bool) -> Iter
     """Another way, with its reason: where the movement asks something, or the class is for beginners."""
     taken = {"gentler": use.movement.gentler, "stronger": use.movement.stronger}.get(use.step.take)
     if taken is not None and not taken.movement:
-        yield "remind", (_told(taken.line[0], use, {}),)
+        line = _told(taken.line[0], use, {})
+        if use.step.take == "gentler":
+            frame = phrasing.wording.gentler_taken[use.place % len(phrasing.wording.gentler_taken)][0]
+            line = frame.format(line=f"{line[0].lower()}{line[1:]}")
+        yield "remind", (line,)
         return
     wanted = use.movement.effort >= NAMED_FROM or phrasing.brief.level in GENTLE_LEVELS
     if guarded or not wanted or not use.step.offer or not card.choice:

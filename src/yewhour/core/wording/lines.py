@@ -50,6 +50,7 @@ class StandingLines(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     option_gentler: LineVariants
     option_stronger: LineVariants
     option_both: LineVariants
+    gentler_taken: LineVariants
     count_so_far: LineVariants
     number_first: LineVariants
     shape: LineVariants
