@@ -23,6 +23,7 @@ class Condition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     unless: dict[str, tuple[str, ...]] = {}
     also: tuple[str, ...] = ()
     most: int = 5
+    supports: tuple[str, ...] = ()
     shapes: tuple[str, ...] = ()
     roll: Side | None = None
     liked: tuple[str, ...] = ()

@@ -66,6 +66,12 @@ class Room(msgspec.Struct, frozen=True, dict=True):
             known[movement.id] = tuple(dict.fromkeys(found))
         return known[movement.id]
 
+    def troubled(self, movement: Movement) -> tuple[str, ...]:
+        """The cautions that a movement matters for and that no prop of its own answers: at a chair one is
+        steady."""
+        held = {tag for tag, one in self.rules.conditions.items() if {*one.supports} & {*movement.props}}
+        return tuple(tag for tag in self.met(movement) if tag not in held)
+
     def offers(self, option: Option | None) -> bool:
         """Whether a choice is there and may be spoken: neither what it is nor what it says is left out."""
         if option is None:

@@ -257,7 +257,7 @@ def _why_not(
         return "level", barred[0] if barred else ""
     if "breath held" in movement.marks and not school.retention:
         return "school", "breath held"
-    met = room.met(movement)
+    met = room.troubled(movement)
     if above > 0 and not met:
         return "gentler", "level"
     if met:

@@ -38,6 +38,8 @@ def caution_lines(phrasing: Phrasing, use: StepUse, again: bool = False) -> tupl
         lines = () if again else ((phrasing.watch[tag],),)  # what holds for all that load it is said once
     whom = phrasing.cautions.get(tag, tag)
     frames = phrasing.wording.caution_again if again else phrasing.wording.caution
+    if gentler is not None and lines == (gentler.line,) and phrasing.room.theirs:
+        frames = phrasing.wording.option_gentler  # they are everybody, and each chooses
     frame = frames[use.place % len(frames)][0]
     return tuple(tuple(_spoken_to(frame, whom, text) for text in line) for line in lines)
 
