@@ -26,7 +26,7 @@ from yewhour.core.draft.draft_model import (
 )
 from yewhour.core.draft.repair import above, fit_draft, repair
 from yewhour.core.draft.search import MovementJudge, SearchState, fill_part
-from yewhour.core.draft.to_plan import nodes_of
+from yewhour.core.draft.to_plan import nodes_of, taught_flows
 from yewhour.core.lengths import seconds
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import (
@@ -205,7 +205,8 @@ def _with_section(plan: Plan, index: int, room_s: float, desk: _Desk) -> Plan:
     path = fill_part(items, part, desk.judge, came, room_s)
     if not path.items:
         raise Problem(f"There is nothing else for {section.title}.", "draft", "Give it another role.")
-    body = (*stays, *nodes_of(path.items, part, desk.style))
+    taught = taught_flows(desk.ask, desk.teaching_data.blocks)
+    body = (*stays, *nodes_of(path.items, part, desk.style, taught))
     changed = msgspec.structs.replace(section, body=body)
     return msgspec.structs.replace(
         plan, sections=(*plan.sections[:index], changed, *plan.sections[index + 1 :])

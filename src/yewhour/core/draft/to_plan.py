@@ -1,7 +1,7 @@
 """A draft as a plan: its items as steps, pairs and blocks, in sections, with opening, rest and closing."""
 
 import zlib
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 import msgspec
 
@@ -11,8 +11,10 @@ from yewhour.core.draft.draft_model import DraftModel, DraftPart, DraftRequest, 
 from yewhour.core.library.movement import Movement
 from yewhour.core.plan.nodes import (
     Block,
+    Blocks,
     Node,
     Pair,
+    Rounds,
     Step,
 )
 from yewhour.core.plan.plan import (
@@ -29,6 +31,7 @@ RESTS = (
     "chair-silence",
 )  # fmt: skip
 TELLINGS = 97
+TAUGHT_FROM = 6  # movements of a flow whose first round is taught
 QUIET_S = 100.0  # of a hold that is announced where the style keeps quiet
 
 
@@ -50,7 +53,7 @@ def draft_plan(
     sections = [Section(title="Arrive", role="arrive", body=(opening,))]
     for part, items in found:
         if items:
-            body = tuple(nodes_of(items, part, style))
+            body = tuple(nodes_of(items, part, style, taught_flows(ask, teaching_data.blocks)))
             sections.append(Section(title=part.title, role=part.role, body=body))
     room = ask.room(teaching_data, model)
     here, rests = "", ""
@@ -117,7 +120,9 @@ def _barred(place: str, room: Room) -> bool:
     return any(group.bars(place) for group in groups)
 
 
-def nodes_of(items: Sequence[PoolItem], part: DraftPart, style: DraftStyle) -> Iterator[Node]:
+def nodes_of(
+    items: Sequence[PoolItem], part: DraftPart, style: DraftStyle, taught: Mapping[str, Rounds]
+) -> Iterator[Node]:
     """The items as nodes: one-sided ones in pairs, several of them in one where the part has chains.
 
     Silence is promised before one long shape of a part, the last that has no sides; in the others somebody
@@ -130,7 +135,9 @@ def nodes_of(items: Sequence[PoolItem], part: DraftPart, style: DraftStyle) -> I
     for item in items:
         if item.movement is None:
             yield from _paired(chain)
-            yield Block(name=item.id)
+            if item.id in taught:
+                yield Step(movement="teach-round")
+            yield taught.get(item.id, Block(name=item.id))
             continue
         step = Step(movement=item.id, take=item.take, amount=item.amount)
         if item.sided:
@@ -150,6 +157,18 @@ def nodes_of(items: Sequence[PoolItem], part: DraftPart, style: DraftStyle) -> I
         if style.between and (item.effort >= 2 or set(item.marks) & {"breath held", "rapid breath"}):
             yield Step(movement=style.between)
     yield from _paired(chain)
+
+
+def taught_flows(ask: DraftRequest, blocks: Blocks) -> dict[str, Rounds]:
+    """The flows whose first round is taught, by name: the long ones, where somebody may not know them."""
+    if ask.brief.level == "experienced":
+        return {}
+    flows = {name: body[0] for name, body in blocks.items() if len(body) == 1 and isinstance(body[0], Rounds)}
+    return {
+        name: msgspec.structs.replace(flow, teach=1)
+        for name, flow in flows.items()
+        if len(flow.body) >= TAUGHT_FROM
+    }
 
 
 def _paired(chain: list[Step]) -> Iterator[Node]:
