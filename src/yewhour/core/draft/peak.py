@@ -9,6 +9,8 @@ from yewhour.core.draft.draft_model import DraftPart, PeakSteps
 from yewhour.core.draft.search import MovementJudge, SearchState
 
 LATELY = 4.0  # how much less a peak is worth that was taught lately
+LONGER_TRY = 2  # breaths more than usual, so that it can be taught
+BETWEEN = 2  # breaths between two tries
 PREPARED = 3  # movements, at least, that prepare a peak
 
 
@@ -31,9 +33,27 @@ class Peak(msgspec.Struct, frozen=True):
         return tuple(one.id for one in (*self.stages, self.item, *self.after))
 
     @property
+    def tries(self) -> tuple[PoolItem, ...]:
+        """The peak as often as it is tried: gentler first, and again after a breath where it began;
+        once what has two sides, turns upside down, or was not asked for by name."""
+        item, movement = self.item, self.item.movement
+        once = item.sided or "inversion" in item.marks or not self.named
+        if once or movement is None or not movement.behaviour.is_hold or "peak" not in item.marks:
+            return (item,)
+        longer = msgspec.structs.replace(item, amount=min(movement.dose[2], movement.dose[1] + LONGER_TRY))
+        has_way = movement.gentler is not None and not movement.gentler.movement
+        first = msgspec.structs.replace(longer, take="gentler") if has_way else longer
+        between = tuple(
+            msgspec.structs.replace(one, amount=BETWEEN)
+            for one in self.stages[-1:]
+            if one.bases == item.bases and not one.sided and one.movement and one.movement.behaviour.is_hold
+        )
+        return (first, *between, longer)
+
+    @property
     def costs(self) -> float:
         """Seconds of its stages and of itself."""
-        return sum(one.costs for one in (*self.stages, self.item))
+        return sum(one.costs for one in (*self.stages, *self.tries))
 
 
 def chosen_peak(
@@ -120,7 +140,7 @@ def with_peak(
     there = peak.kept
     rest = tuple(one for one in items if one.id not in there)
     if own:
-        work = (*peak.stages, peak.item)
+        work = (*peak.stages, *peak.tries)
         about = sum(one.lasts for one in work if one.areas & judge.focus)
         came = msgspec.structs.replace(
             came, here=peak.item.ends or came.here, used=came.used | {*there},
