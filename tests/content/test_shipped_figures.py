@@ -18,6 +18,8 @@ from yewhour.core.figure.body import mirrored, stance
 from yewhour.core.figure.figures import Figures
 from yewhour.core.figure.validate import figure_faults
 
+pytestmark = pytest.mark.xdist_group("figures")  # one worker makes what all of them look at
+
 
 @pytest.fixture(scope="module")
 def written():

@@ -40,7 +40,7 @@ def short():
 
 @cache
 def a_minute():
-    return made_of(Step(movement="child", amount=2, locked=True), length_s=None, title="Ebb", target_s=60)
+    return made_of(Step(movement="child", amount=2, locked=True), length_s=None, title="Ebb", target_s=40)
 
 
 def mixed(heard, length):

@@ -10,6 +10,8 @@ from yewhour.core.problem import Problem
 from yewhour.voice.film.copied_film import copy_film, key_frames, on_key_frames
 from yewhour.voice.film.film_file import FilmText
 
+pytestmark = pytest.mark.xdist_group("copied film")  # one worker makes what all of them look at
+
 
 @pytest.fixture(scope="module")
 def camera(tmp_path_factory):

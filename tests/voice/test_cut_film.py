@@ -17,6 +17,8 @@ from yewhour.voice.film.alignment import Alignment
 from yewhour.voice.film.cut_film import camera_length_s, camera_size, cut_film
 from yewhour.voice.film.film_file import FilmText
 
+pytestmark = pytest.mark.xdist_group("cut film")  # one worker makes what all of them look at
+
 PIECES = [(3.0, 8.0), (10.5, 15.0)]
 
 

@@ -17,6 +17,8 @@ from yewhour.voice.film.film_file import FilmText
 from yewhour.voice.film.laid_over import LaidPicture
 from yewhour.voice.film.overlay_file import write_overlay
 
+pytestmark = pytest.mark.xdist_group("drawn film")  # one worker makes what all of them look at
+
 WIDE, HIGH = 160, 90
 
 

@@ -35,6 +35,8 @@ TALK = (
     "please leave it out for the cat", "hello everybody, wait for me", "the table is by the door",
     "note this down if you like",
 )  # fmt: skip
+
+pytestmark = pytest.mark.xdist_group("hearing")  # one worker makes what all of them look at
 SKIPPED, DRIFT = 0.06, 0.02
 
 

@@ -377,7 +377,7 @@ def test_a_format_that_fails_does_not_leave_the_export_waiting(desk, monkeypatch
 
 
 def test_a_film_of_figures_is_shown_and_written(desk, tmp_path, monkeypatch):
-    short = plan_of(Step(movement="child", amount=2), title="Ebb", target_s=48.0)
+    short = plan_of(Step(movement="child", amount=1), title="Ebb", target_s=36.0)
     desk.session.begin(short)
     desk.settle()
     desk.press("export_script")
@@ -390,4 +390,4 @@ def test_a_film_of_figures_is_shown_and_written(desk, tmp_path, monkeypatch):
     dialog.write()
     desk.qtbot.waitUntil(dialog.folder_button.isVisible, timeout=120_000)
     with av.open(str(tmp_path / "ebb.figures.mp4")) as file:
-        assert float(file.duration / av.time_base) == pytest.approx(48.0, abs=0.1)
+        assert float(file.duration / av.time_base) == pytest.approx(36.0, abs=0.1)

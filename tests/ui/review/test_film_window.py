@@ -7,6 +7,8 @@ from PySide6.QtCore import QPoint, Qt
 from tests.films import BEFORE_S, film_class
 from yewhour.core.problem import Problem
 
+pytestmark = pytest.mark.xdist_group("film window")  # one worker makes what all of them look at
+
 
 @pytest.fixture(scope="module")
 def filmed(tmp_path_factory):
