@@ -25,7 +25,7 @@ from yewhour.core.draft.draft_model import (
     DraftStyle,
 )
 from yewhour.core.draft.repair import above, fit_draft, repair
-from yewhour.core.draft.search import MovementJudge, SearchState, fill_part
+from yewhour.core.draft.search import FEET, MovementJudge, SearchState, fill_part
 from yewhour.core.draft.to_plan import nodes_of, taught_flows
 from yewhour.core.lengths import seconds
 from yewhour.core.pipeline import solve
@@ -231,7 +231,7 @@ def _part(section: Section, desk: _Desk) -> DraftPart:
 
 def _came(plan: Plan, index: int, used: frozenset[str], desk: _Desk) -> SearchState:
     """Where the body is at the beginning of a section, and what is used elsewhere."""
-    here, warmed = "start", 0
+    here, warmed, stood = "start", 0, False
     for section in plan.sections[:index]:
         for step in steps_in_order(plan, section, desk.teaching_data.blocks):
             movement = desk.teaching_data.library.get(step.movement)
@@ -239,7 +239,8 @@ def _came(plan: Plan, index: int, used: frozenset[str], desk: _Desk) -> SearchSt
                 need = fill(movement.end or movement.start, "left")
                 here = desk.teaching_data.positions.usual(need)
                 warmed += movement.effort >= 1
-    return SearchState(here=here, used=used, warmed=warmed)
+                stood = stood or movement.start.startswith(FEET)
+    return SearchState(here=here, used=used, warmed=warmed, stood=stood)
 
 
 # --- something else here ----------------------------------------------------------------------------------

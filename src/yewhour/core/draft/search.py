@@ -21,6 +21,8 @@ NO_WAY_S = 1000.0
 NONE: frozenset[str] = frozenset()
 LAST = 2  # movements that the next should not be like
 LIKED = 2.4  # how welcome what is for who may be there is, against what she welcomes herself
+FEET = ("standing", "wide", "split", "folded")
+STEADY = 4  # effort on the feet that nobody begins with
 STRICT = ("focus", "peak", "breath")
 
 
@@ -36,6 +38,7 @@ class SearchState(msgspec.Struct, frozen=True):
     last: tuple[PoolItem, ...] = ()
     areas: dict[str, int] = {}
     warmed: int = 0
+    stood: bool = False
 
 
 class SearchPath(msgspec.Struct, frozen=True):
@@ -258,6 +261,9 @@ def _with(
     strong = "strong work" in item.marks and item.effort >= 3
     if strong and not came.warmed and "warming" not in item.marks:
         return None
+    on_feet = any(one.partition(" ")[0] in FEET for one in item.bases)
+    if on_feet and item.effort >= STEADY and item.movement is not None and not (came.stood or judge.order):
+        return None  # nobody stands up into the hardest of it
     about = bool(item.areas & judge.focus)
     worked_s, focused_s = came.worked_s + item.lasts, came.focused_s + item.lasts * about
     least = judge.weights.focus_least * min(1.0, judge.keen / 2)
@@ -275,6 +281,7 @@ def _with(
         wrists_s=wrists_s,
         last=(*came.last, item)[-LAST:],
         areas={**came.areas, **{area: came.areas.get(area, 0) + 1 for area in item.areas}},
+        stood=came.stood or on_feet,
         warmed=came.warmed + ("warming" in item.marks or (item.effort >= 2 and not strong)),
     )
     if part.about == "warm" and not path.items and item.movement is not None and "warming" not in item.marks:
