@@ -6,6 +6,7 @@ from typing import Any
 import msgspec
 
 from yewhour.core.library.movement import Movement
+from yewhour.core.library.names import listed
 from yewhour.core.plan.plan import Brief
 from yewhour.core.promise.vocabulary import EverydayWord, PromiseVocabulary
 from yewhour.core.promise.wishes import ReadPromise, Wish
@@ -17,6 +18,7 @@ _WAYS: dict[str, dict[str, Any]] = {
 }  # fmt: skip
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
+LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
 LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
 CHAIRED = ("chair-only", "older", "balance", "stroke", "floor")
@@ -54,17 +56,10 @@ def brief_of(
         lists["props"].append("chair")
     still = "anything but lying still" in lists["without"]
     if style == "restorative" and not still and not lists["props"] and "props" not in fields:
-        lists["props"].append("bolster")
-        told.append(
-            Wish(
-                "restorative",
-                "a bolster at hand",
-                "guessed",
-                "restorative shapes lie on something",
-                "prop",
-                "bolster",
-            )
-        )
+        lists["props"] += LAIN_ON
+        reason = "restorative shapes lie on something"
+        meaning = f"{listed(LAIN_ON)} at hand"
+        told.append(Wish("restorative", meaning, "guessed", reason, "prop", LAIN_ON[0]))
     named = [teaching_data.library.get(one) for one in (*lists["wanted"], fields.get("peak", ""))]
     needed = [prop for one in named if one is not None for prop in one.props]
     for prop in dict.fromkeys(needed):
