@@ -40,6 +40,11 @@ LIVES = (
         {"cautions": ("children",), "wanted": ("animals",)},
         never=(":breath held",),
     ),
+    Life(
+        "40 minute standing pilates, balance, osteoporosis",
+        {"cautions": ("fragile-bones",), "props": ("chair",)},
+        never=(":lying", ":kneeling", ":loaded rounding"),
+    ),
     Life("nurses after a shift, low back", {"focus": ("low back",)}),
     Life(
         "prenatal, third trimester",

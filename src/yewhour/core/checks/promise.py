@@ -130,8 +130,12 @@ def prop_unsaid(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
 
 @check("no-rest")
 def no_rest(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
-    """No final rest where the style asks for one; short classes often have none, and are good ones."""
-    if prepared.school.least_rest and timed.length_s >= REST_FROM_S and not _rest_ticks(timed):
+    """No final rest where the style asks for one and there is one for all who may be there; short classes
+    often have none, and are good ones."""
+    wanted = prepared.school.least_rest and timed.length_s >= REST_FROM_S and not _rest_ticks(timed)
+    room = prepared.teaching_data.room(timed.plan.brief)
+    library = prepared.teaching_data.library.values()
+    if wanted and any("final rest" in one.marks and room.left_out(one) is None for one in library):
         yield Notice("", {}, Append(section="Rest", title="Add a final rest", movement="final-rest"))
 
 

@@ -18,7 +18,7 @@ from yewhour.core.draft.draft_model import (
     DraftRoute,
     DraftStyle,
 )
-from yewhour.core.draft.repair import above, repair
+from yewhour.core.draft.repair import ComesShort, above, repair
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import LONGEST_S, show_length
 from yewhour.core.library.names import listed
@@ -33,6 +33,7 @@ TRIES, SCALED = 4, 3
 SPENT = 0.7  # of what could stand in a part, as not all can follow on all
 SPENT_LONG, LONG_S = 0.95, 100  # where shapes are few and so long, there is a way from each to each
 COVERED_LONG = 0.5  # of their working time is enough: each can be held for twice as long
+NEARLY = 0.6  # of the length promised a class is made of, where there is no more for it
 LEAST_COVERED = 0.3  # of the working time something must be there for
 
 
@@ -53,12 +54,13 @@ class Draft(msgspec.Struct, frozen=True):
 
 
 def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> Draft:
-    """A class that keeps a promise as far as it can be kept. Raises Problem, with what to change, for
-    none."""
+    """A class that keeps a promise as far as it can be kept: of less than its length, by whole minutes, where
+    there is not more to do. Raises Problem, with what to change, for none."""
     _check(ask, teaching_data, model)
     ways = ways_of(ask, teaching_data, model)
     best: tuple[int, int, Draft] | None = None  # what is wrong with it, what it lacks of what was asked for
     trouble: Problem | None = None
+    longest_s = 0.0
     for number in range(TRIES):
         tried = msgspec.structs.replace(ask, seed=ask.seed * 31 + number) if number else ask
         route, pool = picked(ways, ask.seed + number, "route") if number < TRIES - 1 else ways[0]
@@ -66,12 +68,19 @@ def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftMode
             found = _one(tried, route, pool, teaching_data, model)
         except Problem as problem:
             trouble = trouble or problem
+            if isinstance(problem, ComesShort):
+                longest_s = max(longest_s, problem.longest_s)
             continue
         wrong, lacking = len(above(found.timed.findings)), _lacking(found.plan, ask, pool)
         if best is None or (wrong, lacking) < best[:2]:
             best = (wrong, lacking, found)
         if not wrong and not lacking:
             break
+    if best is None or best[0]:
+        shorter_s = longest_s // 60 * 60
+        if NEARLY * ask.brief.target_s <= shorter_s < ask.brief.target_s:
+            brief = msgspec.structs.replace(ask.brief, target_s=shorter_s)
+            return draft_class(msgspec.structs.replace(ask, brief=brief), teaching_data, model)
     if best is None or best[0]:
         raise _refused(ask, ways[0][1], trouble, best[2].timed.findings if best else ())
     return best[2]

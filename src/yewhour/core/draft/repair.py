@@ -50,16 +50,23 @@ def repair(plan: Plan, teaching_data: TeachingData, pool: CandidatePool) -> tupl
     return plan, timed
 
 
+class ComesShort(Problem):
+    """There is not enough for the length promised. longest_s: as long as it can be."""
+
+    def __init__(self, longest_s: float) -> None:
+        what = f"Without doing anything twice it comes to {show_length(longest_s)} at most."
+        super().__init__(what, "draft, length", "Ask for that length, or for another style.")
+        self.longest_s = longest_s
+
+
 def fit_draft(solved: SolvedPlan) -> TimedClass:
     """The class at the length promised. Raises Problem, with what it could be, where it can't be that."""
     try:
         return solved.make()
     except CannotFit:
-        longest, shortest = show_length(solved.longest_s), show_length(solved.shortest_s)
         if solved.longest_s < solved.promised_s:
-            what = f"Without doing anything twice it comes to {longest} at most."
-        else:
-            what = f"With all that it needs it takes {shortest} at least."
+            raise ComesShort(solved.longest_s) from None
+        what = f"With all that it needs it takes {show_length(solved.shortest_s)} at least."
         raise Problem(what, "draft, length", "Ask for that length, or for another style.") from None
 
 

@@ -33,7 +33,7 @@ class _Outcome:
         """A wish with what became of it."""
         looks: dict[str, Callable[[Wish], tuple[State, str]]] = {
             "area": self._area, "prop": self._prop, "movement": self._there, "peak": self._there,
-            "group": self._group, "style": self._style, "condition": self._condition,
+            "group": self._group, "length": self._length, "style": self._style, "condition": self._condition,
         }  # fmt: skip
         look = looks.get(wish.kind)
         if look is None or wish.key.startswith("-"):
@@ -44,6 +44,12 @@ class _Outcome:
         return msgspec.structs.replace(
             wish, state=state, reason="; ".join(filter(None, (wish.reason, reason)))
         )
+
+    def _length(self, wish: Wish) -> tuple[State, str]:
+        comes_s = self.draft.plan.brief.target_s
+        if comes_s >= float(wish.key) - 1:
+            return wish.state, ""
+        return "unmet", f"without doing anything twice it comes to {show_length(comes_s)}"
 
     def _area(self, wish: Wish) -> tuple[State, str]:
         about = sum(

@@ -49,7 +49,8 @@ class ClassFrame:
         often, times = Counter(places).most_common(1)[0]
         last = wording.shape_last.get(base_of(self.work[-1].end), places[-1])
         if times >= ONE_PLACE * len(places):
-            lines = wording.shape_one_place if times == len(places) else wording.shape_mostly
+            one_place = times == len(places) or last == often  # to end where one was is no news
+            lines = wording.shape_one_place if one_place else wording.shape_mostly
             return self._filled(lines, place=often, last=last)
         focus = {*self.phrasing.brief.focus}
         about = [use for use in self.work if _areas(use) & focus] or self.work
