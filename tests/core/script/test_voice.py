@@ -223,7 +223,7 @@ def test_a_chair_is_come_to_when_it_is_not_what_one_sits_on_already():
         style="chair-balance", props=("chair",),
     )  # fmt: skip
     props = [cue.text for cue in timed.cues if cue.purpose == "prop"]
-    assert props == ["Set a steady chair on the mat, with nothing on wheels."]
+    assert props == ["Take a steady chair, nothing on wheels, and stand it where it can't slide."]
 
 
 def test_who_lies_on_the_right_side_for_it_already_is_not_sent_over():
