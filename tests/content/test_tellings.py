@@ -23,6 +23,13 @@ def test_a_file_is_of_a_condition_and_of_movements_and_lines_that_there_are(path
     assert {*tellings.wording} <= {*WORDS.wording.__struct_fields__}
 
 
+def test_standing_lines_name_what_those_they_stand_for_name():
+    wording = load_tellings(FOLDER / "children.toml").wording
+    for field in ("more_reps", "more_breaths", "number_first", "number_alternating"):
+        assert all("{n}" in line or "{N}" in line for line in wording[field]), field
+        assert any("{n}" in line[0].lower() for line in getattr(WORDS.wording, field))
+
+
 @pytest.mark.parametrize("name", WORKED)
 def test_a_movement_is_told_whole(name):
     movement, telling = WORDS.library[name], CHILDREN[name]
