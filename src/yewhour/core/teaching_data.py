@@ -12,7 +12,7 @@ from yewhour.core.library.facets import Facets
 from yewhour.core.library.movement import Library
 from yewhour.core.library.names import plain_name
 from yewhour.core.library.position import PositionGraph
-from yewhour.core.library.telling import Tellings, TellingsOf, library_told, none_told
+from yewhour.core.library.telling import Tellings, TellingsOf, none_told
 from yewhour.core.plan.nodes import Blocks
 from yewhour.core.plan.plan import Brief
 from yewhour.core.plan.school import Schools
@@ -53,7 +53,7 @@ class TeachingData(msgspec.Struct, frozen=True):
         wording = {field: tuple((line,) for line in lines) for field, lines in told.wording.items()}
         return msgspec.structs.replace(
             self,
-            library=library_told(self.library, told.movements),
+            library=told.of(self.library),
             wording=msgspec.structs.replace(self.wording, **wording),
         )
 

@@ -31,6 +31,7 @@ class SearchState(msgspec.Struct, frozen=True):
 
     here: str = "start"
     used: frozenset[str] = frozenset()
+    twice: frozenset[str] = frozenset()
     props: frozenset[str] = frozenset()
     worked_s: float = 0.0
     focused_s: float = 0.0
@@ -232,6 +233,8 @@ def _with(
     came = path.came
     if item.id in came.used and (not part.again or any(one.id == item.id for one in path.items)):
         return None
+    if item.id in came.twice and not judge.order:
+        return None
     if item.movement is None and path.items:
         return None
     if judge.order:
@@ -275,6 +278,7 @@ def _with(
     now = SearchState(
         here=ends,
         used=came.used | {item.id},
+        twice=came.twice | ({item.id} & came.used),
         props=came.props | set(item.props),
         worked_s=worked_s,
         focused_s=focused_s,

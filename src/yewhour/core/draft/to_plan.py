@@ -132,7 +132,7 @@ def nodes_of(
     chain: list[Step] = []
     stance: tuple[str, ...] = ()
     balances = 0
-    for item in items:
+    for number, item in enumerate(items):
         if item.movement is None:
             yield from _paired(chain)
             if item.id in taught:
@@ -154,7 +154,10 @@ def nodes_of(
         if long and item is long[-1]:
             yield Step(movement=style.quiet)
         yield step
-        if style.between and (item.effort >= 2 or set(item.marks) & {"breath held", "rapid breath"}):
+        comes = items[number + 1].id if number + 1 < len(items) else ""
+        if style.between not in ("", comes) and (
+            item.effort >= 2 or set(item.marks) & {"breath held", "rapid breath"}
+        ):
             yield Step(movement=style.between)
     yield from _paired(chain)
 

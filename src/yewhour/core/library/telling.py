@@ -4,7 +4,7 @@ What a telling says stands in place of a card's words; where it is silent on how
 on what protects, the card's hold. Thoughts that it does not have are not said at all.
 """
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 
 import msgspec
 
@@ -22,11 +22,20 @@ class Telling(Card, frozen=True, forbid_unknown_fields=True, omit_defaults=True)
     say: tuple[str | tuple[str, ...], ...] = ()
 
 
-class Tellings(msgspec.Struct, frozen=True):
+class Tellings(msgspec.Struct, frozen=True, dict=True):
     """How a class is told to some: by movement, and standing lines (field of StandingLines -> its lines)."""
 
     movements: dict[str, Telling] = {}
     wording: dict[str, tuple[str, ...]] = {}
+
+    def of(self, library: Library) -> Library:
+        """The library with what is told in another way; the same one for the same library."""
+        made: tuple[Library, Library] | None = self.__dict__.get("_made")
+        if made is None or made[0] is not library:
+            there = {name: one for name, one in self.movements.items() if name in library}
+            made = library, {**library, **{name: told(library[name], one) for name, one in there.items()}}
+            self.__dict__["_made"] = made
+        return made[1]
 
 
 TellingsOf = Callable[[str], Tellings | None]  # by the tag of a condition
@@ -52,13 +61,3 @@ def told(movement: Movement, telling: Telling) -> Movement:
     card = None if movement.behaviour.framing else Card(**words)
     name = telling.name or movement.name
     return msgspec.structs.replace(movement, name=name, card=card, lines=lines, otherwise=otherwise)
-
-
-def library_told(library: Library, movements: Mapping[str, Telling]) -> Library:
-    """The library with what is told in another way."""
-    found = dict(library)
-    for name, telling in movements.items():
-        movement = library.get(name)
-        if movement is not None:
-            found[name] = told(movement, telling)
-    return found

@@ -223,13 +223,15 @@ class PromiseReader:
                     wish = self.meanings.unknown(said, "without", True)
                 else:
                     wish = self.meanings.of(said, *left_out, "without", None)
+                    soft = "without"  # "when kneeling and squatting"
                 yield msgspec.structs.replace(wish, text=said), context or in_list
             fed = True
             if kind == "everyday" and self.lexicon.words.everyday[key].whom and context == "for":
                 people.append((tokens[at].start, tokens[end - 1].end))
             if (kind in LEAVES or (context and kind not in READS[context])) and context != "for":
                 context = ""
-            if kind == "condition" and not context and end < len(tokens) and tokens[end].plain in AND:
+            listed = end < len(tokens) and tokens[end].plain in AND
+            if kind == "condition" and not context and soft != "without" and listed:
                 soft = "mind"  # "headache and knees"
             at = end
         if len(people) > 1:
