@@ -45,6 +45,12 @@ LIVES = (
         {"cautions": ("fragile-bones",), "props": ("chair",)},
         never=(":lying", ":kneeling", ":loaded rounding"),
     ),
+    Life(
+        "30 minute pilates, had a baby 3 months ago",
+        {"cautions": ("after-birth",), "style": "mat-modern"},
+        has=("pelvic-lift",),
+        never=(":curls", ":planks", ":double legs", ":front"),
+    ),
     Life("nurses after a shift, low back", {"focus": ("low back",)}),
     Life(
         "prenatal, third trimester",

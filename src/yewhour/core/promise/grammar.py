@@ -54,7 +54,8 @@ WORSE = WHEN | {"in", "during", "doing"}
 # Complaints that are so somewhere without such a word: "dizzy lying down".
 FEELS = frozenset(
     ("dizzy", "giddy", "lightheaded", "headed", "breathles", "breathless", "nauseous", "faint", "sick",
-     "hurt", "hurting", "ache", "aching", "pain", "painful")
+     "hurt", "hurting", "ache", "aching", "pain", "painful", "flare", "flaring", "worse", "click", "clicking",
+     "cramp", "cramping", "lock", "locking", "unstable")
 )  # fmt: skip
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
 # Said before whom a class is for; a part of who they are, where more is told: "women over fifty".
