@@ -46,7 +46,7 @@ AT_HAND = re.compile(
 # What may stand between a part of the body and its complaint: "my knees are rubbish".
 BETWEEN = frozenset(
     ("is", "are", "feel", "feels", "get", "gets", "a", "bit", "really", "very", "quite", "so", "too",
-     "always", "in", "still", "now", "has", "have", "been", "was", "were")
+     "always", "in", "still", "now", "has", "have", "been", "was", "were", "go", "goes", "going")
 )  # fmt: skip
 # What stands between a complaint and where it is worse: "dizzy when lying flat", "sore knees in pigeon".
 WHEN = frozenset(("when", "whenever", "while", "if"))
@@ -55,7 +55,8 @@ WORSE = WHEN | {"in", "during", "doing"}
 FEELS = frozenset(
     ("dizzy", "giddy", "lightheaded", "headed", "breathles", "breathless", "nauseous", "faint", "sick",
      "hurt", "hurting", "ache", "aching", "pain", "painful", "flare", "flaring", "worse", "click", "clicking",
-     "cramp", "cramping", "lock", "locking", "unstable")
+     "cramp", "cramping", "lock", "locking", "unstable",
+     "numb", "burn", "tingle", "tingling", "throb", "throbbing", "sting", "spasm", "swell", "give")
 )  # fmt: skip
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
 # Said before whom a class is for; a part of who they are, where more is told: "women over fifty".
