@@ -69,8 +69,11 @@ class Room(msgspec.Struct, frozen=True, dict=True):
     def troubled(self, movement: Movement) -> tuple[str, ...]:
         """The cautions that a movement matters for and that no prop of its own answers: at a chair one is
         steady."""
-        held = {tag for tag, one in self.rules.conditions.items() if {*one.supports} & {*movement.props}}
-        return tuple(tag for tag in self.met(movement) if tag not in held)
+        known = self.rules.conditions
+        return tuple(
+            tag for tag in self.met(movement)
+            if tag not in known or not {*known[tag].supports} & {*movement.props}
+        )  # fmt: skip
 
     def offers(self, option: Option | None) -> bool:
         """Whether a choice is there and may be spoken: neither what it is nor what it says is left out."""

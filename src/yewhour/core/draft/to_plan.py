@@ -51,9 +51,10 @@ def draft_plan(
         told = 1 + zlib.crc32(promise.encode()) % TELLINGS
         brief = msgspec.structs.replace(brief, telling=told)
     sections = [Section(title="Arrive", role="arrive", body=(opening,))]
+    taught = taught_flows(ask, teaching_data.blocks)
     for part, items in found:
         if items:
-            body = tuple(nodes_of(items, part, style, taught_flows(ask, teaching_data.blocks)))
+            body = tuple(nodes_of(items, part, style, taught))
             sections.append(Section(title=part.title, role=part.role, body=body))
     room = ask.room(teaching_data, model)
     here, rests = "", ""

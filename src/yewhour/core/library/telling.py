@@ -50,7 +50,7 @@ def told(movement: Movement, telling: Telling) -> Movement:
     """The movement as a telling has it."""
     base = movement.card or Card()
     words = {
-        name: getattr(telling, name) or (getattr(base, name) if name in KEPT else getattr(telling, name))
+        name: getattr(telling if name not in KEPT or getattr(telling, name) else base, name)
         for name in Card.__struct_fields__
         if name != "gentle"
     }

@@ -194,7 +194,8 @@ class PromiseReader:
             if read is None:
                 first, at = at, self._unknown_to(tokens, at, context, soft)
                 said = text[tokens[first].start : tokens[at - 1].end]
-                health = any(self.lexicon.is_health(token.plain) for token in tokens[first:at])
+                run = {token.plain for token in tokens[first:at]}  # "cracks when I look up": so it is there
+                health = bool(run & WHEN) or any(map(self.lexicon.is_health, run))
                 if context == "for" and not health:
                     people.append((tokens[first].start, tokens[at - 1].end))
                     yield Wish(said, f"for {said}", kind="audience", key=said), context
