@@ -54,6 +54,7 @@ SAID_BY_WAYS = (
     ("hands on the front thigh", "hands to the floor"), ("feel for the seat", "stand up"),
     ("sit well back", "stand up"),
 )  # fmt: skip
+HANDS_DOWN = "Hands to the floor, "  # said by one change of position, and not again by the next
 LAID = "bolster"  # a prop that one lies on: it lies elsewhere for each of them
 BREATHER = ticks(0.5)  # at the end of what is said while moving
 LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has room for
@@ -153,12 +154,16 @@ class EntryLines:
             yield from self._turned(before, use)
         frames, entry_tier = self.phrasing.voice.way, self.phrasing.entry_tier(use)
         card = use.movement.card
+        on_the_floor = False
         for number, (change, own) in enumerate(changes_said(card, self._changes(before, use))):
             if own is not None:
                 if own:
                     yield "way", (fill(own, use.told_side),)
                 continue
             words = from_tier(entry_tier, change.say)
+            if on_the_floor:
+                words = tuple(_without(HANDS_DOWN, text) for text in words)
+            on_the_floor = words[0].startswith(HANDS_DOWN)
             plain = number or entry_tier
             yield "way", words if plain else self.phrasing.voiced(frames, words, use.place, 2)
         if not round_first:
@@ -372,6 +377,12 @@ def _returned(uses: Sequence[StepUse]) -> frozenset[str]:
 def _left(before: StepUse | None) -> dict[str, str]:
     """The facets that what came before leaves a body in."""
     return {} if before is None or before.behaviour.framing else before.shape
+
+
+def _without(clause: str, text: str) -> str:
+    """A sentence without the clause it begins with, if it does."""
+    rest = text.removeprefix(clause).removeprefix("and ")
+    return f"{rest[0].upper()}{rest[1:]}"
 
 
 def _sentence(words: Sequence[str]) -> str:

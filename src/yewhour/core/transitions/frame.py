@@ -48,6 +48,9 @@ class ClassFrame:
             return ""
         often, times = Counter(places).most_common(1)[0]
         last = wording.shape_last.get(base_of(self.work[-1].end), places[-1])
+        for use in self.work:
+            if use.movement.id == self.phrasing.brief.peak:
+                return self._filled(wording.shape_peak, first=places[0], peak=_spoken(use), last=last)
         if times >= ONE_PLACE * len(places):
             one_place = times == len(places) or last == often  # to end where one was is no news
             lines = wording.shape_one_place if one_place else wording.shape_mostly
@@ -118,6 +121,13 @@ class ClassFrame:
     def _filled(self, lines: Sequence[tuple[str, ...]], **words: str) -> str:
         text = fill(lines[len(self.phrasing.brief.title) % len(lines)][0], "both", **words)
         return text[0].upper() + text[1:]
+
+
+def _spoken(use: StepUse) -> str:
+    """The name of a movement within a sentence: `side crow`, but `Warrior III`."""
+    first, *rest = use.movement.name.split()
+    proper = first.endswith("'s") or any(word[0].isupper() for word in rest)
+    return use.movement.name if proper else use.movement.name[0].lower() + use.movement.name[1:]
 
 
 def _areas(use: StepUse) -> set[str]:

@@ -58,6 +58,7 @@ class StandingLines(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     shape_mostly: LineVariants
     shape_early: LineVariants
     shape_quiet: LineVariants
+    shape_peak: LineVariants
     shape_places: dict[str, str]
     shape_last: dict[str, str]
     area_words: dict[str, str]
