@@ -12,9 +12,11 @@ import soundfile
 from tools.camera import RATE, film, number_of, picture_of
 from yewhour.core.export.captions import Caption
 from yewhour.core.export.chapters import Chapter
+from yewhour.core.film.cut_list import Piece, Slower
 from yewhour.core.problem import Problem
 from yewhour.voice.film.alignment import Alignment
 from yewhour.voice.film.cut_film import camera_length_s, camera_size, cut_film
+from yewhour.voice.film.cut_sound import cut_sound
 from yewhour.voice.film.film_file import FilmText
 
 pytestmark = pytest.mark.xdist_group("cut film")  # one worker makes what all of them look at
@@ -173,3 +175,36 @@ def test_frames_at_odd_moments_keep_theirs(tmp_path):
     for at_s, number in shown:
         real = 1.0 + at_s if at_s < 1.0 - 1e-6 else 2.0 + at_s
         assert times[number] == pytest.approx(real, abs=0.002)
+
+
+def test_what_is_slower_lasts_longer_and_all_after_it_is_in_time(camera, tmp_path):
+    made = cut_film(
+        camera, tmp_path / "class.mp4", PIECES, FilmText(""), slower=[Slower(4.0, 6.0, 2.0)]
+    )  # fmt: skip
+    assert made.length_s == 11.5
+    with av.open(str(tmp_path / "class.mp4")) as file:
+        shown = [(frame.time, number_of(frame)) for frame in file.decode(video=0)]
+    for at_s, number in shown:
+        real = 3.0 + at_s if at_s < 1.0 else 4.0 + (at_s - 1) / 2 if at_s < 5.0 else at_s + 1.0
+        real = real if at_s < 7.0 - 1e-6 else 10.5 + at_s - 7.0
+        assert number == pytest.approx(10 * real, abs=0.6)
+    with av.open(str(tmp_path / "class.mp4")) as file:
+        sound = np.concatenate([frame.to_ndarray().reshape(-1) for frame in file.decode(audio=0)])
+    assert len(sound) / RATE == pytest.approx(11.5, abs=0.05)
+    assert np.abs(sound[round(6.0 * RATE) : round(6.08 * RATE)]).max() > 0.05  # the camera's seventh second
+
+
+def test_the_sound_of_what_is_slower_goes_on_backwards_without_a_jump(camera):
+    straight = np.concatenate(list(cut_sound(camera, [Piece(5.0, 6.0, 1.0)], None, lambda share: None)))
+    pieces = [Piece(4.0, 5.0, 1.0), Piece(5.0, 6.0, 1.5), Piece(6.0, 7.0, 1.0)]
+    sound = np.concatenate(list(cut_sound(camera, pieces, None, lambda share: None)))
+    assert len(sound) == round(3.5 * RATE)
+    slow = sound[RATE : round(2.5 * RATE)]
+    assert np.abs(slow[1000 : RATE - 1000] - straight[1000 : RATE - 1000]).max() < 1e-6
+    back = slow[RATE : round(1.4 * RATE)]
+    assert np.abs(back - straight[::-1][: len(back)])[1000:].max() < 1e-6
+    assert slow[RATE - 1] == slow[RATE]
+    whole = np.concatenate(list(cut_sound(camera, [Piece(4.0, 6.0, 2.0)], None, lambda share: None)))
+    assert (
+        np.abs(whole[1000 : 2 * RATE - 1000] - sound[1000 : 2 * RATE - 1000]).max() < 1e-6
+    )  # no fade between

@@ -127,6 +127,8 @@ def _of_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple
     seen = look_at_camera(source, lambda: timed_class(options), teaching_data(), progress())
     if seen.told:
         say(f"yewhour: the beginning of the take was found {seen.told}.", file=sys.stderr)
+    if seen.tracks:
+        say(f"yewhour: {seen.tracks}", file=sys.stderr)
     cuts = seen.cuts() if options.cuts is None else _cuts_of_hers(options.cuts, seen)
     if options.quick:
         cuts = _quick(camera, cuts, parts)
@@ -148,7 +150,9 @@ def _of_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple
     if options.quick:
         made = copied_film.copy_film(camera, options.out, cuts.pieces, text, progress(), seen.own_sound)
     else:
-        made = cutting.cut_film(camera, options.out, cuts.pieces, text, over, progress(), seen.own_sound)
+        made = cutting.cut_film(
+            camera, options.out, cuts.pieces, text, over, progress(), seen.own_sound, cuts.slower
+        )
     _told(options, there, made)
     if options.quick:
         more = show_length(max(0.0, cuts.film_s - cuts.promised_s), True)
@@ -167,7 +171,7 @@ def _quick(camera: Path, cuts: CutList, parts: Collection[Part]) -> CutList:
         raise Problem("What is copied can have nothing over its picture.", do="Leave out --over, or --quick.")
     keys = copied_film.key_frames(camera)
     pieces = copied_film.on_key_frames(cuts.pieces, keys, cuts.length_s)
-    return msgspec.structs.replace(cuts, cuts=tuple(between(pieces, cuts)))
+    return msgspec.structs.replace(cuts, cuts=tuple(between(pieces, cuts)), slower=())
 
 
 def _cuts_of_hers(path: Path, seen: CameraFilm) -> CutList:

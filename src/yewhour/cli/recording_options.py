@@ -81,7 +81,7 @@ def add_recording_commands(commands: Any) -> None:
     )  # fmt: skip
     film.add_argument("--cuts", type=Path, metavar="F", help="cut as this list says (--list --format json)")
     film.add_argument(
-        "--over", metavar="PARTS", help="title,name,side,left,next,breath,figure,captions,fade; or all"
+        "--over", metavar="PARTS", help="title,end,name,side,left,next,breath,figure,captions,fade; or all"
     )
     film.add_argument("--alone", action="store_true", help="only what lies over it: .webm, .mov, or a folder")
     film.add_argument("--beside", default="captions", metavar="WHAT", help="captions,text,still,page")

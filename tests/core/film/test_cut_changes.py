@@ -14,7 +14,7 @@ from yewhour.core.film.cut_changes import (
     told_length,
     told_sides,
 )
-from yewhour.core.film.cut_list import Cut, CutList
+from yewhour.core.film.cut_list import Cut, CutList, Slower
 from yewhour.core.lengths import seconds
 from yewhour.core.plan.nodes import Pair, Step
 from yewhour.core.transcript.transcript import HeardWord, Transcript
@@ -128,3 +128,15 @@ def test_a_difference_of_sides_under_a_second_and_a_half_is_none():
     assert told_sides(timed, small) == ""
     more = class_in_film(timed, (), cut_out(none, begin + 2, begin + 7))
     assert told_sides(timed, more) == "The cuts make the right side 5 seconds shorter than the other."
+
+
+def test_what_is_slower_can_be_put_back_and_goes_where_something_is_cut():
+    slower = (Slower(50.0, 60.0, 5.0), Slower(200.0, 220.0, 10.0))
+    cuts = CutList(CUTS.length_s, CUTS.cuts, 275.0, slower)
+    assert cuts.film_s == 275.0
+    assert [one.start_s for one in cuts.changes] == [0.0, 100.0, 290.0, 50.0, 200.0]
+    assert put_back(cuts, 3).slower == slower[1:]
+    assert put_back(cuts, 1).slower == slower
+    assert cut_out(cuts, 55.0, 70.0).slower == slower[1:]
+    assert pulled(cuts, 1, False, 210.0).slower == slower[:1]
+    assert pulled(cuts, 1, False, 200.0).slower == slower

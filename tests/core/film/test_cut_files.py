@@ -6,7 +6,7 @@ import opentimelineio
 import pytest
 
 from yewhour.core.film.cut_files import CUT_FORMATS, read_cuts
-from yewhour.core.film.cut_list import Cut, CutList
+from yewhour.core.film.cut_list import Cut, CutList, Slower
 from yewhour.core.problem import Problem
 
 CUTS = CutList(
@@ -106,3 +106,36 @@ def test_where_a_cut_is_wrong_is_told_and_one_that_runs_over_the_end_ends_there(
     assert touching.film_s == 375.0
     with pytest.raises(Problem, match="ends before it begins"):
         read_cuts(b'{"cuts": [{"start_s": 5, "end_s": 5}]}', 400.0, 0.0)
+
+
+SLOWER = CutList(400.0, CUTS.cuts, 340.0, (Slower(200.0, 220.0, 10.0),))
+
+
+def test_what_is_slower_is_in_every_list_and_read_again():
+    texts = {name: one.write(SLOWER, "camera.mp4", "Ebb") for name, one in CUT_FORMATS.items()}
+    assert read_cuts(texts["json"].encode(), 400.0, 340.0) == SLOWER
+    assert "3:20.0 to    3:40.0  0:10.0 longer: the quiet of a rest" in texts["text"]
+    timeline = opentimelineio.adapters.read_from_string(texts["otio"], "otio_json")
+    speeds = [one.time_scalar for clip in timeline.find_clips() for one in clip.effects]
+    assert speeds == [pytest.approx(2 / 3)]
+    rows = texts["edl"].splitlines()
+    number = next(n for n, row in enumerate(rows) if row.startswith("M2"))
+    assert rows[number].split() == ["M2", "CAMERAMP", "016.7", "00:03:20:00"]
+    assert rows[number - 2].split()[4:] == ["00:03:20:00", "00:03:40:00", "00:02:27:15", "00:02:57:15"]
+    assert "# 200.000 to 220.000, 0:10.0 longer" in texts["ffconcat"]
+    assert "200.000000\t220.000000\t0:10.0 longer" in texts["labels"]
+
+
+@pytest.mark.parametrize(
+    ("start_s", "end_s", "by_s", "told"),
+    [
+        (40, 60, 5, "lie in what is kept"), (390, 410, 5, "lie in what is kept"),
+        (30, 20, 5, "lie in what is kept"),
+        (200, 210, 0, "So much longer"), (200, 210, 101, "So much longer"),
+    ],
+)  # fmt: skip
+def test_what_can_not_be_slower_is_told(start_s, end_s, by_s, told):
+    value = json.loads(CUT_FORMATS["json"].write(CUTS, "", ""))
+    value["slower"] = [{"start_s": start_s, "end_s": end_s, "by_s": by_s}]
+    with pytest.raises(Problem, match=told):
+        read_cuts(json.dumps(value).encode(), 400.0, 0.0)

@@ -4,8 +4,18 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yewhour.core.film.cut_list import LEFT_S, NEAR_S, Cut, CutList, Stillness, between, cut_list
-from yewhour.core.take.cutting import in_film, in_recording
+from yewhour.core.film.cut_list import (
+    LEFT_S,
+    NEAR_S,
+    SLOWEST,
+    Cut,
+    CutList,
+    Slower,
+    Stillness,
+    between,
+    cut_list,
+    played,
+)
 
 seconds = st.floats(0, 3000, allow_nan=False).map(lambda one: round(one, 1))
 ranges = st.lists(st.tuples(seconds, seconds).map(lambda two: (min(two), max(two))), max_size=5)
@@ -17,18 +27,22 @@ def test_pieces_are_in_order_whole_and_kept_once(length, begins, lasts, marked, 
     still = [
         Stillness(start, end, (end - start) / 2) for start, end in quiet if begins <= start and end <= ends
     ]
-    found = cut_list(length, begins, ends, marked, still, promised)
+    found = cut_list(length, begins, ends, marked, still, promised, quiet=quiet)
     at = 0.0
     for start, end in found.pieces:
         assert at <= start < end <= length
         at = end
-    assert found.film_s == pytest.approx(sum(end - start for start, end in found.pieces))
-    kept = found.film_s + sum(end - start for start, end in found.ranges)
+    slower_s = sum(one.by_s for one in found.slower)
+    assert found.film_s == pytest.approx(sum(end - start for start, end in found.pieces) + slower_s)
+    kept = found.film_s - slower_s + sum(end - start for start, end in found.ranges)
     assert kept == pytest.approx(length, abs=1e-6)
-    for start, end in found.pieces:  # carried there and back
-        for second in (start, (start + end) / 2):
-            there = in_film(found.ranges, second)
-            assert in_recording(found.ranges, there) == pytest.approx(second, abs=1e-6)
+    if found.slower:
+        assert found.film_s == pytest.approx(promised, abs=1e-6)
+    for one in found.played:  # carried there and back
+        for second in (one.start_s, (one.start_s + one.end_s) / 2):
+            there = found.in_film(second)
+            assert found.in_recording(there) == pytest.approx(second, abs=1e-6)
+    assert sum(one.long_s for one in found.played) == pytest.approx(found.film_s)
 
 
 def test_the_longest_stillness_gives_first_and_keeps_some_of_itself():
@@ -86,3 +100,27 @@ def test_what_is_less_than_half_a_second_is_not_cut_and_half_a_second_too_much_i
     assert [one.why for one in over_marked.cuts] == ["marked"]  # a silence that is cut into already stays
     beside = cut_list(200.0, 0.0, 200.0, [(90.0, 100.0), (140.0, 150.0)], still, 170.0)
     assert [one.why for one in beside.cuts] == ["marked", "still", "marked"]
+
+
+def test_a_film_that_is_too_short_gets_the_rest_from_the_longest_quiet_or_nothing():
+    quiet = [(100.0, 110.0), (300.0, 340.0)]
+    found = cut_list(400.0, 10.0, 390.0, [], [], 410.0, quiet=quiet)
+    assert found.slower == (Slower(300.0, 340.0, 30.0),)
+    assert found.film_s == 410.0
+    both = cut_list(400.0, 10.0, 390.0, [], [], 425.0, quiet=quiet)
+    assert both.slower == (Slower(100.0, 110.0, 5.0), Slower(300.0, 340.0, 40.0))
+    assert all(one.slow <= SLOWEST for one in both.played)
+    assert cut_list(400.0, 10.0, 390.0, [], [], 440.0, quiet=quiet).slower == ()  # 60 s there are not
+    assert cut_list(400.0, 10.0, 390.0, [], [], 380.4, quiet=quiet).slower == ()  # it is near
+    marked = cut_list(400.0, 10.0, 390.0, [(320.0, 330.0)], [], 375.0, quiet=quiet)
+    assert marked.slower == (Slower(100.0, 110.0, 5.0),)  # what is cut into is no quiet
+
+
+def test_what_is_slower_is_carried_over_in_its_share():
+    cuts = CutList(100.0, (Cut(0.0, 10.0, "before"),), 100.0, (Slower(50.0, 60.0, 10.0),))
+    assert cuts.film_s == 100.0
+    there = [(10.0, 0.0), (50.0, 40.0), (55.0, 50.0), (60.0, 60.0), (90.0, 90.0)]
+    assert [cuts.in_film(at_s) for at_s, _ in there] == [film_s for _, film_s in there]
+    assert [cuts.in_recording(film_s) for _, film_s in there] == [at_s for at_s, _ in there]
+    assert cuts.in_film(4.0) == 0.0  # what is cut lies at its cut
+    assert [tuple(one) for one in played([(10.0, 55.0)], cuts.slower)] == [(10.0, 55.0, 45.0)]

@@ -9,7 +9,7 @@ from tests.films import AFTER_S, BEFORE_S, LONGER_S, PLAN
 from tools.teachers import Spoken, Taught, captions, taught
 from yewhour.core.export.chapters import chapters
 from yewhour.core.film.class_in_film import class_in_film
-from yewhour.core.film.cut_list import LEAD_S, LEFT_S, REST_GIVES, STILL_S, TAIL_S, cuts_of
+from yewhour.core.film.cut_list import CLEAR_S, LEAD_S, LEFT_S, REST_GIVES, STILL_S, TAIL_S, cuts_of
 from yewhour.core.lengths import seconds
 from yewhour.core.pipeline import solve
 from yewhour.core.review.actual_class import actual_class
@@ -73,6 +73,29 @@ def test_what_comes_after_the_last_word_is_after_the_class_once_that_is_as_long_
     cuts, _, _ = filmed({REST.id: LONGER_S})
     assert of(cuts, "still") == []
     assert cuts.film_s == pytest.approx(240.0, abs=0.5)
+
+
+def test_a_rest_that_was_too_short_is_seen_slower_until_the_film_is_as_promised():
+    cuts, back, hearing = filmed({REST.id: -25.0}, after_s=4.0)
+    (slow,) = cuts.slower
+    assert cuts.film_s == pytest.approx(240.0, abs=0.5)
+    rest = next(one for one in back.segments if one.segment.id == REST.id)
+    assert rest.start_s + CLEAR_S <= slow.start_s < slow.end_s <= cuts.length_s - CLEAR_S
+    assert not [one for one in hearing.words if slow.start_s - 0.9 < one.end_s and one.start_s < slow.end_s]
+    there = class_in_film(actual_class(back, True), back.cuts, cuts)
+    assert seconds(there.length) == pytest.approx(cuts.film_s, abs=0.06)
+    assert [cue.text for cue in there.cues] == [cue.text for cue in actual_class(back, True).cues]
+
+
+def test_what_was_lain_after_the_last_word_stays_as_far_as_was_promised():
+    cuts, _, _ = filmed({REST.id: -25.0}, after_s=60.0)
+    assert cuts.slower == ()
+    assert cuts.film_s == pytest.approx(240.0, abs=0.5)
+
+
+def test_where_nothing_was_heard_nobody_knows_what_is_quiet():
+    _, back, _ = filmed({REST.id: -25.0})
+    assert cuts_of(back, None, back.length_s).slower == ()
 
 
 def test_a_side_that_took_longer_never_gives_and_a_rest_gives_a_tenth_for_it_at_most():

@@ -1,10 +1,12 @@
 """Making the film: cuts are seen, pulled, put back and looked over; one press writes it."""
 
 import av
+import msgspec
 import pytest
 from PySide6.QtCore import QPoint, Qt
 
 from tests.films import BEFORE_S, film_class
+from yewhour.core.film.cut_list import Slower
 from yewhour.core.problem import Problem
 
 pytestmark = pytest.mark.xdist_group("film window")  # one worker makes what all of them look at
@@ -101,6 +103,23 @@ def test_sides_that_differ_by_a_cut_are_told(making):
     assert not making.sides.isHidden()
     making.undo()
     assert making.sides.isHidden()
+
+
+def test_what_is_slower_is_a_row_and_an_opening_and_can_be_put_back(making, qtbot):
+    before = making.cuts
+    making._show(msgspec.structs.replace(before, slower=(Slower(60.0, 70.0, 8.0),)))
+    assert making.list.count() == len(before.cuts) + 1
+    last = making.list.item(len(before.cuts)).text()
+    assert last == "0:08.0 longer: the quiet of a rest, seen slower, from 1:00 to 1:10"
+    assert "8 seconds longer than promised" in making.length.text()
+    sprigs = making.sprigs
+    assert sprigs.cut_at(10, sprigs.y_of(65.0)) == len(before.cuts)
+    making.list.setCurrentRow(len(before.cuts))
+    assert making.at_s == 60.0
+    sprigs.grab()
+    making.put_back()
+    assert making.cuts == before
+    assert making.length.text().endswith("as promised.")
 
 
 def test_looking_over_a_cut_shows_what_is_before_and_after(making, qtbot):

@@ -4,9 +4,9 @@ from collections.abc import Sequence
 
 import msgspec
 
-from yewhour.core.film.cut_list import CutList
+from yewhour.core.film.cut_list import CutList, carried
 from yewhour.core.lengths import seconds, ticks
-from yewhour.core.take.cutting import Range, in_film, in_recording
+from yewhour.core.take.cutting import Range, in_recording
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import PhaseSpan
 
@@ -14,10 +14,10 @@ from yewhour.core.timing.layout import PhaseSpan
 def class_in_film(timed: TimedClass, marked: Sequence[Range], film: CutList) -> TimedClass:
     """A class as it really went (see `actual_class`), in whose seconds only what was marked is left out, at
     the times of its film. A line that lies in a cut is not in it."""
-    ranges = film.ranges
+    ranges, pieces = film.ranges, film.played
 
     def at(tick: int) -> int:
-        return ticks(in_film(ranges, in_recording(marked, seconds(tick))))
+        return ticks(carried(pieces, in_recording(marked, seconds(tick))))
 
     def there(tick: int) -> bool:
         second = in_recording(marked, seconds(tick))

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 import msgspec
 
-from yewhour.core.film.cut_list import LEAST_CUT_S, NEAR_S, Cut, CutList, Reason
+from yewhour.core.film.cut_list import LEAST_CUT_S, NEAR_S, Cut, CutList, Reason, clear_of
 from yewhour.core.lengths import said_length, seconds, show_length
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.transcript.transcript import Transcript
@@ -15,7 +15,10 @@ HEARD_S = 2.0  # what is listened to on both sides of a cut
 
 
 def put_back(cuts: CutList, number: int) -> CutList:
-    """Without one of the cuts."""
+    """Without one of the cuts, or of what is slower: their numbers go on from the cuts'."""
+    if number >= len(cuts.cuts):
+        gone = number - len(cuts.cuts)
+        return msgspec.structs.replace(cuts, slower=(*cuts.slower[:gone], *cuts.slower[gone + 1 :]))
     return _with(cuts, [one for at, one in enumerate(cuts.cuts) if at != number])
 
 
@@ -97,4 +100,5 @@ def _reason(cuts: CutList, start_s: float, end_s: float) -> Reason:
 
 
 def _with(cuts: CutList, changed: Sequence[Cut]) -> CutList:
-    return msgspec.structs.replace(cuts, cuts=tuple(sorted(changed, key=lambda one: one.start_s)))
+    kept = tuple(sorted(changed, key=lambda one: one.start_s))
+    return msgspec.structs.replace(cuts, cuts=kept, slower=clear_of(cuts.slower, kept))

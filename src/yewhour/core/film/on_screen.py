@@ -11,13 +11,15 @@ from yewhour.core.take.moment import Moment, class_moment
 from yewhour.core.timed_class import TimedClass
 from yewhour.core.timing.layout import Segment
 
-Part = Literal["side", "name", "left", "next", "breath", "figure", "title", "captions", "fade"]
+Part = Literal["side", "name", "left", "next", "breath", "figure", "title", "end", "captions", "fade"]
 PARTS: dict[Part, str] = {
-    "title": "the title, as it begins", "name": "the movement, as it begins", "side": "the side, on its edge",
+    "title": "the title, as it begins", "end": "thanks, as it ends",
+    "name": "the movement, as it begins", "side": "the side, on its edge",
     "left": "what is left of it", "next": "what comes next", "breath": "the breath", "figure": "a figure",
     "captions": "the words", "fade": "out of the dark as it begins, and back as it ends",
 }  # fmt: skip
 TITLE_S = 5.0  # that the title stands
+END_S = 6.0  # from the end, that thanks stand
 NAME_S = 7.0  # that a name stands from where its movement begins
 FADE_S = (0.8, 1.5)  # that the picture comes in, and that it goes
 NEXT_S = 12.0  # before it, that the next movement is told
@@ -36,6 +38,7 @@ class OnScreen(msgspec.Struct, frozen=True):
 
     moment: Moment
     title: bool
+    end: bool
     named: bool
     shown: Segment | None
     side: str
@@ -69,6 +72,7 @@ class ScreenFacts:
         return OnScreen(
             moment=here,
             title=at_s < TITLE_S,
+            end=at_s >= max(self.timed.length_s - END_S, 2 * TITLE_S),
             named=shown is not None and self._since_s(here, shown) < NAME_S,
             shown=shown,
             side=side if side in SIDES and shown is not None else "",

@@ -23,6 +23,7 @@ from yewhour.state.takes import recordings
 from yewhour.state.takes.replayed_take import replay_take
 from yewhour.voice.film.alignment import Alignment, align, clap_in
 from yewhour.voice.film.cut_film import OwnSound, camera_length_s
+from yewhour.voice.sound.spoken_track import told_track
 
 LEAST_OF_IT = 0.7  # of the promised length, that a recording of the class has
 TOGETHER_S = 2.0  # so near nought, what was heard tells no other beginning
@@ -42,7 +43,8 @@ class CameraSource(msgspec.Struct, frozen=True):
 
 
 class CameraFilm(msgspec.Struct, frozen=True):
-    """A camera's file looked at. told: what the beginning was found by, "" where nothing was needed."""
+    """A camera's file looked at. told: what the beginning was found by, "" where nothing was needed. tracks:
+    which of several tracks of sound is heard, "" where there is one."""
 
     source: CameraSource
     length_s: float
@@ -51,6 +53,7 @@ class CameraFilm(msgspec.Struct, frozen=True):
     hearing: Transcript | None
     lies: Alignment | None = None
     told: str = ""
+    tracks: str = ""
 
     @property
     def own_sound(self) -> OwnSound | None:
@@ -104,7 +107,8 @@ def look_at_camera(
             f"Hardly a line of {timed.plan.brief.title} was heard in it: this seems to be another class.",
             str(source.camera), "Name its own class, and its captions.",
         )  # fmt: skip
-    return CameraFilm(source, length_s, timed, back, hearing, lies, told)
+    tracks = told_track(source.camera) if lies is None else ""
+    return CameraFilm(source, length_s, timed, back, hearing, lies, told, tracks)
 
 
 def _begins(camera: Path, cues: Sequence[Cue], hearing: Transcript | None) -> tuple[float, str]:

@@ -12,6 +12,7 @@ import miniaudio
 import numpy as np
 
 from yewhour.voice.sound.shipped_voice import Samples
+from yewhour.voice.sound.spoken_track import spoken_stream
 
 RATE = 44100
 BUFFER_MS = 100
@@ -90,7 +91,7 @@ class Player:
 def _decoded(path: Path, at_s: float) -> Generator[Samples, None, None]:
     """The sound of a file from a second on, at RATE, in one channel."""
     with av.open(str(path)) as file:
-        stream = file.streams.audio[0]
+        stream = spoken_stream(file)
         assert stream.time_base is not None
         file.seek(round(at_s / float(stream.time_base)), stream=stream)
         resampler = av.AudioResampler("flt", "mono", RATE)

@@ -18,6 +18,7 @@ import numpy.typing as npt
 from yewhour.core.problem import Problem
 from yewhour.voice.film.film_file import cannot
 from yewhour.voice.recognition.knocks import claps_in
+from yewhour.voice.sound.spoken_track import spoken_stream
 
 Levels = npt.NDArray[np.float32]
 
@@ -80,7 +81,7 @@ def _listened(path: Path, up_to_s: float = float("inf")) -> Iterator[tuple[Level
             with av.open(str(path)) as file:
                 if not file.streams.audio:
                     raise Problem("There is no sound in this file.", str(path), "Name one with sound.")
-                stream = file.streams.audio[0]
+                stream = spoken_stream(file)
                 begins_s = float((stream.start_time or 0) * stream.time_base) if stream.time_base else 0.0
                 disk.write(bytes(2 * max(0, round(begins_s * RATE))))
                 resampler = av.AudioResampler("s16", "mono", RATE)

@@ -13,6 +13,7 @@ from typing import Any
 
 import av
 
+from yewhour.core.film.cut_list import played
 from yewhour.core.problem import Problem
 from yewhour.core.take.cutting import Range
 from yewhour.files.atomic_files import written_aside
@@ -77,7 +78,9 @@ def copy_film(
                     "Leave --quick out.",
                 )  # fmt: skip
             path, lies = own_sound if own_sound is not None else (camera, None)
-            sound = StoredSound(cut_sound(path, pieces, lies, lambda share: progress(0.5 * share)), kept)
+            sound = StoredSound(
+                cut_sound(path, played(pieces, ()), lies, lambda share: progress(0.5 * share)), kept
+            )
             count = 0
             with av.open(str(part), "w", format=kind.format) as film:
                 stream = film.add_stream_from_template(picture)

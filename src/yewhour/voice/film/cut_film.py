@@ -14,6 +14,7 @@ import av
 import msgspec
 import numpy as np
 
+from yewhour.core.film.cut_list import Piece, Slower, played
 from yewhour.core.problem import Problem
 from yewhour.core.take.cutting import Range
 from yewhour.files.atomic_files import written_aside
@@ -67,11 +68,12 @@ def cut_film(
     over: Over | None = None,
     progress: Progress = lambda share: None,
     own_sound: OwnSound | None = None,
+    slower: Sequence[Slower] = (),
 ) -> WrittenFilm:
     """Writes what is kept of a camera's file, whole or not at all. Raises Problem where that can't be.
 
     over: what lies over the picture at a second of the film. own_sound: what is heard in place of the
-    camera's sound.
+    camera's sound. slower: what of it lasts longer.
     """
     kind = kind_of(out)
     if not pieces:
@@ -80,14 +82,15 @@ def cut_film(
         )
     if out.exists() and out.samefile(camera):
         raise Problem("This is the camera's file; it is not written over.", str(out), "Name another file.")
-    long_s, count = sum(end - start for start, end in pieces), 0
+    shown = played(pieces, slower)
+    long_s, count = sum(piece.long_s for piece in shown), 0
     try:
         with tempfile.TemporaryFile() as kept, written_aside(out) as part, av.open(str(camera)) as source:
             path, lies = own_sound if own_sound is not None else (camera, None)
-            sound = StoredSound(cut_sound(path, pieces, lies, lambda share: progress(0.15 * share)), kept)
+            sound = StoredSound(cut_sound(path, shown, lies, lambda share: progress(0.15 * share)), kept)
             picture = source.streams.video[0]
             picture.thread_type = "AUTO"
-            seen = ((at_s, upright(frame)) for at_s, frame in _kept_frames(source, picture, pieces))
+            seen = ((at_s, upright(frame)) for at_s, frame in _kept_frames(source, picture, shown))
             rate = picture.average_rate or Fraction(25)
             for at_s in write_film(part, kind, seen, rate, sound, text, long_s, over):
                 count += 1
@@ -102,19 +105,19 @@ def cut_film(
         raise cannot(error, out, "written", "Choose another place, or another recording.") from error
 
 
-def _kept_frames(source: Any, picture: Any, pieces: Sequence[Range]) -> Iterator[tuple[float, av.VideoFrame]]:
+def _kept_frames(source: Any, picture: Any, pieces: Sequence[Piece]) -> Iterator[tuple[float, av.VideoFrame]]:
     """The frames of what is kept, each with its second of the film."""
     before_s, left = 0.0, list(pieces)
     for frame in source.decode(picture):
         if frame.time is None:
             continue
-        while left and frame.time >= left[0][1]:
-            before_s += left[0][1] - left[0][0]
+        while left and frame.time >= left[0].end_s:
+            before_s += left[0].long_s
             del left[0]
         if not left:
             return
-        if frame.time >= left[0][0]:
-            yield before_s + frame.time - left[0][0], frame
+        if frame.time >= left[0].start_s:
+            yield before_s + (frame.time - left[0].start_s) * left[0].slow, frame
 
 
 def upright(frame: av.VideoFrame) -> av.VideoFrame:

@@ -1,4 +1,8 @@
-"""The sound of what is kept: the camera's, or one recorded apart, its clock brought to the camera's."""
+"""The sound of what is kept: the camera's, or one recorded apart, its clock brought to the camera's.
+
+What is slower in the picture is not in the sound: its quiet goes on, backwards and forwards, so that nothing
+of it jumps and no tone of the room changes.
+"""
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from pathlib import Path
@@ -6,10 +10,11 @@ from pathlib import Path
 import av
 import numpy as np
 
-from yewhour.core.take.cutting import Range
+from yewhour.core.film.cut_list import Piece
 from yewhour.voice.film.alignment import Alignment
 from yewhour.voice.film.film_file import BLOCK, RATE
 from yewhour.voice.sound.shipped_voice import Samples
+from yewhour.voice.sound.spoken_track import spoken_stream
 
 FADE_S = 0.012  # at both edges of a cut
 LEAST_DRIFT = 1e-7  # of two clocks, that is taken out
@@ -17,7 +22,7 @@ Progress = Callable[[float], None]  # told the share that is done; what it raise
 
 
 def cut_sound(
-    path: Path, pieces: Sequence[Range], lies: Alignment | None, progress: Progress
+    path: Path, pieces: Sequence[Piece], lies: Alignment | None, progress: Progress
 ) -> Iterator[Samples]:
     """The samples of each piece, exactly as many as it is long; silence where the file has none.
 
@@ -26,7 +31,7 @@ def cut_sound(
     with av.open(str(path)) as file:
         if not file.streams.audio:
             return
-        stream = file.streams.audio[0]
+        stream = spoken_stream(file)
         resampler = av.AudioResampler("flt", "mono", RATE)
         blocks: Iterable[Samples] = (
             np.asarray(part.to_ndarray(), np.float32).reshape(-1)
@@ -63,36 +68,63 @@ def stretched(blocks: Iterable[Samples], rate: float) -> Iterator[Samples]:
 
 
 def _pieces_of(
-    blocks: Iterable[Samples], begins: int, pieces: Sequence[Range], progress: Progress
+    blocks: Iterable[Samples], begins: int, pieces: Sequence[Piece], progress: Progress
 ) -> Iterator[Samples]:
-    """What of blocks lies in each piece, faded at its edges; silence where there is nothing. begins: the
-    sample of the recording that the first block begins at."""
-    spans = [(round(start * RATE), round(end * RATE)) for start, end in pieces]
-    source, at = iter(blocks), begins
-    block: Samples | None = np.zeros(0, np.float32)
-    for number, (start, end) in enumerate(spans):
+    """What of blocks lies in each piece, faded where it does not go on; silence where there is nothing.
+    begins: the sample of the recording that the first block begins at."""
+    source = _Sought(blocks, begins)
+    for number, piece in enumerate(pieces):
+        start, end = round(piece.start_s * RATE), round(piece.end_s * RATE)
+        more = round(piece.long_s * RATE) - round((piece.end_s - piece.start_s) * RATE)
+        before, after = (pieces[number - 1 : number] if number else ()), pieces[number + 1 : number + 2]
+        begun = any(one.end_s == piece.start_s and one.slow == 1 for one in before)
+        goes_on = more > 0 or any(one.start_s == piece.end_s for one in after)
+        fade = max(1, min(round(FADE_S * RATE), (end - start) // 2))
+        edges = (start if not begun else start - fade, end if not goes_on else end + fade)
+        kept = list[Samples]()
+        for here, part in source.between(start, end):
+            kept += [part] if more > 0 else []
+            yield _faded(part, here, edges, fade)
+        if more > 0:
+            yield _going_on(np.concatenate(kept), more, fade)
+        progress((number + 1) / len(pieces))
+
+
+class _Sought:
+    """Blocks that follow one another from a sample on, looked through once."""
+
+    def __init__(self, blocks: Iterable[Samples], begins: int) -> None:
+        self._blocks, self._at = iter(blocks), begins
+        self._block: Samples | None = np.zeros(0, np.float32)
+
+    def between(self, start: int, end: int) -> Iterator[tuple[int, Samples]]:
+        """What lies from one sample to another, each part with where it begins."""
         here = start
         while here < end:
-            while block is not None and at + len(block) <= here:
-                at += len(block)
-                block = next(source, None)
-            if block is None or at >= end:  # before the sound begins, or after it ended
-                until = end if block is None else min(end, at)
-                yield np.zeros(min(BLOCK, until - here), np.float32)
-                here += min(BLOCK, until - here)
-                continue
-            if at > here:
-                yield np.zeros(at - here, np.float32)
-                here = at
-            part = block[here - at : end - at].copy()
-            yield _faded(part, here, start, end)
+            while self._block is not None and self._at + len(self._block) <= here:
+                self._at += len(self._block)
+                self._block = next(self._blocks, None)
+            if self._block is None or self._at > here:  # before the sound begins, or after it ended
+                until = min(end, here + BLOCK, end if self._block is None else self._at)
+                part = np.zeros(until - here, np.float32)
+            else:
+                part = self._block[here - self._at : end - self._at].copy()
+            yield here, part
             here += len(part)
-        progress((number + 1) / len(spans))
 
 
-def _faded(part: Samples, here: int, start: int, end: int) -> Samples:
-    """A part of a piece, softer towards the edges of the piece."""
-    fade = max(1, min(round(FADE_S * RATE), (end - start) // 2))
+def _going_on(quiet: Samples, more: int, fade: int) -> Samples:
+    """So many samples after a quiet stretch: the same backwards, and forwards again, faded at the end."""
+    there_and_back = np.concatenate([quiet[::-1], quiet])
+    found: Samples = np.resize(there_and_back, more).astype(np.float32)
+    edge = min(fade, more)
+    found[-edge:] *= np.linspace(1, 0, edge, dtype=np.float32)
+    return found
+
+
+def _faded(part: Samples, here: int, edges: tuple[int, int], fade: int) -> Samples:
+    """A part of a piece, softer towards both edges."""
+    start, end = edges
     if here < start + fade or here + len(part) > end - fade:
         places = np.arange(here, here + len(part))
         part *= np.clip(np.minimum(places - start, end - 1 - places) / fade, 0, 1).astype(np.float32)

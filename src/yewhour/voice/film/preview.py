@@ -7,6 +7,7 @@ from typing import Any, NamedTuple
 import av
 import numpy as np
 
+from yewhour.core.film.cut_list import played
 from yewhour.core.problem import Problem
 from yewhour.core.take.cutting import Range
 from yewhour.voice.film.alignment import Alignment
@@ -97,7 +98,7 @@ def _small(frame: av.VideoFrame, wide: int) -> SmallPicture:
 def _sound(path: Path, pieces: Sequence[Range], lies: Alignment | None) -> Samples:
     """What is heard in the pieces; nothing where there is no sound."""
     try:
-        blocks = list(cut_sound(path, pieces, lies, lambda share: None))
+        blocks = list(cut_sound(path, played(pieces, ()), lies, lambda share: None))
     except (OSError, av.error.FFmpegError) as error:
         raise cannot(error, path, "heard", "Name the camera's file: a video.") from error
     return np.concatenate([*blocks, np.zeros(0, np.float32)])

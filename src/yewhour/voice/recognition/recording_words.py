@@ -31,6 +31,7 @@ from yewhour.core.transcript.transcript import (
 )
 from yewhour.voice.recognition.recogniser import RATE, LineRecogniser, SpeechWindow, anybody, heard_once
 from yewhour.voice.sound.shipped_voice import Samples
+from yewhour.voice.sound.spoken_track import spoken_stream
 
 BLOCK_S = 5.0
 LONGEST_S = 6 * 3600.0
@@ -55,7 +56,7 @@ def sound_of(path: Path) -> Iterator[tuple[Samples, float]]:
     with file:
         if not file.streams.audio:
             raise Problem("There is no sound in this file.", str(path), "Give the recording with its sound.")
-        stream = file.streams.audio[0]
+        stream = spoken_stream(file)
         length_s = float(file.duration or 0) / 1_000_000
         resampler = av.AudioResampler("flt", "mono", RATE)
         parts: list[Samples] = []

@@ -97,3 +97,14 @@ def test_the_dark_covers_all_of_it_and_on_paper_it_is_paper(qtbot, lunges):
     assert not painted(lunges, 10.0, ["fade"]).any()
     drawn = painted(lunges, 0.0, ["fade"], alone=True)
     assert drawn[:, :, :3].min() > 200
+
+
+def test_thanks_stand_at_the_end_and_cover_the_rest_only_where_they_are_wanted(qtbot, lunges):
+    last_s = lunges.length_s - 2.0
+    assert FilmPainter(lunges, WIDE, HIGH, ["end"])(last_s)
+    assert not FilmPainter(lunges, WIDE, HIGH, ["end"])(lunges.length_s - 8.0)
+    both = FilmPainter(lunges, WIDE, HIGH, ["end", "name", "left", "figure"], alone=True)(last_s)
+    assert len(both) == 1
+    assert FilmPainter(lunges, WIDE, HIGH, ["left", "figure"], alone=True)(last_s)
+    early = FilmPainter(lunges, WIDE, HIGH, ["name", "title"], alone=True)
+    assert len(early(1.0)) == 1

@@ -86,7 +86,7 @@ class FilmPainter:
         place = (ALONE if self.alone else OVER)[part]
         wide, high = min(self.wide, _even(place.wide * self.unit)), _even(place.high * self.unit)
         x = place.x * self.unit if place.x >= 0 else self.wide + place.x * self.unit
-        if part in ("title", "captions"):
+        if part in ("title", "end", "captions"):
             x = (self.wide - wide) / 2
         if part == "figure" and self.alone:
             x = (self.wide - wide) / 2
@@ -96,26 +96,35 @@ class FilmPainter:
 
     def title(self, seen: OnScreen) -> _Painted:
         """The title of the class, for whom it is, and how long."""
-        if not seen.title:
-            return "", None
         brief = self.facts.timed.plan.brief
         about = [said_length(self.facts.timed.length_s), f"for {brief.audience}" if brief.audience else ""]
+        return self._sheet(brief.title, ", ".join(one for one in about if one), seen.title)
+
+    def end(self, seen: OnScreen) -> _Painted:
+        """Thanks, and what it was."""
+        return self._sheet("Thank you", self.facts.timed.plan.brief.title, seen.end)
+
+    def _sheet(self, large: str, small: str, there: bool) -> _Painted:
+        """A line and a smaller one in the middle of the picture."""
+        if not there:
+            return "", None
 
         def paint(painter: QPainter, box: QRectF) -> None:
             self.brush.plate(painter, box)
             middle = Qt.AlignmentFlag.AlignHCenter
-            self.brush.words(
-                painter, brief.title, box.adjusted(24, 20, -24, -78), 50, title=True, align=middle
-            )
-            told = ", ".join(one for one in about if one)
-            self.brush.words(painter, told, box.adjusted(24, 118, -24, -20), 27, align=middle, soft=True)
+            self.brush.words(painter, large, box.adjusted(24, 20, -24, -78), 50, title=True, align=middle)
+            self.brush.words(painter, small, box.adjusted(24, 118, -24, -20), 27, align=middle, soft=True)
 
-        return "title", paint
+        return large, paint
+
+    def _covered(self, seen: OnScreen) -> bool:
+        """Whether the title or the thanks stand there, and nothing else is told."""
+        return (seen.title and "title" in self.parts) or (seen.end and "end" in self.parts)
 
     def name(self, seen: OnScreen) -> _Painted:
         """The movement that is on, or that the way goes to."""
         shown = seen.shown
-        if shown is None or seen.title or not (seen.named or self.alone):
+        if shown is None or self._covered(seen) or not (seen.named or self.alone):
             return "", None
         name = shown.use.name
         return name, lambda painter, box: self._named(painter, box, name, 38, seen.side)
@@ -127,7 +136,7 @@ class FilmPainter:
 
     def left(self, seen: OnScreen) -> _Painted:
         """What is left of it: a needle that empties, and a number."""
-        if not seen.left or seen.title:
+        if not seen.left or self._covered(seen):
             return "", None
         share = round(seen.share * STEPS) / STEPS
 
@@ -147,7 +156,7 @@ class FilmPainter:
     def next(self, seen: OnScreen) -> _Painted:
         """What comes next, and on which side."""
         coming = seen.coming
-        if coming is None or seen.title:
+        if coming is None or self._covered(seen):
             return "", None
         words = f"then {coming.use.name}"
         side = coming.side if coming.side in SIDES else ""
@@ -168,7 +177,7 @@ class FilmPainter:
 
     def side(self, seen: OnScreen) -> _Painted:
         """The side, on its own edge of the picture: a needle along it, with its letter."""
-        if not seen.side or seen.title:
+        if not seen.side or self._covered(seen):
             return "", None
 
         def paint(painter: QPainter, box: QRectF) -> None:
@@ -187,7 +196,7 @@ class FilmPainter:
 
     def breath(self, seen: OnScreen) -> _Painted:
         """The breath: a twig whose needles open as it comes and close as it goes."""
-        if seen.breath is None or seen.title:
+        if seen.breath is None or self._covered(seen):
             return "", None
         full = round(seen.breath * FILLS) / FILLS
 
@@ -199,7 +208,7 @@ class FilmPainter:
 
     def figure(self, seen: OnScreen) -> _Painted:
         """The movement, drawn, and moving as it does."""
-        if seen.shown is None or seen.title:
+        if seen.shown is None or self._covered(seen):
             return "", None
         one, number, side = moving_picture(seen.shown, seen)
         if one is None:
@@ -244,7 +253,8 @@ _Painted = tuple[Hashable, Callable[[QPainter, QRectF], None] | None]
 _PAINTED: dict[Part, Callable[[FilmPainter, OnScreen], _Painted]] = {
     "figure": FilmPainter.figure, "side": FilmPainter.side, "name": FilmPainter.name,
     "left": FilmPainter.left, "next": FilmPainter.next, "breath": FilmPainter.breath,
-    "captions": FilmPainter.captions, "title": FilmPainter.title, "fade": FilmPainter.fade,
+    "captions": FilmPainter.captions, "title": FilmPainter.title, "end": FilmPainter.end,
+    "fade": FilmPainter.fade,
 }  # fmt: skip
 
 

@@ -79,7 +79,7 @@ class FilmJobs(QObject):
             over = FilmPainter(there, *camera_size(film.source.camera), parts) if parts else None
             text = FilmText(film.timed.plan.brief.title, chapters(there), captions(there))
             camera, own = film.source.camera, film.own_sound
-            made = cut_film(camera, out, cuts.pieces, text, over, job.progress, own)
+            made = cut_film(camera, out, cuts.pieces, text, over, job.progress, own, cuts.slower)
             write_beside(there, out, beside)
             return made
 

@@ -8,9 +8,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QHelpEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QToolTip
 
-from yewhour.core.film.cut_list import TOLD, CutList
+from yewhour.core.film.cut_files import told_slower
+from yewhour.core.film.cut_list import TOLD, CutList, Slower
 from yewhour.core.lengths import seconds, show_length
-from yewhour.core.take.cutting import in_film, in_recording
 from yewhour.core.timed_class import TimedClass
 from yewhour.ui.kit.controls.controls import plain_tip
 from yewhour.ui.kit.theme import Theme, scale
@@ -67,8 +67,8 @@ class FilmSprigs(Stems):
     # --- places ---------------------------------------------------------------------------------------------
 
     def long_s(self) -> float:
-        """Of the recording."""
-        return max(LEAST_S, self.cuts.length_s) if self.cuts is not None else LEAST_S
+        """Of the recording, or of the film where that is longer."""
+        return max(LEAST_S, self.cuts.length_s, self.cuts.film_s) if self.cuts is not None else LEAST_S
 
     def _inside(self, y: float) -> float:
         """The second at a height, of the recording."""
@@ -88,11 +88,11 @@ class FilmSprigs(Stems):
         return edge if far <= NEAR * scale() else None
 
     def cut_at(self, x: float, y: float) -> int:
-        """The cut at a point; -1 for none."""
+        """The cut at a point, or what is slower there; -1 for none."""
         if self.cuts is None or x > self.width() / 2:
             return -1
         at_s = self.second_at(y)
-        found = (n for n, one in enumerate(self.cuts.cuts) if one.start_s <= at_s <= one.end_s)
+        found = (n for n, one in enumerate(self.cuts.changes) if one.start_s <= at_s <= one.end_s)
         return next(found, -1)
 
     # --- painting -------------------------------------------------------------------------------------------
@@ -106,11 +106,12 @@ class FilmSprigs(Stems):
         left, right = (share * self.width() for share in STEMS)
         self.paint_words(painter, left, "recorded", show_length(round(self.cuts.length_s)))
         self.paint_words(painter, right, "the film", show_length(round(self.cuts.film_s)))
-        ranges = self.cuts.ranges
         painter.setPen(Qt.PenStyle.NoPen)
-        for start_s, end_s in self.cuts.pieces:
-            there = [in_film(ranges, at_s) for at_s in (start_s, end_s)]
-            self._ribbon(painter, (left, right), (start_s, end_s), (there[0], there[1]))
+        film_s = 0.0
+        for piece in self.cuts.played:
+            there = (film_s, film_s + piece.long_s)
+            self._ribbon(painter, (left, right), piece[:2], there, slower=piece.slow != 1)
+            film_s = there[1]
         painter.setPen(QPen(QColor(self.theme.bark), 2.4 * scale()))
         for start_s, end_s in self.cuts.pieces:
             self.paint_stem(painter, left, start_s, end_s)
@@ -118,10 +119,13 @@ class FilmSprigs(Stems):
         for segment in self.there.segments:
             start_s, end_s = seconds(segment.start), seconds(segment.end)
             self.paint_needle(painter, segment, right, start_s, end_s)
-            here = in_recording(ranges, start_s)
-            self.paint_needle(painter, segment, left, here, here + end_s - start_s)
+            here = self.cuts.in_recording(start_s)
+            self.paint_needle(painter, segment, left, here, max(here, self.cuts.in_recording(end_s)))
         for number, one in enumerate(self.cuts.cuts):
             self._gap(painter, left, one.start_s, one.end_s, number == self.cut)
+        for number, slow in enumerate(self.cuts.slower, len(self.cuts.cuts)):
+            if number == self.cut:
+                self._chosen_slower(painter, left, slow.start_s, slow.end_s)
         self._marks(painter, left)
 
     def _marks(self, painter: QPainter, left: float) -> None:
@@ -146,8 +150,10 @@ class FilmSprigs(Stems):
         stems: tuple[float, float],
         here: tuple[float, float],
         there: tuple[float, float],
+        slower: bool = False,
     ) -> None:
-        colour = QColor(self.theme.line)
+        """Where a piece of the recording lies in the film; what is slower there opens towards it."""
+        colour = QColor(self.theme.edge if slower else self.theme.line)
         colour.setAlpha(90)
         painter.setBrush(colour)
         corners = [
@@ -160,13 +166,21 @@ class FilmSprigs(Stems):
         """What is cut out: nothing of the stem, between two edges to be pulled."""
         colour = QColor(self.theme.focus if chosen else self.theme.edge)
         top, foot = self.y_of(start_s), self.y_of(end_s)
+        whole_s = self.cuts.length_s if self.cuts is not None else end_s
         half = REACH * self.width() + (6 if chosen else 2) * scale()
         ground = QColor(self.theme.chosen if chosen else self.theme.ground)
         painter.fillRect(QRectF(left - half, top, 2 * half, foot - top), ground)
         painter.setPen(QPen(colour, (3 if chosen else 1.6) * scale()))
         for y, at_s in ((top, start_s), (foot, end_s)):
-            if 0 < at_s < self.long_s():
+            if 0 < at_s < whole_s:
                 painter.drawLine(QPointF(left - half, y), QPointF(left + half, y))
+        painter.setPen(Qt.PenStyle.NoPen)
+
+    def _chosen_slower(self, painter: QPainter, left: float, start_s: float, end_s: float) -> None:
+        half = REACH * self.width() + 6 * scale()
+        painter.setPen(QPen(QColor(self.theme.focus), 3 * scale()))
+        for y in (self.y_of(start_s), self.y_of(end_s)):
+            painter.drawLine(QPointF(left - half, y), QPointF(left + half, y))
         painter.setPen(Qt.PenStyle.NoPen)
 
     # --- the hand -------------------------------------------------------------------------------------------
@@ -177,7 +191,7 @@ class FilmSprigs(Stems):
             return
         at_s = self._now_s = self._inside(at.y())
         if at.x() > self.width() / 2:
-            self.pointed.emit(in_recording(self.cuts.ranges, min(at_s, self.cuts.film_s)))
+            self.pointed.emit(self.cuts.in_recording(min(at_s, self.cuts.film_s)))
             return
         self._held = self.edge_at(at.x(), at.y())
         if self._held is not None:
@@ -215,9 +229,9 @@ class FilmSprigs(Stems):
 
 
 def told_cut(cuts: CutList, number: int) -> str:
-    """A cut in words: from when to when, how long, and why."""
-    one = cuts.cuts[number]
-    start, end, long = (
-        show_length(round(at_s)) for at_s in (one.start_s, one.end_s, one.end_s - one.start_s)
-    )
-    return f"{long} {TOLD[one.why]}, from {start} to {end}"
+    """A cut in words, or what is slower: how long, why, and from when to when."""
+    one = cuts.changes[number]
+    start, end = (show_length(round(at_s)) for at_s in (one.start_s, one.end_s))
+    if isinstance(one, Slower):
+        return f"{told_slower(one)}, from {start} to {end}"
+    return f"{show_length(round(one.end_s - one.start_s))} {TOLD[one.why]}, from {start} to {end}"

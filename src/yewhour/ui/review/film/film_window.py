@@ -19,12 +19,11 @@ from PySide6.QtWidgets import (
 )
 
 from yewhour.core.film.cut_changes import HEARD_S, cut_out, pulled, put_back, told_length, told_sides
-from yewhour.core.film.cut_list import CutList
+from yewhour.core.film.cut_list import Cut, CutList, Slower
 from yewhour.core.film.on_screen import PARTS, Part
 from yewhour.core.lengths import show_length
 from yewhour.core.problem import Problem
 from yewhour.core.review.actual_class import actual_class
-from yewhour.core.take.cutting import in_film
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
 from yewhour.state.takes.camera_film import CameraFilm, CameraSource
@@ -39,10 +38,10 @@ from yewhour.ui.review.film.film_picture import WIDE, FilmPicture
 from yewhour.ui.review.film.film_sprigs import FilmSprigs, told_cut
 from yewhour.voice.film.preview import Preview, SmallPicture
 
-AT_FIRST: tuple[Part, ...] = ("title", "name", "side", "left", "fade")
+AT_FIRST: tuple[Part, ...] = ("title", "end", "name", "side", "left", "fade")
 WORDS: dict[Part, str] = {
-    "title": "Title", "name": "Movement", "side": "Side", "left": "What is left", "next": "What is next",
-    "breath": "Breath", "figure": "Figure", "captions": "Words", "fade": "Fade",
+    "title": "Title", "end": "Thanks", "name": "Movement", "side": "Side", "left": "What is left",
+    "next": "What is next", "breath": "Breath", "figure": "Figure", "captions": "Words", "fade": "Fade",
 }  # fmt: skip
 TICK_MS = 40
 ROWS = 6  # of the list, that are in view
@@ -165,8 +164,9 @@ class FilmWindow(QDialog):
             self.tell(problem)
             return
         self.film, self.before = film, []
-        if film.told:
-            self.message.emit(f"The beginning of the take was found {film.told}.")
+        begun = f"The beginning of the take was found {film.told}." if film.told else ""
+        if told := " ".join(one for one in (begun, film.tracks) if one):
+            self.message.emit(told)
         self._show(cuts)
         self.list.setCurrentRow(0)
         self.list.setFocus()
@@ -200,7 +200,7 @@ class FilmWindow(QDialog):
         chosen = self.list.currentRow()
         self.list.blockSignals(True)
         self.list.clear()
-        self.list.addItems([told_cut(cuts, number) for number in range(len(cuts.cuts))])
+        self.list.addItems([told_cut(cuts, number) for number in range(len(cuts.changes))])
         self.list.setCurrentRow(min(chosen, self.list.count() - 1))
         self.list.blockSignals(False)
         rows = min(ROWS, max(1, self.list.count()))
@@ -212,9 +212,16 @@ class FilmWindow(QDialog):
 
     def _choose(self, number: int) -> None:
         self.sprigs.choose(number)
-        if self.cuts is not None and 0 <= number < len(self.cuts.cuts):
-            one = self.cuts.cuts[number]
+        one = self._chosen(number)
+        if isinstance(one, Slower):
+            self.point(one.start_s)
+        elif one is not None and self.cuts is not None:
             self.point(one.end_s if one.end_s < self.cuts.length_s else max(0.0, one.start_s - 0.2))
+
+    def _chosen(self, number: int) -> Cut | Slower | None:
+        """A cut, or what is slower, by its row."""
+        changes = self.cuts.changes if self.cuts is not None else ()
+        return changes[number] if 0 <= number < len(changes) else None
 
     def point(self, at_s: float) -> None:
         """Shows the picture at a second of the recording."""
@@ -228,7 +235,7 @@ class FilmWindow(QDialog):
     def _show_picture(self, one: SmallPicture, at_s: float) -> None:
         if self.film is None or self.cuts is None:
             return
-        there_s = in_film(self.cuts.ranges, at_s)
+        there_s = self.cuts.in_film(at_s)
         self.picture.show_picture(one, self._painter(one) if self.parts else None, there_s)
 
     def _painter(self, one: SmallPicture) -> FilmPainter:
@@ -259,8 +266,8 @@ class FilmWindow(QDialog):
             self._change(cut_out(self.cuts, start_s, end_s, self.film.hearing))
 
     def put_back(self) -> None:
-        """The chosen cut is in the film again."""
-        if self.cuts is not None and 0 <= self.list.currentRow() < len(self.cuts.cuts):
+        """The chosen cut is in the film again; what is slower is as quick as it was."""
+        if self.cuts is not None and self._chosen(self.list.currentRow()) is not None:
             self._change(put_back(self.cuts, self.list.currentRow()))
 
     def undo(self) -> None:
@@ -275,12 +282,15 @@ class FilmWindow(QDialog):
         if self._playing.isActive():
             self._quiet()
             return
-        if self.cuts is None or self.film is None or not 0 <= self.list.currentRow() < len(self.cuts.cuts):
+        one = self._chosen(self.list.currentRow())
+        if self.cuts is None or self.film is None or one is None:
             return
-        one, length_s = self.cuts.cuts[self.list.currentRow()], self.cuts.length_s
+        length_s = self.cuts.length_s
+        goes_on_s = one.start_s if isinstance(one, Slower) else one.end_s
         around = [
-            (max(0.0, one.start_s - HEARD_S), one.start_s), (one.end_s, min(length_s, one.end_s + HEARD_S)),
-        ]  # fmt: skip
+            (max(0.0, one.start_s - HEARD_S), one.start_s),
+            (goes_on_s, min(length_s, goes_on_s + HEARD_S)),
+        ]
         self.work.preview(self.film, [piece for piece in around if piece[1] - piece[0] > 0.1], FRAMED)
 
     def _play(self, found: Preview) -> None:
