@@ -208,3 +208,17 @@ def test_the_sound_of_what_is_slower_goes_on_backwards_without_a_jump(camera):
     assert (
         np.abs(whole[1000 : 2 * RATE - 1000] - sound[1000 : 2 * RATE - 1000]).max() < 1e-6
     )  # no fade between
+
+
+@pytest.mark.parametrize("ending", ["mp4", "mkv", "webm"])
+def test_a_name_with_av1_in_it_is_a_film_of_that(camera, tmp_path, ending):
+    out = tmp_path / f"class.av1.{ending}"
+    cut_film(camera, out, [(3.0, 5.0), (10.5, 12.5)], FilmText("Ebb", (), [Caption(1000, 2500, "Ebb")]))
+    with av.open(str(out)) as file:
+        assert file.streams.video[0].codec_context.name in ("libdav1d", "av1")
+        shown = [(frame.time, number_of(frame)) for frame in file.decode(video=0)]
+        assert len(file.streams.audio) == 1
+    assert len(shown) == 40
+    for at_s, number in shown:
+        real = 3.0 + at_s if at_s < 2.0 - 0.01 else 8.5 + at_s
+        assert number == pytest.approx(10 * real, abs=0.6)

@@ -1,7 +1,7 @@
 """The benchmarks, as ratios and times measured in one run. Times on shared machines vary; ratios less.
 
 `./yew bench` runs all, `./yew bench library fit` those named (`ear`
-and `back`, of half an hour each, only so). `./yew bench --long` puts 100,000 damaged
+and `back`, of half an hour each, and `hour`, only so). `./yew bench --long` puts 100,000 damaged
 inputs through everything, kills 1,000 saving processes and acts in the window; a number after it is where the
 inputs begin. `./yew bench --mutants` makes small faults in the core and counts those that the tests notice;
 names after it, as timing.doses, are the modules, a number is how many are drawn. Nothing is written but in a
@@ -36,8 +36,8 @@ BENCHES = {
     "film": film.bench_film,
 }
 
-# Half an hour of real minutes, and of listening: only where they are named.
-LONGER = {"ear": take.bench_ear, "back": back.bench_back}
+# Half an hour of real minutes, and of listening, and an hour of film: only where they are named.
+LONGER = {"ear": take.bench_ear, "back": back.bench_back, "hour": film.bench_hour}
 
 
 def main(names: list[str]) -> int:

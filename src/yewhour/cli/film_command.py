@@ -153,7 +153,7 @@ def _of_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple
         made = cutting.cut_film(
             camera, options.out, cuts.pieces, text, over, progress(), seen.own_sound, cuts.slower
         )
-    _told(options, there, made)
+    _told(options, there, made, besides.Seen(camera, cuts.in_recording))
     if options.quick:
         more = show_length(max(0.0, cuts.film_s - cuts.promised_s), True)
         say(
@@ -211,9 +211,14 @@ def _may_write(options: argparse.Namespace, *sources: Path | None) -> None:
         may_write(path, options.replace, *sources)
 
 
-def _told(options: argparse.Namespace, timed: TimedClass, made: cutting.WrittenFilm) -> None:
+def _told(
+    options: argparse.Namespace,
+    timed: TimedClass,
+    made: cutting.WrittenFilm,
+    seen: "besides.Seen | None" = None,
+) -> None:
     """What goes with the film, and what was made."""
     say(f"yewhour: {options.out}: {show_length(made.length_s, True)}, {made.frames} frames", file=sys.stderr)
     _painted()
-    for path in besides.write_beside(timed, options.out, parse_beside(options.beside)):
+    for path in besides.write_beside(timed, options.out, parse_beside(options.beside), seen):
         say(f"yewhour: {path}", file=sys.stderr)

@@ -84,11 +84,11 @@ def add_recording_commands(commands: Any) -> None:
         "--over", metavar="PARTS", help="title,end,name,side,left,next,breath,figure,captions,fade; or all"
     )
     film.add_argument("--alone", action="store_true", help="only what lies over it: .webm, .mov, or a folder")
-    film.add_argument("--beside", default="captions", metavar="WHAT", help="captions,text,still,page")
+    film.add_argument("--beside", default="captions", metavar="WHAT", help="captions,text,still,frame,page")
     film.add_argument("--quick", action="store_true", help="copy the picture: cuts fall on key frames")
     film.add_argument("--size", metavar="WxH", help="of what is drawn; else 1280x720, or the camera's")
     film.add_argument("--voice", default="en", metavar="NAME", help="of a class without a camera")
-    film.add_argument("--out", type=Path, metavar="PATH", help="NAME.mp4, mkv, webm; captions come beside it")
+    film.add_argument("--out", type=Path, metavar="PATH", help="NAME.mp4, mkv, webm; or NAME.av1.mp4 ...")
     film.add_argument("--replace", action="store_true", help=REPLACED)
     film.set_defaults(run=lambda options: film_command.film(options))
 

@@ -1,5 +1,6 @@
 """Writing a film: frames with their seconds, the sound beside them, captions and chapters in one file."""
 
+import os
 from bisect import bisect_right
 from collections.abc import Iterable, Iterator, Sequence
 from fractions import Fraction
@@ -56,6 +57,8 @@ KINDS = {
         {"crf": "32", "b": "0", "deadline": "realtime", "cpu-used": "7", "row-mt": "1"}, "libopus", "webvtt",
     ),
 }  # fmt: skip
+AV1 = "libsvtav1", {"preset": "9", "crf": "32", "svtav1-params": "tune=0"}  # as quick as the others
+os.environ.setdefault("SVT_LOG", "1")  # it would tell her terminal of itself
 
 
 class FilmText(msgspec.Struct, frozen=True):
@@ -67,10 +70,13 @@ class FilmText(msgspec.Struct, frozen=True):
 
 
 def kind_of(path: Path) -> FilmKind:
-    """The kind of film that a file's ending asks for. Raises Problem for one that is none."""
+    """The kind of film that a file's ending asks for; `.av1` before it asks for AV1. Raises Problem for one
+    that is none."""
     kind = KINDS.get(path.suffix.lower())
     if kind is None:
         raise Problem(f"A film can't end in {path.suffix!r}.", str(path), f"Use one of: {', '.join(KINDS)}.")
+    if path.with_suffix("").suffix.lower() == ".av1":
+        return kind._replace(picture=AV1[0], options=AV1[1])
     return kind
 
 

@@ -11,10 +11,11 @@ from PySide6.QtGui import QImage
 
 from tests import films
 from tests.conftest import demo_maker
+from tools import camera
 from yewhour.core.export.chapters import chapters
 from yewhour.core.problem import Problem
 from yewhour.render.film_page import film_page
-from yewhour.ui.kit.film.beside import BESIDE, nothing_there, still, text, write_beside
+from yewhour.ui.kit.film.beside import BESIDE, Seen, nothing_there, still, text, write_beside
 
 HOSTILE = "</script><b>\"Ebb\" & 'flow'\u2028 $title"
 
@@ -111,9 +112,24 @@ def test_a_still_shows_title_and_figures_and_is_told_in_words(qtbot, lunges):
     assert "ask a doctor" in told
 
 
+def test_a_frame_is_her_in_the_middle_of_the_strongest_thing_with_nothing_over_it(qtbot, lunges, tmp_path):
+    camera.film(tmp_path / "camera.mp4", lunges.length_s + 5, fps=2, sound=False)
+    film = tmp_path / "ebb.mp4"
+    seen = Seen(tmp_path / "camera.mp4", lambda film_s: film_s + 5)
+    names = [path.name for path in write_beside(lunges, film, ["frame", "page"], seen)]
+    assert names == ["ebb.frame.png", "ebb.html"]
+    assert b'poster="ebb.frame.png"' in (tmp_path / "ebb.html").read_bytes()
+    image = QImage(str(tmp_path / "ebb.frame.png")).convertToFormat(QImage.Format.Format_Grayscale8)
+    assert (image.width(), image.height()) == (camera.WIDE, camera.HIGH)
+    bars = [image.pixelColor(bit * 12 + 6, 54).lightness() > 128 for bit in range(camera.BITS)]
+    number = sum(1 << bit for bit, light in enumerate(bars) if light)
+    right = next(one for one in lunges.segments if one.side == "right" and not one.use.setup_for)
+    assert number == pytest.approx(2 * ((right.start + right.end) / 20 + 5), abs=1.1)
+
+
 def test_it_is_written_beside_the_film_and_over_nothing(qtbot, lunges, tmp_path):
     film = tmp_path / "ebb.mp4"
-    names = [path.name for path in write_beside(lunges, film, BESIDE)]
+    names = [path.name for path in write_beside(lunges, film, [one for one in BESIDE if one != "frame"])]
     assert names == ["ebb.vtt", "ebb.png", "ebb.html", "ebb.description.txt"]
     assert b'poster="ebb.png"' in (tmp_path / "ebb.html").read_bytes()
     with pytest.raises(Problem, match="already where captions would lie"):

@@ -11,7 +11,7 @@ from PySide6.QtGui import QColor, QImage, QPainter
 
 from yewhour.core.export.cards import cards
 from yewhour.core.export.description import description
-from yewhour.core.lengths import said_length
+from yewhour.core.lengths import said_length, seconds
 from yewhour.core.library.movement import Movement
 from yewhour.core.problem import Problem
 from yewhour.core.timed_class import TimedClass
@@ -22,9 +22,18 @@ from yewhour.ui.kit.figure_view import paint_figure, portrait_of
 from yewhour.ui.kit.film.brush import Brush
 from yewhour.ui.kit.film.class_film import png_of
 from yewhour.ui.kit.theme import LIGHT
+from yewhour.voice.film.preview import still as picture_at
 
 WIDE, HIGH = 1280, 720
 SHOWN = 4  # figures on a still
+LARGEST = 1920  # pixels wide, of a frame
+
+
+class Seen(NamedTuple):
+    """Where a picture without anything over it is: a file, and where a second of the film lies in it."""
+
+    path: Path
+    second_of: Callable[[float], float] = float
 
 
 class Beside(NamedTuple):
@@ -33,7 +42,7 @@ class Beside(NamedTuple):
 
     suffix: str
     about: str
-    make: Callable[[TimedClass, Path], bytes]
+    make: Callable[[TimedClass, Path, Seen], bytes]
 
 
 def still(timed: TimedClass) -> bytes:
@@ -71,6 +80,17 @@ def shown_in(timed: TimedClass) -> list[tuple[Movement, str, str]]:
     return [one for one in found.values() if one in strongest]
 
 
+def frame(timed: TimedClass, seen: Seen) -> bytes:
+    """She herself, in the middle of the strongest thing that is shown, as PNG. Raises Problem."""
+    strongest = max(shown_in(timed), key=lambda one: one[0].effort, default=None)
+    held = [one for one in timed.segments if strongest and one.use.movement.id == strongest[0].id]
+    held = [one for one in held if not one.use.setup_for] or list(timed.segments)
+    at_s = seconds(held[0].start + held[0].end) / 2
+    found = picture_at(seen.path, seen.second_of(at_s), LARGEST)
+    image = QImage(found.pixels, found.wide, found.high, 3 * found.wide, QImage.Format.Format_RGB888)
+    return png_of(image)
+
+
 def text(timed: TimedClass) -> bytes:
     """The description with its chapters, and in words what the still shows."""
     names = [one.name for one, _, _ in shown_in(timed)]
@@ -85,19 +105,22 @@ def _listed(names: list[str]) -> str:
 
 
 def _poster(film: Path) -> str:
-    """The still that lies beside a film, if it does."""
-    poster = film.with_suffix(".png")
-    return poster.name if poster.exists() else ""
+    """The picture for its front that lies beside a film, if one does: rather of her than of figures."""
+    there = (film.with_suffix(BESIDE[name].suffix) for name in ("frame", "still"))
+    return next((one.name for one in there if one.exists()), "")
 
 
 BESIDE: dict[str, Beside] = {
-    "captions": Beside(".vtt", "captions", lambda timed, film: FORMATS["vtt"].write(timed)),
-    "still": Beside(".png", "a still for its front", lambda timed, film: still(timed)),
+    "captions": Beside(".vtt", "captions", lambda timed, film, seen: FORMATS["vtt"].write(timed)),
+    "still": Beside(".png", "a still for its front, with figures", lambda timed, film, seen: still(timed)),
+    "frame": Beside(
+        ".frame.png", "a picture of you, for its front", lambda timed, film, seen: frame(timed, seen)
+    ),
     "page": Beside(
         ".html", "a page with the film, its chapters and a practice sheet",
-        lambda timed, film: film_page(timed, film.name, _poster(film)),
+        lambda timed, film, seen: film_page(timed, film.name, _poster(film)),
     ),
-    "text": Beside(".description.txt", "a text to go under it", lambda timed, film: text(timed)),
+    "text": Beside(".description.txt", "a text to go under it", lambda timed, film, seen: text(timed)),
 }  # fmt: skip
 
 
@@ -117,9 +140,12 @@ def nothing_there(film: Path, names: Collection[str]) -> None:
             )
 
 
-def write_beside(timed: TimedClass, film: Path, names: Collection[str]) -> list[Path]:
-    """Writes what goes with a film beside it. Raises Problem where that can't be."""
+def write_beside(
+    timed: TimedClass, film: Path, names: Collection[str], seen: Seen | None = None
+) -> list[Path]:
+    """Writes what goes with a film beside it. Raises Problem where that can't be. seen: where pictures
+    without anything over them are; else those of the film."""
     written = places_beside(film, names)
     for one, path in written:
-        write_whole(path, one.make(timed, film))
+        write_whole(path, one.make(timed, film, seen or Seen(film)))
     return [path for _, path in written]

@@ -17,7 +17,7 @@ from yewhour.core.take.cutting import Range
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
 from yewhour.state.takes.camera_film import CameraFilm, CameraSource, look_at_camera
-from yewhour.ui.kit.film.beside import write_beside
+from yewhour.ui.kit.film.beside import Seen, write_beside
 from yewhour.ui.kit.film.painter import FilmPainter
 from yewhour.ui.kit.jobs import Jobs
 from yewhour.voice.film.cut_film import WrittenFilm, camera_size, cut_film
@@ -80,7 +80,7 @@ class FilmJobs(QObject):
             text = FilmText(film.timed.plan.brief.title, chapters(there), captions(there))
             camera, own = film.source.camera, film.own_sound
             made = cut_film(camera, out, cuts.pieces, text, over, job.progress, own, cuts.slower)
-            write_beside(there, out, beside)
+            write_beside(there, out, beside, Seen(camera, cuts.in_recording))
             return made
 
         self.jobs.run(

@@ -28,7 +28,7 @@ from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timed_class import TimedClass
 from yewhour.state.takes.camera_film import CameraFilm, CameraSource
 from yewhour.ui.kit.controls.chips import Chips
-from yewhour.ui.kit.controls.controls import button, label, row, wrapped
+from yewhour.ui.kit.controls.controls import button, label, page, row, wrapped
 from yewhour.ui.kit.film.beside import BESIDE, nothing_there
 from yewhour.ui.kit.film.painter import FilmPainter
 from yewhour.ui.kit.jobs import Jobs
@@ -45,6 +45,8 @@ WORDS: dict[Part, str] = {
 }  # fmt: skip
 TICK_MS = 40
 ROWS = 6  # of the list, that are in view
+WIDEST = 1.25  # times as wide as usual, that the stems become with large letters
+LEAST_HIGH = 90  # pixels, of the picture
 FRAMED = 480  # pixels wide, of the pictures in a preview
 
 
@@ -78,7 +80,7 @@ class FilmWindow(QDialog):
 
     def _build(self) -> None:
         self.sprigs = FilmSprigs(self.theme)
-        self.sprigs.setFixedWidth(round(320 * scale()))
+        self.sprigs.setFixedWidth(round(320 * min(scale(), WIDEST)))
         self.length, self.sides = label("", "heading"), label("", "fault")
         self.picture = FilmPicture(self.theme)
         about = "Over the picture"
@@ -106,17 +108,24 @@ class FilmWindow(QDialog):
         self.write_button = button("Write the film…", self._ask_place, "The camera's file stays.", "accent")
         self.camera_button = button("The camera's file…", self.camera_wanted.emit, "Another recording of it.")
         self.close_button = button("Close", self.close)
+        self.picture.setMinimumHeight(round(LEAST_HIGH * scale()))
+        area, inside = page()  # with large letters on a small screen it scrolls; what is pressed stays
+        inside.setContentsMargins(18, 14, 18, 4)
+        inside.addWidget(self.length)
+        inside.addWidget(self.sides)
+        inside.addWidget(self.picture, 1)
+        inside.addWidget(label(about, "prompt"))
+        for part in (self.over, self.list, self.list_row):
+            inside.addWidget(part)
+        inside.addLayout(row(label("Beside it", "prompt"), self.beside, stretch=False))
+        presses = QVBoxLayout()
+        presses.setContentsMargins(18, 0, 18, 12)
+        presses.addWidget(self.waiting)
+        presses.addLayout(row(self.write_button, self.camera_button, self.close_button))
         right = QVBoxLayout()
-        right.setContentsMargins(18, 14, 18, 12)
         right.setSpacing(8)
-        right.addWidget(self.length)
-        right.addWidget(self.sides)
-        right.addWidget(self.picture, 1)
-        right.addWidget(label(about, "prompt"))
-        for part in (self.over, self.list, self.list_row, self.waiting):
-            right.addWidget(part)
-        right.addLayout(row(label("Beside it", "prompt"), self.beside, stretch=False))
-        right.addLayout(row(self.write_button, self.camera_button, self.close_button))
+        right.addWidget(area, 1)
+        right.addLayout(presses)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.addWidget(self.sprigs)
