@@ -53,6 +53,8 @@ def test_each_picture_is_the_one_of_its_second_bit_by_bit(camera, tmp_path):
 def test_what_can_not_be_copied_is_told_and_nothing_is_left(camera, tmp_path):
     with pytest.raises(Problem, match=r"can't be copied into \.webm"):
         copy_film(camera, tmp_path / "class.webm", [(4.0, 12.0)], FilmText(""))
+    with pytest.raises(Problem, match="stays as the camera's"):
+        copy_film(camera, tmp_path / "class.av1.mp4", [(4.0, 12.0)], FilmText(""))
     (tmp_path / "words.mp4").write_text("no film")
     with pytest.raises(Problem, match="can't be read"):
         key_frames(tmp_path / "words.mp4")

@@ -154,15 +154,17 @@ def _of_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple
             camera, options.out, cuts.pieces, text, over, progress(), seen.own_sound, cuts.slower
         )
     _told(options, there, made, besides.Seen(camera, cuts.in_recording))
-    if options.quick:
-        more = show_length(max(0.0, cuts.film_s - cuts.promised_s), True)
+    over_s = cuts.film_s - cuts.promised_s
+    if options.quick and over_s >= -NEAR_S:
+        more = show_length(max(0.0, over_s), True)
         say(
             f"yewhour: {more} over the promise, for cuts to fall where a picture can be copied.",
             file=sys.stderr,
         )
-    elif abs(cuts.film_s - cuts.promised_s) > NEAR_S:
+    elif abs(over_s) > NEAR_S:
         said = show_length(cuts.promised_s, True)
-        say(f"yewhour: {said} were promised; nothing more of it is still without words.", file=sys.stderr)
+        why = "nothing more of it is still without words" if over_s > 0 else "there is not enough quiet in it"
+        say(f"yewhour: {said} were promised; {why}.", file=sys.stderr)
 
 
 def _quick(camera: Path, cuts: CutList, parts: Collection[Part]) -> CutList:

@@ -66,6 +66,9 @@ def copy_film(
     """Writes pieces of a camera's file that begin and end on key frames, whole or not at all. Raises Problem
     where that can't be: for another kind of film, or a camera that was held on its side."""
     kind = kind_of(out)
+    if kind != kind_of(Path(f"film{out.suffix}")):
+        do = "Leave .av1 out of its name, or --quick."
+        raise Problem("A picture that is copied stays as the camera's.", str(out), do)
     if out.suffix.lower() not in COPIED:
         raise Problem(f"A picture can't be copied into {out.suffix}.", str(out), "Name it .mp4 or .mkv.")
     long_s = sum(end - start for start, end in pieces)
