@@ -6,6 +6,7 @@ The picture is grey; the second it shows is written into it as bars, so that it 
     python -m tools.camera OUT.mp4 SECONDS
 """
 
+import struct
 import sys
 from collections.abc import Sequence
 from fractions import Fraction
@@ -36,7 +37,7 @@ def number_of(frame: av.VideoFrame) -> int:
 def film(
     path: Path,
     length_s: float,
-    fps: int = 10,
+    fps: Fraction | int = 10,
     sound: bool = True,
     speech: np.ndarray | None = None,
     keys: int = 250,
@@ -50,7 +51,7 @@ def film(
         voice: Any = out.add_stream("aac", rate=RATE, layout="mono") if sound else None
         for number in range(round(length_s * fps)):
             frame = av.VideoFrame.from_ndarray(picture_of(number), format="rgb24").reformat(format="yuv420p")
-            frame.pts, frame.time_base = number, Fraction(1, fps)
+            frame.pts, frame.time_base = number, 1 / Fraction(fps)
             out.mux(video.encode(frame))
         out.mux(video.encode(None))
         if voice is not None:
@@ -64,11 +65,31 @@ def film(
             out.mux(voice.encode(None))
 
 
+def lay_down(path: Path) -> None:
+    """Says of a file (.mp4, .mov) that its camera was held on its side, as telephones do."""
+    content = path.read_bytes()
+    upright = struct.pack(">9i", 1 << 16, 0, 0, 0, 1 << 16, 0, 0, 0, 1 << 30)
+    turned = struct.pack(">9i", 0, 1 << 16, 0, -(1 << 16), 0, 0, HIGH << 16, 0, 1 << 30)
+    place = content.index(upright, content.index(b"tkhd"))
+    path.write_bytes(content[:place] + turned + content[place + len(turned) :])
+
+
 def tones(length_s: float) -> np.ndarray:
     """A tone of a tenth of a second at each second, over a faint hiss."""
     t = np.arange(round(length_s * RATE)) / RATE
     hiss = np.random.default_rng(1).normal(0, 0.001, len(t))
     return np.where(t % 1.0 < 0.1, 0.2 * np.sin(2 * np.pi * TONE * t), 0.0) + hiss
+
+
+def murmur(length_s: float) -> np.ndarray:
+    """Bursts of noise as long and as far apart as words."""
+    dice = np.random.default_rng(3)
+    sound, at_s = np.zeros(round(length_s * RATE)), 0.0
+    while at_s < length_s - 1:
+        count, begin = round(dice.uniform(0.08, 0.3) * RATE), round(at_s * RATE)
+        sound[begin : begin + count] = 0.05 * dice.normal(0, 1, count) * np.hanning(count)
+        at_s += count / RATE + dice.choice([0.05, 0.2, 1.5, 4.0])
+    return sound
 
 
 def main(arguments: Sequence[str]) -> None:

@@ -3,12 +3,15 @@
 import json
 
 import av
+import numpy as np
 import pysubs2
 import pytest
+import soundfile
 
 from tests.cli.test_commands import DEMO, run
 from tests.conftest import plan_of
 from tests.films import BEFORE_S, film_class
+from tools import camera
 from yewhour.core.plan.nodes import Step
 from yewhour.state.classes.class_file import write_plan
 
@@ -162,6 +165,31 @@ def test_marks_lie_where_the_take_began_in_the_camera(capsysbinary, filmed, tmp_
     (marked,) = [one for one in json.loads(out)["cuts"] if one["why"] == "marked"]
     assert marked["start_s"] == pytest.approx(60 + BEFORE_S, abs=1.0)
     assert marked["end_s"] - marked["start_s"] == pytest.approx(6.0)
+    assert "the beginning of the take was found by what was said" in err
+
+
+def test_a_sound_that_did_not_begin_with_the_take_does_not_move_its_marks(capsysbinary, filmed, tmp_path):
+    """A recorder that was switched on in between: her lines say where the take began."""
+    long_s = 280.0
+    sound = camera.murmur(long_s).astype(np.float32)
+    camera.film(tmp_path / "camera.mp4", long_s, fps=2, speech=sound)
+    soundfile.write(tmp_path / "own.flac", sound[round(3.5 * camera.RATE) :], camera.RATE)
+    marks = tmp_path / "marks.jsonl"
+    marks.write_text(
+        '{"at_s": 0, "do": "start", "length_s": 240}\n'
+        '{"at_s": 66, "do": "back", "cut": [60, 66]}\n{"at_s": 246, "do": "end"}\n'
+    )
+    rows = pysubs2.load(str(filmed / "ebb.vtt"))
+    for one in rows:
+        if one.start > 1000 * (60 + BEFORE_S):
+            one.shift(s=6)
+    rows.save(str(tmp_path / "said.vtt"))
+    given = ("--class", str(filmed / "ebb.yewhour"), "--marks", str(marks), "--list", "--format", "json")
+    heard = ("--captions", str(tmp_path / "said.vtt"), "--sound", str(tmp_path / "own.flac"))
+    code, out, err = run(capsysbinary, "film", str(tmp_path / "camera.mp4"), *given, *heard)
+    assert code == 0, err
+    (marked,) = [one for one in json.loads(out)["cuts"] if one["why"] == "marked"]
+    assert marked["start_s"] == pytest.approx(60 + BEFORE_S, abs=1.0)
     assert "the beginning of the take was found by what was said" in err
 
 

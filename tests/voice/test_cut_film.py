@@ -1,7 +1,6 @@
 """A film is what is kept of a camera's file: its frames, its sound, its chapters; the file is not hurt."""
 
 import hashlib
-import struct
 from fractions import Fraction
 
 import av
@@ -9,7 +8,7 @@ import numpy as np
 import pytest
 import soundfile
 
-from tools.camera import RATE, film, number_of, picture_of
+from tools.camera import RATE, film, lay_down, number_of, picture_of, tones
 from yewhour.core.export.captions import Caption
 from yewhour.core.export.chapters import Chapter
 from yewhour.core.film.cut_list import Piece, Slower
@@ -18,6 +17,7 @@ from yewhour.voice.film.alignment import Alignment
 from yewhour.voice.film.cut_film import camera_length_s, camera_size, cut_film
 from yewhour.voice.film.cut_sound import cut_sound
 from yewhour.voice.film.film_file import FilmText
+from yewhour.voice.sound.loudness import LOUDNESS, PEAK, measured
 
 pytestmark = pytest.mark.xdist_group("cut film")  # one worker makes what all of them look at
 
@@ -141,13 +141,8 @@ def test_a_sound_recorded_apart_is_laid_under_its_clock_put_right(camera, tmp_pa
 
 def test_a_camera_held_on_its_side_gives_a_film_that_stands_upright(tmp_path):
     """As telephones write it: the picture lies, and the file says how it is to be turned."""
-    film(tmp_path / "flat.mp4", 3)
-    content = (tmp_path / "flat.mp4").read_bytes()
-    upright = struct.pack(">9i", 1 << 16, 0, 0, 0, 1 << 16, 0, 0, 0, 1 << 30)
-    turned = struct.pack(">9i", 0, 1 << 16, 0, -(1 << 16), 0, 0, 108 << 16, 0, 1 << 30)
-    at = content.index(b"tkhd")
-    place = content.index(upright, at)
-    (tmp_path / "camera.mp4").write_bytes(content[:place] + turned + content[place + len(turned) :])
+    film(tmp_path / "camera.mp4", 3)
+    lay_down(tmp_path / "camera.mp4")
     assert camera_size(tmp_path / "camera.mp4") == (108, 192)
     cut_film(tmp_path / "camera.mp4", tmp_path / "class.mp4", [(0.5, 2.5)], FilmText(""))
     with av.open(str(tmp_path / "class.mp4")) as file:
@@ -222,3 +217,17 @@ def test_a_name_with_av1_in_it_is_a_film_of_that(camera, tmp_path, ending):
     for at_s, number in shown:
         real = 3.0 + at_s if at_s < 2.0 - 0.01 else 8.5 + at_s
         assert number == pytest.approx(10 * real, abs=0.6)
+
+
+def test_where_peaks_are_held_down_it_is_as_loud_as_everything_all_the_same(tmp_path):
+    """Soft words with a clap now and then: making them as loud as that takes the claps to the edge."""
+    sound = 0.3 * tones(30.0).astype(np.float32)
+    for at in range(RATE, len(sound) - 500, 3 * RATE):
+        sound[at : at + 500] += 0.6 * np.hanning(500) * np.sin(np.arange(500) / 10)
+    film(tmp_path / "camera.mp4", 30, fps=2, speech=sound)
+    out = tmp_path / "class.mp4"
+    made = cut_film(tmp_path / "camera.mp4", out, [(2.0, 28.0)], FilmText(""))
+    heard = measured(str(out))
+    assert made.by_db > 6.0
+    assert heard.loud == pytest.approx(LOUDNESS, abs=0.3)
+    assert heard.peak <= PEAK

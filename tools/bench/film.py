@@ -11,7 +11,7 @@ import numpy as np
 import soundfile
 
 from tools.bench.table import ROOM, against, fresh, line, times
-from tools.camera import RATE, TONE, film, number_of, tones
+from tools.camera import RATE, TONE, film, murmur, number_of, tones
 from yewhour.content.paths import DEMO
 from yewhour.core.film.on_screen import Part
 from yewhour.core.pipeline import solve
@@ -124,7 +124,7 @@ TOGETHER_S = 0.02
 def bench_hour() -> None:
     """An hour cut in two places, with a sound recorded apart whose clock runs away by 0.18 s in that time."""
     camera, own, out = ROOM / "hour.mp4", ROOM / "hour.flac", ROOM / "hour-film.mp4"
-    sound = _murmur(HOUR_S).astype(np.float32)
+    sound = murmur(HOUR_S).astype(np.float32)
     film(camera, HOUR_S, HOUR_FPS, speech=sound + tones(HOUR_S).astype(np.float32))
     at = OWN_BEGINS_S + np.arange(round((HOUR_S - 20) * RATE)) / RATE * OWN_RATE  # the camera's seconds
     tone = np.where(at % 1.0 < 0.1, 0.2 * np.sin(2 * np.pi * TONE * at), 0.0)
@@ -140,18 +140,6 @@ def bench_hour() -> None:
     length_s = camera_length_s(out)
     line("   its length less what was said", f"{length_s - whole_s:+.3f} s", "at most a frame",
          abs(length_s - whole_s) <= 1 / HOUR_FPS)  # fmt: skip
-
-
-def _murmur(long_s: float) -> np.ndarray:
-    """Bursts as long and as far apart as words, quieter than the tones."""
-    dice = np.random.default_rng(3)
-    sound, at = np.zeros(round(long_s * RATE)), 0.0
-    while at < long_s - 1:
-        count = round(dice.uniform(0.08, 0.3) * RATE)
-        begin = round(at * RATE)
-        sound[begin : begin + count] = 0.05 * dice.normal(0, 1, count) * np.hanning(count)
-        at += count / RATE + dice.choice([0.05, 0.2, 1.5, 4.0])
-    return sound
 
 
 def _apart(path: Path) -> Iterator[float]:

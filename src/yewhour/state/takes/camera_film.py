@@ -97,9 +97,11 @@ def look_at_camera(
     if source.captions is None and lies is not None and source.sound is not None:
         sounds = ((lies.offset_s, source.sound),)  # nearer to her
     hearing = recordings.heard_in(recordings.RecordingSource(source.captions, sounds), cues, progress)
-    if source.marks is not None and lies is None:
-        from_s, told = _begins(source.camera, cues, hearing)
-        if from_s:
+    if source.marks is not None:
+        more_s, found = _begins(source.camera, cues, hearing, lies is None)
+        told = found or told
+        if more_s:
+            from_s += more_s
             take = replay_take(source.class_file, source.marks, source.length_s, words, from_s).take
     back = recordings.review_recording(timed, take, hearing).back
     if back.stranger:
@@ -111,8 +113,11 @@ def look_at_camera(
     return CameraFilm(source, length_s, timed, back, hearing, lies, told, tracks)
 
 
-def _begins(camera: Path, cues: Sequence[Cue], hearing: Transcript | None) -> tuple[float, str]:
-    """Which second of a camera's file the marks begin at, and what tells it: a clap, or else her lines."""
+def _begins(
+    camera: Path, cues: Sequence[Cue], hearing: Transcript | None, clapped: bool
+) -> tuple[float, str]:
+    """By how much the marks begin later in a camera's file, and what tells it: a clap, where it is listened
+    for, or else her lines."""
     lines = match_lines(cues, hearing)[0] if hearing is not None else []
     apart = [
         one.said_s - one.planned_s
@@ -120,7 +125,7 @@ def _begins(camera: Path, cues: Sequence[Cue], hearing: Transcript | None) -> tu
         if one.said_s is not None and one.sure >= TRUSTED
     ]  # fmt: skip
     by_lines = median(apart) if apart else None
-    clap = clap_in(camera)
+    clap = clap_in(camera) if clapped else None
     if clap is not None and (by_lines is None or abs(clap - by_lines) < TOGETHER_S):
         return clap, f"by the clap at {show_length(clap, True)}"
     if by_lines is not None and abs(by_lines) > TOGETHER_S:

@@ -17,7 +17,7 @@ from yewhour.core.export.chapters import Chapter
 from yewhour.core.lengths import TICKS_PER_S
 from yewhour.core.problem import Problem
 from yewhour.voice.film.laid_over import Over, lay_over
-from yewhour.voice.sound.loudness import LoudnessMeter, frames, gain_db, levelled
+from yewhour.voice.sound.loudness import LIMIT, LoudnessMeter, frames, gain_db, levelled
 from yewhour.voice.sound.shipped_voice import Samples
 
 RATE = 48_000
@@ -25,6 +25,9 @@ CLOCK = 90_000  # ticks a second of the film's frames
 SCALE = 16384
 BLOCK = 1 << 16
 BITS = 128_000  # a second of sound
+HEADROOM_DB = 1.1  # that the limiter leaves, as a film's sound is not read again once it is encoded
+NEAR_DB, LISTENED_TO = 0.1, 4  # to the loudness that is promised, and how often it is listened to
+MORE = 1.25  # times what is lacking, as the limiter takes between none and half of it
 # What the encoders of captions want to know of how they look; a player takes its own.
 ASS_HEADER = b"""[Script Info]\r
 ScriptType: v4.00+\r
@@ -87,16 +90,27 @@ def cannot(error: Exception, path: Path, what: str, do: str) -> Problem:
 
 
 class StoredSound:
-    """The sound of a film, on the disk: gone through once. by_db: what makes it as loud as it should be."""
+    """The sound of a film, on the disk. by_db: what makes it as loud as it should be; where its peaks have to
+    be held down for that, it is listened to until what is lost by it is made good."""
 
     def __init__(self, blocks: Iterable[Samples], file: IO[bytes]) -> None:
         self._file = file
-        self.samples = 0
+        self.samples, highest = 0, 0.0
         meter = LoudnessMeter(RATE)
         for block in meter.heard(blocks):
             self.samples += len(block)
+            highest = max(highest, float(np.abs(block).max(initial=0.0)))
             file.write((np.clip(block, -1.9, 1.9) * SCALE).round().astype(np.int16).tobytes())
         self.by_db = gain_db(meter.loud) if self.samples else 0.0
+        for _ in range(LISTENED_TO if highest * 10 ** (self.by_db / 20) > LIMIT else 0):
+            off_db = gain_db(LoudnessMeter(RATE).listen(self.levelled()).loud)
+            if abs(off_db) < NEAR_DB:
+                break
+            self.by_db += MORE * off_db
+
+    def levelled(self) -> Iterator[Samples]:
+        """All of it as loud as it should be, its peaks held down."""
+        return levelled(self.blocks(), RATE, self.by_db, HEADROOM_DB)
 
     def blocks(self) -> Iterator[Samples]:
         """All of it, in blocks."""
@@ -188,7 +202,7 @@ def _encoded_sound(sound: StoredSound, voice: Any) -> Iterator[tuple[float, Any]
         voice.format, "mono", RATE, frame_size=voice.codec_context.frame_size or 1024
     )
     done = 0
-    for frame in frames(levelled(sound.blocks(), RATE, sound.by_db), RATE):
+    for frame in frames(sound.levelled(), RATE):
         done += frame.samples
         yield done / RATE, [packet for part in resampler.resample(frame) for packet in voice.encode(part)]
     last = [packet for part in resampler.resample(None) for packet in voice.encode(part)]

@@ -11,6 +11,7 @@ from yewhour.voice.sound.shipped_voice import Samples
 
 LOUDNESS, PEAK = -16.0, -1.0  # LUFS, dB true peak
 HEADROOM_DB = 0.6  # left by the limiter for peaks between samples
+LIMIT = 10 ** ((PEAK - HEADROOM_DB) / 20)  # of a sample, that the limiter holds down
 REACH = 6  # samples before and after a moment between two, of which it is made
 
 
