@@ -7,7 +7,7 @@ import pytest
 from tools.camera import film, number_of
 from yewhour.core.film.cut_list import Cut, CutList, between
 from yewhour.core.problem import Problem
-from yewhour.voice.film.copied_film import copy_film, key_frames, on_key_frames
+from yewhour.voice.film.copied_film import copy_film, film_of, key_frames, on_key_frames
 from yewhour.voice.film.film_file import FilmText
 
 pytestmark = pytest.mark.xdist_group("copied film")  # one worker makes what all of them look at
@@ -74,3 +74,22 @@ def test_a_cut_that_moved_keeps_its_reason():
     assert [(one.start_s, one.end_s, one.why) for one in moved] == [
         (0.0, 2.0, "before"), (8.0, 20.0, "still"), (58.0, 60.0, "after"),
     ]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("cuts", "ending", "copied"),
+    [
+        ([(0.0, 4.0), (12.0, 40.0)], "mp4", True), ([(0.0, 4.0), (12.3, 40.0)], "mp4", False),
+        ([(0.0, 4.0), (12.0, 40.0)], "webm", False), ([(0.0, 4.0), (12.0, 40.0)], "av1.mp4", False),
+        ([], "mkv", True),
+    ],
+)  # fmt: skip
+def test_it_is_copied_by_itself_where_that_is_the_same(camera, tmp_path, cuts, ending, copied):
+    found = CutList(60.0, tuple(Cut(start_s, end_s, "hers") for start_s, end_s in cuts), 0.0)
+    out = tmp_path / f"class.{ending}"
+    film_of(camera, out, found, FilmText("Ebb"))
+    with av.open(str(camera)) as one, av.open(str(out)) as other:
+        first = next(packet for packet in one.demux(video=0) if packet.is_keyframe and packet.pts is not None
+                     and float(packet.pts * packet.time_base) >= (4.0 if cuts else 0.0))  # fmt: skip
+        same = bytes(first) == bytes(next(other.demux(video=0)))
+    assert same == copied

@@ -150,9 +150,7 @@ def _of_camera(options: argparse.Namespace, parts: Collection[Part], size: tuple
     if options.quick:
         made = copied_film.copy_film(camera, options.out, cuts.pieces, text, progress(), seen.own_sound)
     else:
-        made = cutting.cut_film(
-            camera, options.out, cuts.pieces, text, over, progress(), seen.own_sound, cuts.slower
-        )
+        made = copied_film.film_of(camera, options.out, cuts, text, over, progress(), seen.own_sound)
     _told(options, there, made, besides.Seen(camera, cuts.in_recording))
     over_s = cuts.film_s - cuts.promised_s
     if options.quick and over_s >= -NEAR_S:

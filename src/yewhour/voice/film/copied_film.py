@@ -13,15 +13,18 @@ from typing import Any
 
 import av
 
-from yewhour.core.film.cut_list import played
+from yewhour.core.film.cut_list import CutList, played
 from yewhour.core.problem import Problem
 from yewhour.core.take.cutting import Range
 from yewhour.files.atomic_files import written_aside
-from yewhour.voice.film.cut_film import OwnSound, WrittenFilm
+from yewhour.voice.film.cut_film import OwnSound, WrittenFilm, cut_film
 from yewhour.voice.film.cut_sound import Progress, cut_sound
 from yewhour.voice.film.film_file import Beside, FilmText, StoredSound, cannot, kind_of
+from yewhour.voice.film.laid_over import Over
 
 COPIED = (".mp4", ".mkv", ".mov")
+PLAYED = ("h264", "hevc")  # what a camera writes that everything plays
+SAME_S = 0.005  # less than any frame
 
 
 def key_frames(camera: Path) -> list[float]:
@@ -53,6 +56,37 @@ def on_key_frames(pieces: Sequence[Range], keys: Sequence[float], length_s: floa
         elif until_s > first:
             found.append((first, until_s))
     return found
+
+
+def film_of(
+    camera: Path,
+    out: Path,
+    cuts: CutList,
+    text: FilmText,
+    over: Over | None = None,
+    progress: Progress = lambda share: None,
+    own_sound: OwnSound | None = None,
+) -> WrittenFilm:
+    """Writes the film that cuts make, whole or not at all: copied where that is the same, and encoded anew
+    where something lies over it or a cut does not fall on a key frame. Raises Problem where it can't be."""
+    if over is None and not cuts.slower and _copied_is_the_same(camera, out, cuts):
+        return copy_film(camera, out, cuts.pieces, text, progress, own_sound)
+    return cut_film(camera, out, cuts.pieces, text, over, progress, own_sound, cuts.slower)
+
+
+def _copied_is_the_same(camera: Path, out: Path, cuts: CutList) -> bool:
+    if out.suffix.lower() not in COPIED or kind_of(out) != kind_of(Path(f"film{out.suffix}")):
+        return False
+    moved = on_key_frames(cuts.pieces, key_frames(camera), cuts.length_s)
+    there = [at_s for piece in moved for at_s in piece]
+    wanted = [at_s for piece in cuts.pieces for at_s in piece]
+    if len(there) != len(wanted) or any(
+        abs(one - other) > SAME_S for one, other in zip(there, wanted, strict=True)
+    ):
+        return False
+    with av.open(str(camera)) as source:
+        picture = source.streams.video[0]
+        return picture.codec_context.name in PLAYED and not _lies(source, picture)
 
 
 def copy_film(

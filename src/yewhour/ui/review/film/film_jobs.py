@@ -20,7 +20,8 @@ from yewhour.state.takes.camera_film import CameraFilm, CameraSource, look_at_ca
 from yewhour.ui.kit.film.beside import Seen, write_beside
 from yewhour.ui.kit.film.painter import FilmPainter
 from yewhour.ui.kit.jobs import Jobs
-from yewhour.voice.film.cut_film import WrittenFilm, camera_size, cut_film
+from yewhour.voice.film.copied_film import film_of
+from yewhour.voice.film.cut_film import WrittenFilm, camera_size
 from yewhour.voice.film.film_file import FilmText
 from yewhour.voice.film.preview import preview, still
 
@@ -79,7 +80,7 @@ class FilmJobs(QObject):
             over = FilmPainter(there, *camera_size(film.source.camera), parts) if parts else None
             text = FilmText(film.timed.plan.brief.title, chapters(there), captions(there))
             camera, own = film.source.camera, film.own_sound
-            made = cut_film(camera, out, cuts.pieces, text, over, job.progress, own, cuts.slower)
+            made = film_of(camera, out, cuts, text, over, job.progress, own)
             write_beside(there, out, beside, Seen(camera, cuts.in_recording))
             return made
 
