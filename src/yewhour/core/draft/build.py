@@ -91,6 +91,8 @@ def build_plan(
         blocks=frozenset(one.id for one in pool.items.values() if one.movement is None),
         liked=ask.room(teaching_data, model).liked,
         kin=model.kin_of(),
+        grows=model.grows,
+        grown=model.grown_of(),
         groups=frozenset(one for one in brief.wanted if one not in pool.items),
     )
     peak = chosen_peak(parts, pool, judge, model.peaks)

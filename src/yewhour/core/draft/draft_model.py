@@ -141,6 +141,8 @@ class DraftWeights(DeclaredPart, frozen=True):
     beside: float
     again: float
     kin: float
+    backwards: float
+    ungrown: float
     cold: float
     focus: float
     focus_elsewhere: float
@@ -187,15 +189,16 @@ class DraftWeights(DeclaredPart, frozen=True):
 
 class DraftModel(DeclaredPart, frozen=True):
     """All of it. never: movements that are no part of a draft; early: those that no class settles with.
-    kin: what does nearly the same, in rows. near: bases beside a base, for what is asked for. unsaid: areas
-    that are no part of the body to be warmed. without_at: what a class of a time of day does without.
-    elsewhere: ways that any style goes. weights: of the search. peaks: what prepares, grows into and answers
-    a peak. why, why_not: the wording of reasons, by their code.
+    kin: what does nearly the same, in rows. grows: what a movement grows out of. near: bases beside a base,
+    for what is asked for. unsaid: areas that are no part of the body to be warmed. without_at: what a class
+    of a time of day does without. elsewhere: ways that any style goes. weights: of the search. peaks: what
+    prepares, grows into and answers a peak. why, why_not: the wording of reasons, by their code.
     """
 
     never: frozenset[str]
     early: frozenset[str]
     kin: tuple[tuple[str, ...], ...]
+    grows: dict[str, tuple[str, ...]]
     near: dict[str, tuple[str, ...]]
     unsaid: frozenset[str]
     blocks: dict[str, FlowBlock]
@@ -215,6 +218,14 @@ class DraftModel(DeclaredPart, frozen=True):
             for one in row:
                 found[one] = (found.get(one, frozenset()) | frozenset(row)) - {one}
         return found
+
+    def grown_of(self) -> dict[str, frozenset[str]]:
+        """What grows out of a movement."""
+        found: dict[str, set[str]] = {}
+        for later, earlier in self.grows.items():
+            for one in earlier:
+                found.setdefault(one, set()).add(later)
+        return {one: frozenset(later) for one, later in found.items()}
 
 
 class DraftRequest(msgspec.Struct, frozen=True):

@@ -89,6 +89,8 @@ def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, pla
         few=style.few,
         blocks=blocks,
         kin=model.kin_of(),
+        grows=model.grows,
+        grown=model.grown_of(),
     )
     return _Desk(ask, teaching_data, model, route, style, pool, judge)
 

@@ -60,7 +60,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     places in a tradition's order; beside: what stands in it but is not of it. keen: how much more the focus
     counts than usual. few: seconds that a movement should last at least. blocks: those that may be there.
     kept: movements that have their place already. liked: those for who may be there. kin: what does nearly
-    the same as each.
+    the same as each. grows, grown: what each grows out of, and what grows out of it.
     """
 
     ask: DraftRequest
@@ -78,6 +78,8 @@ class MovementJudge(msgspec.Struct, frozen=True):
     kept: frozenset[str] = frozenset()
     liked: frozenset[str] = frozenset()
     kin: dict[str, frozenset[str]] = {}
+    grows: dict[str, tuple[str, ...]] = {}
+    grown: dict[str, frozenset[str]] = {}
 
     def luck(self, item: PoolItem) -> float:
         """From 0 to 1: what the seed thinks of a movement for this promise, the same each time."""
@@ -292,8 +294,11 @@ def _with(
         worth -= judge.weights.cold
     if item.id in came.used:
         worth -= judge.weights.again
-    if not judge.order and came.used & judge.kin.get(item.id, NONE):
-        worth -= judge.weights.kin
+    if not judge.order:
+        worth -= judge.weights.kin * bool(came.used & judge.kin.get(item.id, NONE))
+        worth -= judge.weights.backwards * bool(came.used & judge.grown.get(item.id, NONE))
+        out_of = judge.grows.get(item.id, ())
+        worth -= judge.weights.ungrown * bool(out_of and came.used.isdisjoint(out_of))
     gained = worth - judge.after(item, came)
     return SearchPath(
         now, (*path.items, item), path.takes_s + cost_s, path.worth + gained, max(base, path.base)
