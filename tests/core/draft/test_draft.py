@@ -90,6 +90,33 @@ def test_it_uses_the_prop_it_has_and_says_so():
     assert any(("prop", "block") in choice.reasons for choice in timed.choices)
 
 
+@pytest.mark.parametrize("style", ["flow", "hatha", "slow", "mat-modern"])
+def test_nothing_comes_before_what_it_grows_out_of_and_nothing_twice_by_two_names(style):
+    brief = Brief(title="Grown", target_s=2700.0, style=style, level="mixed", props=("bolster", "blanket"))
+    kin, found = MODEL.kin_of(), 0
+    for seed in range(4):
+        names = [step.movement for step in steps(drafted(brief, seed).plan)]
+        at = {name: names.index(name) for name in names}
+        for later, earlier in MODEL.grows.items():
+            for one in earlier:
+                if later in at and one in at:
+                    found += 1
+                    assert at[one] < at[later], (style, seed, one, later)
+        assert not [name for name in at if kin.get(name, frozenset()) & at.keys()]
+    assert found or style == "slow"
+
+
+def test_a_restorative_class_arrives_where_it_builds_and_is_no_evening_unless_it_is():
+    brief = Brief(title="Held", target_s=2400.0, style="restorative", props=("bolster", "blanket"))
+    names = [step.movement for step in steps(drafted(brief, 1).plan)]
+    assert "good-night" not in names
+    assert not {"arriving-lying", "return-evening"} & {*names}
+    evening = msgspec.structs.replace(brief, time_of_day="evening")
+    plan = drafted(evening, 1).plan
+    closing = list(walk(plan.sections[-1].body))
+    assert any("evening" in getattr(node, "name", getattr(node, "movement", "")) for node in closing)
+
+
 def test_a_peak_is_prepared_and_a_deep_backbend_let_go_of():
     brief = Brief(title="Up", target_s=2700.0, style="hatha", level="experienced", focus=("chest",))
     library = shipped().library

@@ -155,6 +155,33 @@ def test_a_class_all_in_one_place_says_so():
     assert any("sitting" in text for text in said(timed, "say"))
 
 
+def test_the_shape_begins_where_one_arrives_and_names_what_the_class_goes_to():
+    work = [Step(movement=one) for one in ("butterfly", "bridge", "camel", "child")]
+    frame = (Step(movement="welcome"), Step(movement="arriving-lying"), *work, REST)
+    lines = [cue.text for cue in made_of(*frame, target_s=1200.0).cues[:6]]
+    assert any("on the back" in line.split(",")[0] for line in lines)
+    towards = [cue.text for cue in made_of(*frame, target_s=1200.0, peak="camel").cues[:6]]
+    assert any("camel" in line for line in towards)
+
+
+def test_who_was_promised_quiet_is_called_back_before_anything_moves():
+    calls = {one[0] for one in shipped().wording.quiet_over}
+    quiet = (Step(movement="silence-ahead"), Step(movement="long-sphinx", amount=240))
+    timed = made_of(Step(movement="welcome"), *quiet, Step(movement="child"), REST, Step(movement="return"))
+    texts = [cue.text for cue in timed.cues]
+    (called,) = [at for at, text in enumerate(texts) if text in calls]
+    child = next(one for one in timed.segments if one.use.movement.id == "child")
+    sphinx = next(
+        one for one in timed.segments if one.use.movement.id == "long-sphinx" and not one.use.setup_for
+    )
+    after = [cue for cue in timed.cues if sphinx.end <= cue.start < child.end]
+    assert after[0].text == texts[called]
+    rested = made_of(
+        Step(movement="silence-ahead"), Step(movement="final-rest", amount=240), Step(movement="return")
+    )
+    assert not calls & {cue.text for cue in rested.cues}  # the words of the return do it
+
+
 @pytest.mark.parametrize("counting", ["silent", "last three"])
 def test_a_silence_that_is_told_is_as_long_as_it_was_said_to_be(counting):
     for seconds in (240, 420):

@@ -135,6 +135,7 @@ class DraftWeights(DeclaredPart, frozen=True):
     """How much speaks for a movement, and how a class is put together; data/draft.toml says what each is."""
 
     way: float
+    way_between_few: float
     luck: float
     longer: float
     often: float

@@ -126,7 +126,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     def after(self, item: PoolItem, came: SearchState) -> float:
         """What it is worth less, or more, after what came."""
         weights = self.weights
-        less = weights.way * self._way_s(came.here, item.start)
+        less = (weights.way_between_few if self.few else weights.way) * self._way_s(came.here, item.start)
         alike = sum(len(item.areas & one.areas) / max(1, len(item.areas)) for one in came.last)
         less += (weights.alike_focus if item.areas & self.focus else weights.alike) * alike
         others = item.areas - self.focus

@@ -7,6 +7,7 @@ named and called, its caution, how it is set up.
 import re
 import zlib
 from collections.abc import Iterator, Mapping, Sequence
+from itertools import pairwise
 
 from yewhour.core.lengths import ticks
 from yewhour.core.library.card import Card
@@ -72,6 +73,7 @@ class EntryLines:
         self._known: dict[tuple[object, ...], list[EntryLine]] = {}
         self.frame = ClassFrame(phrasing, uses)
         self._returned = _returned(uses)
+        self._silent = _silent(uses)
         self._spoken_for = dict(reversed(list(spoken_for(phrasing.room, uses))))  # the first of each
 
     # --- how long they take -------------------------------------------------------------------------------
@@ -130,6 +132,8 @@ class EntryLines:
                 "option",
                 filled_line(pick_line(self.phrasing.wording.go_or_stay, use), use, place=before.name),
             )
+        if before is not None and before.key in self._silent and not use.behaviour.framing:
+            yield "say", pick_line(self.phrasing.wording.quiet_over, use)
         yield from self._leaving(before, use)
         for prop in props_put_away(before, use):
             yield "prop", filled_line(pick_line(self.phrasing.wording.prop_away, use), use, prop=prop)
@@ -359,6 +363,15 @@ def _names_side(use: StepUse) -> bool:
     if card is None or "call" in use.step.lines:
         return False
     return bool(SIDE_TOKENS & tokens(card.again or " ".join(card.place[:1])))
+
+
+def _silent(uses: Sequence[StepUse]) -> frozenset[str]:
+    """What is done in a quiet that was told before it, and that somebody is called back from."""
+    found: set[str] = set()
+    for told, use in pairwise(one for one in uses if not one.setup_for):
+        if "quiet ahead" in told.movement.marks and not use.behaviour.framing:
+            found.add(use.key)
+    return frozenset(found)
 
 
 def _returned(uses: Sequence[StepUse]) -> frozenset[str]:

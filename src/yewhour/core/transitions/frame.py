@@ -27,6 +27,7 @@ class ClassFrame:
     def __init__(self, phrasing: Phrasing, uses: Sequence[StepUse]) -> None:
         self.phrasing = phrasing
         self.work = [use for use in uses if not use.behaviour.framing and use.start and use.round <= 1]
+        self.begins = next((use.start for use in uses if use.start), "")
         brief = phrasing.brief
         self.reason = brief.reason if brief.target_s >= TOLD_S else ""
         self.theme = tuple(brief.theme)  # "" where nothing is said of it there
@@ -46,6 +47,8 @@ class ClassFrame:
         places = [place for use in self.work if (place := wording.shape_places.get(base_of(use.start)))]
         if len(places) < LEAST_USES:
             return ""
+        if arrived := wording.shape_places.get(base_of(self.begins)):
+            places.insert(0, arrived)
         often, times = Counter(places).most_common(1)[0]
         last = wording.shape_last.get(base_of(self.work[-1].end), places[-1])
         for use in self.work:

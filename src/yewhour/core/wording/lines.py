@@ -69,6 +69,7 @@ class StandingLines(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     count_announced: LineVariants
     tempo: LineVariants
     go_or_stay: LineVariants
+    quiet_over: LineVariants
     together: LineVariants
     stage_held: LineVariants
     stage_pulsed: LineVariants
