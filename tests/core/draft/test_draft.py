@@ -106,6 +106,14 @@ def test_nothing_comes_before_what_it_grows_out_of_and_nothing_twice_by_two_name
     assert found or style == "slow"
 
 
+def test_a_short_slow_class_has_room_for_both_sides_of_a_long_shape():
+    brief = Brief(title="Side", target_s=900.0, style="slow", level="mixed", focus=("side body",))
+    for seed in range(3):
+        timed = drafted(brief, seed).timed
+        sides = {one.side for one in timed.segments if "side body" in one.use.movement.opens}
+        assert {"left", "right"} <= sides
+
+
 def test_a_restorative_class_arrives_where_it_builds_and_is_no_evening_unless_it_is():
     brief = Brief(title="Held", target_s=2400.0, style="restorative", props=("bolster", "blanket"))
     names = [step.movement for step in steps(drafted(brief, 1).plan)]

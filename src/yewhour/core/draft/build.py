@@ -47,6 +47,7 @@ from yewhour.core.teaching_data import TeachingData
 T = TypeVar("T")
 SizedPart = tuple[DraftPart, float]
 SCARCE = 0.6  # of the working time
+LONG_ENOUGH = 2.2  # times the least that a long shape lasts: both sides of one fit into a part
 HARDEST, GROUP_S = 2, 1200.0  # of a group asked for; and for so many seconds one of it more
 FIRST_THIRD = 0.34
 
@@ -159,7 +160,7 @@ def sized_parts(
     while parts:
         shares = sum(part.share for part in parts)
         sized = [(part, room_s * part.share / shares) for part in parts]
-        least = max(weights.least_part_s, 0.75 * style.few)
+        least = max(weights.least_part_s, LONG_ENOUGH * style.few)
         if len(parts) == 1 or all(part_s >= least for _, part_s in sized):
             return _spread(sized, pool)
         gone = min(parts, key=lambda part: (weights.dropped.index(part.role), part.share))
