@@ -402,3 +402,26 @@ def test_a_number_by_itself_is_told(text, meaning, state, reader):
     number = text.rsplit(" ", 1)[-1]
     wish = next(one for one in reader.read(text).wishes if one.text == number)
     assert (wish.meaning, wish.state) == (meaning, state)
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["hatha, add some twists", "flow, balance on one leg", "gentle, dying to stretch", "hatha open to all",
+     "for the stepping stones club", "for the tea ladies", "slow flow to match the mood"],
+)  # fmt: skip
+def test_words_of_every_day_do_not_stop_a_draft(reader, text):
+    assert not [one.text for one in reader.read(f"20 minutes {text}").wishes if one.asks]
+
+
+@pytest.mark.parametrize(
+    ("text", "caution"),
+    [("for polio", ""), ("for shin splints", ""), ("ribs bruised", ""), ("lost a leg", ""),
+     ("both shoulders frozen", "shoulders"), ("trigger finger", "wrists"), ("flat feet", "ankles"),
+     ("for my aunt who fell last winter", "older"), ("my mum, she fell over twice", "older"),
+     ("my aunt, two hip ops", "hip-replacement"), ("my back seized last week", "low-back"),
+     ("put my back out", "low-back"), ("my knee gave way", "knees"), ("op on my knee", "knees")],
+)  # fmt: skip
+def test_an_ailment_is_minded_or_asked_about_and_never_an_audience(reader, text, caution):
+    read = reader.read(f"20 minutes {text}")
+    assert not {"polio", "shin", "splints", "ribs"} & {*read.brief.audience.split()}
+    assert caution in read.brief.cautions if caution else any(one.asks for one in read.wishes)

@@ -46,7 +46,8 @@ AFTER_THOUGHT, AFTER_THEME = ticks(0.8), ticks(2.0)
 # How a clause of a last line begins -> what a way has that says the same.
 SAID_BY_WAYS = (
     ("hands to the floor", "hands"), ("hands down", "hands"), ("hands flat", "hands"),
-    ("both hands down", "hands"), ("tuck the toes", "tuck"), ("lower both knees", "lower your knees"),
+    ("both hands down", "hands"), ("tuck the toes", "tuck"), ("tuck the toes", "lean onto"),
+    ("lower both knees", "lower your knees"),
     ("look to the hands", "forward to your hands"), ("knees soft", "forward to your hands"),
     ("hands to the thighs", "roll up"), ("feet down", "feet"), ("let the hips come down", "lower your hips"),
     ("ribs first", "lower your hips"), ("hands to the hips", "hands to the floor"),

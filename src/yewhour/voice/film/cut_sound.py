@@ -4,6 +4,7 @@ What is slower in the picture is not in the sound: its quiet goes on, backwards 
 of it jumps and no tone of the room changes.
 """
 
+from collections import deque
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from pathlib import Path
 
@@ -17,6 +18,7 @@ from yewhour.voice.sound.shipped_voice import Samples
 from yewhour.voice.sound.spoken_track import spoken_stream
 
 FADE_S = 0.012  # at both edges of a cut
+KEPT = 30 * RATE  # samples of a quiet, that it goes on with
 LEAST_DRIFT = 1e-7  # of two clocks, that is taken out
 Progress = Callable[[float], None]  # told the share that is done; what it raises stops the work
 
@@ -81,12 +83,16 @@ def _pieces_of(
         goes_on = more > 0 or any(one.start_s == piece.end_s for one in after)
         fade = max(1, min(round(FADE_S * RATE), (end - start) // 2))
         edges = (start if not begun else start - fade, end if not goes_on else end + fade)
-        kept = list[Samples]()
+        last, count = deque[Samples](), 0  # what it goes on with: no more of a quiet than that is kept
         for here, part in source.between(start, end):
-            kept += [part] if more > 0 else []
+            if more > 0:
+                last.append(part)
+                count += len(part)
+            while last and count - len(last[0]) >= KEPT:
+                count -= len(last.popleft())
             yield _faded(part, here, edges, fade)
         if more > 0:
-            yield _going_on(np.concatenate(kept), more, fade)
+            yield from _going_on(np.concatenate(last), more, fade)
         progress((number + 1) / len(pieces))
 
 
@@ -113,13 +119,12 @@ class _Sought:
             here += len(part)
 
 
-def _going_on(quiet: Samples, more: int, fade: int) -> Samples:
+def _going_on(quiet: Samples, more: int, fade: int) -> Iterator[Samples]:
     """So many samples after a quiet stretch: the same backwards, and forwards again, faded at the end."""
     there_and_back = np.concatenate([quiet[::-1], quiet])
-    found: Samples = np.resize(there_and_back, more).astype(np.float32)
-    edge = min(fade, more)
-    found[-edge:] *= np.linspace(1, 0, edge, dtype=np.float32)
-    return found
+    for begin in range(0, more, len(there_and_back)):
+        part: Samples = there_and_back[: more - begin].copy()
+        yield _faded(part, begin, (-fade, more), fade)
 
 
 def _faded(part: Samples, here: int, edges: tuple[int, int], fade: int) -> Samples:
