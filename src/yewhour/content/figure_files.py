@@ -14,6 +14,7 @@ import msgspec
 from yewhour.content.paths import DATA
 from yewhour.core.figure.body import Figure, mirrored
 from yewhour.core.figure.figures import Figures, best, figure_from
+from yewhour.core.figure.stages import working
 from yewhour.core.figure.validate import figure_faults
 from yewhour.core.library.movement import Library, Movement
 from yewhour.core.problem import Problem
@@ -64,7 +65,7 @@ def figures_of(movement: Movement, position: str = "") -> tuple[Figure, ...]:
 
 def portrait(movement: Movement, side: str, position: str = "") -> Figure | None:
     """The one figure that shows a movement best: where it goes to, on the side it is done."""
-    one = best(figures_of(movement, position))
+    one = best(working(figures_of(movement, position)))
     return mirrored(one) if one is not None and side == "left" else one
 
 
@@ -80,9 +81,9 @@ def _own(lines: tuple[str, ...], start: str) -> tuple[Figure, ...]:
     return tuple(_sound(line, start, load_figures().positions, "") for line in lines)
 
 
-def _sound(line: str, start: str, positions: Mapping[str, Figure], where: str) -> Figure:
+def _sound(line: str, start: str, positions: Mapping[str, Figure], where: str, exact: bool = False) -> Figure:
     figure = settling.settle(figure_from(line, start, positions, where))
-    wrong = next(figure_faults(figure), "")
+    wrong = next(figure_faults(figure, exact), "")
     if wrong:
         raise Problem(f"The figure {line!r} can't be: {wrong}.", where, DO)
     return figure
@@ -99,7 +100,7 @@ def figures_from_lines(library: Library, folder: Path = LINES) -> tuple[Figures,
     for name, lines, where in _written(folder / "positions.toml", problems):
         for line in lines:
             try:
-                positions[name] = _sound(line, "", positions, where)
+                positions[name] = _sound(line, "", positions, where, exact=True)
             except Problem as problem:
                 problems.append(problem)
     for path in sorted(folder.glob("*.toml")):
@@ -110,7 +111,9 @@ def figures_from_lines(library: Library, folder: Path = LINES) -> tuple[Figures,
                 problems.append(Problem(f"No movement has the id {name!r}.", where, "Correct the id."))
                 continue
             try:
-                own[name] = tuple(_sound(line, library[name].start, positions, where) for line in lines)
+                own[name] = tuple(
+                    _sound(line, library[name].start, positions, where, exact=True) for line in lines
+                )
             except Problem as problem:
                 problems.append(problem)
     return Figures(positions, own), problems

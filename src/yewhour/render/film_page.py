@@ -28,7 +28,8 @@ BOX = (0.0, 0.0, 160.0, 112.0)  # of a figure: left, top, wide and high
 # The inks of its parts; those of a side are the page's.
 INKS = {
     "middle": "#7a5c43", "far": "#bdae9f", "other": "#a08a74", "prop": "#d2c6b3", "mat": "#e6dfcf",
-    "line": "#a86200", "edge": "var(--ground)",
+    "line": "#a86200", "edge": "var(--ground)", "face": "#bdae9f", "still": "#8f745e", "ghost": "#e0d8cc",
+    "arrow": "#a86200",
 }  # fmt: skip
 SIDES = ("left", "right")
 
@@ -85,7 +86,7 @@ class _Figures:
             near = f"var(--{side if side in SIDES else 'both'})"
             inks = {**INKS, "near": near}
             if side not in SIDES:
-                inks["other"] = near
+                inks["other"] = inks["still"] = near
             shapes = "".join(
                 f'<polygon fill="{inks[shape.what]}" points="{_corners(shape.corners)}"/>'
                 for shape in placed(drawing_of(figure), BOX)

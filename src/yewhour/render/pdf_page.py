@@ -33,6 +33,10 @@ def new_pdf() -> Pdf:
 
 FIGURE_INK = {
     "middle": 70,
+    "ghost": 215,
+    "arrow": 0,
+    "face": 190,
+    "still": 50,
     "near": 20,
     "other": 120,
     "far": 175,

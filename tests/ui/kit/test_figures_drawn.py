@@ -1,13 +1,16 @@
 """Figures in the window: drawn at any size in every theme, in the colours of their side, remembered."""
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
+from scipy import ndimage
 
 from tests.conftest import shipped
 from yewhour.ui.kit.figure_view import (
     STATES,
     FigureStrip,
+    colour_of,
     moving_of,
     paint_figure,
     pictures_of,
@@ -68,13 +71,47 @@ def test_near_limbs_wear_the_colour_of_their_side_and_the_other_side_looks_the_o
     assert sum(a == b for a, b in there) > 0.97 * len(there)
 
 
-def test_the_letter_of_a_side_is_there_where_there_is_room(qapp):
-    lunge = portrait_of(shipped().library["low-lunge"], "right")
-    for size, there in ((120, True), (30, False)):
+def pieces(image, colour):
+    """How many pieces of a colour stand apart from each other."""
+    there = [
+        [image.pixelColor(x, y) == QColor(colour) for x in range(image.width())]
+        for y in range(image.height())
+    ]
+    return ndimage.label(there, np.ones((3, 3)))[1]
+
+
+@pytest.mark.parametrize(
+    "name", ["low-lunge", "side-leg-lift", "three-legged-dog", "tree", "half-lord-twist"]
+)
+def test_the_letter_of_a_side_stands_free_where_there_is_room(qapp, name):
+    one = portrait_of(shipped().library[name], "right")
+    for size, there in ((160, 1), (30, 0)):
         with_it, without = (
-            inked(painted(lunge, size, LIGHT, "right", one), LIGHT.right) for one in (True, False)
+            pieces(painted(one, size, LIGHT, "right", letter), LIGHT.right) for letter in (True, False)
         )
-        assert (with_it > without) is there
+        assert with_it - without == there
+
+
+def test_only_what_works_wears_the_colour_of_the_side(qapp):
+    leg = painted(portrait_of(shipped().library["side-leg-lift"], "right"), 160, LIGHT, "right")
+    arm = painted(portrait_of(shipped().library["open-book"], "right"), 160, LIGHT, "right")
+    both = painted(portrait_of(shipped().library["wild-thing"], "right"), 160, LIGHT, "right")
+    still = colour_of("still", LIGHT, "right")
+    assert min(inked(one, LIGHT.right) for one in (leg, arm, both)) > 100
+    assert min(inked(leg, still), inked(arm, still)) > 100
+    assert inked(both, still) == 0
+
+
+def test_two_stages_in_one_place_are_one_drawing_with_an_arrow(qapp):
+    lift = pictures_of(shipped().library["side-leg-lift"], "right")
+    assert len(lift) == 1
+    assert {"ghost", "arrow"} <= {what for what, _ in lift[0].parts}
+    assert inked(painted(lift[0], 160), LIGHT.focus) > 20
+    assert inked(painted(lift[0], 40), LIGHT.focus) == 0  # it would be a smear
+    assert not {"ghost", "arrow"} & {
+        what for what, _ in portrait_of(shipped().library["side-leg-lift"], "left").parts
+    }
+    assert len(pictures_of(shipped().library["rolling-ball"], "both")) == 2  # it lies elsewhere then
 
 
 def test_what_moves_has_states_in_one_place_and_is_remembered(qapp):
@@ -92,8 +129,8 @@ def test_a_strip_shows_both_sides_of_what_is_done_on_both_and_is_no_window(qapp)
     strip.show_movement(shipped().library["tree"], ["right", "left"])
     assert [side for _, side in strip.shown] == ["right", "left"]
     assert not strip.isVisible()
-    strip.show_movement(shipped().library["clam"], ["right"])
-    assert len(strip.shown) == 2  # from where to where
+    strip.show_movement(shipped().library["sit-to-stand"], ["both"])
+    assert len(strip.shown) == 3  # from where to where
     strip.show_several([shipped().library[one] for one in ("cow", "cat", "welcome-short")], "Three")
     assert len(strip.shown) == 2
     assert strip.accessibleName() == "Three"

@@ -1,12 +1,13 @@
 """A figure: joint angles, what rests on what; and where its points are then."""
 
-from math import cos, radians, sin
+from math import cos, dist, radians, sin
 
 import msgspec
 
 from yewhour.core.figure.joints import (
     ABOVE,
     ANGLES,
+    BEHIND_ANKLE,
     FOOT,
     FOREARM,
     FRONT_FOOT,
@@ -14,6 +15,8 @@ from yewhour.core.figure.joints import (
     HIPS,
     LOWER_BACK,
     NECK,
+    ON_SHIN,
+    ON_THIGH,
     RESTS_HIGH,
     SEEN,
     SHIN,
@@ -55,7 +58,7 @@ class Figure(msgspec.Struct, frozen=True):
 
     angles: degrees by name (see joints.ANGLES), and hundredths of bones (joints.SEEN); one that is not there
     is 0 (of a bone 100), and a far limb that is not there is as the near one. flipped: it looks the other
-    way, and near is left.
+    way, and near is left. works: the near limbs that do the work, "leg" and "arm"; none for both.
     """
 
     view: View = "side"
@@ -63,6 +66,7 @@ class Figure(msgspec.Struct, frozen=True):
     rests: tuple[Support, ...] = ()
     held: tuple[Touch, ...] = ()
     flipped: bool = False
+    works: tuple[str, ...] = ()
 
     def angle(self, name: str) -> float:
         """The degrees of a joint angle."""
@@ -118,6 +122,12 @@ def shape(figure: Figure) -> Points:
     back = _on(seat, trunk, LOWER_BACK)
     neck = _on(back, upper, UPPER_BACK)
     points: Points = {"seat": seat, "back": back, "neck": neck, "head": _on(neck, head, NECK)}
+    points["crown"] = _on(points["head"], head, THICK["head"])
+    for name, at, facing, deep in (
+        ("belly", back, (trunk + upper) / 2, 0.036),
+        ("chest", _on(back, upper, 0.55 * UPPER_BACK), upper, 0.044),
+    ):
+        points[name] = at if flat else _on(at, facing - 90, deep)
     for far, sign in (("", 1), ("far", -1)):
         use = sign if flat else 1  # from the front, what opens to the right on one side does to the left
         hip = _on(seat, trunk - 90 * sign, HIPS) if flat else seat
@@ -132,17 +142,40 @@ def shape(figure: Figure) -> Points:
         knee = points[f"{far}knee"] = _on(hip, thigh, THIGH * thigh_long)
         ankle = points[f"{far}ankle"] = _on(knee, shin, SHIN * shin_long)
         points[f"{far}toe"] = _on(ankle, foot, FRONT_FOOT if flat else FOOT)
+        points[f"{far}thigh"], points[f"{far}shin"] = (
+            along(hip, knee, ON_THIGH),
+            along(knee, ankle, ON_SHIN),
+        )
+        points[f"{far}heel"] = along(ankle, points[f"{far}toe"], -BEHIND_ANKLE)
         elbow = points[f"{far}elbow"] = _on(shoulder, arm, UPPER_ARM * upper_long)
         wrist = points[f"{far}wrist"] = _on(elbow, fore, FOREARM * fore_long)
         down = f"{far}hand" in laid
         long = HAND * fore_long * (0.2 if down and flat else 1.0)
-        points[f"{far}hand"] = _on(wrist, 0.0 if down else fore, long)
+        points[f"{far}hand"] = _on(wrist, _laid(fore) if down else fore, long)
     return points
+
+
+def _laid(fore: float) -> float:
+    """Where a hand points that lies flat: forwards, or back where the forearm lies back."""
+    return 180.0 if cos(radians(fore)) < -0.5 else 0.0
 
 
 def _on(start: Point, degrees: float, length: float) -> Point:
     turned = radians(degrees)
     return (start[0] + length * cos(turned), start[1] + length * sin(turned))
+
+
+def along(start: Point, end: Point, share: float) -> Point:
+    """A point so far on the way from one to another; beyond both, where the share is."""
+    return (start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share)
+
+
+def apart(start: Point, end: Point, point: Point) -> float:
+    """How far a point is from the line between two others."""
+    way = (end[0] - start[0], end[1] - start[1])
+    long = way[0] ** 2 + way[1] ** 2
+    at = ((point[0] - start[0]) * way[0] + (point[1] - start[1]) * way[1]) / max(1e-9, long)
+    return dist(along(start, end, min(1.0, max(0.0, at))), point)
 
 
 def weight_at(points: Points) -> Point:

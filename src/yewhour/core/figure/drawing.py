@@ -4,9 +4,8 @@ Everything is polygons in shares of the body's height, y up and the floor at 0, 
 picture draw the same. The order is that of drawing: what is behind comes first.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import pairwise
-from math import atan2, cos, pi, sin
 
 import msgspec
 
@@ -14,49 +13,67 @@ from yewhour.core.figure.body import (
     Figure,
     Point,
     Points,
+    along,
+    apart,
     stance,
 )
 from yewhour.core.figure.drawn_props import held_of, props_of
+from yewhour.core.figure.head import head_of
 from yewhour.core.figure.joints import ABOVE, THICK
-from yewhour.core.figure.shapes import LimbShape, What, box, tapered
+from yewhour.core.figure.letter import letter_place
+from yewhour.core.figure.shapes import EDGE, LimbShape, What, box, tapered
 
-EDGE_ROUND, HEAD_ROUND = 4, 14  # points on a round end
+EDGE_ROUND = 4  # points on the round end of an edge
 LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
 MAT, MAT_LONG = 0.40, 1.12  # wide and long
-LIMBS: tuple[tuple[str, ...], ...] = (("hip", "knee", "ankle", "toe"), ("shoulder", "elbow", "wrist", "hand"))
-# What limbs taper to, as shares of the height: from where they begin to their tips.
-TAPER = {"hip": 0.040, "knee": 0.028, "ankle": 0.018, "toe": 0.012, "shoulder": 0.029, "elbow": 0.020,
-         "wrist": 0.014, "hand": 0.013}  # fmt: skip
+LIMBS: dict[str, tuple[str, ...]] = {
+    "leg": ("hip", "knee", "ankle"),
+    "arm": ("shoulder", "elbow", "wrist"),
+}
+# How thick each bone of a limb is, as shares of the height: where it begins, where its flesh is, where it
+# ends; and how far along it that flesh is.
+FLESH: dict[str, tuple[float, float, float, float]] = {
+    "hip": (0.043, 0.039, 0.026, 0.36), "knee": (0.026, 0.026, 0.016, 0.30),
+    "shoulder": (0.030, 0.025, 0.019, 0.45), "elbow": (0.019, 0.020, 0.013, 0.28),
+}  # fmt: skip
+# Hands and feet: points along them from the wrist or ankle to the tip, and how thick they are there.
+PALM: tuple[tuple[float, float], ...] = ((0.0, 0.013), (0.42, 0.019), (0.72, 0.016), (1.0, 0.009))
+SOLE: tuple[tuple[float, float], ...] = ((-0.16, 0.016), (0.18, 0.018), (0.72, 0.0125), (1.0, 0.009))
+TOES: tuple[tuple[float, float], ...] = (
+    (0.0, 0.017),
+    (0.55, 0.021),
+    (1.0, 0.016),
+)  # a foot seen from its toes
 # How thick the trunk is along its curve, from the seat to the neck: from the side; from the front or above.
-SIDE_TRUNK = (0.047, 0.044, 0.037, 0.041, 0.046, 0.042, 0.032)
-FLAT_TRUNK = (0.066, 0.060, 0.050, 0.056, 0.066, 0.066, 0.050)
+SIDE_TRUNK = (0.047, 0.045, 0.038, 0.042, 0.048, 0.043, 0.031)
+FLAT_TRUNK = (0.076, 0.070, 0.058, 0.063, 0.078, 0.088, 0.066)
 CURVED = 10  # steps along it
-EDGE = 0.011  # left free around a limb that crosses something
 EDGED_FROM = 0.45  # of a limb's first bone: before that it is one with the trunk
 COVERS = 1.5  # of the head's size: as near as that a limb lies over it
-HEEL = 0.16  # of a foot, behind the ankle
-NOSE, BUN = 0.014, 0.024
-
-
 FURTHER = 0.82  # of that, for the far limbs of a side view
 
 
 class FigureDrawing(msgspec.Struct, frozen=True):
-    """What is drawn of a figure, and the box it fills: left, bottom, right, top."""
+    """What is drawn of a figure, and the box it fills: left, bottom, right, top.
+
+    mark: the tip of the limb that works, and where from there the letter of its side stands.
+    """
 
     shapes: tuple[LimbShape, ...]
     box: tuple[float, float, float, float]
     floor: bool
+    mark: tuple[Point, Point] = ((0.0, 0.0), (0.0, 0.0))
 
 
 def drawing_of(figure: Figure) -> FigureDrawing:
     """The drawing of a figure."""
     points = stance(figure)
-    shapes = tuple(_shapes(figure, points))
+    shapes = tuple(drawn(figure, points))
     xs = [x for shape in shapes for x, _ in shape.corners]
     ys = [y for shape in shapes for _, y in shape.corners]
     floor = figure.view not in ABOVE
-    return FigureDrawing(shapes, (min(xs), min(0.0, min(ys)) if floor else min(ys), max(xs), max(ys)), floor)
+    box = (min(xs), min(0.0, min(ys)) if floor else min(ys), max(xs), max(ys))
+    return FigureDrawing(shapes, box, floor, letter_place(figure, points))
 
 
 def placed(drawing: FigureDrawing, box: tuple[float, float, float, float]) -> Iterator[LimbShape]:
@@ -71,16 +88,30 @@ def placed(drawing: FigureDrawing, box: tuple[float, float, float, float]) -> It
         yield LimbShape(shape.what, corners)
 
 
-def _shapes(figure: Figure, points: Points) -> Iterator[LimbShape]:
+def drawn(figure: Figure, points: Points) -> Iterator[LimbShape]:
+    """The shapes of a figure whose points are there, what is behind first."""
     if figure.view in ABOVE:
         yield _mat(points)
     yield from props_of(figure, points)
-    behind = figure.view == "side"
-    yield from _limbs(points, "far", "far" if behind else "other", FURTHER if behind else 1.0, not behind)
-    yield from _trunk(figure, points)
-    yield from _head(figure, points)
-    yield from _limbs(points, "", "near", flat=not behind)
+    if figure.view == "side":
+        for limb in LIMBS:
+            yield from _limb(points, limb, "far", "far", FURTHER)
+        yield from _trunk(figure, points)
+        yield from head_of(figure, points)
+        for limb in LIMBS:
+            yield from _limb(points, limb, "", _worn(figure, limb))
+    else:  # seen from the front, what is bent comes towards who looks
+        yield from _trunk(figure, points)
+        yield from head_of(figure, points)
+        for limb in LIMBS:
+            yield from _limb(points, limb, "far", "other", flat=True)
+            yield from _limb(points, limb, "", _worn(figure, limb), flat=True)
     yield from held_of(figure, points)
+
+
+def _worn(figure: Figure, limb: str) -> What:
+    """Whether a near limb wears the colour of its side: it does where it works."""
+    return "near" if not figure.works or limb in figure.works else "still"
 
 
 def _mat(points: Points) -> LimbShape:
@@ -91,39 +122,48 @@ def _mat(points: Points) -> LimbShape:
     )
 
 
-def _limbs(
-    points: Points, far: str, what: What, thick: float = 1.0, flat: bool = True
+def _limb(
+    points: Points, limb: str, far: str, what: What, thick: float = 1.0, flat: bool = False
 ) -> Iterator[LimbShape]:
-    for limb in LIMBS:
-        bones = [(points[far + one], points[far + other], thick * TAPER[one], thick * TAPER[other])
-                 for one, other in pairwise(limb)]  # fmt: skip
-        if what == "near":
-            start, end, wide, thin = bones[0]
-            begun = _share(start, end, EDGED_FROM)
-            for bone in ((begun, end, wide, thin), *bones[1:]):
-                if _near_head(bone[0], bone[1], points["head"]):
-                    continue  # there would be little left of it
-                edge = tapered(bone[0], bone[1], bone[2] + EDGE, bone[3] + EDGE, EDGE_ROUND)
-                yield LimbShape("edge", tuple(edge))
-        if limb[0] == "hip" and not flat:
-            ankle, toe, wide, thin = bones[-1]
-            bones[-1] = (_share(ankle, toe, -HEEL), toe, 0.9 * wide, thin)
-            yield LimbShape(what, tuple(tapered(ankle, ankle, wide, wide)))
-        for start, end, wide, thin in bones:
-            yield LimbShape(what, tuple(tapered(start, end, wide, thin)))
+    first, *rest = (points[far + joint] for joint in LIMBS[limb])
+    tip = points[far + ("toe" if limb == "leg" else "hand")]
+    bones = [(first, rest[0], FLESH[LIMBS[limb][0]]), (rest[0], rest[1], FLESH[LIMBS[limb][1]])]
+    end = TOES if limb == "leg" and flat else SOLE if limb == "leg" else PALM
+    outline = [(along(rest[1], tip, at), thick * wide) for at, wide in end]
+    if what != "far":
+        yield from _edges(points, bones, outline, thick)
+    for start, stop, (wide, flesh, thin, at) in bones:
+        middle = along(start, stop, at)
+        yield LimbShape(what, tuple(tapered(start, middle, thick * wide, thick * flesh)))
+        yield LimbShape(what, tuple(tapered(middle, stop, thick * flesh, thick * thin)))
+    yield LimbShape(what, tuple(tapered(rest[1], rest[1], thick * bones[1][2][2], thick * bones[1][2][2])))
+    for (start, wide), (stop, thin) in pairwise(outline):
+        yield LimbShape(what, tuple(tapered(start, stop, wide, thin)))
+
+
+def _edges(
+    points: Points,
+    bones: Sequence[tuple[Point, Point, tuple[float, ...]]],
+    outline: Sequence[tuple[Point, float]],
+    thick: float,
+) -> Iterator[LimbShape]:
+    """What is left free around a limb: not where it is one with the trunk, nor over the head."""
+    begun = along(bones[0][0], bones[0][1], EDGED_FROM)
+    parts = [
+        (begun, bones[0][1], bones[0][2][1], bones[0][2][2]),
+        (bones[1][0], bones[1][1], bones[1][2][1], bones[1][2][2]),
+        (outline[0][0], outline[-1][0], max(wide for _, wide in outline), outline[-1][1]),
+    ]
+    for start, stop, wide, thin in parts:
+        if not _near_head(start, stop, points["head"]):  # there would be little left of it
+            yield LimbShape(
+                "edge", tuple(tapered(start, stop, thick * wide + EDGE, thick * thin + EDGE, EDGE_ROUND))
+            )
 
 
 def _near_head(start: Point, end: Point, head: Point) -> bool:
     """Whether a bone lies so near the head that it covers it."""
-    along = (end[0] - start[0], end[1] - start[1])
-    long = along[0] ** 2 + along[1] ** 2
-    at = ((head[0] - start[0]) * along[0] + (head[1] - start[1]) * along[1]) / max(1e-9, long)
-    nearest = _share(start, end, min(1.0, max(0.0, at)))
-    return (nearest[0] - head[0]) ** 2 + (nearest[1] - head[1]) ** 2 < (COVERS * THICK["head"]) ** 2
-
-
-def _share(start: Point, end: Point, share: float) -> Point:
-    return (start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share)
+    return apart(start, end, head) < COVERS * THICK["head"]
 
 
 def _trunk(figure: Figure, points: Points) -> Iterator[LimbShape]:
@@ -145,38 +185,12 @@ def _curved(seat: Point, back: Point, neck: Point, thick: tuple[float, ...]) -> 
     for step in range(CURVED + 1):
         t = step / CURVED
         at = tuple((1 - t) ** 2 * seat[n] + 2 * t * (1 - t) * bow[n] + t * t * neck[n] for n in (0, 1))
-        along = tuple(2 * (1 - t) * (bow[n] - seat[n]) + 2 * t * (neck[n] - bow[n]) for n in (0, 1))
-        long = max(1e-6, (along[0] ** 2 + along[1] ** 2) ** 0.5)
+        slope = tuple(2 * (1 - t) * (bow[n] - seat[n]) + 2 * t * (neck[n] - bow[n]) for n in (0, 1))
+        long = max(1e-6, (slope[0] ** 2 + slope[1] ** 2) ** 0.5)
         place = t * (len(thick) - 1)
         low = min(int(place), len(thick) - 2)
         radius = thick[low] + (thick[low + 1] - thick[low]) * (place - low)
-        across = (-along[1] / long * radius, along[0] / long * radius)
+        across = (-slope[1] / long * radius, slope[0] / long * radius)
         ridge.append((at[0] + across[0], at[1] + across[1]))
         furrow.append((at[0] - across[0], at[1] - across[1]))
     yield from (*furrow, *ridge[::-1])  # turned as a twig is: what overlaps is filled
-
-
-def _head(figure: Figure, points: Points) -> Iterator[LimbShape]:
-    """The head: where its nose is, one looks; where a bun is seen whole, the back of it is."""
-    neck, head = points["neck"], points["head"]
-    turned, radius = atan2(head[1] - neck[1], head[0] - neck[0]), THICK["head"]
-
-    def at(degrees: float, far: float) -> Point:
-        angle = turned + degrees * pi / 180
-        return (head[0] + far * radius * cos(angle), head[1] + far * radius * sin(angle))
-
-    yield LimbShape(
-        "middle", tuple(tapered(at(0, 0.12), at(180, 0.1), radius * 0.96, radius * 0.9, HEAD_ROUND))
-    )
-    front = 1 if figure.flipped else -1
-    if figure.view == "side":
-        yield LimbShape(
-            "middle", tuple(tapered(at(front * 96, 0.8), at(front * 101, 1.24), 1.4 * NOSE, 0.3 * NOSE))
-        )
-        yield LimbShape("middle", tuple(tapered(at(-front * 62, 1.12), at(-front * 62, 1.16), BUN, BUN)))
-    elif figure.view == "above":  # the face is up
-        yield LimbShape("middle", tuple(tapered(at(0, 1.16), at(0, 1.2), BUN, BUN)))
-        yield LimbShape("edge", tuple(tapered(at(180, 0.12), at(0, 0.2), 0.6 * NOSE, 0.4 * NOSE)))
-    else:  # the back of the head
-        yield LimbShape("edge", tuple(tapered(at(0, 0.8), at(0, 0.84), BUN + 0.6 * EDGE, BUN + 0.6 * EDGE)))
-        yield LimbShape("middle", tuple(tapered(at(0, 0.8), at(0, 0.84), BUN, BUN)))

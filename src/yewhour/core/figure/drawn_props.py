@@ -4,8 +4,8 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from yewhour.core.figure.body import Figure, Point, Points
-from yewhour.core.figure.joints import RESTS_HIGH, THICK
-from yewhour.core.figure.shapes import LimbShape, box, soft, tapered
+from yewhour.core.figure.joints import RESTS_HIGH, ROUND, THICK
+from yewhour.core.figure.shapes import LimbShape, box, circled, soft, tapered
 from yewhour.core.props import PROPS
 
 SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
@@ -29,7 +29,10 @@ def props_of(figure: Figure, points: Points) -> Iterator[LimbShape]:
         middle = sum(xs) / len(xs)
         if prop in ("chair", "chairback"):
             sat = any(rest.part == "seat" and rest.on == "chair" for rest in figure.rests)
-            yield from _chair(middle, sign if sat else -sign, prop == "chairback")
+            if figure.view == "front":
+                yield from _chair_from_front(middle)
+            else:
+                yield from _chair(middle, sign if sat else -sign, prop == "chairback")
             continue
         if prop == "block" and len(where) > 1 and max(xs) - min(xs) > PROPS["block"].long:
             for x in xs:
@@ -48,6 +51,15 @@ def _chair(x: float, sign: int, held: bool) -> Iterator[LimbShape]:
     yield LimbShape("prop", box(x, top - SEAT_THICK, SEAT_LONG, SEAT_THICK))
     for leg, height in ((behind, back), (front, top)):
         yield LimbShape("prop", box(leg, 0.0, 2 * LEG, height))
+
+
+def _chair_from_front(x: float) -> Iterator[LimbShape]:
+    """A chair whose back is behind who sits on it."""
+    top, back, half = RESTS_HIGH["chair"], RESTS_HIGH["chairback"], SEAT_LONG / 2
+    yield LimbShape("prop", box(x, top - SEAT_THICK, SEAT_LONG + 4 * LEG, SEAT_THICK))
+    yield LimbShape("prop", box(x, back - 2 * SEAT_THICK, SEAT_LONG + 2 * LEG, 2 * SEAT_THICK))
+    for leg in (x - half, x + half):
+        yield LimbShape("prop", box(leg, 0.0, 2 * LEG, back))
 
 
 def _wall_side(figure: Figure, names: tuple[str, ...], points: Points) -> int:
@@ -69,6 +81,11 @@ def held_of(figure: Figure, points: Points) -> Iterator[LimbShape]:
         elif held.by in ("block", "cushion"):  # between the knees
             x, y = (sum(points[name][axis] for name in held.points) / len(held.points) for axis in (0, 1))
             yield LimbShape("line", box(x, y - BETWEEN / 2, BETWEEN, BETWEEN))
+        elif held.by in ROUND:
+            flat = held.by == "turn"
+            wide, high = (0.13, 0.034) if flat else (0.075, 0.075)
+            for name in held.points:
+                yield from circled(points[name], wide, high, -1 if figure.flipped else 1)
         elif held.by:
             for one, other in pairwise(held.points):
                 yield LimbShape("line", tuple(tapered(points[one], points[other], 0.006, 0.006)))

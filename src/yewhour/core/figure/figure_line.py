@@ -4,11 +4,13 @@
     front, arm 90, elbow 90
     as supine bent, trunk 150, hip 10, on feet shoulders
     seat@chair is what rests on a prop; touch, strap, band, block, cushion, wall name points
+    circle ankle, turn neck are arrows about a point; works leg says which limb wears the colour of the side
     free takes those of the position off
     whole, side, ... goes on from nothing: all of it stands in the line
 
 Two numbers with a stroke are near and far, which in a movement of one side is that side and the other. What
-is not said is as in the position that the line goes on from: its movement's own, or the one after `as`.
+is not said is as in the position that the line goes on from: its movement's own, or the one after `as`. Where
+a line moves an arm, the hands are off what they touch there.
 """
 
 import msgspec
@@ -23,13 +25,16 @@ from yewhour.core.figure.joints import (
     POINTS,
     RESTS,
     RESTS_HIGH,
+    ROUND,
     SEEN,
     VIEWS,
+    WORKS,
     limits_of,
 )
 from yewhour.core.problem import Problem
 
 WHOLE = "whole"
+ARM = ("arm", "elbow", "upper", "fore")
 DO = "Write it as `hip 90/0, knee 90, on feet`; docs/formats.md says all of it."
 
 
@@ -42,7 +47,9 @@ def read_figure(text: str, base: Figure | None = None, where: str = "") -> Figur
     if text.split(",")[0].strip() == WHOLE:
         figure, text = Figure(), text.partition(",")[2]
     angles, rests, held = dict(figure.angles), figure.rests, figure.held
-    view = figure.view
+    view, works = figure.view, figure.works
+    if any(part.split()[:1] and part.split()[0].removeprefix("far") in ARM for part in text.split(",")):
+        held = tuple(one for one in held if not (one.by == "" and _by_hand(one)))  # they are elsewhere now
     for part in text.split(","):
         words = part.split()
         if not words:
@@ -54,7 +61,9 @@ def read_figure(text: str, base: Figure | None = None, where: str = "") -> Figur
             view = name
         elif name == "on":
             rests = tuple(rest for word in given for rest in _rests(word, where))
-        elif name == "touch" or name in LINES:
+        elif name == "works" and set(given) <= set(WORKS):
+            works = tuple(given)
+        elif name == "touch" or name in (*LINES, *ROUND):
             held = (*held, Touch("" if name == "touch" else name, _points(given, where)))
         elif name == "free" and not given:
             held = ()
@@ -62,7 +71,11 @@ def read_figure(text: str, base: Figure | None = None, where: str = "") -> Figur
             _bend(angles, name, given[0], view, where)
         else:
             raise Problem(f"A figure has no {part.strip()!r}.", where, DO)
-    return msgspec.structs.replace(figure, view=view, angles=angles, rests=rests, held=held)
+    return msgspec.structs.replace(figure, view=view, angles=angles, rests=rests, held=held, works=works)
+
+
+def _by_hand(touch: Touch) -> bool:
+    return any(point.removeprefix("far") in ("hand", "wrist", "elbow") for point in touch.points)
 
 
 def base_named(text: str) -> tuple[str, str]:
@@ -88,6 +101,8 @@ def write_figure(figure: Figure) -> str:
         parts.append(
             "on " + " ".join(rest.part + (f"@{rest.on}" if rest.on else "") for rest in figure.rests)
         )
+    if figure.works:
+        parts.append(f"works {' '.join(figure.works)}")
     parts += [f"{one.by or 'touch'} {' '.join(one.points)}" for one in figure.held]
     return ", ".join(parts)
 

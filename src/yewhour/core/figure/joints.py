@@ -20,11 +20,13 @@ THIGH, SHIN, FOOT = 0.245, 0.245, 0.125
 UPPER_ARM, FOREARM, HAND = 0.17, 0.15, 0.07
 SHOULDERS, HIPS = 0.085, 0.05  # from the middle, seen from the front or from above
 FRONT_FOOT = 0.06  # a foot seen from its toes
+ON_THIGH, ON_SHIN, BEHIND_ANKLE = 0.62, 0.5, 0.16  # where a hand lies along a thigh, a shin; of a foot
 
 # Joint angles: of the middle, and of limbs, each near and far. In a side view the body looks to the right,
 # and its right limbs are near; "front" is what is seen in a mirror, or from behind: right is right.
 MIDDLE = ("trunk", "bend", "nod")
 LIMBS = ("hip", "knee", "foot", "arm", "elbow")
+WORKS = ("leg", "arm")
 # How much of a bone is seen, in hundredths, where it points towards who looks.
 SEEN = ("thigh", "shin", "upper", "fore")
 ANGLES = (*MIDDLE, *(f"{far}{limb}" for limb in LIMBS for far in ("", "far")))
@@ -42,9 +44,15 @@ FLAT_LIMITS: dict[str, tuple[float, float]] = {
 THICK: dict[str, float] = {
     "seat": 0.046, "back": 0.040, "neck": 0.046, "head": 0.056, "knee": 0.027, "ankle": 0.019, "toe": 0.013,
     "elbow": 0.019, "wrist": 0.014, "hand": 0.011, "hip": 0.040, "shoulder": 0.030,
+    "thigh": 0.034, "shin": 0.023, "heel": 0.016, "chest": 0.0, "belly": 0.0, "crown": 0.0,
 }  # fmt: skip
-LIMB_POINTS = ("knee", "ankle", "toe", "elbow", "wrist", "hand", "hip", "shoulder")
-POINTS = ("seat", "back", "neck", "head", *(f"{far}{one}" for one in LIMB_POINTS for far in ("", "far")))
+LIMB_POINTS = ("knee", "ankle", "toe", "elbow", "wrist", "hand", "hip", "shoulder", "thigh", "shin", "heel")
+MIDDLE_POINTS = ("seat", "back", "neck", "head", "chest", "belly", "crown")
+POINTS = (*MIDDLE_POINTS, *(f"{far}{one}" for one in LIMB_POINTS for far in ("", "far")))
+
+# What must not go through the floor.
+POINTS_UP = ("seat", "back", "neck", "head", "knee", "farknee", "ankle", "farankle", "elbow", "farelbow",
+             "wrist", "farwrist", "hand", "farhand", "toe", "fartoe")  # fmt: skip
 
 # What may be said to rest on something, and the points that are then down.
 RESTS: dict[str, tuple[str, ...]] = {
@@ -66,6 +74,7 @@ RESTS_HIGH: dict[str, float] = {name: one.high for name, one in PROPS.items() if
     "chairback": CHAIR_BACK_HIGH
 }
 LINES = ("strap", "band", "wall", "block", "cushion")  # drawn between points, or along them
+ROUND = ("circle", "turn")  # arrows about a point: what circles there, or turns
 
 # Where the weight is: a share of it at each point between the two named.
 WEIGHTS: tuple[tuple[str, str, float], ...] = (

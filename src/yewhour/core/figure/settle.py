@@ -19,12 +19,13 @@ from yewhour.core.figure.body import (
 from yewhour.core.figure.joints import (
     ABOVE,
     ANGLES,
+    POINTS_UP,
     THICK,
     limits_of,
     points_down,
 )
 
-STEPS, STEP = 24, 0.5  # most steps; degrees for a slope
+STEPS, STEP = 60, 0.5  # most steps; degrees for a slope
 STIFF = {
     "trunk": 3.0,
     "bend": 2.0,
@@ -40,9 +41,6 @@ HELD = 60.0  # how much more being a whole body's height off counts than a degre
 WEIGHT = 0.6  # how much of that the weight counts, where it is not over what carries it
 NEAR = 0.004  # of the height: near enough
 DAMP = 0.0004  # what a degree of a joint costs
-# What must not go through the floor.
-POINTS_UP = ("seat", "back", "neck", "head", "knee", "farknee", "ankle", "farankle", "elbow", "farelbow",
-             "wrist", "farwrist", "hand", "farhand", "toe", "fartoe")  # fmt: skip
 
 
 def settle(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure:

@@ -1,41 +1,45 @@
 """Whether a figure is a body that could stand so: its joints bend that far, nothing floats, nothing falls."""
 
 from collections.abc import Iterator
+from math import dist
 
 from yewhour.core.figure.body import Figure, stance, unbalanced
 from yewhour.core.figure.joints import (
     ABOVE,
     ANGLES,
+    POINTS_UP,
     THICK,
     limits_of,
     points_down,
 )
 
-OFF, SUNK, TIPPED = (
-    0.03,
-    0.045,
-    0.05,
-)  # of the height: above what it rests on; below the floor; beside what carries
+# Of the height: beside what it rests on or touches; below the floor; beside what carries it.
+OFF, SUNK, TIPPED = 0.03, 0.03, 0.05
+EXACT = 0.4  # of that, for the figures that ship: to half a pixel, drawn a hand wide
 
 
-def figure_faults(figure: Figure) -> Iterator[str]:
-    """What is wrong with a figure, in words; nothing for a sound one."""
+def figure_faults(figure: Figure, exact: bool = False) -> Iterator[str]:
+    """What is wrong with a figure, in words; nothing for a sound one. exact: as closely as what ships."""
+    share = EXACT if exact else 1.0
     for name in ANGLES:
         least, most = limits_of(name, figure.view)
         if not least <= figure.angle(name) <= most:
             yield f"its {name} is at {figure.angle(name):.0f} degrees, which no joint reaches"
+    points = stance(figure)
+    for held in figure.held:
+        if held.by == "" and dist(points[held.points[0]], points[held.points[-1]]) > share * OFF:
+            yield f"its {held.points[0]} does not reach its {held.points[-1]}"
     if figure.view in ABOVE:
         return
-    points = stance(figure)
     if not figure.rests:
         yield "it rests on nothing"
     for rest in figure.rests:
         for point in points_down(rest.part):
             off = points[point][1] - THICK[point.removeprefix("far")] - rest.height
-            if abs(off) > OFF:
+            if abs(off) > share * OFF:
                 yield f"its {rest.part} {'floats above' if off > 0 else 'is below'} what it rests on"
-    for name, (_, y) in points.items():
-        if y < -SUNK:
+    for name in POINTS_UP:
+        if points[name][1] - THICK[name.removeprefix("far")] < -share * SUNK:
             yield f"its {name} is below the floor"
-    if abs(unbalanced(figure, points)) > TIPPED:
+    if abs(unbalanced(figure, points)) > share * TIPPED:
         yield "it would fall: its weight is not over what carries it"

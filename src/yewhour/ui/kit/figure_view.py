@@ -13,9 +13,10 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from yewhour.content.figure_files import figures_of
 from yewhour.core.figure.body import Figure, between, mirrored
-from yewhour.core.figure.drawing import LEAST_HIGH, LEAST_WIDE, drawing_of
+from yewhour.core.figure.drawing import LEAST_HIGH, LEAST_WIDE, FigureDrawing, drawing_of
 from yewhour.core.figure.figures import best
 from yewhour.core.figure.shapes import What
+from yewhour.core.figure.stages import in_one_place, overlaid, working
 from yewhour.core.library.movement import Movement
 from yewhour.ui.kit.theme import (
     Theme,
@@ -28,20 +29,26 @@ MOST_KNOWN = 2000  # drawings remembered
 STATES = 24  # drawings on the way from one figure to the next
 MOST_GROWN = 1.4  # a strip grows no further with the text
 LYING = 2.2  # times as wide as high
+ARROWED = 56.0  # pixels to the body's height from which on its arrows are drawn
+LETTER = 0.10  # of the body's height, that a letter needs
 LETTERED = 44.0  # pixels of a box from which on the side's letter is drawn
 
 
 class FigurePicture(NamedTuple):
-    """A figure ready to be painted: the box it fills, whether it stands on a floor, and its parts, one above
-    another, in shares of the body's height, y down."""
+    """A figure ready to be painted: the box it fills, whether it stands on a floor, its parts, one above
+    another, the tip of the limb that works, and where from there the letter of its side stands; in shares of
+    the body's height, y down."""
 
     box: QRectF
     floor: bool
     parts: tuple[tuple[What, QPainterPath], ...]
+    tip: QPointF
+    letter: QPointF
 
 
 def pictures_of(movement: Movement, side: str, position: str = "") -> Sequence[FigurePicture]:
-    """The drawings of a movement on a side: one to three; none where it has no figure."""
+    """The drawings of a movement on a side: one to three, and two stages in one place in one; none where it
+    has no figure."""
     return _remembered(_each, movement, side, position)
 
 
@@ -60,13 +67,20 @@ def _remembered(
     if key not in _known:
         if len(_known) > MOST_KNOWN:
             _known.clear()
-        figures = figures_of(movement, position)
+        figures = working(figures_of(movement, position))
         _known[key] = draw([mirrored(one) for one in figures] if side == "left" else figures)
     return _known[key]
 
 
 def _each(figures: Sequence[Figure]) -> tuple[FigurePicture, ...]:
+    if in_one_place(figures):
+        return (_ready(overlaid(figures)),)
     return tuple(figure_picture(one) for one in figures)
+
+
+def _best(figures: Sequence[Figure]) -> tuple[FigurePicture, ...]:
+    one = best(figures)
+    return (figure_picture(one),) if one is not None else ()
 
 
 class States(Sequence[FigurePicture]):
@@ -95,17 +109,20 @@ class States(Sequence[FigurePicture]):
 
 
 def _states(figures: Sequence[Figure]) -> Sequence[FigurePicture]:
-    return States(figures) if len(figures) > 1 else _each(figures)
+    return States(figures) if len(figures) > 1 else _best(figures)
 
 
 def portrait_of(movement: Movement, side: str, position: str = "") -> FigurePicture | None:
     """The one drawing that shows a movement best: where it goes to."""
-    return best(pictures_of(movement, side, position))
+    return best(_remembered(_best, movement, side, position))
 
 
 def figure_picture(figure: Figure) -> FigurePicture:
     """A figure made ready to be painted."""
-    drawing = drawing_of(figure)
+    return _ready(drawing_of(figure))
+
+
+def _ready(drawing: FigureDrawing) -> FigurePicture:
     parts: list[tuple[What, QPainterPath]] = []
     for shape in drawing.shapes:
         if not parts or parts[-1][0] != shape.what:
@@ -117,7 +134,9 @@ def figure_picture(figure: Figure) -> FigurePicture:
     left, bottom, right, top = drawing.box
     # Its outline alone is painted in two thirds of the time.
     outlines = tuple(_with_edges([(what, path.simplified()) for what, path in parts]))
-    return FigurePicture(QRectF(left, -top, right - left, top - bottom), drawing.floor, outlines)
+    (x, y), (u, v) = drawing.mark
+    box = QRectF(left, -top, right - left, top - bottom)
+    return FigurePicture(box, drawing.floor, outlines, QPointF(x, -y), QPointF(u, -v))
 
 
 def _with_edges(parts: Sequence[tuple[What, QPainterPath]]) -> list[tuple[What, QPainterPath]]:
@@ -129,7 +148,10 @@ def _with_edges(parts: Sequence[tuple[What, QPainterPath]]) -> list[tuple[What, 
             continue
         box = path.boundingRect()
         found = [
-            (under, below.subtracted(path) if below.boundingRect().intersects(box) else below)
+            (
+                under,
+                below.subtracted(path) if under != "mat" and below.boundingRect().intersects(box) else below,
+            )
             for under, below in found
         ]
     return found
@@ -137,29 +159,42 @@ def _with_edges(parts: Sequence[tuple[What, QPainterPath]]) -> list[tuple[What, 
 
 def stages(pictures: Sequence[FigurePicture], box: QRectF) -> tuple[list[QRectF], float]:
     """A box for each stage of a movement, and the pixels to the body's height that all are drawn in: beside
-    each other or, as of who lies, above each other, whichever is larger."""
+    each other, each as wide as it needs, or, as of who lies, above each other, whichever is larger."""
     count = max(1, len(pictures))
-    wide, high = box.width() / count, box.height() / count
-    beside = [QRectF(box.left() + n * wide, box.top(), wide - 2, box.height()) for n in range(count)]
-    above = [QRectF(box.left(), box.top() + n * high, box.width(), high) for n in range(count)]
-
-    def size(boxes: list[QRectF]) -> float:
-        return min((place_of(one, at)[0] for one, at in zip(pictures, boxes, strict=False)), default=1.0)
-
-    return max(((boxes, size(boxes)) for boxes in (beside, above)), key=lambda row: row[1])
+    most = min(box.width() / LEAST_WIDE, box.height() / LEAST_HIGH)
+    wides, highs = [one.box.width() for one in pictures], [one.box.height() for one in pictures]
+    if not pictures:
+        return [box], most
+    gap = 0.06
+    beside = min(most, box.width() / (sum(wides) + gap * count), (box.height() - 2) / max(highs))
+    above = min(most, box.width() / max(wides), box.height() / (sum(highs) + gap * count))
+    boxes, at = [], 0.0
+    if beside >= above:
+        share = box.width() / (sum(wides) + gap * count)
+        for wide in wides:
+            boxes.append(QRectF(box.left() + at, box.top(), (wide + gap) * share, box.height()))
+            at += (wide + gap) * share
+        return boxes, beside
+    share = box.height() / (sum(highs) + gap * count)
+    for high in highs:
+        boxes.append(QRectF(box.left(), box.top() + at, box.width(), (high + gap) * share))
+        at += (high + gap) * share
+    return boxes, above
 
 
 def place_of(one: FigurePicture, box: QRectF, most: float = inf) -> tuple[float, QPointF]:
     """Pixels to the body's height, at most so many, and where its seat and the floor meet, of a figure in a
-    box."""
-    wide, high = max(LEAST_WIDE, one.box.width()), max(LEAST_HIGH, one.box.height())
-    if one.box.width() > LYING * one.box.height():
-        high = one.box.height()  # who lies fills what there is
+    box. most: as `stages` gives it, of a stage among others."""
     under = max(1.0, 0.02 * box.height())
+    wide, high = one.box.width(), one.box.height()
     size = min(box.width() / wide, (box.height() - under) / high, most)
+    if most == inf:
+        size = min(size, box.width() / LEAST_WIDE, (box.height() - under) / LEAST_HIGH)
+        if wide > LYING * high:
+            size = min(box.width() / wide, (box.height() - under) / high)  # who lies fills what there is
     foot = box.bottom() - under
     if not one.floor:
-        foot -= (box.height() - one.box.height() * size) / 2
+        foot -= (box.height() - high * size) / 2
     return size, QPointF(box.center().x() - one.box.center().x() * size, foot - one.box.bottom() * size)
 
 
@@ -173,6 +208,9 @@ def paint_figure(
     most: float = inf,
 ) -> None:
     """Paints a figure into a box, on its floor at the foot of it. most: pixels to the body's height."""
+    lettered = letter and side in ("left", "right") and box.height() >= LETTERED
+    if lettered:
+        one = one._replace(box=one.box.united(_letter_room(one)))
     size, origin = place_of(one, box, most)
     painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -185,21 +223,27 @@ def paint_figure(
         painter.drawLine(QPointF(middle - half, 0.006), QPointF(middle + half, 0.006))
     painter.setPen(Qt.PenStyle.NoPen)
     for what, path in one.parts:
+        if what == "arrow" and size < ARROWED:
+            continue
         painter.fillPath(path, colour_of(what, theme, side))
     painter.restore()
-    if letter and side in ("left", "right") and box.height() >= LETTERED:
+    if lettered:
         painter.save()
-        painter.setFont(font(max(8.0, min(16.0, box.height() / 9)), bold=True))
+        painter.setFont(font(max(8.0, min(16.0, LETTER * size)), bold=True))
         painter.setPen(side_colour(theme, side))
-        half, room = one.box.width() * size / 2 + 4, painter.fontMetrics().horizontalAdvance("M") + 4
-        left = box.center().x() + half if side == "right" else box.center().x() - half - room
-        fits = box.left() <= left <= box.right() - room
-        high = painter.fontMetrics().height()
-        top = origin.y() + one.box.top() * size - (0 if fits else 0.6 * high)
-        at = QRectF(min(max(left, box.left()), box.right() - room), max(box.top(), top), room, high)
-        place = Qt.AlignmentFlag.AlignTop
-        painter.drawText(at, Qt.AlignmentFlag.AlignHCenter | place, side[0].upper())
+        high = float(painter.fontMetrics().height())
+        at = origin + _letter_room(one).center() * size
+        top = min(max(at.y() - high / 2, box.top() - 2), box.bottom() - high + 2)
+        painter.drawText(
+            QRectF(at.x() - high, top, 2 * high, high), Qt.AlignmentFlag.AlignCenter, side[0].upper()
+        )
         painter.restore()
+
+
+def _letter_room(one: FigurePicture) -> QRectF:
+    """Where the letter of a side stands: by the tip of the limb that works."""
+    at = one.tip + one.letter
+    return QRectF(at.x() - LETTER / 2, at.y() - LETTER / 2, LETTER, LETTER)
 
 
 def figure_icon(movement: Movement, theme: Theme, high: float) -> QIcon:
@@ -280,11 +324,17 @@ def colour_of(what: What, theme: Theme, side: str) -> QColor:
         return mixed(theme.bark, theme.paper, 0.3)
     if what == "far":
         return mixed(theme.bark, theme.paper, 0.5)
+    if what == "still":
+        return side_colour(theme, side) if side == "both" else mixed(theme.bark, theme.paper, 0.16)
+    if what == "face":
+        return mixed(theme.bark, theme.paper, 0.5)
+    if what == "ghost":
+        return mixed(theme.bark, theme.paper, 0.8)
     if what == "prop":
         return mixed(theme.bark, theme.paper, 0.72)
     if what == "mat":
         return mixed(theme.line, theme.paper, 0.45)
-    return QColor(theme.focus if what == "line" else theme.bark)
+    return QColor(theme.focus if what in ("line", "arrow") else theme.bark)
 
 
 @lru_cache(100)
