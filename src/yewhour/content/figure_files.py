@@ -13,8 +13,9 @@ import msgspec
 
 from yewhour.content.paths import DATA
 from yewhour.core.figure.body import Figure, mirrored
+from yewhour.core.figure.drawing import FigureDrawing, drawing_of
 from yewhour.core.figure.figures import Figures, best, figure_from
-from yewhour.core.figure.stages import working
+from yewhour.core.figure.stages import in_one_place, overlaid, working
 from yewhour.core.figure.validate import figure_faults
 from yewhour.core.library.movement import Library, Movement
 from yewhour.core.problem import Problem
@@ -67,6 +68,18 @@ def portrait(movement: Movement, side: str, position: str = "") -> Figure | None
     """The one figure that shows a movement best: where it goes to, on the side it is done."""
     one = best(working(figures_of(movement, position)))
     return mirrored(one) if one is not None and side == "left" else one
+
+
+def shown(movement: Movement, side: str, position: str = "") -> FigureDrawing | None:
+    """The drawing of a movement on its side: where it goes to, and pale where it begins, if that is in the
+    same place."""
+    figures = working(figures_of(movement, position))
+    if side == "left":
+        figures = tuple(mirrored(one) for one in figures)
+    if in_one_place(figures):
+        return overlaid(figures)
+    one = best(figures)
+    return drawing_of(one) if one is not None else None
 
 
 def own_figures(movement: Movement) -> tuple[Figure, ...]:

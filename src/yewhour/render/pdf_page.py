@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Any
 
 from yewhour.content.paths import FONTS
 from yewhour.core.figure.body import Figure
-from yewhour.core.figure.drawing import drawing_of, placed
+from yewhour.core.figure.drawing import FigureDrawing, drawing_of, placed
 from yewhour.core.figure.shapes import What
 from yewhour.files.late import late
 
@@ -17,7 +17,7 @@ else:
 
 Pdf = Any  # fpdf.FPDF, which ships no types
 SIZE = 17.0  # points
-INK, SIDE_INK = (31, 42, 36), {"right": (44, 106, 75), "left": (45, 92, 125)}
+INK, SOFT, SIDE_INK = (31, 42, 36), (86, 96, 90), {"right": (44, 106, 75), "left": (45, 92, 125)}
 
 
 def new_pdf() -> Pdf:
@@ -61,7 +61,14 @@ def print_figure(
     pdf: Pdf, figure: Figure, box: tuple[float, float, float, float], side: str = "both"
 ) -> None:
     """Prints a figure into a box: left, top, wide and high, in millimetres."""
-    for shape in placed(drawing_of(figure), box):
+    print_drawing(pdf, drawing_of(figure), box, side)
+
+
+def print_drawing(
+    pdf: Pdf, drawing: FigureDrawing, box: tuple[float, float, float, float], side: str = "both"
+) -> None:
+    """Prints a drawing into a box: left, top, wide and high, in millimetres."""
+    for shape in placed(drawing, box):
         pdf.set_fill_color(*figure_ink(shape.what, side))
         pdf.polygon(shape.corners, style="F")
 

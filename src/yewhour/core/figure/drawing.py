@@ -25,6 +25,7 @@ from yewhour.core.figure.shapes import EDGE, LimbShape, What, box, tapered
 
 EDGE_ROUND = 4  # points on the round end of an edge
 LEAST_WIDE, LEAST_HIGH = 0.5, 0.72  # no figure is drawn larger than one of this size would be
+LYING = 2.2  # times as wide as high
 MAT, MAT_LONG = 0.40, 1.12  # wide and long
 LIMBS: dict[str, tuple[str, ...]] = {
     "leg": ("hip", "knee", "ankle"),
@@ -80,7 +81,9 @@ def placed(drawing: FigureDrawing, box: tuple[float, float, float, float]) -> It
     """The shapes of a drawing in a box of a page: left, top, wide and high, y down; its floor at the foot."""
     left, top, wide, high = box
     low, bottom, far, up = drawing.box
-    size = min(wide / max(LEAST_WIDE, far - low), high / max(LEAST_HIGH, up - bottom))
+    size = min(wide / (far - low), high / (up - bottom))
+    if far - low <= LYING * (up - bottom):  # who lies fills what there is
+        size = min(size, wide / LEAST_WIDE, high / LEAST_HIGH)
     foot = top + high if drawing.floor else top + (high + (up - bottom) * size) / 2
     middle = left + wide / 2 - (low + far) / 2 * size
     for shape in drawing.shapes:

@@ -33,6 +33,10 @@ def letter_place(figure: Figure, points: Points) -> tuple[Point, Point]:
         return round(room, 2), -far
 
     least = CLEAR + (head if tip == "head" else 0.0)
-    ways = [(turn, far) for far in (least, 1.7 * least) for turn in TURNS]
-    turn, far = max(ways, key=lambda way: clear(*way))
+    best, turn, far = (-1.0, 0.0), 0, least
+    for one, other in ((turn, far) for far in (least, 1.7 * least) for turn in TURNS):
+        if (here := clear(one, other)) > best:
+            best, turn, far = here, one, other
+        if best[0] >= CLEAR:
+            break
     return (u, v), (far * cos(straight + turn * pi / 180), far * sin(straight + turn * pi / 180))

@@ -61,6 +61,9 @@ def arrow(way: Sequence[Point], thin: float = THIN) -> Iterator[LimbShape]:
 
 
 def circled(middle: Point, wide: float, high: float, sign: int) -> Iterator[LimbShape]:
-    """A round arrow about a point: three quarters of a circle, or flat, of a turn."""
-    turns = [0.15 * pi + sign * 1.5 * pi * step / 14 for step in range(15)]
+    """A round arrow about a point: three quarters of a circle; or flat, of a turn, before what turns."""
+    begun, swept = (
+        (0.15 * pi, 1.5 * pi * sign) if wide == high else (pi / 2 - sign * 0.42 * pi, -sign * 1.28 * pi)
+    )
+    turns = [begun + swept * step / 14 for step in range(15)]
     return arrow([(middle[0] + wide * cos(one), middle[1] + high * sin(one)) for one in turns])
