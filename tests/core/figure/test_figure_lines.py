@@ -52,6 +52,23 @@ def test_what_is_wrong_is_told_with_where(line, messages):
     assert raised.value.do
 
 
+def test_a_line_that_moves_an_arm_takes_the_hands_off():
+    sitting = read_figure("trunk 90, hip 90, arm 20, on seat heels, touch hand thigh, strap hand toe")
+    assert [one.by for one in read_figure("trunk 80", sitting).held] == ["", "strap"]
+    assert [one.by for one in read_figure("arm 40", sitting).held] == ["strap"]
+    assert [one.points for one in read_figure("arm 40, touch hand shin", sitting).held][-1] == (
+        "hand",
+        "shin",
+    )
+
+
+def test_what_ships_is_held_closer_than_what_is_hers():
+    for line, loose, tight in (("trunk 90, hip 1/0, on feet", [], 0), ("trunk 90, hip 9/0, on feet", [], 1)):
+        figure = read_figure(line)
+        assert list(figure_faults(figure)) == loose
+        assert len(list(figure_faults(figure, exact=True))) >= tight
+
+
 def test_a_position_nobody_knows_is_told():
     with pytest.raises(Problem, match="'flying'"):
         figure_from("as flying, hip 3", "standing", {})
@@ -107,6 +124,9 @@ def test_a_pulled_hand_goes_there_and_the_feet_stay():
         ("trunk 90, hip 40/0, on feet", "floats|below"),
         ("trunk 20, on feet", "would fall"),
         ("trunk 90, arm 0, on seat", "below the floor"),
+        ("trunk 90, arm 90, on feet, touch hand knee", "hand does not reach its knee"),
+        ("trunk 90, arm 88/120, on feet, wall wrist", "in the wall"),
+        ("trunk 90, hip 90, knee 140, on seat@chair", "goes through the chair"),
     ],
 )
 def test_what_floats_sinks_or_falls_is_told(line, messages):

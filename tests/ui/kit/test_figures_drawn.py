@@ -114,6 +114,18 @@ def test_two_stages_in_one_place_are_one_drawing_with_an_arrow(qapp):
     assert len(pictures_of(shipped().library["rolling-ball"], "both")) == 2  # it lies elsewhere then
 
 
+def test_the_breath_a_movement_goes_with_is_said_where_there_is_room(qapp):
+    (bend,) = pictures_of(shipped().library["spine-stretch"], "both")
+    assert bend.breath[0] == "out"
+    (lean,) = pictures_of(shipped().library["lean-back"], "both")
+    assert lean.breath[0] == "in"
+    for size, there in ((200, True), (40, False)):
+        with_it, without = (painted(one, size) for one in (bend, bend._replace(breath=None)))
+        assert (with_it != without) is there
+    (lift,) = pictures_of(shipped().library["side-leg-lift"], "right")
+    assert lift.breath is None  # its breath is the school's
+
+
 def test_what_moves_has_states_in_one_place_and_is_remembered(qapp):
     bridge = shipped().library["bridge-roll"]
     states = moving_of(bridge, "right")

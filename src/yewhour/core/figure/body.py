@@ -58,7 +58,8 @@ class Figure(msgspec.Struct, frozen=True):
 
     angles: degrees by name (see joints.ANGLES), and hundredths of bones (joints.SEEN); one that is not there
     is 0 (of a bone 100), and a far limb that is not there is as the near one. flipped: it looks the other
-    way, and near is left. works: the near limbs that do the work, "leg" and "arm"; none for both.
+    way, and near is left. works: the near limbs that do the work, "leg" and "arm"; none for both. best: of a
+    movement's figures, the one that shows it alone.
     """
 
     view: View = "side"
@@ -67,6 +68,7 @@ class Figure(msgspec.Struct, frozen=True):
     held: tuple[Touch, ...] = ()
     flipped: bool = False
     works: tuple[str, ...] = ()
+    best: bool = False
 
     def angle(self, name: str) -> float:
         """The degrees of a joint angle."""
@@ -193,6 +195,10 @@ def unbalanced(figure: Figure, points: Points) -> float:
     if figure.view in ABOVE or any(one.by == "wall" for one in figure.held) or not figure.rests:
         return 0.0
     carrying = [points[name][0] for rest in figure.rests for name in points_down(rest.part)]
+    # Whose ankle lies there, of that the whole shin carries.
+    carrying += [
+        points[rest.part.replace("ankle", "knee")][0] for rest in figure.rests if "ankle" in rest.part
+    ]
     x = weight_at(points)[0]
     least, most = min(carrying) - 0.03, max(carrying) + 0.03
     return min(0.0, x - least) + max(0.0, x - most)
@@ -203,3 +209,15 @@ def anchor(figure: Figure, points: Points) -> float:
     if figure.view in ABOVE or not figure.rests:
         return 0.0
     return points[points_down(figure.rests[0].part)[0]][0]
+
+
+def wall_of(figure: Figure, held: Touch, points: Points) -> tuple[float, int]:
+    """Where the wall is that points touch, and on which side of the body, 1 to the right: behind a back that
+    leans on it, else where it is touched."""
+    if "back" in held.points:
+        sign = 1 if figure.flipped else -1
+    else:
+        middle = sum(points[name][0] for name in held.points) / len(held.points)
+        sign = 1 if middle > points["back"][0] else -1
+    thick = max(THICK[name.removeprefix("far")] for name in held.points)
+    return points[held.points[0]][0] + sign * thick, sign

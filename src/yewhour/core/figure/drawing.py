@@ -57,13 +57,15 @@ FURTHER = 0.82  # of that, for the far limbs of a side view
 class FigureDrawing(msgspec.Struct, frozen=True):
     """What is drawn of a figure, and the box it fills: left, bottom, right, top.
 
-    mark: the tip of the limb that works, and where from there the letter of its side stands.
+    mark: the tip of the limb that works, and where from there the letter of its side stands. breath: where
+    the breath it goes with can be said.
     """
 
     shapes: tuple[LimbShape, ...]
     box: tuple[float, float, float, float]
     floor: bool
     mark: tuple[Point, Point] = ((0.0, 0.0), (0.0, 0.0))
+    breath: Point | None = None
 
 
 def drawing_of(figure: Figure) -> FigureDrawing:

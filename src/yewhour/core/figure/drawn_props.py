@@ -3,12 +3,12 @@
 from collections.abc import Iterator
 from itertools import pairwise
 
-from yewhour.core.figure.body import Figure, Point, Points
-from yewhour.core.figure.joints import RESTS_HIGH, ROUND, THICK
+from yewhour.core.figure.body import Figure, Point, Points, wall_of
+from yewhour.core.figure.joints import RESTS_HIGH, ROUND, SEAT_LONG, SEAT_THICK
 from yewhour.core.figure.shapes import LimbShape, box, circled, soft, tapered
 from yewhour.core.props import PROPS
 
-SEAT_LONG, SEAT_THICK, LEG = 0.24, 0.02, 0.012  # of a chair
+LEG = 0.012  # of a chair
 BETWEEN = 0.06  # of a block between the knees
 
 
@@ -62,20 +62,11 @@ def _chair_from_front(x: float) -> Iterator[LimbShape]:
         yield LimbShape("prop", box(leg, 0.0, 2 * LEG, back))
 
 
-def _wall_side(figure: Figure, names: tuple[str, ...], points: Points) -> int:
-    """On which side of a body its wall is: behind a back that leans on it, else where it is touched."""
-    if "back" in names:
-        return 1 if figure.flipped else -1
-    return 1 if sum(points[name][0] for name in names) / len(names) > points["back"][0] else -1
-
-
 def held_of(figure: Figure, points: Points) -> Iterator[LimbShape]:
     """What holds it, or is held: a wall, a strap, something between the knees."""
     for held in figure.held:
         if held.by == "wall":
-            sign = _wall_side(figure, held.points, points)
-            thick = max(THICK[name.removeprefix("far")] for name in held.points)
-            x = points[held.points[0]][0] + sign * thick
+            x, sign = wall_of(figure, held, points)
             top = max(1.05, max(y for _, y in points.values()) + 0.06)
             yield LimbShape("prop", box(x + sign * 0.012, 0.0, 0.024, top))
         elif held.by in ("block", "cushion"):  # between the knees

@@ -5,6 +5,7 @@
     as supine bent, trunk 150, hip 10, on feet shoulders
     seat@chair is what rests on a prop; touch, strap, band, block, cushion, wall name points
     circle ankle, turn neck are arrows about a point; works leg says which limb wears the colour of the side
+    best is the one of a movement's figures that shows it alone, where that is not the second
     free takes those of the position off
     whole, side, ... goes on from nothing: all of it stands in the line
 
@@ -47,7 +48,7 @@ def read_figure(text: str, base: Figure | None = None, where: str = "") -> Figur
     if text.split(",")[0].strip() == WHOLE:
         figure, text = Figure(), text.partition(",")[2]
     angles, rests, held = dict(figure.angles), figure.rests, figure.held
-    view, works = figure.view, figure.works
+    view, works, best = figure.view, figure.works, figure.best
     if any(part.split()[:1] and part.split()[0].removeprefix("far") in ARM for part in text.split(",")):
         held = tuple(one for one in held if not (one.by == "" and _by_hand(one)))  # they are elsewhere now
     for part in text.split(","):
@@ -65,13 +66,17 @@ def read_figure(text: str, base: Figure | None = None, where: str = "") -> Figur
             works = tuple(given)
         elif name == "touch" or name in (*LINES, *ROUND):
             held = (*held, Touch("" if name == "touch" else name, _points(given, where)))
+        elif name == "best" and not given:
+            best = True
         elif name == "free" and not given:
             held = ()
         elif name.removeprefix("far") in (*MIDDLE, *LIMBS, *SEEN) and len(given) == 1:
             _bend(angles, name, given[0], view, where)
         else:
             raise Problem(f"A figure has no {part.strip()!r}.", where, DO)
-    return msgspec.structs.replace(figure, view=view, angles=angles, rests=rests, held=held, works=works)
+    return msgspec.structs.replace(
+        figure, view=view, angles=angles, rests=rests, held=held, works=works, best=best
+    )
 
 
 def _by_hand(touch: Touch) -> bool:
@@ -101,6 +106,8 @@ def write_figure(figure: Figure) -> str:
         parts.append(
             "on " + " ".join(rest.part + (f"@{rest.on}" if rest.on else "") for rest in figure.rests)
         )
+    if figure.best:
+        parts.append("best")
     if figure.works:
         parts.append(f"works {' '.join(figure.works)}")
     parts += [f"{one.by or 'touch'} {' '.join(one.points)}" for one in figure.held]

@@ -2,7 +2,6 @@
 
 import re
 from collections.abc import Mapping, Sequence
-from typing import TypeVar
 
 import msgspec
 
@@ -10,12 +9,11 @@ from yewhour.core.figure.body import Figure
 from yewhour.core.figure.figure_line import base_named, read_figure
 from yewhour.core.problem import Problem
 
-T = TypeVar("T")
 
-
-def best(there: Sequence[T]) -> T | None:
-    """Of the figures of a movement, or their drawings, the one that shows it best: where it goes to."""
-    return there[min(1, len(there) - 1)] if there else None
+def best(there: Sequence[Figure]) -> Figure | None:
+    """Of the figures of a movement, the one that shows it best: which says so, else where it goes to."""
+    told = [one for one in there if one.best]
+    return told[0] if told else there[min(1, len(there) - 1)] if there else None
 
 
 class Figures(msgspec.Struct, frozen=True):

@@ -73,6 +73,7 @@ BOTH = {
 RESTS_HIGH: dict[str, float] = {name: one.high for name, one in PROPS.items() if one.high} | {
     "chairback": CHAIR_BACK_HIGH
 }
+SEAT_LONG, SEAT_THICK = 0.24, 0.02  # of a chair
 LINES = ("strap", "band", "wall", "block", "cushion")  # drawn between points, or along them
 ROUND = ("circle", "turn")  # arrows about a point: what circles there, or turns
 

@@ -1,12 +1,12 @@
 """The stages of a movement in one drawing: where it begins, pale; where it goes to; arrows between them."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from itertools import pairwise
 from math import dist
 
 import msgspec
 
-from yewhour.core.figure.body import Figure, Point, Points, between, stance
+from yewhour.core.figure.body import Figure, Point, Points, along, between, stance
 from yewhour.core.figure.drawing import FigureDrawing, drawing_of, drawn
 from yewhour.core.figure.joints import ABOVE, ROUND, points_down
 from yewhour.core.figure.shapes import LimbShape, arrow
@@ -14,7 +14,7 @@ from yewhour.core.figure.shapes import LimbShape, arrow
 # What an arrow may follow: the first of each that goes far enough.
 TIPS = (("toe", "knee"), ("fartoe", "farknee"), ("hand", "elbow"), ("farhand", "farelbow"), ("head",))
 FARTHEST = 0.34  # of the height: a seat that moves further is in another place
-OUTWARD, LOWEST = 0.10, 0.02  # beyond the head, over the floor
+OUTWARD, BREATH, LOWEST = 0.10, 0.07, 0.02  # beyond the head; beyond an arrow; over the floor
 BESIDE, SUNK = 0.08, 0.06  # of the body, an arrow that stands there; a seat that goes so far has it
 LEAST = 0.11  # a tip that moves less has no arrow
 ALIKE = 0.09  # two tips that go the same way have one
@@ -72,14 +72,23 @@ def overlaid(figures: Sequence[Figure]) -> FigureDrawing:
         if shape.what in ("far", "other", "middle", "still", "near")
     ]
     told = any(one.by in ROUND for one in second.held)
-    arrows = [] if told else list(_arrows(first, second))
+    ways = [] if told else _ways(first, second)
+    arrows = [shape for way in ways for shape in arrow(way)]
     mats = [shape for shape in final.shapes if shape.what == "mat"]
     rest = [shape for shape in final.shapes if shape.what != "mat"]
     xs = [x for shape in (*pale, *arrows) for x, _ in shape.corners]
     ys = [y for shape in (*pale, *arrows) for _, y in shape.corners]
     left, bottom, right, top = final.box
     box = min(left, *xs), min(bottom, *ys), max(right, *xs), max(top, *ys)
-    return msgspec.structs.replace(final, shapes=(*mats, *pale, *rest, *arrows), box=box)
+    breath = _breath(ways[0], stance(second)["back"], final) if ways else None
+    return msgspec.structs.replace(final, shapes=(*mats, *pale, *rest, *arrows), box=box, breath=breath)
+
+
+def _breath(way: Sequence[Point], back: Point, drawing: FigureDrawing) -> Point:
+    """Where the breath is said: beyond the middle of an arrow, and not where the letter of a side stands."""
+    (x, y), (u, v) = drawing.mark
+    place = _outward(way[len(way) // 2], back, BREATH)
+    return place if dist(place, (x + u, y + v)) > 2 * BREATH else _outward(place, back, 1.6 * BREATH)
 
 
 def _footing(first: Figure, second: Figure) -> list[str]:
@@ -97,7 +106,8 @@ def _aligned(first: Figure, second: Figure, share: float = 0.0) -> tuple[Points,
     return {name: (x + move, y) for name, (x, y) in here.items()}, there
 
 
-def _arrows(first: Figure, second: Figure) -> Iterator[LimbShape]:
+def _ways(first: Figure, second: Figure) -> list[list[Point]]:
+    """What arrows follow between two stages."""
     ways = [_aligned(first, second, share)[0] for share in SHARES]
     resting = set(_footing(first, second))
     kept: list[list[Point]] = []
@@ -116,17 +126,12 @@ def _arrows(first: Figure, second: Figure) -> Iterator[LimbShape]:
             if not alike and not (name == "head" and kept):  # the limbs have told it
                 kept.append(way)
             break
-    for way in kept:
-        inner = way[BEGUN:ENDED]
-        yield from arrow(inner if first.view in ABOVE else [(x, max(y, LOWEST)) for x, y in inner])
+    inner = [way[BEGUN:ENDED] for way in kept]
+    return inner if first.view in ABOVE else [[(x, max(y, LOWEST)) for x, y in way] for way in inner]
 
 
-def _outward(point: Point, middle: Point) -> Point:
-    far = max(1e-6, dist(point, middle))
-    return (
-        point[0] + OUTWARD * (point[0] - middle[0]) / far,
-        point[1] + OUTWARD * (point[1] - middle[1]) / far,
-    )
+def _outward(point: Point, middle: Point, far: float = OUTWARD) -> Point:
+    return along(middle, point, 1 + far / max(1e-6, dist(point, middle)))
 
 
 def _beside(figure: Figure, ways: Sequence[Points]) -> list[Point]:

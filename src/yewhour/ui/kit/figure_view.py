@@ -8,7 +8,19 @@ from math import inf
 from typing import Any, NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QIcon, QImage, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap, QPolygonF
+from PySide6.QtGui import (
+    QColor,
+    QFontMetricsF,
+    QIcon,
+    QImage,
+    QPainter,
+    QPainterPath,
+    QPaintEvent,
+    QPen,
+    QPixmap,
+    QPolygonF,
+    QTransform,
+)
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from yewhour.content.figure_files import figures_of
@@ -30,20 +42,23 @@ STATES = 24  # drawings on the way from one figure to the next
 MOST_GROWN = 1.4  # a strip grows no further with the text
 ARROWED = 56.0  # pixels to the body's height from which on its arrows are drawn
 LETTER = 0.10  # of the body's height, that a letter is high
-LEAST_LETTER, MOST_LETTER = 7.5, 15.0  # pixels
+LEAST_LETTER, MOST_LETTER, CAPITAL = 7.5, 15.0, 15.0  # pixels
+BREATHED = 80.0  # pixels to the body's height from which on the breath is said
+BREATHS = {"inhale": "in", "exhale": "out"}
 LETTERED = 44.0  # pixels of a box from which on the side's letter is drawn
 
 
 class FigurePicture(NamedTuple):
     """A figure ready to be painted: the box it fills, whether it stands on a floor, its parts, one above
     another, the tip of the limb that works, and where from there the letter of its side stands; in shares of
-    the body's height, y down."""
+    the body's height, y down. breath: what it goes with, and where that is said."""
 
     box: QRectF
     floor: bool
     parts: tuple[tuple[What, QPainterPath], ...]
     tip: QPointF
     letter: QPointF
+    breath: tuple[str, QPointF] | None = None
 
 
 def pictures_of(movement: Movement, side: str, position: str = "") -> Sequence[FigurePicture]:
@@ -68,7 +83,8 @@ def _remembered(
         if len(_known) > MOST_KNOWN:
             _known.clear()
         figures = working(figures_of(movement, position))
-        _known[key] = draw([mirrored(one) for one in figures] if side == "left" else figures)
+        drawn = draw([mirrored(one) for one in figures] if side == "left" else figures)
+        _known[key] = tuple(_breathing(one, movement) for one in drawn) if draw is _each else drawn
     return _known[key]
 
 
@@ -76,6 +92,12 @@ def _each(figures: Sequence[Figure]) -> tuple[FigurePicture, ...]:
     if in_one_place(figures):
         return (_ready(overlaid(figures)),)
     return tuple(figure_picture(one) for one in figures)
+
+
+def _breathing(one: FigurePicture, movement: Movement) -> FigurePicture:
+    """With the breath on which it goes where it goes to, if there is one."""
+    word = BREATHS.get(movement.rhythm[0][0], "") if movement.rhythm else ""
+    return one._replace(breath=(word, one.breath[1]) if one.breath is not None and word else None)
 
 
 def _best(figures: Sequence[Figure]) -> tuple[FigurePicture, ...]:
@@ -115,7 +137,7 @@ def _states(figures: Sequence[Figure]) -> Sequence[FigurePicture]:
 
 def portrait_of(movement: Movement, side: str, position: str = "") -> FigurePicture | None:
     """The one drawing that shows a movement best: where it goes to."""
-    return best(_remembered(_best, movement, side, position))
+    return next(iter(_remembered(_best, movement, side, position)), None)
 
 
 def figure_picture(figure: Figure) -> FigurePicture:
@@ -135,7 +157,8 @@ def _ready(drawing: FigureDrawing) -> FigurePicture:
     # Its outline alone is painted in two thirds of the time.
     outlines = tuple(_with_edges([(what, path.simplified()) for what, path in parts]))
     (x, y), (u, v) = drawing.mark
-    return FigurePicture(_box_of(drawing), drawing.floor, outlines, QPointF(x, -y), QPointF(u, -v))
+    breath = ("", QPointF(drawing.breath[0], -drawing.breath[1])) if drawing.breath is not None else None
+    return FigurePicture(_box_of(drawing), drawing.floor, outlines, QPointF(x, -y), QPointF(u, -v), breath)
 
 
 def _box_of(drawing: FigureDrawing) -> QRectF:
@@ -233,23 +256,37 @@ def paint_figure(
         painter.fillPath(path, colour_of(what, theme, side))
     painter.restore()
     if lettered:
-        shape = _letter(side[0].upper())
-        high = max(LEAST_LETTER, min(MOST_LETTER, LETTER * size)) * scale() / shape.boundingRect().height()
-        at = origin + _letter_room(one).center() * size
-        painter.save()
-        painter.translate(at)
-        painter.scale(high, high)
-        painter.translate(-shape.boundingRect().center())
-        painter.fillPath(shape, side_colour(theme, side))
-        painter.restore()
+        _paint_word(
+            painter,
+            side[0].upper(),
+            origin + _letter_room(one).center() * size,
+            size,
+            side_colour(theme, side),
+        )
+    if one.breath is not None and one.breath[0] and size >= BREATHED:
+        _paint_word(painter, one.breath[0], origin + one.breath[1] * size, size, QColor(theme.focus))
 
 
-@lru_cache(4)
-def _letter(letter: str) -> QPainterPath:
-    """The outline of a letter: painted in a third of the time that text takes."""
+def _paint_word(painter: QPainter, word: str, at: QPointF, size: float, colour: QColor) -> None:
+    """Paints a letter or a short word with its middle at a place."""
+    shape = _outlined(word)
+    high = max(LEAST_LETTER, min(MOST_LETTER, LETTER * size)) * scale() / CAPITAL
+    painter.save()
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.translate(at)
+    painter.scale(high, high)
+    painter.translate(-shape.boundingRect().center())
+    painter.fillPath(shape, colour)
+    painter.restore()
+
+
+@lru_cache(8)
+def _outlined(word: str) -> QPainterPath:
+    """The outline of a word, a capital as high as CAPITAL: painted in a third of the time that text takes."""
     path = QPainterPath()
-    path.addText(0, 0, font(20, bold=True), letter)
-    return path.simplified()
+    path.addText(0, 0, font(20, bold=True), word)
+    high = QFontMetricsF(font(20, bold=True)).capHeight()
+    return QTransform.fromScale(CAPITAL / high, CAPITAL / high).map(path.simplified())
 
 
 def _letter_room(one: FigurePicture) -> QRectF:
