@@ -211,6 +211,13 @@ def test_each_part_of_it(text, field, value, reader):
         ("avoid pressure on wrists", "hands"),
         ("no lying on my back", "back"),
         ("can't do inversions", "inversions"),
+        ("gentle stretch, kneeling hurts", "kneeling"),
+        ("lunges hurt my knee, flow", "lunges"),
+        ("twists are really hard for me", "twists"),
+        ("planks are impossible right now", "planks"),
+        ("backbends aggravate my spine", "backbends"),
+        ("headstand is out, strong hour", "neck loads"),
+        ("downward dog bothers my wrists", "downward-dog"),
     ],
 )
 def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):
@@ -237,6 +244,48 @@ def test_an_age_that_is_told_of_somebody_is_minded(text, older, reader):
 @pytest.mark.parametrize("text", ["a class for 20", "hatha week 10", "under 30", "class 15"])
 def test_a_number_of_something_else_is_no_length(text, reader):
     assert reader.read(f"{text}, hatha").brief.target_s == Brief().target_s
+
+
+@pytest.mark.parametrize(
+    ("text", "caution"),
+    [("lunges hurt my knee, flow", "knees"), ("jumping aggravates my knees", "knees"),
+     ("downward dog bothers my wrists", "wrists"), ("running is bad for my ankles, hatha", "ankles")],
+)  # fmt: skip
+def test_what_something_hurts_is_minded(text, caution, reader):
+    brief = reader.read(text).brief
+    assert caution in brief.cautions
+    assert caution not in brief.focus
+
+
+@pytest.mark.parametrize(
+    ("text", "style", "without"),
+    [("no sit-ups pilates, 20 minutes", "mat-modern", {"curls"}), ("no talking just music, yin", "slow", set()),
+     ("no twists yin", "slow", {"twists"}), ("no planks or backbends flow", "flow", {"planks", "backbends"})],
+)  # fmt: skip
+def test_what_is_not_wanted_ends_where_a_class_is_named(text, style, without, reader):
+    brief = reader.read(text).brief
+    assert brief.style == style
+    assert set(brief.without) == without
+
+
+def test_several_of_a_kind_are_the_kind_and_one_is_the_movement(reader):
+    assert reader.read("30 minutes, forward folds").brief.wanted == ("folds",)
+    assert reader.read("30 minutes with a forward fold").brief.wanted == ("fold",)
+
+
+@pytest.mark.parametrize("said", ["not too hot", "not too warm"])
+def test_how_warm_a_room_is_asks_nothing_and_takes_nothing_along(said, reader):
+    read = reader.read(f"45 minutes flow, {said}, hips and hamstrings")
+    assert read.brief.focus == ("hips", "hamstrings")
+    assert read.brief.cautions == ()
+    assert not any(wish.asks for wish in read.wishes)
+
+
+def test_who_cant_reach_the_toes_is_stretched_and_who_is_learning_goes_towards_it(reader):
+    assert reader.read("yoga for my husband who can't touch his toes").brief.focus == ("hamstrings",)
+    assert reader.read("I want to learn crow, 40 minutes").brief.peak == "crow"
+    assert reader.read("balance for the over 70s, 30 minutes").brief.style == "chair-balance"
+    assert reader.read("balance for dancers, 30 minutes").brief.style == "hatha"
 
 
 def test_what_is_left_out_is_quoted_in_her_own_words(reader):

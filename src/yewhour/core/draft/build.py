@@ -48,6 +48,7 @@ T = TypeVar("T")
 SizedPart = tuple[DraftPart, float]
 SCARCE = 0.6  # of the working time
 LONG_ENOUGH = 2.2  # times the least that a long shape lasts: both sides of one fit into a part
+OF_EACH = 1  # movements that must come for each of several areas
 HARDEST, GROUP_S = 2, 1200.0  # of a group asked for; and for so many seconds one of it more
 FIRST_THIRD = 0.34
 
@@ -210,22 +211,24 @@ def _wanted(
             *(named.prepared_by[:1] if named else ()),
         ]
     for group in (one for one in ask.brief.wanted if one not in pool.items):
+        of_it = [one for one in pool.items.values() if group in one.groups and one.movement is not None]
         members = [
             one
-            for one in pool.items.values()
-            if group in one.groups
-            and one.movement is not None
-            and any(
+            for one in of_it
+            if any(
                 fits_base(one, part.bases) >= 0
                 and one.effort <= part.effort[1]
                 and _cold(part, one.effort) < COLDEST
                 for part, _ in parts
             )
-        ]
+        ] or [one for one in of_it if any(fits_base(one, part.bases) >= 0 for part, _ in parts)]
         members.sort(key=lambda one: -judge.luck(one))
         hardest = sorted(members, key=lambda one: -one.effort)[:HARDEST]  # or it is only hinted at
         count = judge.weights.wanted_group + int(ask.brief.target_s // GROUP_S)
         names += [*dict.fromkeys(one.id for one in (*hardest, *members))][:count]
+    if len(judge.focus) > 1:  # of several areas none is forgotten
+        for area in sorted(judge.focus):
+            names += _of_area(area, parts, pool, judge)
     about = [item for item in pool.items.values() if item.areas & judge.focus and item.movement is not None]
     if sum(item.costs for item in about) <= SCARCE * room_s:  # so little that none of it may be left out
         names += [item.id for item in sorted(about, key=lambda one: -judge.luck(one))]
@@ -250,6 +253,18 @@ def _wanted(
                 put(able[-1].title, item.id)
                 placed += 1
     return found
+
+
+def _of_area(area: str, parts: Sequence[SizedPart], pool: CandidatePool, judge: MovementJudge) -> list[str]:
+    """What must come for one of several areas: the likeliest that can stand in what is not arriving."""
+    there = {
+        one.id: one
+        for part, _ in parts
+        if part.about != "order"
+        for one in pool.suited(part)
+        if area in one.areas
+    }
+    return sorted(there, key=lambda name: -judge.luck(there[name]))[:OF_EACH]
 
 
 COLDEST = 2  # of what is asked for by its group, none begins a class

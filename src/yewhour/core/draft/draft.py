@@ -1,13 +1,14 @@
 """A draft: a whole class from its promise, fitted exactly, that passes the checks; or the reason why not."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 
 import msgspec
 
 from yewhour.core.draft.build import build_plan, picked, supply_s, work_room_s
 from yewhour.core.draft.candidate_pool import (
     CandidatePool,
+    PoolItem,
     pool_of,
     style_of,
 )
@@ -41,7 +42,7 @@ class Draft(msgspec.Struct, frozen=True):
     """A drafted class. turned_down: movements that might have been there, and why they are not.
 
     worth, bound: what the search found, and more than which there can't be. elsewhere: it goes a way that any
-    style goes, as too little of its own was left.
+    style goes, as too little of its own was left. pool: all that might have stood in it.
     """
 
     plan: Plan
@@ -51,6 +52,7 @@ class Draft(msgspec.Struct, frozen=True):
     worth: float
     bound: float
     elsewhere: bool = False
+    pool: frozenset[str] = frozenset()
 
 
 def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> Draft:
@@ -71,7 +73,8 @@ def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftMode
             if isinstance(problem, ComesShort):
                 longest_s = max(longest_s, problem.longest_s)
             continue
-        wrong, lacking = len(above(found.timed.findings)), _lacking(found.plan, ask, pool)
+        wrong = len(above(found.timed.findings))
+        lacking = _lacking([step.movement for step in steps_of(found.plan)], ask, pool)
         if best is None or (wrong, lacking) < best[:2]:
             best = (wrong, lacking, found)
         if not wrong and not lacking:
@@ -86,10 +89,18 @@ def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftMode
     return best[2]
 
 
-def _lacking(plan: Plan, ask: DraftRequest, pool: CandidatePool) -> int:
-    """How many of the movements asked for by name could be there, and are not."""
-    there = {step.movement for step in steps_of(plan)}
-    return len(({ask.brief.peak, *ask.brief.wanted} & pool.items.keys()) - there)
+def _lacking(there: Iterable[str], ask: DraftRequest, pool: CandidatePool) -> int:
+    """How many of the movements that were asked for, by name, by their group or as one of several areas,
+    could be there, and are not."""
+    items = [pool.items[name] for name in there if name in pool.items]
+    return len(_asked(ask, pool, pool.items.values()) - _asked(ask, pool, items))
+
+
+def _asked(ask: DraftRequest, pool: CandidatePool, items: Iterable[PoolItem]) -> frozenset[str]:
+    """What was asked for that these movements are: names, groups, and areas where there are several."""
+    brief = ask.brief
+    asked = frozenset((brief.peak, *brief.wanted, *(brief.focus if len(brief.focus) > 1 else ())))
+    return asked & frozenset(name for one in items for name in (one.id, *one.groups, *one.areas))
 
 
 def _check(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> None:
@@ -150,7 +161,13 @@ def ways_of(
 def _about_it(
     ask: DraftRequest, ways: list[tuple[DraftRoute, CandidatePool]], focused: float
 ) -> list[tuple[DraftRoute, CandidatePool]]:
-    """Of the ways those on which enough is about the focus, or nearly as much as on the best."""
+    """Of the ways those on which most of what was asked for can stand; of them those on which enough is about
+    the focus, or nearly as much as on the best."""
+    served = [
+        len(_asked(ask, pool, (one for part in route.parts for one in pool.suited(part))))
+        for route, pool in ways
+    ]
+    ways = [way for way, count in zip(ways, served, strict=True) if count == max(served)]
     if not ask.brief.focus:
         return ways
     about = [about_s(ask, pool, route) for route, pool in ways]
@@ -186,7 +203,14 @@ def covered(route: DraftRoute, ask: DraftRequest, pool: CandidatePool, model: Dr
     shares = sum(part.share for part in parts)
     room_s = work_room_s(ask, style, model.weights, 0.08 * ask.brief.target_s)
     spent = SPENT_LONG if style.few >= LONG_S else SPENT
-    given = (min(room_s * part.share / shares, spent * supply_s(part, pool)) for part in parts)
+    given = (
+        room_s
+        * part.share
+        / shares
+        * (part.must and bool(part.blocks))  # rounds come as often as there is time
+        or min(room_s * part.share / shares, spent * supply_s(part, pool))
+        for part in parts
+    )
     return sum(given) / room_s
 
 
@@ -263,5 +287,5 @@ def _one(
     plan, timed = repair(built.plan, teaching_data, pool)
     return Draft(
         plan, timed, choices(plan, built), pool.turned_down, round(built.worth, 2), round(built.bound, 2),
-        route.any_style,
+        route.any_style, frozenset(pool.items),
     )  # fmt: skip

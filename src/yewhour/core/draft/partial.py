@@ -130,7 +130,16 @@ def drafted_from(plan: Plan, ask: DraftRequest, teaching_data: TeachingData, mod
     )
     built = BuiltPlan(plan, parts, desk.judge, 0.0, 0.0, 0.0)
     timed = solve(plan, teaching_data).make()
-    return Draft(plan, timed, choices(plan, built), desk.pool.turned_down, 0.0, 0.0, desk.route.any_style)
+    return Draft(
+        plan,
+        timed,
+        choices(plan, built),
+        desk.pool.turned_down,
+        0.0,
+        0.0,
+        desk.route.any_style,
+        frozenset(desk.pool.items),
+    )
 
 
 # --- a section anew, and what is empty --------------------------------------------------------------------

@@ -38,8 +38,10 @@ GOES_ON: dict[Context, tuple[Kind, ...]] = {
 LEAVES: frozenset[Kind] = frozenset(("style", "level", "everyday", "time", "length"))
 # After these, what comes first must be what they are about: health, or what is to be left out.
 STRICT = ("mind", "without", "after")
+# What ends what is not wanted, once something is named: "no sit-ups pilates".
+ENDS: frozenset[Kind] = frozenset(("style", "level", "time", "unmet", "everyday"))
 CALLED = re.compile(r"\b(?:called|titled|named)\s+(.+)$", re.IGNORECASE | re.DOTALL)
-BREAKS = re.compile(r"[,;.()!?:]|\s[-\u2013\u2014]\s")
+BREAKS = re.compile(r"[,;.()!?:]|\s[-\u2013\u2014]\s|\s(?:just|instead)\s")
 AT_HAND = re.compile(
     r"\b(?:(?:at|to)\s+hand|(?:no|not)\s+(?:more|longer|less)\s+than|not\s+(?:only|just))\b", re.IGNORECASE
 )
@@ -55,8 +57,17 @@ WORSE = WHEN | {"in", "during", "doing"}
 FEELS = frozenset(
     ("dizzy", "giddy", "lightheaded", "headed", "breathles", "breathless", "nauseous", "faint", "sick",
      "hurt", "hurting", "ache", "aching", "pain", "painful", "flare", "flaring", "worse", "click", "clicking",
-     "cramp", "cramping", "lock", "locking", "unstable",
-     "numb", "burn", "tingle", "tingling", "throb", "throbbing", "sting", "spasm", "swell", "give")
+     "cramp", "cramping", "lock", "locking", "unstable", "numb", "burn", "tingle", "tingling", "throb",
+     "throbbing", "sting", "spasm", "swell", "give")
+)  # fmt: skip
+# What something does to who does it, "kneeling hurts", "twists bother my back"; and what it is for her.
+HURTING = frozenset(
+    ("hurt", "hurting", "ache", "aching", "painful", "pain", "bother", "aggravate", "irritate", "flare",
+     "trigger", "upset", "worsen", "injure")
+)  # fmt: skip
+BEYOND = frozenset(
+    ("hard", "difficult", "impossible", "bad", "out", "tricky", "uncomfortable", "unsafe", "agony",
+     "forbidden", "beyond", "problem")
 )  # fmt: skip
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
 # Said before whom a class is for; a part of who they are, where more is told: "women over fifty".

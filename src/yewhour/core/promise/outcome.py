@@ -60,7 +60,10 @@ class _Outcome:
             return "kept", ""
         name = self.areas.get(wish.key, wish.key)
         if share < TOLD:
-            return "unmet", f"nothing in this style that all can do is about {name}"
+            about_it = [
+                one.id for one in self.teaching_data.library.values() if wish.key in (*one.works, *one.opens)
+            ]
+            return "unmet", self._none(about_it)
         if share < FOCUSED and len(self.draft.plan.brief.focus) == 1:
             return (
                 "guessed",
@@ -109,8 +112,16 @@ class _Outcome:
         ]
         names = list(dict.fromkeys(there))
         if not names:
-            return "unmet", "there is none in this style that all can do"
+            return "unmet", self._none(
+                [name for name, one in self.teaching_data.library.items()
+                 if wish.key in self.teaching_data.conditions.groups_of(one)])  # fmt: skip
         return "kept", f"{listed(names[:NAMED])}{' and more' if len(names) > NAMED else ''}"
+
+    def _none(self, names: Sequence[str]) -> str:
+        """Why none of these came."""
+        if not self.draft.pool & {*names}:
+            return "there is none in this style that all can do"
+        return "this draft had no room for it; another may"
 
     def _style(self, wish: Wish) -> tuple[State, str]:
         if self.draft.elsewhere:

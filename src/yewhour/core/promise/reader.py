@@ -14,13 +14,14 @@ import msgspec
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
+from yewhour.core.promise.complaints import complaint_to, hurting_to
 from yewhour.core.promise.grammar import (
     AND,
     AT_HAND,
-    BETWEEN,
     BREAKS,
     CALLED,
     CANNOT,
+    ENDS,
     EVERY_DAY,
     FEELS,
     FREE,
@@ -203,17 +204,27 @@ class PromiseReader:
                     yield self.meanings.unknown(said, context or soft, health), context or soft
                 continue
             kind, key, length, typed_as = read
+            if fed and context in STRICT and kind in ENDS:
+                context = soft = ""
             end = at + length
             free = kind == "group" and end < len(tokens) and tokens[end].plain == FREE
             if free:
                 end += 1
             elif kind in ("part", "condition"):
-                end = self._complaint_to(tokens, end)
+                end = complaint_to(self.lexicon, tokens, end)
             first = at - (kind == "everyday" and at > 0 and tokens[at - 1].plain in PERSONS)
             said = text[tokens[first].start : tokens[end - 1].end]
             in_list = soft if soft and kind in GOES_ON[soft] else ""
+            hurting = hurting_to(tokens, end) if kind in ("group", "movement") else end
+            if hurting > end and context not in STRICT:  # "kneeling hurts"
+                meant = self.lexicon.phrases.get(tuple(token.plain for token in tokens[at:end]), {})
+                kind, key = ("group", meant["group"]) if "group" in meant else (kind, key)
+                free, end = True, hurting
+                said = text[tokens[first].start : tokens[end - 1].end]
             meant_as = "without" if free else context or in_list
             wish = self.meanings.of(said, kind, key, meant_as, typed_as)
+            if hurting > at + length and wish.text == f"no {said}":
+                wish = msgspec.structs.replace(wish, text=said)
             if wish.text == f"no {said}" and since and since[1] == at:  # in her own words: "can't get up"
                 wish = msgspec.structs.replace(wish, text=text[tokens[since[0]].start : tokens[end - 1].end])
             yield wish, context or in_list
@@ -226,6 +237,8 @@ class PromiseReader:
                     wish = self.meanings.of(said, *left_out, "without", None)
                     soft = "without"  # "when kneeling and squatting"
                 yield msgspec.structs.replace(wish, text=said), context or in_list
+            if kind in ("group", "movement") and free:
+                soft = "mind"  # "lunges hurt my knee"
             fed = True
             if kind == "everyday" and self.lexicon.words.everyday[key].whom and context == "for":
                 people.append((tokens[at].start, tokens[end - 1].end))
@@ -259,30 +272,24 @@ class PromiseReader:
             if after == FREE and "group" in meant:
                 return "group", meant["group"], length, None
             cannot = after in CANNOT  # "my knees can't kneel"
-            if (cannot or self._complaint_to(tokens, at + length) > at + length) and (
+            if (cannot or complaint_to(self.lexicon, tokens, at + length) > at + length) and (
                 meant.keys() & {"part", "condition"}
             ):
                 kind: Kind = "condition" if "condition" in meant else "part"
                 return kind, meant[kind], length, None
+            if tokens[at + length - 1].several and self._of_a_kind(meant):
+                return "group", meant["group"], length, None  # "forward folds"
             for kind in self._tried(context, soft, first):
                 if kind in meant and not self._is_of_every_day(kind, phrase, context or soft):
                     return kind, meant[kind], length, None
         return None
 
-    def _complaint_to(self, tokens: list[Token], end: int) -> int:
-        """Where the complaint of a part of the body ends: `knee pain`, `knees are sore`; `end`, its own end,
-        where it has none."""
-        if end < len(tokens) and tokens[end].plain in self.lexicon.hurts:
-            return end + 1
-        behind = end
-        while behind < len(tokens) and tokens[behind].plain in BETWEEN:
-            behind += 1
-        if behind == len(tokens):
-            return end
-        sore = self.lexicon.contexts.get((tokens[behind].plain,)) == "mind"
-        if behind == end:  # "left knee bad", but not "wrists, bad back" without its comma
-            return end + 1 if sore and end + 1 == len(tokens) else end
-        return behind + 1 if sore or tokens[behind].plain in self.lexicon.hurts else end
+    def _of_a_kind(self, meant: Mapping[Kind, str]) -> bool:
+        """Whether a phrase, said of several, is a group: `backbends`, and not `splits`, which is one."""
+        if not {"group", "movement"} <= meant.keys() or "prop" in meant:
+            return False
+        movement = self.teaching_data.library.get(meant["movement"])
+        return movement is not None and not movement.name.endswith("s")
 
     def _sore_to(self, tokens: list[Token], at: int) -> int:
         """Where a part of the body that begins here and that no rule is for ends with its complaint: `thighs
@@ -290,7 +297,7 @@ class PromiseReader:
         for length in range(min(LONGEST, len(tokens) - at), 0, -1):
             meant = self.lexicon.phrases.get(tuple(token.plain for token in tokens[at : at + length]))
             if meant is not None:
-                until = self._complaint_to(tokens, at + length)
+                until = complaint_to(self.lexicon, tokens, at + length)
                 sore = until > at + length and "area" in meant and not meant.keys() & {"part", "condition"}
                 return until if sore else 0
         return 0

@@ -66,16 +66,20 @@ class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True)
 
 
 class Token(msgspec.Struct, frozen=True):
-    """A word of a promise: its plain form, and where it stands in the text."""
+    """A word of a promise: its plain form, where it stands in the text, and whether it means several."""
 
     plain: str
     start: int
     end: int
+    several: bool = False
 
 
 def tokens_of(text: str) -> list[Token]:
     """The words of a text, without hyphens and stops."""
-    return [Token(_plain(found[0]), found.start(), found.end()) for found in _TOKEN.finditer(text)]
+    return [
+        Token(_plain(found[0]), found.start(), found.end(), found[0].lower() == f"{_plain(found[0])}s")
+        for found in _TOKEN.finditer(text)
+    ]
 
 
 def phrase_of(text: str) -> Phrase:

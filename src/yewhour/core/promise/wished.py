@@ -51,6 +51,8 @@ def brief_of(
             lists["props"].append("chair")
             made = "the class is made with it"
             told.append(Wish(said.get(tag, tag), "a chair in reach", "guessed", made, "prop", "chair"))
+    if "older" in lists["cautions"] and "balance" in lists["focus"]:
+        fields.setdefault("style", "chair-balance")  # where balance is practised with a chair in reach
     style = fields.get("style", "")
     if style == "chair-balance" and "chair" not in lists["props"]:
         lists["props"].append("chair")

@@ -1,0 +1,31 @@
+"""Where a complaint ends: of a part of the body, or of something that is done."""
+
+from yewhour.core.promise.grammar import BETWEEN, BEYOND, HURTING
+from yewhour.core.promise.vocabulary import Lexicon, Token
+
+
+def complaint_to(lexicon: Lexicon, tokens: list[Token], end: int) -> int:
+    """Where the complaint of a part of the body ends: `knee pain`, `knees are sore`; `end`, its own end,
+    where it has none."""
+    if end < len(tokens) and tokens[end].plain in lexicon.hurts:
+        return end + 1
+    behind = end
+    while behind < len(tokens) and tokens[behind].plain in BETWEEN:
+        behind += 1
+    if behind == len(tokens):
+        return end
+    sore = lexicon.contexts.get((tokens[behind].plain,)) == "mind"
+    if behind == end:  # "left knee bad", but not "wrists, bad back" without its comma
+        return end + 1 if sore and end + 1 == len(tokens) else end
+    return behind + 1 if sore or tokens[behind].plain in lexicon.hurts else end
+
+
+def hurting_to(tokens: list[Token], end: int) -> int:
+    """Where it ends that something hurts, or can't be: `kneeling hurts`, `twists are hard`."""
+    behind = end
+    while behind < len(tokens) and tokens[behind].plain in BETWEEN:
+        behind += 1
+    if behind == len(tokens):
+        return end
+    told = tokens[behind].plain in HURTING or (behind > end and tokens[behind].plain in BEYOND)
+    return behind + 1 if told else end
