@@ -4,7 +4,10 @@ back."""
 import pytest
 
 from tests.conftest import shipped
+from yewhour.content.draft_model_file import load_model
 from yewhour.content.promise_file import load_vocabulary, promise_reader
+from yewhour.core.draft.candidate_pool import pool_of
+from yewhour.core.draft.draft_model import DraftRequest
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
 from yewhour.core.promise.grammar import length_in
@@ -259,7 +262,8 @@ def test_what_something_hurts_is_minded(text, caution, reader):
 
 @pytest.mark.parametrize(
     ("text", "style", "without"),
-    [("no sit-ups pilates, 20 minutes", "mat-modern", {"curls"}), ("no talking just music, yin", "slow", set()),
+    [("no sit-ups pilates, 20 minutes", "mat-modern", {"curls"}),
+     ("no talking just music, yin", "slow", set()),
      ("no twists yin", "slow", {"twists"}), ("no planks or backbends flow", "flow", {"planks", "backbends"})],
 )  # fmt: skip
 def test_what_is_not_wanted_ends_where_a_class_is_named(text, style, without, reader):
@@ -286,6 +290,40 @@ def test_who_cant_reach_the_toes_is_stretched_and_who_is_learning_goes_towards_i
     assert reader.read("I want to learn crow, 40 minutes").brief.peak == "crow"
     assert reader.read("balance for the over 70s, 30 minutes").brief.style == "chair-balance"
     assert reader.read("balance for dancers, 30 minutes").brief.style == "hatha"
+
+
+def test_an_everyday_word_brings_no_style_that_has_nothing_for_what_a_class_is_about(reader):
+    assert reader.read("slept badly, 20 minutes").brief.style == "slow"
+    assert reader.read("slept badly, 20 minutes, about the neck").brief.style == "hatha"
+    vocabulary, model = load_vocabulary(), load_model()
+    for style, areas in vocabulary.nothing_for.items():
+        ask = DraftRequest(
+            Brief(style=style, target_s=1800, props=("block", "bolster", "strap", "wall", "chair"))
+        )
+        there = {area for one in pool_of(ask, shipped(), model).items.values() for area in one.areas}
+        assert not there & set(areas), style
+
+
+def test_slow_beside_a_style_is_how_it_is_done(reader):
+    for text in ("slow pilates, 25 minutes", "pilates, 25 minutes, slow"):
+        read = reader.read(text)
+        assert (read.brief.style, read.brief.level) == ("mat-modern", "gentle")
+        assert all(wish.state != "unmet" for wish in read.wishes)
+    assert reader.read("slow, 25 minutes").brief.style == "slow"
+
+
+def test_one_is_in_one_place_and_a_length_told_in_figures_is_as_quick_as_was_said(reader):
+    read = reader.read("20 minutes in the airport, no mat")
+    assert "anything but standing" not in read.brief.without
+    quick = reader.read("a quick one, 6 minutes")
+    assert quick.brief.target_s == 360
+    assert all(wish.state == "kept" for wish in quick.wishes if wish.kind == "length")
+
+
+def test_few_words_are_fewer_and_a_few_twists_are_wanted(reader):
+    assert reader.read("hatha, few words").brief.ways["talk"] < 1
+    assert reader.read("hatha with a few twists").brief.wanted == ("twists",)
+    assert reader.read("calm, without breathing exercises").brief.without == ("breath practices",)
 
 
 def test_what_is_left_out_is_quoted_in_her_own_words(reader):

@@ -48,7 +48,7 @@ T = TypeVar("T")
 SizedPart = tuple[DraftPart, float]
 SCARCE = 0.6  # of the working time
 LONG_ENOUGH = 2.2  # times the least that a long shape lasts: both sides of one fit into a part
-OF_EACH = 1  # movements that must come for each of several areas
+OF_EACH, EACH_S = 1, 900.0  # movements that must come for each of several areas; for so many seconds one more
 HARDEST, GROUP_S = 2, 1200.0  # of a group asked for; and for so many seconds one of it more
 FIRST_THIRD = 0.34
 
@@ -228,7 +228,7 @@ def _wanted(
         names += [*dict.fromkeys(one.id for one in (*hardest, *members))][:count]
     if len(judge.focus) > 1:  # of several areas none is forgotten
         for area in sorted(judge.focus):
-            names += _of_area(area, parts, pool, judge)
+            names += _of_area(area, parts, pool, judge)[: OF_EACH + int(ask.brief.target_s // EACH_S)]
     about = [item for item in pool.items.values() if item.areas & judge.focus and item.movement is not None]
     if sum(item.costs for item in about) <= SCARCE * room_s:  # so little that none of it may be left out
         names += [item.id for item in sorted(about, key=lambda one: -judge.luck(one))]
@@ -256,7 +256,7 @@ def _wanted(
 
 
 def _of_area(area: str, parts: Sequence[SizedPart], pool: CandidatePool, judge: MovementJudge) -> list[str]:
-    """What must come for one of several areas: the likeliest that can stand in what is not arriving."""
+    """What may come for one of several areas, the likeliest first."""
     there = {
         one.id: one
         for part, _ in parts
@@ -264,7 +264,7 @@ def _of_area(area: str, parts: Sequence[SizedPart], pool: CandidatePool, judge: 
         for one in pool.suited(part)
         if area in one.areas
     }
-    return sorted(there, key=lambda name: -judge.luck(there[name]))[:OF_EACH]
+    return sorted(there, key=lambda name: -judge.luck(there[name]))
 
 
 COLDEST = 2  # of what is asked for by its group, none begins a class

@@ -48,12 +48,14 @@ class HealthSigns(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """data/promise.toml: words -> what they mean. health: words no rule is for -> the nearest conditions."""
+    """data/promise.toml: words -> what they mean. health: words no rule is for -> the nearest conditions.
+    nothing_for: areas that a style has nothing for."""
 
     fillers: tuple[str, ...]
     hurts: tuple[str, ...]
     contexts: dict[str, tuple[str, ...]]
     styles: dict[str, str]
+    nothing_for: dict[str, tuple[str, ...]]
     levels: dict[str, str]
     areas: dict[str, str]
     times: dict[str, str]

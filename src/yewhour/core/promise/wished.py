@@ -5,17 +5,20 @@ from typing import Any
 
 import msgspec
 
+from yewhour.core.lengths import show_length
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.names import listed
 from yewhour.core.plan.plan import Brief
-from yewhour.core.promise.vocabulary import EverydayWord, PromiseVocabulary
+from yewhour.core.promise.vocabulary import PromiseVocabulary
 from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
 _QUIET_TALK, _WEAK_STYLE = 0.35, "hatha"
+_ADJECTIVES = ("yoga", "slow")  # a style, unless another is named
 _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
+_PLACED = ("anything but", "anything off", "anything not")
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
@@ -40,9 +43,11 @@ def brief_of(
     seated = any(one.kind == "style" and one.key == "chair-balance" for one in wishes)
     for wish in (_on_the_chair(one, teaching_data) if seated else one for one in wishes):
         told.append(_put(wish, fields, lists, said, ways, words, teaching_data))
-    for wish in told:
-        if wish.kind == "everyday" and wish.state != "unmet":
-            _fill(words.everyday[wish.key], wish, fields, lists, said)
+    told = [_unhurried(one, fields) for one in told]
+    told = [
+        _fill(one, fields, lists, said, words) if one.kind == "everyday" and one.state != "unmet" else one
+        for one in told
+    ]
     if any(one.kind == "everyday" and words.everyday[one.key].bare for one in told):
         fields["props"] = ()
     fields.pop("weak", None)
@@ -85,6 +90,14 @@ def brief_of(
         kind = next((one for one in called if one), "")
         read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data, kind))
     return ReadPromise(read, tuple(told))
+
+
+def _unhurried(wish: Wish, fields: dict[str, Any]) -> Wish:
+    """`slow` beside another style, "slow pilates": that style, and gently."""
+    if wish.kind != "style" or wish.text.lower() != "slow" or fields.get("style") == wish.key:
+        return wish
+    fields.setdefault("level", "gentle")
+    return msgspec.structs.replace(wish, kind="level", key="gentle", meaning="unhurried", state="guessed")
 
 
 def _with_peak(brief: Brief, told: Sequence[Wish], teaching_data: TeachingData) -> Brief:
@@ -183,7 +196,7 @@ def _single(
     field = _FIELDS[wish.kind]
     value: Any = float(wish.key) if wish.kind == "length" else wish.key
     if field not in fields or fields[field] == value:
-        weak = wish.kind == "style" and wish.text.lower() == "yoga"
+        weak = wish.kind == "style" and wish.text.lower() in _ADJECTIVES
         fields[field] = value
         if weak:
             fields["weak"] = True
@@ -197,6 +210,8 @@ def _single(
             return msgspec.structs.replace(wish, kind="prop", key="chair", meaning="chair at hand")
         if wish.key == _WEAK_STYLE and wish.text.lower() == "yoga":
             return wish
+        if wish.text.lower() == "slow":
+            return wish  # told as unhurried, see _unhurried
         if weak:
             fields["style"] = wish.key
             return wish
@@ -207,6 +222,11 @@ def _single(
     if wish.kind == "length" and fields["target_s"] in (600.0, 900.0) and wish.reason == "":
         fields["target_s"] = value  # a number says more than "short" did
         return wish
+    if wish.kind == "length" and wish.reason:  # "quick ... 6 minutes": as quick as she says herself
+        meaning = f"{show_length(fields['target_s'])} long"
+        return msgspec.structs.replace(
+            wish, meaning=meaning, state="kept", reason="", key=str(fields["target_s"])
+        )
     if wish.kind == "audience":
         fields["audience"] = f"{fields['audience']}, {wish.key}"
         return wish
@@ -218,9 +238,16 @@ def _single(
 
 
 def _fill(
-    word: EverydayWord, wish: Wish, fields: dict[str, Any], lists: dict[str, list[str]], said: dict[str, str]
-) -> None:
-    """What an everyday word changes, where nothing that was said does."""
+    wish: Wish,
+    fields: dict[str, Any],
+    lists: dict[str, list[str]],
+    said: dict[str, str],
+    words: PromiseVocabulary,
+) -> Wish:
+    """What an everyday word changes, where nothing that was said does; gives it back as it stands then."""
+    word = words.everyday[wish.key]
+    if set(words.nothing_for.get(word.style, ())) & {*lists["focus"]}:
+        word = msgspec.structs.replace(word, style="")  # there is nothing in it for what the class is about
     for field, value in (("style", word.style), ("level", word.level), ("time_of_day", word.time)):
         if value:
             fields.setdefault(field, value)
@@ -232,11 +259,14 @@ def _fill(
         lists["focus"] += word.focus
         said |= {one: wish.text for one in word.focus if one not in said}
     lists["cautions"] += word.cautions
-    lists["without"] += word.without
+    places = [one for one in word.without if one.startswith(_PLACED)]
+    placed = bool(places) and any(one.startswith(_PLACED) for one in lists["without"])
+    lists["without"] += [one for one in word.without if not (placed and one in places)]
     lists["wanted"] += word.wanted
     lists["props"] += [one for one in word.props if one not in lists["props"]]
     for tag in (*word.cautions, *word.without, *word.wanted):
         said.setdefault(tag, wish.text)
+    return msgspec.structs.replace(wish, meaning="where it was said already") if placed else wish
 
 
 def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData, called: str = "") -> str:
