@@ -294,7 +294,7 @@ def _with(
         worth -= judge.weights.cold
     if item.id in came.used:
         worth -= judge.weights.again
-    if not judge.order:
+    if part.about != "order":  # a tradition's order knows what follows on what
         worth -= judge.weights.kin * bool(came.used & judge.kin.get(item.id, NONE))
         worth -= judge.weights.backwards * bool(came.used & judge.grown.get(item.id, NONE))
         out_of = judge.grows.get(item.id, ())

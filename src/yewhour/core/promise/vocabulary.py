@@ -21,7 +21,8 @@ _TOKEN = re.compile(r"\d+(?:\.\d+)?|[^\W\d_]+(?:['\u2019][^\W\d_]+)*")
 
 class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """An everyday word as data/promise.toml declares it: what it changes where nothing else is said. called:
-    what a class is called that nothing else names. rests: the share of a class that it rests at least."""
+    what a class is called that nothing else names. rests: the share of a class that it rests at least.
+    gives_way: it says where one is only where nothing else does."""
 
     words: tuple[str, ...]
     meaning: str
@@ -38,6 +39,7 @@ class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     rests: float = 0.0
     whom: bool = False
     bare: bool = False
+    gives_way: bool = False
 
 
 class HealthSigns(msgspec.Struct, frozen=True, forbid_unknown_fields=True):

@@ -44,6 +44,7 @@ def brief_of(
     for wish in (_on_the_chair(one, teaching_data) if seated else one for one in wishes):
         told.append(_put(wish, fields, lists, said, ways, words, teaching_data))
     told = [_unhurried(one, fields) for one in told]
+    told.sort(key=lambda one: one.kind == "everyday" and words.everyday[one.key].gives_way)
     told = [
         _fill(one, fields, lists, said, words) if one.kind == "everyday" and one.state != "unmet" else one
         for one in told
@@ -260,7 +261,7 @@ def _fill(
         said |= {one: wish.text for one in word.focus if one not in said}
     lists["cautions"] += word.cautions
     places = [one for one in word.without if one.startswith(_PLACED)]
-    placed = bool(places) and any(one.startswith(_PLACED) for one in lists["without"])
+    placed = word.gives_way and any(one.startswith(_PLACED) for one in lists["without"])
     lists["without"] += [one for one in word.without if not (placed and one in places)]
     lists["wanted"] += word.wanted
     lists["props"] += [one for one in word.props if one not in lists["props"]]
