@@ -1,6 +1,6 @@
 """The model of what makes a good class, as it is declared in data/draft.toml; and what is asked for."""
 
-from collections.abc import Mapping
+from collections.abc import Container, Iterable, Mapping
 from typing import Literal
 
 import msgspec
@@ -21,7 +21,8 @@ class DraftPart(DeclaredPart, frozen=True):
 
     chain: how many one-sided movements may stand in one pair. blocks: flows it may begin with; must: it
     does. least: seconds of a class from which on it is there. more: families besides those of the style.
-    again: what came in another part may come here too.
+    again: what came in another part may come here too. named: a base, and its title where something stands
+    there and nothing on the first of its bases.
     """
 
     title: str
@@ -36,6 +37,13 @@ class DraftPart(DeclaredPart, frozen=True):
     least: int = 0
     more: tuple[str, ...] = ()
     again: bool = False
+    named: tuple[str, str] = ("", "")
+
+    def titled(self, bases: Iterable[str], taken: Container[str]) -> str:
+        """Its title, of what stands on these bases, where some titles are taken."""
+        base, other = self.named
+        there = set(bases)
+        return other if base in there and self.bases[0] not in there and other not in taken else self.title
 
 
 class DraftRoute(DeclaredPart, frozen=True):

@@ -235,7 +235,9 @@ def _stays(node: Node, desk: _Desk) -> bool:
 def _part(section: Section, desk: _Desk) -> DraftPart:
     """The part of the style's routes that a section is: by its title, then by its role."""
     parts = [part for route in (desk.route, *desk.style.routes) for part in route.parts]
-    same = [part for part in parts if part.title == section.title and part.role == section.role]
+    same = [
+        part for part in parts if section.title in (part.title, part.named[1]) and part.role == section.role
+    ]
     alike = [part for part in parts if part.role == section.role]
     return (same or alike or [one for one in parts if one.role == "build"] or parts)[0]
 

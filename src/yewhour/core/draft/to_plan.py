@@ -9,6 +9,7 @@ from yewhour.core.conditions.room import Room
 from yewhour.core.draft.candidate_pool import PoolItem, steps_in
 from yewhour.core.draft.draft_model import DraftModel, DraftPart, DraftRequest, DraftStyle
 from yewhour.core.library.movement import Movement
+from yewhour.core.library.position import base_of
 from yewhour.core.plan.nodes import (
     Block,
     Blocks,
@@ -55,7 +56,8 @@ def draft_plan(
     for part, items in found:
         if items:
             body = tuple(nodes_of(items, part, style, taught))
-            sections.append(Section(title=part.title, role=part.role, body=body))
+            title = part.titled((base_of(one.start) for one in items), [one.title for one in sections])
+            sections.append(Section(title=title, role=part.role, body=body))
     room = ask.room(teaching_data, model)
     here, rests = "", ""
     if rest_s and style.rest:

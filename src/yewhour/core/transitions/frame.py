@@ -17,6 +17,7 @@ TURNED_S = 720.0  # nor where the work turns
 MOST_TURNS = 3
 ABOUT = 0.5  # of a section's movements, for what it is opened with
 LEAST_USES = 2  # of a section that is worth opening
+WORKED = 2  # effort from which on something is worked on, and not only eased
 RESTFUL = 1  # effort, of a class in which nothing is asked for
 ONE_PLACE = 0.8  # of what is done, for a class that is all in one place
 
@@ -82,6 +83,7 @@ class ClassFrame:
             area = self._area(mine)
             turned = before is not None and not meets(base_of(before.end), _bases(mine[0].start))
             resting = any(use.behaviour.is_rest or "rest" in use.movement.works for use in mine)
+            resting = resting or max(use.movement.effort for use in mine) < WORKED  # it only eases
             about = area not in self.phrasing.brief.focus and area in _areas(mine[0])
             about = about and sum(area in _areas(use) for use in mine) >= ABOUT * len(mine)
             opens = turned and about and not resting and len(mine) >= LEAST_USES and not mine[0].flow
@@ -116,10 +118,13 @@ class ClassFrame:
         """What uses are about most, of what the class is about if they are; "" for nothing."""
         wording, focus = self.phrasing.wording, self.phrasing.brief.focus
         counts: Counter[str] = Counter()
+        rank: dict[str, int] = {}  # what a movement names first it is most about
         for use in uses:
+            for place, area in enumerate((*use.movement.works, *use.movement.opens)):
+                rank[area] = min(place, rank.get(area, place))
             for area in _areas(use) & wording.area_words.keys():
                 counts[area] += 2 if area in focus else 1
-        return min(counts, key=lambda area: (-counts[area], area), default="")
+        return min(counts, key=lambda area: (-counts[area], rank[area], area), default="")
 
     def _filled(self, lines: Sequence[tuple[str, ...]], **words: str) -> str:
         text = fill(lines[len(self.phrasing.brief.title) % len(lines)][0], "both", **words)

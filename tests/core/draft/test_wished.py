@@ -1,0 +1,85 @@
+"""What was asked for is there: several areas, groups, a style at any length; parts are called what they are."""
+
+import pytest
+
+from tests.conftest import shipped
+from yewhour.content.draft_model_file import load_model
+from yewhour.core.draft.draft import draft_class
+from yewhour.core.draft.draft_model import DraftPart, DraftRequest
+from yewhour.core.plan.plan import Brief, steps_of
+
+MODEL = load_model()
+
+
+def drafted(seed=0, **brief):
+    return draft_class(DraftRequest(Brief(title="One", **brief), seed), shipped(), MODEL)
+
+
+def movements(draft):
+    return [shipped().library[step.movement] for step in steps_of(draft.plan)]
+
+
+@pytest.mark.parametrize("seed", range(3))
+@pytest.mark.parametrize(
+    ("style", "areas"),
+    [("hatha", ("thighs", "neck")), ("hatha", ("balance", "hips")), ("flow", ("arms", "core"))],
+)
+def test_of_several_areas_none_is_forgotten(style, areas, seed):
+    there = movements(drafted(seed, style=style, target_s=1800.0, focus=areas))
+    for area in areas:
+        assert sum(area in (*one.works, *one.opens) for one in there) >= 1, area
+
+
+@pytest.mark.parametrize(
+    ("brief", "group"),
+    [
+        ({"style": "hatha", "target_s": 1800.0}, "standing"),
+        ({"style": "hatha", "target_s": 3600.0, "level": "experienced"}, "arm balances"),
+        ({"style": "hatha", "target_s": 1500.0}, "side bends"),
+        ({"style": "hatha", "target_s": 1800.0, "time_of_day": "evening"}, "folds"),
+    ],
+)
+def test_a_group_that_was_asked_for_decides_the_way(brief, group):
+    groups_of = shipped().conditions.groups_of
+    for seed in range(3):
+        there = movements(drafted(seed, wanted=(group,), **brief))
+        assert sum(group in groups_of(one) for one in there) >= 1
+
+
+@pytest.mark.parametrize("minutes", [15, 30, 40, 60])
+def test_sun_salutations_are_sun_salutations_at_any_length(minutes):
+    draft = drafted(style="sun-salutation", target_s=60.0 * minutes)
+    assert not draft.elsewhere
+    dogs = [one.id for one in movements(draft)].count("downward-dog")
+    assert dogs >= 2
+    assert movements(draft)[0].start == "standing" or any(one.id == "arms-up" for one in movements(draft)[:5])
+
+
+def test_a_classical_class_is_mostly_its_order_and_lets_go_once():
+    order = {step for step in MODEL.styles["mat-classical"].begin}
+    for seed in range(4):
+        names = [one.id for one in movements(drafted(seed, style="mat-classical", target_s=1800.0))]
+        assert order <= set(names)
+        assert not {"child", "shell-stretch"} <= set(names)  # they are one thing
+
+
+def test_a_part_is_called_by_where_its_movements_stand():
+    part = DraftPart(
+        title="On the front", role="peak", share=0.1, bases=("prone", "four-point"), effort=(1, 4), about="peak",
+        named=("four-point", "On hands and knees"),
+    )  # fmt: skip
+    assert part.titled(["four-point"], []) == "On hands and knees"
+    assert part.titled(["four-point", "kneeling"], []) == "On hands and knees"
+    assert part.titled(["prone", "four-point"], []) == "On the front"
+    assert part.titled(["four-point"], ["On hands and knees"]) == "On the front"
+    assert part.titled([], []) == "On the front"
+
+
+def test_supported_shapes_differ_from_draft_to_draft():
+    drafts = [
+        frozenset(one.id for one in movements(drafted(seed, style="restorative", target_s=1800.0,
+                  props=("bolster", "blanket", "cushion"))) if one.family == "restorative")
+        for seed in range(6)
+    ]  # fmt: skip
+    assert len(set(drafts)) >= 4
+    assert len(frozenset.union(*drafts)) >= 7
