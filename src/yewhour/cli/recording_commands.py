@@ -11,8 +11,11 @@ from yewhour.content.terms import load_voice
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.problem import Problem
 from yewhour.core.review.film_time import of_the_recording
+from yewhour.core.shelf.class_sheet import ClassSheet
 from yewhour.files.late import late
 from yewhour.state.classes.class_file import plan_bytes
+from yewhour.state.logbook.logbook import Logbook
+from yewhour.state.paths import kept_shelf
 from yewhour.state.takes.replayed_take import replay_take
 from yewhour.state.takes.take_sounds import CLASS, MARKS, sounds_in
 
@@ -63,8 +66,8 @@ def look_back(options: argparse.Namespace) -> None:
         cues = list(timed.cues) if timed is not None else recordings.any_line(words)
     hearing = recordings.heard_in(source, cues, progress())
     if timed is not None and (take is not None or hearing is not None):
-        looked: recordings.ReviewedRecording | recordings.UnplannedRecording = recordings.review_recording(
-            timed, take, hearing
+        looked: recordings.ReviewedRecording | recordings.UnplannedRecording = recordings.told_whose(
+            recordings.review_recording(timed, take, hearing), words, _shelved
         )
         if options.to is not None and isinstance(looked, recordings.ReviewedRecording):
             for written in recordings.write_real(looked, source, options.to, path.stem, options.replace):
@@ -83,6 +86,13 @@ def look_back(options: argparse.Namespace) -> None:
         *(sound for _, sound in sounds),
         replace=options.replace,
     )
+
+
+def _shelved() -> list[ClassSheet]:
+    """The classes of her shelf, in numbers."""
+    if not kept_shelf().is_dir():
+        return []
+    return [one.sheet for one in Logbook(kept_shelf()).shelf.classes.values()]
 
 
 def bring_in(options: argparse.Namespace) -> None:

@@ -1,4 +1,4 @@
-"""What was asked for is there: several areas, groups, a style at any length; parts are called what they are."""
+"""What was asked for is there: several areas, groups, a style at any length; parts are called as they are."""
 
 import pytest
 
@@ -56,7 +56,7 @@ def test_sun_salutations_are_sun_salutations_at_any_length(minutes):
 
 
 def test_a_classical_class_is_mostly_its_order_and_lets_go_once():
-    order = {step for step in MODEL.styles["mat-classical"].begin}
+    order = set(MODEL.styles["mat-classical"].begin)
     for seed in range(4):
         names = [one.id for one in movements(drafted(seed, style="mat-classical", target_s=1800.0))]
         assert order <= set(names)
@@ -65,8 +65,8 @@ def test_a_classical_class_is_mostly_its_order_and_lets_go_once():
 
 def test_a_part_is_called_by_where_its_movements_stand():
     part = DraftPart(
-        title="On the front", role="peak", share=0.1, bases=("prone", "four-point"), effort=(1, 4), about="peak",
-        named=("four-point", "On hands and knees"),
+        title="On the front", role="peak", share=0.1, bases=("prone", "four-point"), effort=(1, 4),
+        about="peak", named=("four-point", "On hands and knees"),
     )  # fmt: skip
     assert part.titled(["four-point"], []) == "On hands and knees"
     assert part.titled(["four-point", "kneeling"], []) == "On hands and knees"

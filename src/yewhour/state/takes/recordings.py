@@ -15,12 +15,14 @@ from yewhour.core.problem import Problem
 from yewhour.core.review.actual_class import actual_class
 from yewhour.core.review.bring_in import BroughtClass, brought_in, with_length
 from yewhour.core.review.described import DescriptionIndex, Descriptions
-from yewhour.core.review.findings import ReviewFinding, review_findings
+from yewhour.core.review.findings import ReviewFinding, review_finding, review_findings
 from yewhour.core.review.free_listener import FreeListener
 from yewhour.core.review.review import Review, look_back, pace_of
 from yewhour.core.review.review_values import as_json, finding_value, review_values
+from yewhour.core.review.whose import likeliest
 from yewhour.core.review.without_plan import findings_alone
 from yewhour.core.script.cue import Cue
+from yewhour.core.shelf.class_sheet import ClassSheet
 from yewhour.core.sides import unmarked
 from yewhour.core.take.take import Take
 from yewhour.core.teaching_data import TeachingData
@@ -208,6 +210,24 @@ def review_recording(timed: TimedClass, take: Take | None, hearing: Transcript |
 
 
 REAL = ("srt", "vtt", "chapters", "ffmetadata", "podcast", "labels", "csv", "otio")
+
+
+def told_whose(
+    looked: ReviewedRecording, teaching_data: TeachingData, sheets: Callable[[], Sequence[ClassSheet]]
+) -> ReviewedRecording:
+    """The same, with the class of the shelf that it is of, where it is not the one it was held against.
+
+    sheets: gives the classes of the shelf; asked only where they are needed.
+    """
+    if not looked.back.stranger or looked.hearing is None:
+        return looked
+    heard = [one.movement for one in free_listener(teaching_data).heard(looked.hearing)]
+    classes = {one.title: tuple(one.movements) for one in sheets()}
+    title = likeliest(heard, classes, looked.back.timed.plan.brief.title)
+    if not title:
+        return looked
+    told = review_finding(load_looking(), "whose", 0.0, title=title)
+    return msgspec.structs.replace(looked, found=(*looked.found, told))
 
 
 def write_real(

@@ -6,6 +6,7 @@ from functools import cached_property
 from types import ModuleType
 from typing import TYPE_CHECKING
 
+from yewhour.core.shelf.class_sheet import ClassSheet
 from yewhour.state.paths import kept_shelf
 from yewhour.ui.desk.session import Session
 from yewhour.ui.frame.host import Host
@@ -32,7 +33,7 @@ class Pages:
         self.promise: Lazy[PromisePage] = Lazy(lambda: self.later.PromisePage(session, host.theme))
         self.words: Lazy[WordsPage] = Lazy(lambda: self.later.WordsPage(session, host.theme))
         self.take: Lazy[TakePage] = Lazy(lambda: self.later.TakePage(session, host.theme))
-        self.review: Lazy[BackPage] = Lazy(lambda: self.rarely.BackPage(session, host.theme))
+        self.review: Lazy[BackPage] = Lazy(lambda: self.rarely.BackPage(session, host.theme, self._sheets))
         self.shelving: Lazy[ShelfSession] = Lazy(lambda: self.rarely.ShelfSession(made_up=self.made_up))
         self.shelf: Lazy[ShelfPage] = Lazy(
             lambda: self.rarely.ShelfPage(session, self.shelving(), host.theme)
@@ -60,6 +61,10 @@ class Pages:
         if self.made_up or self.shelving.made is not None:
             return not self.shelving().shelf.empty
         return any(kept_shelf().glob("*.sqlite")) and not self.shelving().shelf.empty
+
+    def _sheets(self) -> list[ClassSheet]:
+        """The classes of the shelf, in numbers."""
+        return [one.sheet for one in self.shelving().book.shelf.classes.values()]
 
     def shut(self) -> None:
         """The window closes."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from PySide6.QtCore import Qt, QTimer, Signal
@@ -10,6 +11,7 @@ from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QVBoxLayou
 from yewhour.core.problem import Problem
 from yewhour.core.review.findings import GRAVE, review_findings
 from yewhour.core.review.review import Review, with_start
+from yewhour.core.shelf.class_sheet import ClassSheet
 from yewhour.core.take.cutting import in_film, in_recording
 from yewhour.state.takes.corrected_starts import corrected_starts, keep_corrected_starts
 from yewhour.state.takes.finished_takes import FinishedTake, keep_take
@@ -52,7 +54,10 @@ class BackPage(QWidget):
     message = Signal(str)
     troubled = Signal(object)
 
-    def __init__(self, session: Session, theme: Theme) -> None:
+    def __init__(
+        self, session: Session, theme: Theme, shelf: Callable[[], Sequence[ClassSheet]] | None = None
+    ) -> None:
+        """shelf: the classes that a recording may be of instead."""
         super().__init__()
         self.session = session
         self.theme = theme
@@ -61,7 +66,8 @@ class BackPage(QWidget):
         self.recording = ""  # what tells it from others
         self.edges: dict[str, float] = {}  # that were moved
         self.before: list[tuple[ReviewedRecording, dict[str, float]]] = []  # as it was before they were
-        self.reader = RecordingReader(session.jobs)
+        known = (lambda: (session.teaching_data, shelf())) if shelf is not None else None
+        self.reader = RecordingReader(session.jobs, known)
         self.player: object | None = None
         self._title = ""
         self._build()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
@@ -12,6 +12,7 @@ from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
 from yewhour.core.review.film_time import of_the_recording
 from yewhour.core.review.learning import observe
+from yewhour.core.shelf.class_sheet import ClassSheet
 from yewhour.core.take.replay import replay
 from yewhour.core.take.take import Take
 from yewhour.core.teaching_data import TeachingData
@@ -20,7 +21,13 @@ from yewhour.state.classes.class_file import read_plan
 from yewhour.state.takes.finished_takes import is_keeper
 from yewhour.state.takes.learnt_seconds import keep_notes, leave_out
 from yewhour.state.takes.recording_kinds import CAPTIONS
-from yewhour.state.takes.recordings import RecordingSource, ReviewedRecording, heard_in, review_recording
+from yewhour.state.takes.recordings import (
+    RecordingSource,
+    ReviewedRecording,
+    heard_in,
+    review_recording,
+    told_whose,
+)
 from yewhour.state.takes.replayed_take import marks_in
 from yewhour.state.takes.take_sounds import CLASS, MARKS, sounds_in
 from yewhour.ui.kit.jobs import Jobs
@@ -39,9 +46,12 @@ class RecordingReader(QObject):
     progressed = Signal(float)
     troubled = Signal(object)
 
-    def __init__(self, jobs: Jobs) -> None:
+    def __init__(
+        self, jobs: Jobs, shelf: Callable[[], tuple[TeachingData, Sequence[ClassSheet]]] | None = None
+    ) -> None:
+        """shelf: what tells whose a recording is that is not of the class it is held against."""
         super().__init__()
-        self.jobs = jobs
+        self.jobs, self.shelf = jobs, shelf
 
     def look_at_take(self, folder: Path, teaching_data: TeachingData) -> None:
         """A take as it is kept."""
@@ -61,11 +71,14 @@ class RecordingReader(QObject):
         self._begin(lambda: (timed, None, source), str(path.resolve()))
 
     def _begin(self, source: Callable[[], tuple[TimedClass, Take | None, RecordingSource]], key: str) -> None:
+        shelf = self.shelf() if self.shelf is not None else None
+
         def work(job: Job) -> tuple[ReviewedRecording, RecordingSource]:
             timed, take, what = source()
             cues = of_the_recording(take.cues, take.cuts) if take is not None else timed.cues
             hearing = heard_in(what, cues, job.progress)
-            return review_recording(timed, take, hearing), what
+            looked = review_recording(timed, take, hearing)
+            return told_whose(looked, shelf[0], lambda: shelf[1]) if shelf is not None else looked, what
 
         def then(found: tuple[ReviewedRecording, RecordingSource]) -> None:
             looked, what = found
