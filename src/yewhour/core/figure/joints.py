@@ -5,6 +5,7 @@ anatomy books agree on to a hundredth for thigh, shin, trunk and arm). Limits ar
 reaches them; they are there to find what nobody can do, not to tell anybody how far to go.
 """
 
+from functools import lru_cache
 from typing import Literal
 
 from yewhour.core.props import CHAIR_BACK_HIGH, PROPS
@@ -93,6 +94,7 @@ def limits_of(angle: str, view: View) -> tuple[float, float]:
     return (SIDE_LIMITS if view == "side" else FLAT_LIMITS)[angle.removeprefix("far")]
 
 
+@lru_cache(100)
 def points_down(rest: str) -> tuple[str, ...]:
     """The points that are down where something rests: `farhand` is the far wrist. Raises KeyError."""
     if rest in MIDDLE_RESTS:

@@ -25,7 +25,7 @@ from yewhour.core.figure.joints import (
     points_down,
 )
 
-STEPS, STEP = 60, 0.5  # most steps; degrees for a slope
+STEPS, STEP, STILL = 60, 0.5, 0.01  # most steps; degrees for a slope; and that change nothing any more
 STIFF = {
     "trunk": 3.0,
     "bend": 2.0,
@@ -78,7 +78,10 @@ def settle(figure: Figure, pulled: Mapping[str, Point] | None = None) -> Figure:
             break
         slopes = _slopes(off, angles, now)
         step = np.linalg.solve(slopes.T @ slopes + pull, -slopes.T @ now)
+        before = angles
         angles = np.clip(angles + np.clip(step, -25, 25), limits[:, 0], limits[:, 1])
+        if np.abs(angles - before).max() < STILL:
+            break
     result = {name: value for name, value in figure.angles.items() if name not in names}
     result |= {name: round(float(value), 1) for name, value in zip(names, angles, strict=True)}
     return msgspec.structs.replace(figure, angles=result)
