@@ -1,12 +1,14 @@
 """What was asked for is there: several areas, groups, a style at any length; parts are called as they are."""
 
+from itertools import pairwise
+
 import pytest
 
 from tests.conftest import shipped
 from yewhour.content.draft_model_file import load_model
 from yewhour.core.draft.draft import draft_class
 from yewhour.core.draft.draft_model import DraftPart, DraftRequest
-from yewhour.core.plan.plan import Brief, steps_of
+from yewhour.core.plan.plan import Brief, movements_of, steps_of
 
 MODEL = load_model()
 
@@ -83,3 +85,23 @@ def test_supported_shapes_differ_from_draft_to_draft():
     ]  # fmt: skip
     assert len(set(drafts)) >= 4
     assert len(frozenset.union(*drafts)) >= 7
+
+
+def test_breath_begins_with_what_loosens_the_ribs_and_who_lies_on_a_side_rolls_over_once():
+    for seed in range(4):
+        plan = drafted(seed, style="breathing", target_s=600.0).plan
+        ribs = next((one for one in plan.sections if one.title == "Loosen the ribs"), None)
+        for name in movements_of(plan, [ribs]) if ribs is not None else ():
+            one = shipped().library[name]
+            breath = one.family in ("breath-practices", "breathing")
+            assert breath or {"side body", "chest", "upper back", "shoulders"} & {*one.works, *one.opens}, (
+                name
+            )
+    timed = drafted(2, style="hatha", target_s=1800.0, cautions=("pregnancy",)).timed
+    lying = [
+        one.side
+        for one in timed.segments
+        if one.use.movement.start.startswith("on-") and one.use.movement.sides == "one"
+    ]
+    turns = sum(one != other for one, other in pairwise(lying))
+    assert turns <= 2, lying

@@ -350,6 +350,8 @@ def suits(item: PoolItem, part: DraftPart, order: dict[str, int]) -> bool:
     if item.early and part.about == "ease" and "chair" not in part.bases:
         return False
     breath = item.family in ("breath-practices", "breathing")
+    if part.areas and not breath and item.areas.isdisjoint(part.areas):
+        return False
     if breath != (part.about == "breath") and not (breath and part.about == "warm" and item.effort == 0):
         return False
     if part.about == "warm" and item.effort > 1 and "warming" not in item.marks:

@@ -21,7 +21,8 @@ class DraftPart(DeclaredPart, frozen=True):
 
     chain: how many one-sided movements may stand in one pair. blocks: flows it may begin with; must: it
     does. least: seconds of a class from which on it is there. more: families besides those of the style.
-    again: what came in another part may come here too. named: a base, and its title where something stands
+    again: what came in another part may come here too. areas: what all in it works or opens, one of these;
+    none for anything. named: a base, and its title where something stands
     there and nothing on the first of its bases.
     """
 
@@ -37,6 +38,7 @@ class DraftPart(DeclaredPart, frozen=True):
     least: int = 0
     more: tuple[str, ...] = ()
     again: bool = False
+    areas: tuple[str, ...] = ()
     named: tuple[str, str] = ("", "")
 
     def titled(self, bases: Iterable[str], taken: Container[str]) -> str:

@@ -33,6 +33,7 @@ RESTS = (
 )  # fmt: skip
 TELLINGS = 97
 TAUGHT_FROM = 6  # movements of a flow whose first round is taught
+ON_A_SIDE = 3  # shapes on one side before one rolls over: nobody does that for each of them
 QUIET_S = 100.0  # of a hold that is announced where the style keeps quiet
 
 
@@ -150,7 +151,8 @@ def nodes_of(
                 balances = int("balance" in item.marks)
             stance = item.bases
             chain.append(step)
-            if len(chain) >= part.chain:
+            lying = all(base.startswith("on-") for base in item.bases) and not style.few
+            if len(chain) >= (max(part.chain, ON_A_SIDE) if lying else part.chain):
                 yield from _paired(chain)
             continue
         yield from _paired(chain)
