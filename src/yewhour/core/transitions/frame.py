@@ -83,7 +83,7 @@ class ClassFrame:
             area = self._area(mine)
             turned = before is not None and not meets(base_of(before.end), _bases(mine[0].start))
             resting = any(use.behaviour.is_rest or "rest" in use.movement.works for use in mine)
-            resting = resting or max(use.movement.effort for use in mine) < WORKED  # it only eases
+            resting = resting or mine[0].movement.effort < WORKED  # it begins with what only eases
             about = area not in self.phrasing.brief.focus and area in _areas(mine[0])
             about = about and sum(area in _areas(use) for use in mine) >= ABOUT * len(mine)
             opens = turned and about and not resting and len(mine) >= LEAST_USES and not mine[0].flow
