@@ -7,7 +7,6 @@ named and called, its caution, how it is set up.
 import re
 import zlib
 from collections.abc import Iterator, Mapping, Sequence
-from itertools import pairwise
 
 from yewhour.core.lengths import ticks
 from yewhour.core.library.card import Card
@@ -18,7 +17,7 @@ from yewhour.core.plan.nodes import LineEdit
 from yewhour.core.props import changes_side, stays
 from yewhour.core.sides import SIDE_TOKENS, fill, mirrored, tokens
 from yewhour.core.timing.step_use import StepUse
-from yewhour.core.transitions.frame import ClassFrame
+from yewhour.core.transitions.frame import ClassFrame, returned, silent
 from yewhour.core.transitions.passage import READING, changes_said, in_the_dose, passage
 from yewhour.core.transitions.titles import in_a_sentence
 from yewhour.core.transitions.ways import (
@@ -73,8 +72,8 @@ class EntryLines:
         self._spoken = OwnLineLengths(edits, phrasing.duration)
         self._known: dict[tuple[object, ...], list[EntryLine]] = {}
         self.frame = ClassFrame(phrasing, uses)
-        self._returned = _returned(uses)
-        self._silent = _silent(uses)
+        self._returned = returned(uses)
+        self._silent = silent(uses)
         self._spoken_for = dict(reversed(list(spoken_for(phrasing.room, uses))))  # the first of each
 
     # --- how long they take -------------------------------------------------------------------------------
@@ -364,28 +363,6 @@ def _names_side(use: StepUse) -> bool:
     if card is None or "call" in use.step.lines:
         return False
     return bool(SIDE_TOKENS & tokens(card.again or " ".join(card.place[:1])))
-
-
-def _silent(uses: Sequence[StepUse]) -> frozenset[str]:
-    """What is done in a quiet that was told before it, and that somebody is called back from."""
-    found: set[str] = set()
-    for told, use in pairwise(one for one in uses if not one.setup_for):
-        if "quiet ahead" in told.movement.marks and not use.behaviour.framing:
-            found.add(use.key)
-    return frozenset(found)
-
-
-def _returned(uses: Sequence[StepUse]) -> frozenset[str]:
-    """The uses that come back to a posture on no side for the third time or more: they are only named."""
-    times: dict[str, int] = {}
-    found: set[str] = set()
-    for use in uses:
-        if use.behaviour.framing or use.flow or use.side != "both" or use.round > 1:
-            continue
-        times[use.movement.id] = times.get(use.movement.id, 0) + 1
-        if times[use.movement.id] > 2 and not use.movement.cautions:
-            found.add(use.key)
-    return frozenset(found)
 
 
 def _left(before: StepUse | None) -> dict[str, str]:

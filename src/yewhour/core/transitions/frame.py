@@ -6,6 +6,7 @@ at the end."""
 
 from collections import Counter
 from collections.abc import Sequence
+from itertools import pairwise
 
 from yewhour.core.library.position import base_of, meets
 from yewhour.core.sides import fill
@@ -145,3 +146,25 @@ def _areas(use: StepUse) -> set[str]:
 def _bases(need: str) -> str:
     """The bases of a need: `seated or chair`."""
     return " or ".join(base_of(one) for one in need.split(" or "))
+
+
+def silent(uses: Sequence[StepUse]) -> frozenset[str]:
+    """What is done in a quiet that was told before it, and that somebody is called back from."""
+    found: set[str] = set()
+    for told, use in pairwise(one for one in uses if not one.setup_for):
+        if "quiet ahead" in told.movement.marks and not use.behaviour.framing:
+            found.add(use.key)
+    return frozenset(found)
+
+
+def returned(uses: Sequence[StepUse]) -> frozenset[str]:
+    """The uses that come back to a posture on no side for the third time or more: they are only named."""
+    times: dict[str, int] = {}
+    found: set[str] = set()
+    for use in uses:
+        if use.behaviour.framing or use.flow or use.side != "both" or use.round > 1:
+            continue
+        times[use.movement.id] = times.get(use.movement.id, 0) + 1
+        if times[use.movement.id] > 2 and not use.movement.cautions:
+            found.add(use.key)
+    return frozenset(found)

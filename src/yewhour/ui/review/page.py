@@ -57,10 +57,8 @@ class BackPage(QWidget):
     def __init__(
         self, session: Session, theme: Theme, shelf: Callable[[], Sequence[ClassSheet]] | None = None
     ) -> None:
-        """shelf: the classes that a recording may be of instead."""
-        super().__init__()
-        self.session = session
-        self.theme = theme
+        super().__init__()  # shelf: the classes that a recording may be of instead
+        self.session, self.theme = session, theme
         self.looked: ReviewedRecording | None = None
         self.source = RecordingSource()
         self.recording = ""  # what tells it from others
@@ -256,9 +254,7 @@ class BackPage(QWidget):
         self.sides.setText(both_sides(looked))
         self.words.setText(all_said(looked))
         self.here.setText(" ".join(looked.back.messages))
-        self.leave_button.setText(
-            "Learn from it again" if is_left_out(self.recording) else "Learn nothing from it"
-        )
+        self.leave_button.setText(LEARNT[is_left_out(self.recording)])
         self.undo_button.setVisible(bool(self.before))
         self.play_button.setVisible(bool(source.sounds))
         self.rows.setFocus()
