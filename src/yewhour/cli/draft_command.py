@@ -43,6 +43,12 @@ def draft(options: argparse.Namespace) -> None:
     if options.series:
         _series(options, words)
         return
+    if (course := course_in(options.promise or "")) is not None:
+        total = course[0].weeks * course[0].each
+        say(
+            f"yewhour: {course[0].said}: one class of {total} is drafted; --series drafts all of them",
+            file=sys.stderr,
+        )
     read = _promised(options, words)
     if (question := read.question) is not None:
         _show(options, read.wishes)

@@ -55,3 +55,15 @@ def test_it_grows_repeats_and_goes_to_its_peak_each_class_on_its_own():
     for one in classes:
         assert one.draft.timed.length_s == one.draft.plan.brief.target_s
         assert [finding for finding in one.draft.timed.findings if finding.severity != "note"] == []
+
+
+@pytest.mark.parametrize(
+    ("text", "each"),
+    [("three 10 minute classes for the week", 3), ("5 gentle 20-minute classes this week", 5),
+     ("two classes for a week", 2)],
+)  # fmt: skip
+def test_the_classes_of_one_week_are_a_course_too(text, each):
+    shape, rest = course_in(text)
+    assert (shape.weeks, shape.each) == (1, each)
+    assert "class" in rest
+    assert course_in("a class for one week before the race") is None

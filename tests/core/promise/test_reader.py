@@ -251,7 +251,8 @@ def test_a_number_of_something_else_is_no_length(text, reader):
 
 @pytest.mark.parametrize(
     ("text", "caution"),
-    [("lunges hurt my knee, flow", "knees"), ("jumping aggravates my knees", "knees"),
+    [("my wrists are fine but my knees are not", "knees"), ("lunges hurt my knee, flow", "knees"),
+     ("jumping aggravates my knees", "knees"),
      ("downward dog bothers my wrists", "wrists"), ("running is bad for my ankles, hatha", "ankles")],
 )  # fmt: skip
 def test_what_something_hurts_is_minded(text, caution, reader):
@@ -302,6 +303,21 @@ def test_an_everyday_word_brings_no_style_that_has_nothing_for_what_a_class_is_a
         )
         there = {area for one in pool_of(ask, shipped(), model).items.values() for area in one.areas}
         assert not there & set(areas), style
+
+
+def test_what_is_well_asks_for_nothing(reader):
+    brief = reader.read("my wrists are fine but my knees are not, flow").brief
+    assert (brief.cautions, brief.focus) == (("knees",), ())
+    assert reader.read("my shoulders feel great, 20 minutes yoga").brief.focus == ()
+
+
+@pytest.mark.parametrize(
+    "text", ["prepare me for childbirth, 30 minutes", "birth preparation", "before childbirth"]
+)
+def test_a_birth_that_is_to_come_is_a_pregnancy_and_a_baby_shower_is_none(text, reader):
+    assert reader.read(text).brief.cautions == ("pregnancy",)
+    assert reader.read("20 minutes of yoga for a baby shower").brief.cautions == ()
+    assert any(wish.asks for wish in reader.read("pelvic girdle pain, 20 minutes").wishes)
 
 
 def test_slow_beside_a_style_is_how_it_is_done(reader):

@@ -1,6 +1,6 @@
 """Where a complaint ends: of a part of the body, or of something that is done."""
 
-from yewhour.core.promise.grammar import BETWEEN, BEYOND, HURTING
+from yewhour.core.promise.grammar import BETWEEN, BEYOND, FINE, HURTING, NOT_FINE
 from yewhour.core.promise.vocabulary import Lexicon, Token
 
 
@@ -14,6 +14,8 @@ def complaint_to(lexicon: Lexicon, tokens: list[Token], end: int) -> int:
         behind += 1
     if behind == len(tokens):
         return end
+    if behind > end and behind + 1 == len(tokens) and tokens[behind].plain in NOT_FINE:
+        return behind + 1  # "my wrists are fine but my knees are not"
     sore = lexicon.contexts.get((tokens[behind].plain,)) == "mind"
     if behind == end:  # "left knee bad", but not "wrists, bad back" without its comma
         return end + 1 if sore and end + 1 == len(tokens) else end
@@ -29,3 +31,11 @@ def hurting_to(tokens: list[Token], end: int) -> int:
         return end
     told = tokens[behind].plain in HURTING or (behind > end and tokens[behind].plain in BEYOND)
     return behind + 1 if told else end
+
+
+def fine_to(tokens: list[Token], end: int) -> int:
+    """Where it ends that a part of the body is said to be well, `wrists are fine`; `end` where not."""
+    behind = end
+    while behind < len(tokens) and tokens[behind].plain in BETWEEN:
+        behind += 1
+    return behind + 1 if behind > end and behind < len(tokens) and tokens[behind].plain in FINE else end

@@ -31,6 +31,11 @@ _CLASSES = re.compile(
     rf"\b(?:an?\s+)?(?:course|series|programme|program)\s+of\s+({NUMBER}){_NO_LENGTH}(?:\s+classes)?",
     re.IGNORECASE,
 )
+# "three 10-minute classes for the week": a course of one week.
+_THIS_WEEK = re.compile(
+    rf"\b({NUMBER})\s+(?P<kind>[^,;.]*?\bclasses)\s+(?:for|in|during|of)?\s*(?:the|this|a|one|next)\s+week\b",
+    re.IGNORECASE,
+)
 _A_WEEK = re.compile(rf"\b(once|twice|{NUMBER}(?:\s+times)?)\s+(?:a|per|every|each)\s+week\b", re.IGNORECASE)
 _GROWS = re.compile(
     rf"\b(?:growing\s+)?from\s+({NUMBER})(?:\s*min\w*)?\s+to\s+({NUMBER})[\s-]*min\w*", re.IGNORECASE
@@ -79,9 +84,12 @@ def course_in(text: str) -> tuple[CourseShape, str] | None:
         each = number_of(found["each"]) if found["each"] else 1.0
     elif (found := _CLASSES.search(text)) is not None:
         weeks, each = number_of(found[1]), 1.0
+    elif (found := _THIS_WEEK.search(text)) is not None and number_of(found[1]) > 1:
+        weeks, each = 1.0, number_of(found[1])
     else:
         return None
-    said, rest = found[0].strip(), f"{text[: found.start()]} {text[found.end() :]}"
+    kind = found.groupdict().get("kind") or ""
+    said, rest = found[0].strip(), f"{text[: found.start()]} {kind} {text[found.end() :]}"
     if (again := _A_WEEK.search(rest)) is not None:
         word = again[1].lower().split()[0]
         each = float(_TIMES.get(word, 0) or number_of(word))

@@ -69,6 +69,8 @@ BEYOND = frozenset(
     ("hard", "difficult", "impossible", "bad", "out", "tricky", "uncomfortable", "unsafe", "agony",
      "forbidden", "beyond", "problem")
 )  # fmt: skip
+FINE = frozenset(("fine", "ok", "okay", "good", "great", "alright", "healthy"))  # "my wrists are fine"
+NOT_FINE = frozenset(("not", "arent", "isnt"))  # "... but my knees are not"
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
 # Said before whom a class is for; a part of who they are, where more is told: "women over fifty".
 PERSONS = frozenset(

@@ -14,7 +14,7 @@ import msgspec
 from yewhour.core.lengths import show_length
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
-from yewhour.core.promise.complaints import complaint_to, hurting_to
+from yewhour.core.promise.complaints import complaint_to, fine_to, hurting_to
 from yewhour.core.promise.grammar import (
     AND,
     AT_HAND,
@@ -204,6 +204,9 @@ class PromiseReader:
                     yield self.meanings.unknown(said, context or soft, health), context or soft
                 continue
             kind, key, length, typed_as = read
+            if kind in ("area", "part", "condition") and (well := fine_to(tokens, at + length)) > at + length:
+                at = well  # what is well asks for nothing
+                continue
             if fed and context in STRICT and kind in ENDS:
                 context = soft = ""
             end = at + length
