@@ -22,6 +22,7 @@ from yewhour.core.preparation import PreparedPlan, prepare_plan
 from yewhour.core.problem import Problem
 from yewhour.core.purpose import PURPOSES
 from yewhour.core.script.candidates import candidate_lines
+from yewhour.core.script.in_bed import IN_BED, lying_in_bed
 from yewhour.core.script.own_lines import with_own_lines
 from yewhour.core.script.placement import place_cues
 from yewhour.core.sides import evened
@@ -103,7 +104,10 @@ class SolvedPlan(msgspec.Struct, frozen=True, eq=False):
         segments = self.laid_out(choice)
         _check_sum(segments, choice)
         self.stage("writing")
-        candidates, lost = with_own_lines(candidate_lines(segments, self.entries), segments, plan.edits)
+        lines = candidate_lines(segments, self.entries)
+        if IN_BED in plan.brief.without:
+            lines = list(lying_in_bed(lines, segments))
+        candidates, lost = with_own_lines(lines, segments, plan.edits)
         cues, dropped = place_cues(candidates, segments, duration, self.prepared.school.talk)
         timed = TimedClass(
             plan, ticks(self.promised_s), choice.length, choice, segments, cues, dropped, lost_edits=lost
