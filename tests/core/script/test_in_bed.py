@@ -34,4 +34,4 @@ def test_nobody_in_bed_hears_of_a_mat_and_every_line_takes_as_long():
     alike = [(cue, re.sub(r"\b([Tt]he|[Yy]our) (?:mat|floor)\b", r"\1 bed", cue.text)) for cue in mats]
     alike = [(cue, text) for cue, text in alike if text in took]
     assert alike
-    assert all(took[text] == cue.end - cue.start for cue, text in alike)
+    assert all(abs(took[text] - (cue.end - cue.start)) <= 2 for cue, text in alike)  # a fifth of a second
