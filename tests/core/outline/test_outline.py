@@ -193,6 +193,13 @@ def test_a_plan_comes_back_from_its_outline(body):
     assert read_outline(text, LIBRARY).sections == plan.sections
 
 
+@pytest.mark.parametrize(("telling", "comes_back"), [(-1, 0), (0, 0), (3, 3)])
+def test_a_telling_that_is_none_is_not_written(telling, comes_back):
+    plan = read("cat 5b")
+    plan = msgspec.structs.replace(plan, brief=msgspec.structs.replace(plan.brief, telling=telling))
+    assert read_outline(write_outline(plan, LIBRARY), LIBRARY).brief.telling == comes_back
+
+
 def test_a_section_comes_back_with_its_words():
     section = Section(title="Settle", role="settle", pace=Pace(6), glide_to=4.0, mat="back", priority=2)
     text = write_outline(Plan(sections=(section,)), LIBRARY)

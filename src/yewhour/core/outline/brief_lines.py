@@ -122,7 +122,7 @@ def write_brief(brief: Brief) -> list[str]:
         said = one_line(getattr(brief, field))
         if key not in ("title", "style") and said and said != getattr(usual, field):
             lines.append(f"{key}: {said}")
-    if brief.telling:
+    if brief.telling > 0:
         lines.append(f"telling: {min(brief.telling, 10**9 - 1)}")
     if any(told := [one_line(one).replace("|", "/") for one in brief.theme]):
         lines.append(f"theme: {' | '.join(told).rstrip(' |')}")
