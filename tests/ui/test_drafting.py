@@ -29,6 +29,7 @@ def drafted(bare_desk):
     assert bare_desk.window.pages.start().promise.field.hasFocus()
     bare_desk.type(TEXT)
     bare_desk.key(Qt.Key.Key_Return)
+    bare_desk.qtbot.waitUntil(lambda: bare_desk.session.timed is not None, timeout=20_000)
     wait(bare_desk)
     return bare_desk
 
