@@ -221,6 +221,8 @@ def test_each_part_of_it(text, field, value, reader):
         ("backbends aggravate my spine", "backbends"),
         ("headstand is out, strong hour", "neck loads"),
         ("downward dog bothers my wrists", "downward-dog"),
+        ("for my mum, standing makes her dizzy", "standing"),
+        ("twists make me feel sick, 20 minutes", "twists"),
     ],
 )
 def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):
@@ -303,6 +305,10 @@ def test_an_everyday_word_brings_no_style_that_has_nothing_for_what_a_class_is_a
         )
         there = {area for one in pool_of(ask, shipped(), model).items.values() for area in one.areas}
         assert not there & set(areas), style
+
+
+def test_what_makes_her_glad_is_not_left_out(reader):
+    assert reader.read("twists make me happy, 20 minutes").brief.without == ()
 
 
 def test_what_is_well_asks_for_nothing(reader):

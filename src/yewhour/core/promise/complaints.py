@@ -1,6 +1,6 @@
 """Where a complaint ends: of a part of the body, or of something that is done."""
 
-from yewhour.core.promise.grammar import BETWEEN, BEYOND, FINE, HURTING, NOT_FINE
+from yewhour.core.promise.grammar import BETWEEN, BEYOND, FEELS, FINE, HURTING, MAKES, NOT_FINE
 from yewhour.core.promise.vocabulary import Lexicon, Token
 
 
@@ -9,9 +9,7 @@ def complaint_to(lexicon: Lexicon, tokens: list[Token], end: int) -> int:
     where it has none."""
     if end < len(tokens) and tokens[end].plain in lexicon.hurts:
         return end + 1
-    behind = end
-    while behind < len(tokens) and tokens[behind].plain in BETWEEN:
-        behind += 1
+    behind = _behind(tokens, end)
     if behind == len(tokens):
         return end
     if behind > end and behind + 1 == len(tokens) and tokens[behind].plain in NOT_FINE:
@@ -23,19 +21,24 @@ def complaint_to(lexicon: Lexicon, tokens: list[Token], end: int) -> int:
 
 
 def hurting_to(tokens: list[Token], end: int) -> int:
-    """Where it ends that something hurts, or can't be: `kneeling hurts`, `twists are hard`."""
-    behind = end
-    while behind < len(tokens) and tokens[behind].plain in BETWEEN:
-        behind += 1
+    """Where it ends that something hurts, or can't be: `kneeling hurts`, `twists are hard`, `standing makes
+    (her dizzy)`."""
+    behind = _behind(tokens, end)
     if behind == len(tokens):
         return end
-    told = tokens[behind].plain in HURTING or (behind > end and tokens[behind].plain in BEYOND)
+    plain, after = tokens[behind].plain, {token.plain for token in tokens[behind + 1 :]}
+    told = plain in HURTING or (behind > end and plain in BEYOND) or (plain in MAKES and bool(after & FEELS))
     return behind + 1 if told else end
 
 
 def fine_to(tokens: list[Token], end: int) -> int:
     """Where it ends that a part of the body is said to be well, `wrists are fine`; `end` where not."""
-    behind = end
-    while behind < len(tokens) and tokens[behind].plain in BETWEEN:
-        behind += 1
-    return behind + 1 if behind > end and behind < len(tokens) and tokens[behind].plain in FINE else end
+    behind = _behind(tokens, end)
+    return behind + 1 if end < behind < len(tokens) and tokens[behind].plain in FINE else end
+
+
+def _behind(tokens: list[Token], end: int) -> int:
+    """Behind the words that may stand before what is said of something: `are really`."""
+    while end < len(tokens) and tokens[end].plain in BETWEEN:
+        end += 1
+    return end

@@ -65,6 +65,7 @@ HURTING = frozenset(
     ("hurt", "hurting", "ache", "aching", "painful", "pain", "bother", "aggravate", "irritate", "flare",
      "trigger", "upset", "worsen", "injure")
 )  # fmt: skip
+MAKES = frozenset(("make", "give", "leave", "cause", "bring"))  # "standing makes her dizzy"
 BEYOND = frozenset(
     ("hard", "difficult", "impossible", "bad", "out", "tricky", "uncomfortable", "unsafe", "agony",
      "forbidden", "beyond", "problem")
