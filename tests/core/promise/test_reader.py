@@ -223,6 +223,8 @@ def test_each_part_of_it(text, field, value, reader):
         ("downward dog bothers my wrists", "downward-dog"),
         ("for my mum, standing makes her dizzy", "standing"),
         ("twists make me feel sick, 20 minutes", "twists"),
+        ("folds give me a headache, 30 minutes", "folds"),
+        ("downward dog leaves my wrists sore", "downward-dog"),
     ],
 )
 def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):

@@ -65,7 +65,9 @@ HURTING = frozenset(
     ("hurt", "hurting", "ache", "aching", "painful", "pain", "bother", "aggravate", "irritate", "flare",
      "trigger", "upset", "worsen", "injure")
 )  # fmt: skip
-MAKES = frozenset(("make", "give", "leave", "cause", "bring"))  # "standing makes her dizzy"
+# "standing makes her dizzy", "folds give me a headache"
+MAKES = frozenset(("make", "give", "leave", "cause", "bring"))
+MADE = FEELS | {"headache", "migraine", "vertigo", "sore"}
 BEYOND = frozenset(
     ("hard", "difficult", "impossible", "bad", "out", "tricky", "uncomfortable", "unsafe", "agony",
      "forbidden", "beyond", "problem")
