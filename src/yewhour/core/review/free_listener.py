@@ -23,6 +23,8 @@ from numpy.typing import NDArray
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.position import PositionGraph
 from yewhour.core.review.described import DescriptionIndex
+from yewhour.core.review.heard_bases import BaseListener
+from yewhour.core.review.other_words import PhraseIndex
 from yewhour.core.review.without_plan import sentences
 from yewhour.core.sides import fill, unmarked
 from yewhour.core.teaching_data import TeachingData
@@ -35,7 +37,9 @@ SHORTEST, LONGEST = 3, 130  # bins of one movement, both sides
 OWN, ELSEWHERE, GROUND = 0.25, 0.75, 40.0  # of a movement's words that are its own, and anybody's
 MOST_WEIGHT, HEARD = 2.5, 0.8  # what a word speaks for at most; how far words that are close are one
 NAMED, DESCRIBED = 12.0, 12.0  # evidence of a name, and of a description
-OFF_BASE = 0.3  # what each bin on another base costs
+PHRASED, OFF = 1.0, 0.2  # evidence of a phrase that is near; what is left of it on another base
+OFF_BASE = 1.5  # what a sentence on another base costs
+TELLS_BASE = 0.6  # what a phrase that is near tells of the base its movement is on
 BEGUN, WAY_S, AGAIN = (
     7.0,
     0.2,
@@ -60,7 +64,7 @@ TELLING: Mapping[str, float] = {
     "place": 3.0, "first": 2.5, "again": 2.5, "call": 2.0, "flow": 2.0, "align": 1.0, "check": 0.7,
     "leave": 0.6, "keep": 0.5, "deepen": 0.5, "choice": 0.5,
 }  # fmt: skip
-TELLS, NAMES = 0.35, 2.0  # any other line, and names
+TELLS, NAMES, PLACING = 0.35, 2.0, 3.0  # any other line; names; how others say it
 Floats = NDArray[np.float32]
 
 
@@ -79,9 +83,13 @@ class FreeListener:
     """Knows what every movement of a library is spoken of with. Make one for each library: a second."""
 
     def __init__(
-        self, teaching_data: TeachingData, names: MentionIndex, descriptions: DescriptionIndex
+        self,
+        teaching_data: TeachingData,
+        names: MentionIndex,
+        descriptions: DescriptionIndex,
+        phrases: Mapping[str, Sequence[str]],
     ) -> None:
-        self.names, self.descriptions = names, descriptions
+        self.names, self.descriptions, self._told_as = names, descriptions, phrases
         self.movements = [one for one in teaching_data.library.values() if _can_be_heard(one)]
         self._place = {one.id: number for number, one in enumerate(self.movements)}
         self._spoken = [self._words_of(one) for one in self.movements]
@@ -93,7 +101,14 @@ class FreeListener:
         self._all = sum(self._whole.values())
         self._sided: dict[str, Counter[str]] = {}
         self._shares: dict[str, Floats] = {}
-        self._bases = [_bases_of(one) for one in self.movements]
+        places = [*filter(None, (place for one in self.movements for place in _places(one)))]
+        self.bases = BaseListener(descriptions.bases, places, teaching_data.positions)
+        self._bases = np.array(
+            [[base in _bases_of(one) for base in self.bases.names] for one in self.movements], np.float32
+        )
+        self._phrases = PhraseIndex(
+            [[*phrases.get(one.id, ()), *_placing(one)] for one in self.movements], self._stem
+        )
         self._change = np.ascontiguousarray(_changes(self.movements, teaching_data.positions).T)
         usual = np.array([_usual_s(one) for one in self.movements]) / BIN_S
         lengths = np.arange(SHORTEST, LONGEST)
@@ -106,10 +121,17 @@ class FreeListener:
         size = max(1, math.ceil(hearing.length_s / BIN_S))
         if not said or not self.movements:
             return []
-        bases = self.descriptions.bases(said)
+        starts = np.array([talk.start_s for talk in said])
+        near = self._phrases.near(hearing.words)
+        at = {id(one): max(0, int(starts.searchsorted(one.at_s, "right")) - 1) for one in near}
+        bases = self._likely_bases(said, [(one.place, at[id(one)], one.evidence) for one in near])
+        on_it = bases @ self._bases.T  # how likely each movement's base is at each sentence
         told = [*self._told(hearing, said, bases)]
         scores = self._by_words(hearing, size)
-        self._off_base(scores, said, bases, hearing.length_s)
+        self._off_base(scores, said, on_it)
+        for one in near:
+            weight = one.evidence * (OFF + (1 - OFF) * float(on_it[at[id(one)], one.place]))
+            scores[one.place, min(size - 1, int(one.at_s / BIN_S))] += PHRASED * weight
         for movement, at_s, weight in told:
             if movement in self._place:
                 scores[self._place[movement], min(size - 1, int(at_s / BIN_S))] += weight
@@ -154,10 +176,12 @@ class FreeListener:
     def _words_of(self, movement: Movement) -> dict[str, float]:
         """How much each word, and each two close together, tell of a movement."""
         count: dict[str, float] = defaultdict(float)
-        for purpose, text in _texts(movement):
-            words = [self._stem(word) for word in WORD.findall(unmarked(text).lower()) if word not in OTHER]
+        told = [(PLACING, text) for text in self._told_as.get(movement.id, ())]
+        told += [(TELLING.get(purpose, TELLS), unmarked(text)) for purpose, text in _texts(movement)]
+        for tells, text in told:
+            words = [self._stem(word) for word in WORD.findall(text.lower()) if word not in OTHER]
             for _, word in features(words):
-                count[word] += TELLING.get(purpose, TELLS)
+                count[word] += tells
         for name in (movement.name, *movement.aliases, movement.traditional):
             for word in WORD.findall(name.lower()):
                 if word not in PLAIN:
@@ -194,27 +218,31 @@ class FreeListener:
             self._shares[word] = told / (self._totals + GROUND)
         return self._shares[word]
 
-    def _off_base(
-        self, scores: Floats, said: Sequence[SpeechStretch], bases: Sequence[str], until_s: float
-    ) -> None:
-        """Takes from what is done elsewhere than the body is just then."""
-        ends = [*(talk.start_s for talk in said[1:]), until_s]
-        for talk, base, end_s in zip(said, bases, ends, strict=True):
-            first, last = int(talk.start_s / BIN_S), int(end_s / BIN_S)
-            if base and last > first:
-                off = np.array([base not in one for one in self._bases], np.float32)
-                scores[:, first:last] -= OFF_BASE * off[:, None]
+    def _likely_bases(self, said: Sequence[SpeechStretch], near: Sequence[tuple[int, int, float]]) -> Floats:
+        """How likely each base is at each sentence. near: movements by place, at sentences, with evidence."""
+        told, by_phrase = self.bases.told(said), np.zeros((len(said), len(self.bases.names)), np.float32)
+        for place, row, evidence in near:
+            by_phrase[row] = np.maximum(by_phrase[row], evidence * self._bases[place])
+        return self.bases.likely(told + TELLS_BASE * by_phrase)
+
+    def _off_base(self, scores: Floats, said: Sequence[SpeechStretch], on_it: Floats) -> None:
+        """Takes from what is done elsewhere than the body is, where somebody speaks."""
+        for row, talk in enumerate(said):
+            at = min(scores.shape[1] - 1, int(talk.start_s / BIN_S))
+            scores[:, at] -= OFF_BASE * (1 - on_it[row])
 
     def _told(
-        self, hearing: Transcript, said: Sequence[SpeechStretch], bases: Sequence[str]
+        self, hearing: Transcript, said: Sequence[SpeechStretch], bases: Floats
     ) -> Iterator[tuple[str, float, float]]:
         """(movement, second, evidence) of names and descriptions."""
         for named in self.names.mentions(hearing.words, sentence_ends(said)):
             for movement in ("cat", "cow") if named.movement == "cat-cow" else (named.movement,):
                 yield movement, named.start_s, NAMED
-        for one in self.descriptions.described(said, bases):
+        for one in self.descriptions.described(said):
+            on = [self.bases.place[base] for base in one.on if base in self.bases.place]
+            likely = float(bases[one.sentence, on].sum()) if on else 1.0
             for movement in ("cat", "cow") if one.movement == "cat-cow" else (one.movement,):
-                yield movement, one.at_s, DESCRIBED
+                yield movement, said[one.sentence].start_s, DESCRIBED * likely
 
     # --- the best path ------------------------------------------------------------------------------------
 
@@ -303,9 +331,20 @@ def _told_of_sides(movement: Movement) -> Counter[str]:
     return count
 
 
+def _placing(movement: Movement) -> Iterator[str]:
+    """The lines of its own that bring one into a movement."""
+    for purpose, text in _texts(movement):
+        if TELLING.get(purpose, 0.0) >= 2.0:
+            yield unmarked(text)
+
+
+def _places(movement: Movement) -> list[str]:
+    """Where it is done, for the right side."""
+    return [*_sided(movement.start).split(" or "), _sided(movement.end or movement.start).split(" or ")[0]]
+
+
 def _bases_of(movement: Movement) -> frozenset[str]:
-    places = [*_sided(movement.start).split(" or "), _sided(movement.end or movement.start).split(" or ")[0]]
-    bases = {_base(place) for place in places}
+    bases = {_base(place) for place in _places(movement)}
     return frozenset(bases | ({"on-right", "on-left"} if bases & {"on-right", "on-left"} else set()))
 
 

@@ -258,7 +258,8 @@ def free_listener(teaching_data: TeachingData) -> FreeListener:
     talk = msgspec.convert(read_toml(DATA / "mentions.toml"), EverydayWords)
     words = msgspec.convert(read_toml(DATA / "described.toml"), Descriptions)
     names = MentionIndex(teaching_data.library, list(teaching_data.blocks), talk)
-    made = FreeListener(teaching_data, names, DescriptionIndex(words, teaching_data))
+    phrases = msgspec.convert(read_toml(DATA / "heard_in_other_words.toml"), dict[str, tuple[str, ...]])
+    made = FreeListener(teaching_data, names, DescriptionIndex(words), phrases)
     _listeners[:] = [(teaching_data, made)]
     return made
 
