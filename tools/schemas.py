@@ -22,7 +22,7 @@ from yewhour.core.library.telling import Telling
 from yewhour.core.plan.school import School
 from yewhour.core.promise.vocabulary import PromiseVocabulary
 from yewhour.core.purpose import LINE_PURPOSES
-from yewhour.core.review.described import Descriptions
+from yewhour.core.review.listening.described import Descriptions
 from yewhour.core.transcript.mentions import EverydayWords
 from yewhour.core.wording.lines import StandingLines
 from yewhour.core.wording.speech import SpeechRates
@@ -49,6 +49,7 @@ def schemas() -> dict[str, bytes]:
         "looking": msgspec.json.schema(CheckRules),
         "mentions": msgspec.json.schema(EverydayWords),
         "described": msgspec.json.schema(Descriptions),
+        "heard_in_other_words": msgspec.json.schema(dict[str, tuple[str, ...]]),
         "movements": _movements(),
         "promise": msgspec.json.schema(PromiseVocabulary),
         "positions": msgspec.json.schema(PositionsFile),

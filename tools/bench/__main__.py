@@ -30,6 +30,7 @@ BENCHES = {
     "take": take.bench_take,
     "voice": take.bench_voice,
     "captions": back.bench_captions,
+    "recordings": back.bench_recordings,
     "shelf": shelf.bench_shelf,
     "draft": draft.bench_draft,
     "figures": figures.bench_figures,

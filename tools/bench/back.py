@@ -13,6 +13,7 @@ from statistics import median
 import soundfile
 
 from tools.bench.table import against, line
+from tools.spoken import LATER, SPOKEN, brought, shares, told
 from tools.teachers import REMARKS, captions, taught
 from yewhour.content.paths import DEMO
 from yewhour.core.pipeline import solve
@@ -22,6 +23,7 @@ from yewhour.core.timed_class import TimedClass
 from yewhour.core.transcript.captions import read_captions
 from yewhour.core.transcript.line_matches import match_lines
 from yewhour.state.classes.class_file import read_plan
+from yewhour.state.takes.recordings import free_listener
 from yewhour.state.teaching_data import load_teaching_data
 from yewhour.voice.recognition.recording_words import recognise_apart
 from yewhour.voice.recognition.simulated_teacher import simulated_speech
@@ -56,6 +58,18 @@ def bench_captions() -> None:
     ]
     off = max(abs(one.ratio / WANTED[one.what] - 1) for one in learnt_shares(notes))
     line("learnt after three takes: the furthest off", f"{off:.1%}", "within 10 %", off <= 0.1)
+
+
+def bench_recordings() -> None:
+    """What is heard of classes in other words, without a plan."""
+    listener = free_listener(load_teaching_data()[0])
+    for title, folder in (("set on these", SPOKEN), ("written later", LATER)):
+        paths = [path.with_suffix(".txt") for path in sorted(folder.glob("*.done"))]
+        found, besides, sides, off_s = shares([told(path, brought(path, listener).items) for path in paths])
+        line(f"{len(paths)} recordings, {title}: found", f"{found:.0%}", "85 %", found >= 0.85)
+        line("told that nobody did", f"{besides:.0%}", "6 %", besides <= 0.06)
+        line("sides that are right", f"{sides:.0%}", "95 %", sides >= 0.95)
+        line("beginnings off, at the median", f"{off_s:.1f} s", "5 s", off_s <= 5)
 
 
 def bench_back(takes: int = TAKES) -> None:

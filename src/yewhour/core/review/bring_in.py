@@ -19,7 +19,7 @@ from yewhour.core.review.brought_items import (
     taught,
     title_of,
 )
-from yewhour.core.review.free_listener import FreeListener
+from yewhour.core.review.listening.free_listener import FreeListener
 from yewhour.core.review.review import breath_pace
 from yewhour.core.review.without_plan import (
     CLOSING,
@@ -56,8 +56,8 @@ def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> Broug
     known = listener.names
     said = sentences(hearing.talks)
     heard = listener.heard(hearing)
-    mentions, seconds = taught(hearing, heard, listener, said)
-    items = items_of(hearing, mentions, seconds, said, listener)
+    mentions, sides = taught(hearing, heard, listener, said)
+    items = items_of(hearing, mentions, sides, said, listener)
     spoken = [one.start_s for one in mentions]
     breath_s = 60 / (breath_pace(hearing.words) or 60 / BREATH_S)
     rows = [f"title: {title_of(title)}", f"length: {show_length(max(60, round(hearing.length_s)))}", ""]

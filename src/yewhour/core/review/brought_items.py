@@ -2,24 +2,21 @@
 
 import re
 from bisect import bisect_left
-from collections.abc import Collection, Sequence
+from collections.abc import Mapping, Sequence
 
 import msgspec
 
-from yewhour.core.review.free_listener import OTHER, FreeListener, HeardMovement, sentence_ends
+from yewhour.core.review.listening.free_listener import ENTERED, FreeListener, HeardMovement, sentence_ends
+from yewhour.core.review.listening.sides import OTHER, SIDE_S, TURN
 from yewhour.core.review.without_plan import SWITCH, sided
 from yewhour.core.transcript.mentions import Mention
 from yewhour.core.transcript.transcript import SpeechStretch, Transcript, plain_words
 
 SAME_S = 150.0  # a movement that is named again so soon, with nothing between, is the same one
-NEAR_WORDS, ENTERED = 12, 30  # before a movement, and from its beginning, in which its side is told
+NEAR_WORDS = 12  # before a movement, in which its side may be told
 CAT_COW = ("cat", "cow")
+OPPOSITE = "opposite"  # of the first side, which words told
 NAMED_S, SURELY = 20.0, 0.9  # near a movement that was heard; a certainty that no mere name parts
-SIDE_S = 8.0  # of the first side at least
-TURN = re.compile(
-    rf"{SWITCH.pattern}|\b(?:other (?:leg|arm|one|hand|foot|knee|way)|swap|(?:change|switch) over|"
-    r"(?:and|now) change|through the (?:middle|cent(?:re|er)))\b"
-)
 _COUNT = re.compile(
     r"\b(one|two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty|thirty) "
     r"(?:more |full |deep |slow )*"
@@ -49,18 +46,21 @@ def taught(
     heard: Sequence[HeardMovement],
     listener: FreeListener,
     said: Sequence[SpeechStretch],
-) -> tuple[list[Mention], set[int]]:
+) -> tuple[list[Mention], dict[int, str]]:
     """What was taught, named or not, each side of it where it begins; blocks that were named besides. And the
-    words at which second sides begin."""
+    sides that are known by how one lies, or OPPOSITE for a second side, by the words they begin at."""
     starts = [word.start_s for word in hearing.words]
-    found, seconds = list[Mention](), set[int]()
+    found, sides = list[Mention](), dict[int, str]()
     for one in heard:
         cat_cow = one.movement in CAT_COW
         movement = "cat-cow" if cat_cow else one.movement
         for at_s in (one.start_s, *_second_side(one, listener, said)):
             at = min(bisect_left(starts, at_s), len(starts) - 1)
-            if at_s != one.start_s:
-                seconds.add(at)
+            lain = [side for from_s, side in one.lain if from_s <= max(at_s, one.lain[0][0])]
+            if lain:
+                sides[at] = lain[-1]
+            elif at_s != one.start_s:
+                sides[at] = OPPOSITE
             if not (found and found[-1].movement == movement and cat_cow):
                 found.append(Mention(movement, cat_cow, at, 0, max(at_s, starts[at])))
     named = listener.names.mentions(hearing.words, sentence_ends(said))
@@ -70,7 +70,7 @@ def taught(
         for one in named
         if not one.block and not _stands_in(one, heard, listener.names.announced(hearing.words, one))
     ]
-    return sorted(found, key=lambda one: one.at), seconds
+    return sorted(found, key=lambda one: one.at), sides
 
 
 def _stands_in(named: Mention, heard: Sequence[HeardMovement], announced: bool) -> bool:
@@ -90,12 +90,14 @@ def _second_side(
     """The second at which a one-sided movement goes on to its other side, where that was said."""
     if listener.names.library[one.movement].sides != "one":
         return ()
+    if one.lain:
+        return tuple(at_s for at_s, _ in one.lain[1:2])
     first = ""
     for talk in said:
         if not one.start_s - 0.5 <= talk.start_s < one.end_s:
             continue
         words = plain_words(talk.text)
-        side = next((word for word in words if sided([word])), "")
+        side = listener.sides.side_of(one.movement, words)
         later = talk.start_s - one.start_s >= SIDE_S
         turns = TURN.search(" ".join(words)) is not None or (first and side and side != first)
         if later and turns and len(sided(words)) < 2 + bool(first):
@@ -107,7 +109,7 @@ def _second_side(
 def items_of(
     hearing: Transcript,
     mentions: Sequence[Mention],
-    seconds: Collection[int],
+    sides: Mapping[int, str],
     said: Sequence[SpeechStretch],
     listener: FreeListener,
 ) -> list[BroughtItem]:
@@ -116,7 +118,8 @@ def items_of(
     for number, one in enumerate(mentions):
         until = mentions[number + 1].at if number + 1 < len(mentions) else len(hearing.words)
         before = mentions[number - 1].at + mentions[number - 1].size if number else 0
-        side = _side(hearing, one, before, until, listener)
+        lain = sides.get(one.at, "")
+        side = lain if lain in OTHER else _side(hearing, one, before, until, listener)
         words = " ".join(word.text for word in hearing.words[one.at : until])
         match = _COUNT.search(words)
         count = _VALUES[match.group(1)] if match else 0
@@ -124,7 +127,7 @@ def items_of(
         switched = last is not None and any(last.start_s < at_s <= one.start_s + 4 for at_s in switches)
         if last is not None:
             last.end_s = max(last.end_s, one.start_s)
-        if last is not None and one.at in seconds and last.movement == one.movement:
+        if last is not None and lain == OPPOSITE and last.movement == one.movement:
             side, switched = OTHER.get(last.side, side), True
             last.side = last.side or OTHER.get(side, "")
         elif last is not None and _same(last, one, side, switched):
@@ -149,7 +152,7 @@ def _side(hearing: Transcript, one: Mention, before: int, until: int, listener: 
         return ""
     told = [word.text for word in hearing.words[one.at : min(until, one.at + ENTERED)]]
     ahead = [word.text for word in hearing.words[max(before, one.at - NEAR_WORDS) : one.at]]
-    found = listener.side_of(one.movement, told) or listener.side_of(one.movement, ahead)
+    found = listener.sides.side_of(one.movement, told) or listener.sides.side_of(one.movement, ahead)
     return found or next((word for word in reversed(ahead) if sided([word])), "")
 
 

@@ -14,9 +14,9 @@ from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
 from yewhour.core.review.actual_class import actual_class
 from yewhour.core.review.bring_in import BroughtClass, brought_in, with_length
-from yewhour.core.review.described import DescriptionIndex, Descriptions
 from yewhour.core.review.findings import ReviewFinding, review_finding, review_findings
-from yewhour.core.review.free_listener import FreeListener
+from yewhour.core.review.listening.described import DescriptionIndex, Descriptions
+from yewhour.core.review.listening.free_listener import FreeListener
 from yewhour.core.review.review import Review, look_back, pace_of
 from yewhour.core.review.review_values import as_json, finding_value, review_values
 from yewhour.core.review.whose import likeliest

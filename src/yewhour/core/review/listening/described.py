@@ -33,11 +33,13 @@ class Descriptions(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
     alike: tuple[str, ...]
     bases: tuple[WordsOfBase, ...]
+    turned: tuple[str, ...]
+    places: frozenset[str]
     described: tuple[WordsOfMovement, ...]
 
 
 class DescribedMovement(msgspec.Struct, frozen=True):
-    """A movement that a sentence describes, by its number, and the bases that the words mean it on; () any."""
+    """A movement that a sentence describes, by its number. on: the bases that are meant; () for any."""
 
     movement: str
     sentence: int
@@ -49,7 +51,7 @@ class DescriptionIndex:
 
     def __init__(self, words: Descriptions) -> None:
         self.alike = {word: row.split()[0] for row in words.alike for word in row.split()}
-        self.bases = words.bases
+        self.bases, self.turned, self.places = words.bases, words.turned, words.places
         self._described = [(one.movement, one.on, patterns(one.say)) for one in words.described]
 
     def described(self, said: Sequence[SpeechStretch]) -> list[DescribedMovement]:
