@@ -80,7 +80,8 @@ def test_a_cut_that_moved_keeps_its_reason():
     ("cuts", "ending", "copied"),
     [
         ([(0.0, 4.0), (12.0, 40.0)], "mp4", True), ([(0.0, 4.0), (12.3, 40.0)], "mp4", False),
-        ([(0.0, 4.0), (12.0, 40.0)], "webm", False), ([(0.0, 4.0), (12.0, 40.0)], "av1.mp4", False),
+        ([(0.0, 4.0), (12.0, 40.0)], "webm", False),
+        pytest.param([(0.0, 4.0), (12.0, 40.0)], "av1.mp4", False, marks=pytest.mark.long),
         ([], "mkv", True),
     ],
 )  # fmt: skip

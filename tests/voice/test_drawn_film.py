@@ -42,7 +42,9 @@ def timed():
     return made_of(Step(movement="child", amount=3), title="Ebb")
 
 
-@pytest.mark.parametrize("ending", [".mp4", pytest.param(".mkv", marks=pytest.mark.long), ".webm"])
+@pytest.mark.parametrize(
+    "ending", [".mp4", *(pytest.param(end, marks=pytest.mark.long) for end in (".mkv", ".webm"))]
+)
 def test_a_class_becomes_a_film_as_long_as_it_is(timed, tmp_path, ending):
     out, shares = tmp_path / f"ebb{ending}", []
     text = FilmText("Ebb", chapters(timed), captions(timed))

@@ -184,7 +184,7 @@ nodes = st.recursive(
 )
 
 
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=25, deadline=None)
 @given(st.lists(nodes, min_size=1, max_size=3))
 def test_a_plan_comes_back_from_its_outline(body):
     plan = plan_of(*body)

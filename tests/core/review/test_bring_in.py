@@ -114,8 +114,15 @@ def test_everyday_words_are_no_movements():
     assert "roll up 5x" in brought.outline
 
 
-@pytest.mark.parametrize("name", ["bell-ringers", "hips-after-the-helm", "sail-loft-mat", "low-water"])
-@pytest.mark.parametrize("kind", ["vtt", "bare"])
+@pytest.mark.parametrize(
+    ("name", "kind"),
+    [
+        ("bell-ringers", "vtt"),
+        ("hips-after-the-helm", "bare"),
+        ("sail-loft-mat", "vtt"),
+        ("low-water", "bare"),
+    ],
+)
 def test_what_it_makes_can_be_read_made_and_has_what_was_named(name, kind):
     brief = msgspec.structs.replace(demo_maker(name).plan.brief, ways={"say_names": "always"})
     named_class = solve(msgspec.structs.replace(demo_maker(name).plan, brief=brief), shipped())

