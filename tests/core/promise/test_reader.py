@@ -1,6 +1,8 @@
 """A promise in words: each part of its grammar, what is mistyped, what is not understood, and what asks
 back."""
 
+import re
+
 import pytest
 
 from tests.conftest import shipped
@@ -507,12 +509,27 @@ def test_an_age_by_itself_behind_a_length_and_a_stroke_are_minded(reader, text, 
         ("30-minute flow, 70", "minded: older people", "kept"),
         ("yin, 7", "7:00 long", "guessed"),
         ("tennis elbow, flow 45", "45:00 long", "guessed"),
+        ("morning flow 40 to crow", "40:00 long", "guessed"),
+        ("30 yoga for hips", "30:00 long", "guessed"),
+        ("vinyasa 60 with no wrists", "1:00:00 long", "guessed"),
     ],
 )
 def test_a_number_by_itself_is_told(text, meaning, state, reader):
-    number = text.rsplit(" ", 1)[-1]
+    number = re.findall(r"\d+", text)[-1]
     wish = next(one for one in reader.read(text).wishes if one.text == number)
     assert (wish.meaning, wish.state) == (meaning, state)
+
+
+def test_what_heals_is_minded_however_long_ago_it_was(reader):
+    read = reader.read("gentle 20 minutes for someone 10 weeks after a hysterectomy")
+    assert read.brief.cautions
+    assert read.brief.target_s == 1200
+    assert not any("10 weeks" in one.meaning for one in read.wishes)
+
+
+def test_who_plays_a_game_is_not_playful(reader):
+    wishes = reader.read("30 minutes for teenagers who play football").wishes
+    assert not any("playful" in one.meaning for one in wishes)
 
 
 @pytest.mark.parametrize(

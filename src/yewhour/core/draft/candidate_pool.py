@@ -180,18 +180,29 @@ def _pool(
             item = msgspec.structs.replace(item, near=near)
         items[movement.id] = item
     for name, flow in model.blocks.items():
-        movements = [
-            teaching_data.library[one.movement] for one in steps_in(teaching_data.blocks.get(name, ()))
-        ]
-        met = any(room.met(one) or room.left_out(one) for one in movements)
-        loads = tuple({load for one in movements for load in one.loads})
-        if movements and not met and flow.effort <= min(room.most, model.levels[brief.level].most + 1):
+        if able_flow(name, ask, room, teaching_data, model):
+            movements = _movements_of(name, teaching_data)
+            loads = tuple({load for one in movements for load in one.loads})
             ends = "four-point" if "four-point" in flow.bases else "standing"
             items[name] = PoolItem(
                 name, name, None, flow.seconds, 20.0, frozenset(flow.areas), flow.effort, flow.bases,
                 flow.bases[0], ends, loads=loads, marks=("warming",),
             )  # fmt: skip
     return CandidatePool(items, order, down)
+
+
+def able_flow(
+    name: str, ask: DraftRequest, room: Room, teaching_data: TeachingData, model: DraftModel
+) -> bool:
+    """Whether everybody can do a flow."""
+    movements = _movements_of(name, teaching_data)
+    met = any(room.met(one) or room.left_out(one) for one in movements)
+    most = min(room.most, model.levels[ask.brief.level].most + 1)
+    return bool(movements) and not met and model.blocks[name].effort <= most
+
+
+def _movements_of(flow: str, teaching_data: TeachingData) -> list[Movement]:
+    return [teaching_data.library[one.movement] for one in steps_in(teaching_data.blocks.get(flow, ()))]
 
 
 def order_of(style: DraftStyle, teaching_data: TeachingData) -> dict[str, int]:

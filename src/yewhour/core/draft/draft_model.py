@@ -19,11 +19,11 @@ class DeclaredPart(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class DraftPart(DeclaredPart, frozen=True):
     """A part of a class: its share of the length, what the body rests on in it, in order, and how hard it is.
 
-    chain: how many one-sided movements may stand in one pair. blocks: flows it may begin with; must: it
-    does. least: seconds of a class from which on it is there. more: families besides those of the style.
-    again: what came in another part may come here too. areas: what all in it works or opens, one of these;
-    none for anything. named: a base, and its title where something stands
-    there and nothing on the first of its bases.
+    chain: how many one-sided movements may stand in one pair. between: flows that lead from one chain to the
+    next, the first of them that all can do. blocks: flows it may begin with; must: it does. least: seconds of
+    a class from which on it is there. more: families besides those of the style. again: what came in another
+    part may come here too. areas: what all in it works or opens, one of these; none for anything. named: a
+    base, and its title where something stands there and nothing on the first of its bases.
     """
 
     title: str
@@ -33,6 +33,7 @@ class DraftPart(DeclaredPart, frozen=True):
     effort: tuple[int, int]
     about: About
     chain: int = 1
+    between: tuple[str, ...] = ()
     blocks: tuple[str, ...] = ()
     must: bool = False
     least: int = 0

@@ -26,7 +26,7 @@ from yewhour.core.draft.draft_model import (
 )
 from yewhour.core.draft.repair import above, fit_draft, repair
 from yewhour.core.draft.search import FEET, MovementJudge, SearchState, fill_part
-from yewhour.core.draft.to_plan import nodes_of, taught_flows
+from yewhour.core.draft.to_plan import flow_between, nodes_of, taught_flows
 from yewhour.core.lengths import seconds
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import (
@@ -217,7 +217,8 @@ def _with_section(plan: Plan, index: int, room_s: float, desk: _Desk) -> Plan:
     if not path.items:
         raise Problem(f"There is nothing else for {section.title}.", "draft", "Give it another role.")
     taught = taught_flows(desk.ask, desk.teaching_data.blocks)
-    body = (*stays, *nodes_of(path.items, part, desk.style, taught))
+    between = flow_between(part, desk.ask, desk.teaching_data, desk.model)
+    body = (*stays, *nodes_of(path.items, part, desk.style, taught, between))
     changed = msgspec.structs.replace(section, body=body)
     return msgspec.structs.replace(
         plan, sections=(*plan.sections[:index], changed, *plan.sections[index + 1 :])

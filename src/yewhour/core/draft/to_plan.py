@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 import msgspec
 
 from yewhour.core.conditions.room import Room
-from yewhour.core.draft.candidate_pool import PoolItem, steps_in
+from yewhour.core.draft.candidate_pool import PoolItem, able_flow, steps_in
 from yewhour.core.draft.draft_model import DraftModel, DraftPart, DraftRequest, DraftStyle
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.position import base_of
@@ -56,7 +56,8 @@ def draft_plan(
     taught = taught_flows(ask, teaching_data.blocks)
     for part, items in found:
         if items:
-            body = tuple(nodes_of(items, part, style, taught))
+            between = flow_between(part, ask, teaching_data, model)
+            body = tuple(nodes_of(items, part, style, taught, between))
             title = part.titled((base_of(one.start) for one in items), [one.title for one in sections])
             sections.append(Section(title=title, role=part.role, body=body))
     room = ask.room(teaching_data, model)
@@ -125,13 +126,38 @@ def _barred(place: str, room: Room) -> bool:
 
 
 def nodes_of(
-    items: Sequence[PoolItem], part: DraftPart, style: DraftStyle, taught: Mapping[str, Rounds]
+    items: Sequence[PoolItem],
+    part: DraftPart,
+    style: DraftStyle,
+    taught: Mapping[str, Rounds],
+    between: str,
 ) -> Iterator[Node]:
-    """The items as nodes: one-sided ones in pairs, several of them in one where the part has chains.
+    """The items as nodes: one-sided ones in pairs, several of them in one where the part has chains, and
+    between two chains a flow that leads to the next.
 
     Silence is promised before one long shape of a part, the last that has no sides; in the others somebody
     is spoken to, now and then.
     """
+    nodes = tuple(_nodes_of(items, part, style, taught))
+    for number, node in enumerate(nodes):
+        yield node
+        if between and _is_chain(node) and any(_is_chain(one) for one in nodes[number + 1 : number + 2]):
+            yield Block(name=between)
+
+
+def flow_between(part: DraftPart, ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> str:
+    """The flow that leads from one chain of a part to the next; "" where there is none for everybody."""
+    room = ask.room(teaching_data, model)
+    return next((name for name in part.between if able_flow(name, ask, room, teaching_data, model)), "")
+
+
+def _is_chain(node: Node) -> bool:
+    return isinstance(node, Pair) and len(node.body) > 1
+
+
+def _nodes_of(
+    items: Sequence[PoolItem], part: DraftPart, style: DraftStyle, taught: Mapping[str, Rounds]
+) -> Iterator[Node]:
     long = [item for item in items if style.quiet and not item.sided and item.lasts >= QUIET_S]
     chain: list[Step] = []
     stance: tuple[str, ...] = ()

@@ -78,6 +78,18 @@ _LAST_NUMBER = re.compile(
     r"(?<!\d)\s(\d0|\d5|1[0-2]0)\s*(?=$|[,|;.])",
     re.IGNORECASE,
 )
+# "flow 40 to crow": right before what the class is towards, or for, or without.
+_NUMBER_BETWEEN = re.compile(
+    r"(?:^|\b(?:flow|yoga|pilates|mat|hatha|yin|vinyasa|class|stretch|restorative|chair|core|barre)\s+)"
+    r"([1-9][05])(?=\s+(?:to|towards|for|with|about|without|on|before|after|flow|yoga|pilates|mat|hatha|yin"
+    r"|vinyasa|gentle|slow|strong|power|chair|easy|morning|evening|restorative|core)\b)",
+    re.IGNORECASE,
+)
+# "10 weeks after an operation" is after it: what heals is minded however long ago it was.
+_SINCE = re.compile(
+    r"\b(?:\w+|a few|a couple of)\s+(?:days?|weeks?|months?|years?)\s+(?=(?:after|post|since|on from)\b)",
+    re.IGNORECASE,
+)
 LEAST_MIN, MOST_MIN = 3, 180  # that a number by itself is taken for
 _BARE_AGE = re.compile(r"(?:^|[,|;])\s*(6[5-9]|[7-9]\d)\s*(?=$|[,|;.])")
 HARDER = ("experienced", "strength")
@@ -128,6 +140,7 @@ class PromiseReader:
             while (found := pattern.search(text)) and (tag := tag_of(found)):
                 yield self.meanings.condition(found[0], tag)
                 text = f"{text[: found.start()]} | {text[found.end() :]}"
+        text = _SINCE.sub("", text)
         long = False
         while (length := length_in(text)) is not None:
             start, end, seconds = length
@@ -140,7 +153,7 @@ class PromiseReader:
             yield self.meanings.condition(found[1], "older")
             text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
         if found := _BARE_NUMBER.search(text) or (
-            None if long else _LAST_NUMBER.search(text)
+            None if long else _LAST_NUMBER.search(text) or _NUMBER_BETWEEN.search(text)
         ):  # minutes, where none were said; else nobody knows of what
             minutes, why = int(found[1]), "no unit was said; taken for minutes"
             if not long and LEAST_MIN <= minutes <= MOST_MIN:
