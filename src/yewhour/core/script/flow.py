@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from yewhour.core.lengths import ticks
 from yewhour.core.library.movement import Wordings
+from yewhour.core.library.position import base_of
 from yewhour.core.pace import opposite
 from yewhour.core.script.cue import LEAD, Candidate
 from yewhour.core.timing.layout import Segment
@@ -97,6 +98,9 @@ def _line(phrasing: Phrasing, use: StepUse, before: StepUse | None) -> Wordings:
             return on_breath(_way(phrasing, before, use), breath)
         if words and words != ("flow",):
             return filled_line(words, use, breath=breath)
+    there = use.movement.flow_from.get(base_of(use.needed), ())
+    if there and not (before is not None and flows_on(before, use)):  # a way has brought one there already
+        return filled_line(there, use, breath=breath)
     if not lines_of(use, "flow"):
         return on_breath(filled_line(lines[0], use), breath) if breath else filled_line(lines[0], use)
     return filled_line(lines[0], use, breath=breath)
