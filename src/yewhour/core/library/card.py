@@ -41,7 +41,8 @@ class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_default
     says it. place: how the shape is built. protect: tag of a caution -> what those do, before the weight
     comes. choice: other ways, with their reason. aim: what it is for, or where it is felt. check: the usual
     mistake, how it is noticed, what mends it. image: a picture that does work. deepen: one step further.
-    compare: of a second side. again: the placing of a second side or a return. first: the first repetition
+    compare: of a second side. again: the placing of a second side or a return; returns: of further returns,
+    in turn. first: the first repetition
     talked through. keep: while it goes. late: near the end of a set; {n} is what is left then. leave: undoes
     the shape where it is. gentle: what is otherwise where everybody does it in its gentler way.
     """
@@ -56,6 +57,7 @@ class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_default
     deepen: Texts = ()
     compare: Texts = ()
     again: str = ""
+    returns: Texts = ()
     first: str = ""
     keep: Texts = ()
     late: Texts = ()
@@ -70,13 +72,14 @@ class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_default
         for beat in (*LISTS[1:], *SINGLE):
             texts = getattr(self, beat)
             yield from ((beat, text) for text in ((texts,) if isinstance(texts, str) else texts) if text)
+        yield from (("again", text) for text in self.returns)
 
     def in_gentle_form(self) -> "Card":
         """The card of its gentler way; itself where it has no words for that."""
         if self.gentle is None:
             return self
         told = {name: value for name in GENTLE if (value := getattr(self.gentle, name))}
-        return msgspec.structs.replace(self, **told, choice=(), deepen=(), gentle=None)
+        return msgspec.structs.replace(self, **told, returns=(), choice=(), deepen=(), gentle=None)
 
 
 def conditioned(text: str, shape: Mapping[str, str]) -> str:

@@ -19,10 +19,10 @@ class StepUse(msgspec.Struct, frozen=True, gc=False):
     number: the key of the whole number it takes: its step, and the blocks it was put in by. within: the
     groups it is in, each with its round, the outermost first. flow names the repeated group in which
     neighbours follow each other breath by breath, or is "". pair is the same for both sides of one pair, and
-    lead the side they are on just now. seen: the movement came earlier in the class. recalled: so long ago
-    that the essentials are said again. blocks: the ids of the blocks it was put in by. place: counts the
-    steps. mat: the end of the mat that is faced, "" for the front. Keys are opaque: nothing is read out of
-    them.
+    lead the side they are on just now. seen: how many steps of it came earlier in the class. recalled: so
+    long ago that the essentials are said again. blocks: the ids of the blocks it was put in by. place:
+    counts the steps. mat: the end of the mat that is faced, "" for the front. Keys are opaque: nothing is
+    read out of them.
     """
 
     key: str
@@ -48,7 +48,7 @@ class StepUse(msgspec.Struct, frozen=True, gc=False):
     within: tuple[tuple[str, int], ...] = ()
     flow: str = ""
     taught: int = 0
-    seen: bool = False
+    seen: int = 0
     recalled: bool = False
     stayed: str = ""
     mat: str = ""

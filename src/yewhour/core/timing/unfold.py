@@ -277,14 +277,18 @@ class _Walk:
 
 
 def _with_seen(uses: list[StepUse], groups: RoundGroups) -> Iterator[StepUse]:
-    """The uses, each knowing whether its movement surely came before it."""
+    """The uses, each knowing whether its movement surely came before it, and as how many steps."""
     earlier: dict[str, list[StepUse]] = {}
+    steps: dict[str, list[str]] = {}
     for use in uses:
         before = earlier.setdefault(use.movement.id, [])
         seen = any(is_certain(one, use, groups) for one in before)
         if not before or not is_certain(before[0], before[0], groups) or not seen:
             before.append(use)
-        yield msgspec.structs.replace(use, seen=True) if seen else use
+        told = steps.setdefault(use.movement.id, [])
+        if use.step.id not in told:
+            told.append(use.step.id)
+        yield msgspec.structs.replace(use, seen=max(1, told.index(use.step.id))) if seen else use
 
 
 def _recalled(uses: list[StepUse]) -> Iterator[StepUse]:

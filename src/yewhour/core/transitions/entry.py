@@ -322,7 +322,7 @@ class EntryLines:
         if not ways or not (telling or use.seen) or "say" in use.step.lines:
             return lines_of(use, "say")
         begin = zlib.crc32(f"{telling}/{use.movement.id}".encode()) if telling else 0
-        return (use.movement.said("say"), *ways)[(begin + use.seen * use.place) % (len(ways) + 1)]
+        return (use.movement.said("say"), *ways)[(begin + bool(use.seen) * use.place) % (len(ways) + 1)]
 
     def talk(self, use: StepUse) -> Iterator[tuple[str, int]]:
         """The lines of a talk in order, each with the silence after it in ticks."""

@@ -34,7 +34,7 @@ def is_again(phrasing: Phrasing, use: StepUse) -> bool:
     """Whether a use is shorter told: a second side, a return, another round."""
     if use.second and phrasing.school.second_side == "full" and use.round <= 1:
         return False
-    return use.second or use.seen or use.round > 1
+    return use.second or use.seen > 0 or use.round > 1
 
 
 def changes_said(
@@ -127,7 +127,8 @@ def _places(phrasing: Phrasing, card: Card, use: StepUse) -> list[str]:
     if "call" in use.step.lines:
         return [text for line in lines_of(use, "call") for text in line[:1]]
     if is_again(phrasing, use) and card.again:
-        return [card.again]
+        returns = (card.again, *card.returns)
+        return [card.again if use.second else returns[max(0, use.seen - 1) % len(returns)]]
     return list(card.place[:1] if use.round > 1 else card.place)
 
 
