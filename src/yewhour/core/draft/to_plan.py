@@ -138,11 +138,12 @@ def nodes_of(
     Silence is promised before one long shape of a part, the last that has no sides; in the others somebody
     is spoken to, now and then.
     """
-    nodes = tuple(_nodes_of(items, part, style, taught))
-    for number, node in enumerate(nodes):
-        yield node
-        if between and _is_chain(node) and any(_is_chain(one) for one in nodes[number + 1 : number + 2]):
+    chains = 0
+    for node in _nodes_of(items, part, style, taught):
+        if between and chains and _is_chain(node):
             yield Block(name=between)
+        chains += _is_chain(node)
+        yield node
 
 
 def flow_between(part: DraftPart, ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> str:
