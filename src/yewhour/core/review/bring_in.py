@@ -2,7 +2,7 @@
 
 import math
 import re
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from statistics import median
 
@@ -19,6 +19,7 @@ from yewhour.core.review.brought_items import (
     taught,
     title_of,
 )
+from yewhour.core.review.brought_kind import headers
 from yewhour.core.review.listening.free_listener import FreeListener
 from yewhour.core.review.review import breath_pace
 from yewhour.core.review.without_plan import (
@@ -38,7 +39,10 @@ PART_S, SILENCE_S = 150.0, 7.0  # the least length of a part of the class, and o
 EARLY_S = 1.5  # so long before a movement is named, what is said may be of it
 LOST_S = 40.0  # so long after a movement was named, what is said may be of one that was not understood
 AFTER_S = 10.0  # so long after something was said of a movement, what is said may be of it
-BREATH_S, MOVES_S = 7.5, 6.0  # of a breath where none is heard, and what the way there takes
+COUNT_S, LEAST_REP_S = 0.9, 2.0  # of a count, and of a repetition at least
+NATURAL = 0.05  # so near is as long as the recording
+LEAST_SHARE, MOST_SHARE = 0.5, 1.6  # of the usual seconds of ways and of teaching
+BREATH_S, MOVES_S = 7.5, 12.0  # of a breath where none is heard, and what the way there takes
 
 
 class BroughtClass(msgspec.Struct, frozen=True):
@@ -60,7 +64,8 @@ def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> Broug
     items = items_of(hearing, mentions, sides, said, listener)
     spoken = [one.start_s for one in mentions]
     breath_s = 60 / (breath_pace(hearing.words) or 60 / BREATH_S)
-    rows = [f"title: {title_of(title)}", f"length: {show_length(max(60, round(hearing.length_s)))}", ""]
+    rows = [f"title: {title_of(title)}", f"length: {show_length(max(60, round(hearing.length_s)))}"]
+    rows += [*headers(items, said, known.library), ""]
     notes = 0
     groups = list(_paired(items, known))
     parts = _parts(groups, hearing.words)
@@ -95,6 +100,29 @@ def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> Broug
         ]
         notes += len(said)
     return BroughtClass("\n".join(rows).rstrip() + "\n", tuple(items), notes)
+
+
+def own_share_of(lasted_s: float, natural_s: Callable[[float], float]) -> float:
+    """The share of the usual seconds of ways and teaching with which a class is naturally as long as its
+    recording, or as near as people are; 1 where it is so already.
+
+    natural_s: the length at a share.
+    """
+    at, natural = 1.0, natural_s(1.0)
+    if abs(natural / lasted_s - 1) <= NATURAL:
+        return at
+    other = LEAST_SHARE if natural > lasted_s else MOST_SHARE
+    slope = (natural_s(other) - natural) / (other - at)
+    share = at + (lasted_s - natural) / slope if slope > 0 else at
+    return round(min(MOST_SHARE, max(LEAST_SHARE, share)), 2)
+
+
+def with_own_seconds(outline: str, share: float) -> str:
+    """An outline with a share of the usual seconds of ways and teaching; the same for 1."""
+    if share == 1:
+        return outline
+    own = f"own ways: {share:g}\nown teaching: {share:g}"
+    return re.sub(r"(?m)^(length: .*)$", rf"\1\n{own}", outline, count=1)
 
 
 def with_length(brought: BroughtClass, lasted_s: float, nearest_s: float) -> BroughtClass:
@@ -259,7 +287,9 @@ def _dose(item: BroughtItem, movement: Movement, breath_s: float) -> str:
     if letter == "s":
         amount = round(doing_s / 5) * 5
         return f" {min(most, max(least, amount))}s"
-    amount = item.count or (round(doing_s / breath_s) if letter == "b" else preferred)
+    counts = sum(counts for _, counts in movement.rhythm)
+    each_s = breath_s if letter == "b" else max(LEAST_REP_S, COUNT_S * counts)
+    amount = item.count or (round(doing_s / each_s) if doing_s else preferred)
     amount = min(most, max(least, amount))
     by = movement.by if movement.sides != "alternating" else max(2, movement.by)
     return f" {max(by, amount - amount % by)}{letter}"

@@ -13,7 +13,13 @@ from yewhour.core.outline.reader import read_outline
 from yewhour.core.pipeline import solve
 from yewhour.core.problem import Problem
 from yewhour.core.review.actual_class import actual_class
-from yewhour.core.review.bring_in import BroughtClass, brought_in, with_length
+from yewhour.core.review.bring_in import (
+    BroughtClass,
+    brought_in,
+    own_share_of,
+    with_length,
+    with_own_seconds,
+)
 from yewhour.core.review.findings import ReviewFinding, review_finding, review_findings
 from yewhour.core.review.listening.described import DescriptionIndex, Descriptions
 from yewhour.core.review.listening.free_listener import FreeListener
@@ -268,9 +274,17 @@ def brought_from(hearing: Transcript, teaching_data: TeachingData, title: str) -
     """A recording as the outline of a class, which can be read."""
     listener = free_listener(teaching_data)
     brought = brought_in(hearing, listener, title)
-    plan = read_outline(brought.outline, teaching_data.library)
     if not brought.items:
         return brought
+
+    def natural_s(share: float) -> float:
+        plan = read_outline(with_own_seconds(brought.outline, share), teaching_data.library)
+        return solve(plan, teaching_data).preferred_s
+
+    share = own_share_of(hearing.length_s, natural_s)
+    outline = with_own_seconds(brought.outline, share)
+    brought = msgspec.structs.replace(brought, outline=outline)
+    plan = read_outline(outline, teaching_data.library)
     return with_length(
         brought, plan.brief.target_s, solve(plan, teaching_data).nearest_s(plan.brief.target_s)
     )

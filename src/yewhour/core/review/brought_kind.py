@@ -1,0 +1,64 @@
+"""What kind of class a recording is of: its style by what was done and how long each thing was, the time of
+day and who it is for by what is said at the beginning."""
+
+import re
+from collections.abc import Mapping, Sequence
+
+from yewhour.core.library.movement import Library
+from yewhour.core.review.brought_items import BroughtItem
+from yewhour.core.transcript.transcript import SpeechStretch, plain_words
+
+# Families that make a class one of a style where so much of its time is theirs, the first that does.
+STYLES: tuple[tuple[str, float, frozenset[str]], ...] = (
+    ("chair-balance", 0.4, frozenset(("chair-practice", "chair-wall"))),
+    ("breathing", 0.5, frozenset(("breathing", "breath-practices"))),
+    ("restorative", 0.4, frozenset(("restorative",))),
+    ("mat-classical", 0.35, frozenset(("classical-mat",))),
+    ("mat-modern", 0.4, frozenset(("classical-mat", "modern-mat", "pilates", "side-lying"))),
+)
+ON_THE_FEET = frozenset(("standing", "lunges", "arms-and-inversions"))
+SLOW_S, QUICK_S, FLOWS = 80.0, 34.0, 0.35  # of one thing, at the middle; on the feet, of all things done
+BEGINNING_S = 90.0  # what is said until then is about the class
+TIMES = {
+    "morning": re.compile(r"\b(?:good morning|this morning|morning class|before breakfast|sunrise)\b"),
+    "evening": re.compile(r"\b(?:good evening|evening|tonight|this evening)\b"),
+    "night": re.compile(r"\b(?:bedtime|before bed|in bed|to sleep|pyjamas|pajamas)\b"),
+}
+LEVELS = {
+    "beginners": re.compile(r"\b(?:beginners?|first time|learn it|never done)\b"),
+    "gentle": re.compile(r"\b(?:gentle one|gentle class|nice and gentle|easy one)\b"),
+}
+
+
+def headers(items: Sequence[BroughtItem], said: Sequence[SpeechStretch], library: Library) -> list[str]:
+    """The lines at the head of an outline that tell the kind of class; nothing where nothing was heard."""
+    done = [item for item in items if not item.block and not library[item.movement].behaviour.is_rest]
+    rows = [f"style: {style_of(done, library)}"] if done else []
+    beginning = " ".join(
+        word for talk in said if talk.start_s <= BEGINNING_S for word in plain_words(talk.text)
+    )
+    for key, known in (("level", LEVELS), ("time of day", TIMES)):
+        rows += [f"{key}: {value}" for value in _told(known, beginning)]
+    return rows
+
+
+def style_of(done: Sequence[BroughtItem], library: Library) -> str:
+    """The style of what was done, rests left out."""
+    lasted = [max(1.0, one.end_s - one.start_s) for one in done]
+    families = [library[one.movement].family for one in done]
+
+    def share(of: frozenset[str]) -> float:
+        return sum(secs for secs, family in zip(lasted, families, strict=True) if family in of) / sum(lasted)
+
+    for style, least, of in STYLES:
+        if share(of) >= least:
+            return style
+    usual_s = sorted(lasted)[len(lasted) // 2]
+    if usual_s >= SLOW_S:
+        return "slow"
+    flows = sum(family in ON_THE_FEET for family in families) / len(families)
+    return "flow" if usual_s <= QUICK_S and flows >= FLOWS else "hatha"
+
+
+def _told(known: Mapping[str, re.Pattern[str]], said: str) -> list[str]:
+    return [value for value, words in known.items() if words.search(said)][:1]
