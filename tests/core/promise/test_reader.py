@@ -512,6 +512,7 @@ def test_an_age_by_itself_behind_a_length_and_a_stroke_are_minded(reader, text, 
         ("morning flow 40 to crow", "40:00 long", "guessed"),
         ("30 yoga for hips", "30:00 long", "guessed"),
         ("vinyasa 60 with no wrists", "1:00:00 long", "guessed"),
+        ("class for 30 with bad knees", "", "unknown"),  # minutes, or people
     ],
 )
 def test_a_number_by_itself_is_told(text, meaning, state, reader):

@@ -85,6 +85,7 @@ _NUMBER_BETWEEN = re.compile(
     r"|vinyasa|gentle|slow|strong|power|chair|easy|morning|evening|restorative|core)\b)",
     re.IGNORECASE,
 )
+_NUMBER_FOR = re.compile(r"\bfor (\d\d)(?=\s+(?:with|who|and|without)\b|\s*(?:$|[,|;.]))", re.IGNORECASE)
 # "10 weeks after an operation" is after it: what heals is minded however long ago it was.
 _SINCE = re.compile(
     r"\b(?:\w+|a few|a couple of)\s+(?:days?|weeks?|months?|years?)\s+(?=(?:after|post|since|on from)\b)",
@@ -162,6 +163,8 @@ class PromiseReader:
             else:
                 yield self.meanings.unknown(found[1], "", False)
             text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
+        if found := _NUMBER_FOR.search(text):  # of minutes or of people: nobody knows
+            yield self.meanings.unknown(found[1], "", False)
         context: Context = ""
         for piece in BREAKS.split(AT_HAND.sub(" ", text).replace("|", ",")):
             soft, context = context, ""
