@@ -21,6 +21,7 @@ from yewhour.core.review.brought_items import (
 )
 from yewhour.core.review.brought_kind import headers
 from yewhour.core.review.listening.free_listener import FreeListener
+from yewhour.core.review.listening.path import repetition_s
 from yewhour.core.review.review import breath_pace
 from yewhour.core.review.without_plan import (
     CLOSING,
@@ -39,7 +40,6 @@ PART_S, SILENCE_S = 150.0, 7.0  # the least length of a part of the class, and o
 EARLY_S = 1.5  # so long before a movement is named, what is said may be of it
 LOST_S = 40.0  # so long after a movement was named, what is said may be of one that was not understood
 AFTER_S = 10.0  # so long after something was said of a movement, what is said may be of it
-COUNT_S, LEAST_REP_S = 0.9, 2.0  # of a count, and of a repetition at least
 NATURAL = 0.05  # so near is as long as the recording
 LEAST_SHARE, MOST_SHARE = 0.5, 1.6  # of the usual seconds of ways and of teaching
 BREATH_S, MOVES_S = 7.5, 12.0  # of a breath where none is heard, and what the way there takes
@@ -287,8 +287,7 @@ def _dose(item: BroughtItem, movement: Movement, breath_s: float) -> str:
     if letter == "s":
         amount = round(doing_s / 5) * 5
         return f" {min(most, max(least, amount))}s"
-    counts = sum(counts for _, counts in movement.rhythm)
-    each_s = breath_s if letter == "b" else max(LEAST_REP_S, COUNT_S * counts)
+    each_s = breath_s if letter == "b" else repetition_s(movement)
     amount = item.count or (round(doing_s / each_s) if doing_s else preferred)
     amount = min(most, max(least, amount))
     by = movement.by if movement.sides != "alternating" else max(2, movement.by)

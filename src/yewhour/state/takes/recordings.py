@@ -257,7 +257,7 @@ _listeners: list[tuple[TeachingData, FreeListener]] = []  # the last one that wa
 
 
 def free_listener(teaching_data: TeachingData) -> FreeListener:
-    """What hears movements in any words. Some 0.5 s the first time; its lines and names are the library's."""
+    """What hears movements in any words. Some 2 s the first time; its lines and names are the library's."""
     for known, listener in _listeners:
         if known is teaching_data:
             return listener

@@ -6,15 +6,12 @@ from itertools import product
 import numpy as np
 from numpy.typing import NDArray
 
-from yewhour.core.library.position import PositionGraph
+from yewhour.core.library.position import PositionGraph, base_of
 from yewhour.core.review.listening.described import WordsOfBase, patterns
+from yewhour.core.review.listening.path import LOST_WAY_S
 from yewhour.core.transcript.transcript import SpeechStretch, plain_words
 
-CHANGED, WAY_S, LOST_WAY_S = (
-    4.0,
-    0.12,
-    15.0,
-)  # what a change of base costs, and each second of it, to the most
+CHANGED, WAY_S = 4.0, 0.12  # what a change of base costs, and each second of the way
 TOLD, EARLIER = 1.5, 0.4  # what words tell; and of those that are not the last of their sentence
 UNSAID = 2.0  # what a change costs besides where nothing is said of one
 Floats = NDArray[np.float32]
@@ -31,7 +28,7 @@ class BaseListener:
         places: Sequence[str],
         positions: PositionGraph,
     ) -> None:
-        self.names = tuple(dict.fromkeys(place.partition(" ")[0] for place in places))
+        self.names = tuple(dict.fromkeys(base_of(place) for place in places))
         self.place: Mapping[str, int] = {name: number for number, name in enumerate(self.names)}
         self._words = [
             (one.tells, [self.place[on] for on in one.on if on in self.place], patterns(one.say))
@@ -40,7 +37,7 @@ class BaseListener:
         self._turned = patterns(turned)
         self._change = np.full((len(self.names), len(self.names)), -CHANGED - WAY_S * LOST_WAY_S, np.float32)
         for start, end in product(dict.fromkeys(places), repeat=2):
-            one, two = (self.place[place.partition(" ")[0]] for place in (start, end))
+            one, two = (self.place[base_of(place)] for place in (start, end))
             cost = CHANGED + WAY_S * min(LOST_WAY_S, positions.seconds(start, end))
             self._change[one, two] = max(self._change[one, two], -cost)
         np.fill_diagonal(self._change, 0.0)

@@ -21,6 +21,7 @@ SPREAD = 0.7  # of lengths against the usual (log-normal)
 LOST_WAY_S = 15.0  # the longest way that is thought of; and where none is known
 BREATH_S, TOLD_S = 6.5, 12.0  # of a breath of hers, and what it takes to bring one into a movement
 LONGEST_S = 400.0
+COUNT_S, LEAST_REP_S = 0.9, 2.0  # of a count, and of a repetition at least
 Floats = NDArray[np.float32]
 
 
@@ -94,6 +95,11 @@ def _changes(movements: Sequence[Movement], positions: PositionGraph) -> Floats:
     return np.asarray(BEGUN + WAY_S * ways + AGAIN * np.eye(len(movements)), np.float32)
 
 
+def repetition_s(movement: Movement) -> float:
+    """How long a repetition usually is, where nobody has said."""
+    return max(LEAST_REP_S, COUNT_S * sum(counts for _, counts in movement.rhythm))
+
+
 def _usual_s(movement: Movement) -> float:
     """How long a movement is taught for, both sides where it has two."""
     _, usual, _ = movement.dose
@@ -102,6 +108,6 @@ def _usual_s(movement: Movement) -> float:
     elif movement.behaviour.is_clock:
         doing = float(usual)
     else:
-        doing = usual * max(2.0, 0.9 * sum(counts for _, counts in movement.rhythm))
+        doing = usual * repetition_s(movement)
     sides = 2 if movement.sides == "one" else 1
     return min(LONGEST_S, max(16.0, sides * doing + TOLD_S))

@@ -25,6 +25,7 @@ STRONGEST = 15.0  # evidence of the nearest
 CHANCE = 0.12  # of what is shared, by words that stand in a window before the phrase
 AHEAD, MOST_AHEAD = 0.5, 4.0  # what being nearer than any other tells besides
 NUMBER = 0.8  # what a number tells at most: teachers count everywhere
+# Fewer than are plain elsewhere: "up", "out" and "over" tell where something goes.
 COMMON = frozenset((
     "the", "a", "an", "and", "of", "to", "your", "you", "it", "is", "that", "this", "with", "for", "be", "or",
     "as", "if", "so", "then", "let", "them", "they", "there", "we", "i", "me", "my", "our", "do", "just",

@@ -8,7 +8,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yewhour.core.library.movement import Library, Movement
-from yewhour.core.review.listening.spoken_of import PLACES, TELLING, base, texts
+from yewhour.core.library.position import base_of
+from yewhour.core.review.listening.spoken_of import PLACES, TELLING, texts
 from yewhour.core.review.without_plan import SWITCH
 
 OTHER = {"right": "left", "left": "right"}
@@ -52,7 +53,7 @@ def lain(
 
     bases: how likely each base is from a second on. place: of bases there.
     """
-    own = next((one for one in map(base, movement.start.split(" or ")) if one in LAIN), "")
+    own = next((one for one in map(base_of, movement.start.split(" or ")) if one in LAIN), "")
     found: list[tuple[float, str]] = []
     for at_s, likely in bases if own else ():
         right, left = (float(likely[place[f"on-{side}"]]) for side in OTHER)
@@ -75,9 +76,9 @@ def _told_of_sides(movement: Movement, phrases: Sequence[str]) -> Counter[str]:
     other. Where one foot is before the other, the one in front is its own; lying on a side, that which is on
     top."""
     count: Counter[str] = Counter()
-    if base(movement.start) in ("split", "wide"):
+    if base_of(movement.start) in ("split", "wide"):
         count.update({"forward": 2, "front": 2, "back": -2, "behind": -2})
-    if base(movement.start) == "on-{other}":
+    if base_of(movement.start) == "on-{other}":
         count.update({"<onto your": -4, "<on your": -4, "<to the": -4, "<onto the": -4})
     told = [(purpose, text.lower()) for purpose, text in texts(movement)]
     told += [

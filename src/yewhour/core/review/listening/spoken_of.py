@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping
 
 from yewhour.core.library.movement import Movement
+from yewhour.core.library.position import base_of
 from yewhour.core.sides import fill, unmarked
 
 # What the words of a line tell of its movement: placing most, thoughts least.
@@ -41,13 +42,8 @@ def places(movement: Movement) -> list[str]:
 
 def bases_of(movement: Movement) -> frozenset[str]:
     """The bases it is done on, both sides of one that is lain on."""
-    bases = {base(place) for place in places(movement)}
+    bases = {base_of(place.strip()) for place in places(movement)}
     return frozenset(bases | ({"on-right", "on-left"} if bases & {"on-right", "on-left"} else set()))
-
-
-def base(place: str) -> str:
-    """The base of a position: `split` of `split right low`."""
-    return place.strip().partition(" ")[0]
 
 
 def sided(place: str) -> str:
