@@ -11,6 +11,7 @@ import math
 import re
 from collections import Counter
 from collections.abc import Iterator, Sequence
+from functools import lru_cache
 
 import msgspec
 import numpy as np
@@ -118,6 +119,7 @@ _WORD = re.compile(r"[a-z']+")
 _ENDINGS = ("ings", "ing", "ers", "ed", "es", "er", "ly", "s")
 
 
+@lru_cache(maxsize=20_000)
 def stem(word: str) -> str:
     """A word without its ending, roughly: what is lifted, lifts and lifting are one."""
     for ending in _ENDINGS:

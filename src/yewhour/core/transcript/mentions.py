@@ -1,6 +1,7 @@
 """The movements that are named in what somebody says, or entered without a name, in their order."""
 
 import re
+from collections import defaultdict
 from collections.abc import Collection, Sequence
 from typing import NamedTuple
 
@@ -66,7 +67,11 @@ class MentionIndex:
             if not name.endswith(("opening", "close")):
                 self.names[plain_name(name)] = (name, True)
         self.names[plain_name("cat cow")] = self.names[plain_name("cat and cow")] = ("cat-cow", True)
-        self._long = [name for name in self.names if len(name) >= LEAST_LETTERS and " " in name]
+        # By how many words they are: a name that is heard wrongly has as many.
+        self._long: dict[int, list[str]] = defaultdict(list)
+        for name in self.names:
+            if len(name) >= LEAST_LETTERS and " " in name:
+                self._long[name.count(" ")].append(name)
         self._entered = [(one.movement, re.compile("|".join(one.say))) for one in talk.entered]
         self._fuzzy: dict[str, str] = {}
         # Names, and what they end in, that somebody has gone to already, and what they were.
@@ -126,7 +131,9 @@ class MentionIndex:
         if len(name) < LEAST_LETTERS or " " not in name:
             return ""
         if name not in self._fuzzy:
-            match = process.extractOne(name, self._long, scorer=fuzz.ratio, score_cutoff=ALIKE)
+            match = process.extractOne(
+                name, self._long[name.count(" ")], scorer=fuzz.ratio, score_cutoff=ALIKE
+            )
             self._fuzzy[name] = match[0] if match and _same_short(match[0], name) else ""
         return self._fuzzy[name]
 

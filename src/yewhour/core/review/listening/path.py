@@ -37,50 +37,66 @@ class PathFinder:
     """Knows how long each movement usually is, and what it costs to go from one to another."""
 
     def __init__(self, movements: Sequence[Movement], positions: PositionGraph) -> None:
-        self._change = np.ascontiguousarray(_changes(movements, positions).T)
+        self._change = _changes(movements, positions)
+        self._spread = float(np.ptp(self._change)) if len(movements) else 0.0
         usual = np.array([_usual_s(one) for one in movements]) / BIN_S
-        self._lengths = np.arange(SHORTEST, LONGEST)
-        apart = np.log(self._lengths[:, None] / usual[None, :])
-        self._fits = (-(apart**2) / (2 * SPREAD**2)).astype(np.float32)
+        apart = np.log(np.arange(LONGEST - 1, SHORTEST - 1, -1)[:, None] / usual[None, :])
+        self._fits = (-(apart**2) / (2 * SPREAD**2)).astype(np.float32)  # from the longest to the shortest
 
     def best(self, scores: Floats, cost: Floats) -> list[Stretch]:
         """The movements along the best path. scores: evidence of each bin, (movements, bins). cost: of
-        beginning in each bin, (bins + 1,)."""
+        beginning in each bin, (bins + 1,).
+
+        Going ahead only what is best is kept; which it was is worked out on the way back, for the few
+        bins that are on the path.
+        """
         sums = np.concatenate([np.zeros((1, len(scores)), np.float32), np.cumsum(scores.T, axis=0)])
         size, count = len(sums) - 1, sums.shape[1]
         ended = np.full((size + 1, count), -np.inf, np.float32)  # the best that ends with a movement at a bin
-        since = np.zeros((size + 1, count), np.int32)
-        begun = np.full((size + 1, count), -np.inf, np.float32)  # the best that begins one there
-        came = np.full((size + 1, count), -1, np.int32)  # from which; -1: from other talk
+        since = np.full(
+            (size + 1, count), -np.inf, np.float32
+        )  # the best that begins one, less its sum there
         beside = np.zeros(size + 1, np.float32)  # the best that ends with other talk
-        spoke = np.full(size + 1, -1, np.int32)  # the movement other talk began behind; -1: it goes on
-        begun[0] = -BEGUN
-        every = np.arange(count)
+        since[0] = -BEGUN
         for at in range(1, size + 1):
-            starts = at - self._lengths[: max(0, at - SHORTEST + 1)]
-            if len(starts):
-                value = begun[starts] + sums[at] - sums[starts] + self._fits[: len(starts)]
-                longest = value.argmax(axis=0)
-                ended[at], since[at] = value[longest, every], starts[longest]
-            last = int(ended[at].argmax())
-            goes_on = beside[at - 1] - BESIDE
-            beside[at] = max(goes_on, ended[at, last])
-            spoke[at] = last if ended[at, last] > goes_on else -1
-            onward = ended[at] - self._change  # (to, from)
-            best = onward.argmax(axis=1)
-            behind, anew = onward[every, best], beside[at] - BEGUN - WAY_S * ANEW_S
-            begun[at] = np.maximum(behind, anew) - cost[at]
-            came[at] = np.where(behind > anew, best, -1)
+            if at >= SHORTEST:
+                ended[at] = self._whole(since, at).max(axis=0) + sums[at]
+            beside[at] = max(beside[at - 1] - BESIDE, ended[at].max())
+            begun = np.maximum(self._onward(ended[at])[1], beside[at] - BEGUN - WAY_S * ANEW_S)
+            since[at] = begun - cost[at] - sums[at]
         found, at, movement = [], size, -1
         while at > 0:
             if movement < 0:
-                movement = int(spoke[at])
-                at -= movement < 0
+                last = int(ended[at].argmax())
+                if ended[at, last] > beside[at - 1] - BESIDE:
+                    movement = last
+                else:
+                    at -= 1
                 continue
-            start = int(since[at, movement])
+            whole = self._whole(since, at)[:, movement]
+            start = at - SHORTEST - int(whole[::-1].argmax())  # of what is worth as much the shortest
             found.append(Stretch(movement, start, at))
-            at, movement = start, int(came[start, movement]) if start else -1
+            at, movement = start, self._before(ended, beside, start, movement)
         return found[::-1]
+
+    def _whole(self, since: Floats, at: int) -> Floats:
+        """What movements that end at a bin are worth by where they begin: (beginnings, movements)."""
+        first = max(0, at - LONGEST + 1)
+        behind = at - SHORTEST + 1
+        return since[first:behind] + self._fits[first - behind :]
+
+    def _onward(self, ended: Floats) -> tuple[NDArray[np.int64], Floats]:
+        """The movements that anything can follow best, and the best that goes to each movement."""
+        near = np.nonzero(ended >= ended.max() - self._spread)[0]  # no way is so short that others could win
+        return near, (ended[near, None] - self._change[near]).max(axis=0)
+
+    def _before(self, ended: Floats, beside: Floats, at: int, movement: int) -> int:
+        """What a movement that begins at a bin comes behind; -1 for other talk."""
+        if not at:
+            return -1
+        onward = ended[at] - self._change[:, movement]
+        best = int(onward.argmax())
+        return best if onward[best] > beside[at] - BEGUN - WAY_S * ANEW_S else -1
 
 
 def _changes(movements: Sequence[Movement], positions: PositionGraph) -> Floats:

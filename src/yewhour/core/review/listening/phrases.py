@@ -46,10 +46,11 @@ class NearPhrase(msgspec.Struct, frozen=True):
 
 
 class Compared(NamedTuple):
-    """Words and the windows of them (first, behind the last); how near each phrase is in each window, and how
-    near each movement's nearest: (windows, phrases), (windows, movements)."""
+    """Words, their stems, and the windows of them (first, behind the last); how near each phrase is in each
+    window, and how near each movement's nearest: (windows, phrases), (windows, movements)."""
 
     words: Sequence[HeardWord]
+    stems: Sequence[str]
     windows: Sequence[tuple[int, int]]
     near: Floats
     best: Floats
@@ -105,13 +106,13 @@ class PhraseIndex:
             near[row] = np.maximum(0.0, (cover - LEAST) / (1 - LEAST)) * np.minimum(shared, STRONGEST)
         best = np.zeros((len(windows), self._count), np.float32)
         np.maximum.at(best.T, self._owner, near.T)
-        return Compared(words, windows, near, best)
+        return Compared(words, [self._stem(one.text) for one in words], windows, near, best)
 
     def nearest(self, compared: Compared, best: Floats) -> list[NearPhrase]:
         """What is near, each where it is nearest. best: how near each movement is in each window."""
         found = []
         for place in np.nonzero(best.max(axis=0, initial=0.0))[0]:
-            row, at = best[:, place], 0
+            row, at = best[:, place].tolist(), 0
             while at < len(row):
                 if row[at] <= 0:
                     at += 1
@@ -119,7 +120,7 @@ class PhraseIndex:
                 end = at
                 while end < len(row) and row[end] > 0 and end - at < WINDOW // STEP:
                     end += 1
-                peak = float(row[at:end].max())
+                peak = max(row[at:end])
                 last = max(number for number in range(at, end) if row[number] >= peak - 1e-6)
                 found.append(NearPhrase(int(place), self._begins_s(compared, last, int(place)), peak))
                 at = end
@@ -129,15 +130,14 @@ class PhraseIndex:
         """The second at which words of the nearest phrase begin in a window; a word before them is chance."""
         first, last = self._first[place], self._first[place + 1]
         bag = self._bags[first + int(compared.near[row, first:last].argmax())]
-        heard = compared.words[slice(*compared.windows[row])]
-        plain = [self._stem(one.text) for one in heard]
-        told = [self._rare[word] if word in bag else 0.0 for word in plain]
+        window = range(*compared.windows[row])
+        told = [self._rare[word] if (word := compared.stems[at]) in bag else 0.0 for at in window]
         least, sum_told = CHANCE * sum(told), 0.0
-        for one, tells in zip(heard, told, strict=True):
+        for at, tells in zip(window, told, strict=True):
             sum_told += tells
             if sum_told > least:
-                return one.start_s
-        return heard[0].start_s
+                return compared.words[at].start_s
+        return compared.words[window[0]].start_s
 
     def _shared(self, words: Sequence[str]) -> Floats:
         """What is rare in some words, summed up for each phrase that has them."""

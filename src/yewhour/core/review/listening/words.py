@@ -30,9 +30,11 @@ class WordIndex:
         self._spoken = [self._words_of(one, phrases.get(one.id, ())) for one in movements]
         self._totals = np.array([sum(one.values()) for one in self._spoken], np.float32)
         self._whole: dict[str, float] = defaultdict(float)
-        for spoken in self._spoken:
+        self._who: dict[str, list[int]] = defaultdict(list)  # the movements that have it, by their places
+        for place, spoken in enumerate(self._spoken):
             for word, tells in spoken.items():
                 self._whole[word] += tells
+                self._who[word].append(place)
         self._all = sum(self._whole.values())
         self._shares: dict[str, Floats] = {}
 
@@ -60,7 +62,9 @@ class WordIndex:
     def _share(self, word: str) -> Floats:
         """How much of what is said of each movement a word is."""
         if word not in self._shares:
-            told = np.array([one.get(word, 0.0) for one in self._spoken])
+            told = np.zeros(len(self._spoken))
+            for place in self._who[word]:
+                told[place] = self._spoken[place][word]
             self._shares[word] = told / (self._totals + GROUND)
         return self._shares[word]
 
