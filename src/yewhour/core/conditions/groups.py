@@ -1,5 +1,7 @@
 """Groups of movements that a promise can do without, and that a condition leaves out."""
 
+from functools import lru_cache
+
 import msgspec
 
 from yewhour.core.library.movement import Movement
@@ -44,6 +46,7 @@ def begins_in(movement: Movement) -> list[str]:
     return fill(movement.start, "right").split(" or ")
 
 
+@lru_cache(maxsize=20_000)
 def is_in(place: str, wanted: str) -> bool:
     """Whether a place is of a base, and of a form where one is named: `split low` of `split right low`."""
     base, _, form = wanted.partition(" ")

@@ -32,6 +32,7 @@ QUALIFIED = frozenset(
     ("long", "baby", "half", "supported", "held", "preparation", "prep")
 )  # a name, no other
 BREATH_S = 7.5  # of a usual breath
+FEET = ("standing", "wide", "split", "folded")
 BREATH_MARKS = ("breath held", "rapid breath")
 
 
@@ -80,10 +81,25 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
         """Seconds of all of it."""
         return self.lasts + self.teach + SETTLING_S
 
-    @property
+    @cached_property
     def folds(self) -> bool:
         """Whether it folds forward, and is no curl."""
         return "folds" in self.groups and "curls" not in self.groups
+
+    @cached_property
+    def on_feet(self) -> bool:
+        """Whether it can be done standing."""
+        return any(base_of(one) in FEET for one in self.bases)
+
+    @cached_property
+    def warms(self) -> bool:
+        """Whether it prepares a cold body."""
+        return "warming" in self.marks
+
+    @cached_property
+    def strong(self) -> bool:
+        """Whether no cold body should do it."""
+        return "strong work" in self.marks and self.effort >= 3
 
 
 class CandidatePool(msgspec.Struct, frozen=True, dict=True):

@@ -7,6 +7,7 @@ import msgspec
 
 from yewhour.core.draft.build import BuiltPlan, items_for
 from yewhour.core.draft.candidate_pool import (
+    FEET,
     CandidatePool,
     PoolItem,
     beside,
@@ -25,7 +26,7 @@ from yewhour.core.draft.draft_model import (
     DraftStyle,
 )
 from yewhour.core.draft.repair import above, fit_draft, repair
-from yewhour.core.draft.search import FEET, MovementJudge, SearchState, fill_part
+from yewhour.core.draft.search import MovementJudge, SearchState, fill_part
 from yewhour.core.draft.to_plan import flow_between, nodes_of, taught_flows
 from yewhour.core.lengths import seconds
 from yewhour.core.pipeline import solve

@@ -21,7 +21,6 @@ NO_WAY_S = 1000.0
 NONE: frozenset[str] = frozenset()
 LAST = 2  # movements that the next should not be like
 LIKED = 2.4  # how welcome what is for who may be there is, against what she welcomes herself
-FEET = ("standing", "wide", "split", "folded")
 STEADY = 4  # effort on the feet that nobody begins with
 STRICT = ("focus", "peak", "breath")
 
@@ -104,7 +103,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
             about = weights.focus if part.about in STRICT else weights.focus_elsewhere
             worth += self.keen * about * bool(item.groups & self.groups)
         if part.about == "warm":
-            worth += weights.warms * ("warming" in item.marks)
+            worth += weights.warms * item.warms
             worth += weights.warms_ahead * bool(item.areas & self.ahead)
         elif part.about == "ease":
             worth += weights.eases * (item.effort <= 1) + weights.neutralises * ("neutralising" in item.marks)
@@ -263,11 +262,14 @@ def _with(
         return None
     if not judge.order and len(came.last) == LAST and all(one.folds for one in (*came.last, item)):
         return None  # no third fold running
-    strong = "strong work" in item.marks and item.effort >= 3
-    if strong and not came.warmed and "warming" not in item.marks:
+    if item.strong and not came.warmed and not item.warms:
         return None
-    on_feet = any(one.partition(" ")[0] in FEET for one in item.bases)
-    if on_feet and item.effort >= STEADY and item.movement is not None and not (came.stood or judge.order):
+    if (
+        item.on_feet
+        and item.effort >= STEADY
+        and item.movement is not None
+        and not (came.stood or judge.order)
+    ):
         return None  # nobody stands up into the hardest of it
     about = bool(item.areas & judge.focus)
     worked_s, focused_s = came.worked_s + item.lasts, came.focused_s + item.lasts * about
@@ -287,10 +289,10 @@ def _with(
         wrists_s=wrists_s,
         last=(*came.last, item)[-LAST:],
         areas={**came.areas, **{area: came.areas.get(area, 0) + 1 for area in item.areas}},
-        stood=came.stood or on_feet,
-        warmed=came.warmed + ("warming" in item.marks or (item.effort >= 2 and not strong)),
+        stood=came.stood or item.on_feet,
+        warmed=came.warmed + (item.warms or (item.effort >= 2 and not item.strong)),
     )
-    if part.about == "warm" and not path.items and item.movement is not None and "warming" not in item.marks:
+    if part.about == "warm" and not path.items and item.movement is not None and not item.warms:
         worth -= judge.weights.cold
     if item.id in came.used:
         worth -= judge.weights.again

@@ -7,6 +7,7 @@ need may leave the form open: `seated` is met by any seat.
 import math
 import re
 from collections.abc import Iterator, Mapping, Sequence
+from functools import lru_cache
 from heapq import heappop, heappush
 from itertools import count
 
@@ -173,6 +174,7 @@ def side_of(place: str) -> str:
     return next((word for word in place.replace("-", " ").split() if word in ("left", "right")), "")
 
 
+@lru_cache(maxsize=20_000)
 def meets(place: str, need: str) -> bool:
     """Whether being there is enough for who needs that; a need may leave the form open, or name several."""
     return not need or any(place == one or place.startswith(one + " ") for one in need.split(" or "))
