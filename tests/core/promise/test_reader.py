@@ -34,7 +34,7 @@ def test_a_whole_sentence_is_understood(reader):
     )
     assert (brief.focus, brief.cautions, brief.props) == (("hips",), ("knees",), ("block",))
     assert brief.audience == "the crew"
-    assert brief.title == "Hips in the evening"
+    assert brief.title == "Hips for the crew in the evening"
     assert {wish.state for wish in said.wishes} == {"kept", "guessed"}
     assert sentence(said.wishes).startswith("25:00 long; gentle; hatha class; for the evening; about hips;")
 
@@ -102,7 +102,13 @@ def test_a_length_is_read_however_it_is_put(text, seconds):
         ("peak crow", "peak", "crow"),
         ("hatha to crow", "peak", "crow"),
         ("flow with headstand", "peak", "headstand"),
-        ("prenatal yoga with wheel", "title", "A hatha class"),
+        ("prenatal yoga with wheel", "title", "A hatha class for anyone pregnant"),
+        ("hatha for runners in the evening", "title", "A hatha class for runners in the evening"),
+        ("hips for runners", "title", "Hips for runners"),
+        ("flow for climbers, sore wrists", "title", "A flow for climbers"),
+        ("pilates with back pain", "title", "A modern mat class for a tender low back"),
+        ("hatha for the choir", "title", "A hatha class for the choir"),
+        ("yoga for our rowing team", "audience", "our rowing team"),
         ("chair class with headstand", "peak", ""),
         ("hatha with plough", "peak", "plough"),
         ("restorative with handstand", "wanted", ("handstand-wall",)),

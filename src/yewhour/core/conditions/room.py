@@ -100,6 +100,12 @@ class Room(msgspec.Struct, frozen=True, dict=True):
         return tuple(one.said for one in known if one is not None and one.said)
 
     @property
+    def whoms(self) -> tuple[str, ...]:
+        """Those who may be there, as they are spoken of."""
+        known = (self.rules.conditions.get(tag) for tag in self.cautions)
+        return tuple(dict.fromkeys(one.whom for one in known if one is not None and one.whom))
+
+    @property
     def theirs(self) -> str:
         """Whose class it is, where a condition makes it somebody's; "" where it is anybody's."""
         known = (self.rules.conditions.get(tag) for tag in self.cautions)

@@ -76,6 +76,8 @@ FINE = frozenset(("fine", "ok", "okay", "good", "great", "alright", "healthy")) 
 NOT_FINE = frozenset(("not", "arent", "isnt"))  # "... but my knees are not"
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
 # Said before whom a class is for; a part of who they are, where more is told: "women over fifty".
+ARTICLES = frozenset(("the", "a", "an", "my", "our"))  # before those a class is for
+COMPANIES = frozenset(("team", "crew", "club", "squad", "group", "society"))  # of those it is for
 PERSONS = frozenset(
     ("woman", "women", "man", "men", "lady", "ladies", "people", "adult", "folk", "guy", "mum", "dad",
      "friend")

@@ -17,10 +17,12 @@ from yewhour.core.problem import Problem
 from yewhour.core.promise.complaints import complaint_to, fine_to, hurting_to
 from yewhour.core.promise.grammar import (
     AND,
+    ARTICLES,
     AT_HAND,
     BREAKS,
     CALLED,
     CANNOT,
+    COMPANIES,
     ENDS,
     EVERY_DAY,
     FEELS,
@@ -231,7 +233,12 @@ class PromiseReader:
                 end += 1
             elif kind in ("part", "condition"):
                 end = complaint_to(self.lexicon, tokens, end)
-            first = at - (kind == "everyday" and at > 0 and tokens[at - 1].plain in PERSONS)
+            everyday = self.lexicon.words.everyday[key] if kind == "everyday" else None
+            whom = everyday is not None and everyday.whom and context == "for"
+            end += whom and end < len(tokens) and tokens[end].plain in COMPANIES
+            one = whom and not tokens[end - 1].plain.endswith("s")  # for the choir, and for nurses
+            leads = PERSONS | ARTICLES if one else PERSONS
+            first = at - (everyday is not None and at > 0 and tokens[at - 1].plain in leads)
             said = text[tokens[first].start : tokens[end - 1].end]
             in_list = soft if soft and kind in GOES_ON[soft] else ""
             hurting = hurting_to(tokens, end) if kind in ("group", "movement") else end
@@ -259,7 +266,7 @@ class PromiseReader:
             if kind in ("group", "movement") and free:
                 soft = "mind"  # "lunges hurt my knee"
             fed = True
-            if kind == "everyday" and self.lexicon.words.everyday[key].whom and context == "for":
+            if whom:
                 people.append((tokens[at].start, tokens[end - 1].end))
             if (kind in LEAVES or (context and kind not in READS[context])) and context != "for":
                 context = ""

@@ -22,6 +22,7 @@ _PLACED = ("anything but", "anything off", "anything not")
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
+TITLED = 2  # of those who may be there, so many stand in a title
 LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
 CHAIRED = ("chair-only", "older", "balance", "stroke", "floor")
@@ -271,7 +272,8 @@ def _fill(
 
 
 def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData, called: str = "") -> str:
-    """A title for a class that was given none: what it is about, or what kind of class it is, and when.
+    """A title for a class that was given none: what it is about, or what kind of class it is, for whom, and
+    when. An area that is only thought of for who comes is not what it is about.
 
     areas: what each area is called. called: the kind, where it has a name of its own.
     """
@@ -284,9 +286,12 @@ def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData
     goal = f"a {kind}" + (f" towards {brief.said.get(brief.peak, brief.peak)}" if there else "")
     if asked := [brief.said.get(one, one) for one in brief.wanted if one in groups]:
         goal += f" with {_and(asked)}"
-    about = _and([areas.get(one, one) for one in brief.focus]) or goal
-    title = f"{about[:1].upper()}{about[1:]}"
-    return f"{title} {when}".strip()
+    minded = {*brief.cautions, brief.audience}
+    named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
+    about = _and([areas.get(one, one) for one in named]) or goal
+    whom = brief.audience or _and(teaching_data.room(brief).whoms[:TITLED])
+    parts = (f"{about[:1].upper()}{about[1:]}", f"for {whom}" if whom else "", when)
+    return " ".join(part for part in parts if part)
 
 
 def _and(names: Sequence[str]) -> str:

@@ -19,7 +19,7 @@ from yewhour.core.sides import SIDE_TOKENS, fill, mirrored, tokens
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.frame import ClassFrame, returned, silent
 from yewhour.core.transitions.passage import READING, changes_said, in_the_dose, passage
-from yewhour.core.transitions.titles import in_a_sentence
+from yewhour.core.transitions.titles import for_whom, in_a_sentence
 from yewhour.core.transitions.ways import (
     prop_noun,
     props_put_away,
@@ -330,15 +330,22 @@ class EntryLines:
             return
         brief, marks = self.phrasing.brief, use.movement.marks
         title = in_a_sentence(brief, self.phrasing.wording.area_words)
-        audience = brief.audience or self.phrasing.room.theirs or "everyone"
-        words = {"title": title, "audience": audience, "quiet": LONGEST_QUIET}
+        room = self.phrasing.room
+        bare, whom = for_whom(title, [*filter(None, (brief.audience, listed(room.whoms), *room.whoms))])
+        words = {
+            "title": title,
+            "audience": brief.audience or room.theirs or "everyone",
+            "quiet": LONGEST_QUIET,
+        }
+        apart = words | {"title": bare, "audience": whom} if whom else words  # nobody is named twice
         quick = QUICK_RETURN if self.phrasing.school.describes == "while" and "returning" in marks else 1.0
         lines = self._told(use)
         for number, line in enumerate(lines):
             if "farewell" in marks and number == len(lines) - 1:
                 yield from ((text, AFTER_THEME) for text in self.frame.farewell())
             # The text, a pause in seconds, the text after it, and so on.
-            said, *more = PAUSE_MARK.split(fill(line[0], use.side, **words))
+            named = apart if "{audience}" in line[0] else words
+            said, *more = PAUSE_MARK.split(fill(line[0], use.side, **named))
             for pause, after in zip([*more[::2], "0"], [*more[1::2], ""], strict=True):
                 if said.strip():
                     yield said.strip(), round(ticks(float(pause)) * quick)

@@ -1,6 +1,6 @@
 """A title as it is spoken."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from yewhour.core.plan.plan import Brief
 
@@ -12,10 +12,10 @@ def in_a_sentence(brief: Brief, area_words: Mapping[str, str]) -> str:
     """A title as it stands within a sentence: `a hatha class`, and `a class around the hips and shoulders`
     where it only names what the class is about. One with a name's capitals keeps them.
     """
-    title = brief.title
+    title, of, whom = brief.title.partition(" for ")
     first, _, rest = title.partition(" ")
     if rest != rest.lower():
-        return title
+        return brief.title
     names = {area: area_words.get(area, f"the {area}") for area in brief.focus}
     bare = title.lower()
     for when in _TIMES:
@@ -23,5 +23,14 @@ def in_a_sentence(brief: Brief, area_words: Mapping[str, str]) -> str:
     known = {word for pair in names.items() for name in pair for word in name.split()} | {"and"}
     if names and {*bare.replace(",", " ").split()} <= known:
         article = next(iter(names.values())).partition(" ")[0]
-        return f"a class around {article} {title.lower()}"
-    return f"{first.lower()} {rest}" if first in _LOWERED else title
+        return f"a class around {article} {title.lower()}{of}{whom}"
+    return f"{first.lower()} {rest}{of}{whom}" if first in _LOWERED else brief.title
+
+
+def for_whom(title: str, named: Sequence[str]) -> tuple[str, str]:
+    """A title, and whom it says to be for: the first of those named that it names, or ""."""
+    for whom in named:
+        before, of, after = title.partition(f" for {whom}")
+        if of and after[:1] in ("", " "):
+            return before + after, whom
+    return title, ""
