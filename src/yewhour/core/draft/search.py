@@ -21,6 +21,7 @@ NO_WAY_S = 1000.0
 NONE: frozenset[str] = frozenset()
 LAST = 2  # movements that the next should not be like
 LIKED = 2.4  # how welcome what is for who may be there is, against what she welcomes herself
+WARMED = 2  # movements that a body is warmed with, whatever a class is about
 STEADY = 4  # effort on the feet that nobody begins with
 STRICT = ("focus", "peak", "breath")
 
@@ -276,7 +277,8 @@ def _with(
     least = judge.weights.focus_least * min(1.0, judge.keen / 2)
     if judge.focus and not about and focused_s < least * worked_s and item.id not in judge.wanted:
         early = part.about in ("warm", "flow")
-        if judge.keen > 1 and (not early or judge.keen > 2):
+        warms = part.about == "warm" and len(path.items) < WARMED  # whatever it is about, nobody begins cold
+        if judge.keen > 1 and not warms and (not early or judge.keen > 2):
             return None
         worth -= judge.weights.off_focus * (not early)
     now = SearchState(

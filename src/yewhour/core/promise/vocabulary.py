@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterable, Iterator, Mapping
+from functools import lru_cache
 from typing import Literal
 
 import msgspec
@@ -81,14 +82,14 @@ class Token(msgspec.Struct, frozen=True):
 def tokens_of(text: str) -> list[Token]:
     """The words of a text, without hyphens and stops."""
     return [
-        Token(_plain(found[0]), found.start(), found.end(), found[0].lower() == f"{_plain(found[0])}s")
+        Token(plain := _plain(found[0]), found.start(), found.end(), found[0].lower() == f"{plain}s")
         for found in _TOKEN.finditer(text)
     ]
 
 
 def phrase_of(text: str) -> Phrase:
     """A phrase in the form that all its spellings share."""
-    return tuple(token.plain for token in tokens_of(text))
+    return tuple(map(_plain, _TOKEN.findall(text)))
 
 
 def _other_articles(phrase: Phrase) -> Iterator[Phrase]:
@@ -99,6 +100,7 @@ def _other_articles(phrase: Phrase) -> Iterator[Phrase]:
             yield (*phrase[:at], *other, *phrase[at + 1 :])
 
 
+@lru_cache(maxsize=20_000)
 def _plain(word: str) -> str:
     word = word.lower().replace("'", "").replace("\u2019", "")
     return (

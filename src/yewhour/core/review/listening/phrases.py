@@ -72,9 +72,8 @@ class PhraseIndex:
         bags: list[tuple[int, frozenset[str]]] = []
         for place, texts in enumerate(phrases):
             bags += [(place, bag) for bag in (self._bag(text.split()) for text in texts) if len(bag) > 2]
-        spread: Counter[str] = Counter()
-        for place in range(len(phrases)):
-            spread.update(frozenset().union(*(bag for one, bag in bags if one == place), frozenset()))
+        having = {(word, place) for place, bag in bags for word in bag}
+        spread = Counter(word for word, _ in having)
         rare = {
             word: (PAIR if " " in word else 1.0) * math.log(1 + self._count / (count + 1.0))
             for word, count in spread.items()
