@@ -289,7 +289,7 @@ def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData
     minded = {*brief.cautions, brief.audience}
     named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
     about = _and([areas.get(one, one) for one in named]) or goal
-    whom = brief.audience or _and(teaching_data.room(brief).whoms[:TITLED])
+    whom = brief.audience or ("" if named else _and(teaching_data.room(brief).whoms[:TITLED]))
     parts = (f"{about[:1].upper()}{about[1:]}", f"for {whom}" if whom else "", when)
     return " ".join(part for part in parts if part)
 
