@@ -46,7 +46,7 @@ def choose_work(desk):
 
 def test_a_promise_and_enter_stand_on_the_sprig(drafted):
     plan = drafted.session.plan
-    assert plan.brief.title == "Hips in the evening"
+    assert plan.brief.title == "Hips for the bell-ringers in the evening"
     assert drafted.session.timed.length_s == 1200.0
     assert [one for one in drafted.session.timed.findings if one.severity != "note"] == []
     assert drafted.window.stations.body.currentWidget() is drafted.window.stations.bench

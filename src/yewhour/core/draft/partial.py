@@ -215,6 +215,8 @@ def _with_section(plan: Plan, index: int, room_s: float, desk: _Desk) -> Plan:
     came = _came(plan, index, used, desk)
     items = [item for item in items_for(part, desk.pool, desk.judge) if item.id not in used]
     path = fill_part(items, part, desk.judge, came, room_s)
+    if not path.items:  # something that it is not about, before there is nothing at all
+        path = fill_part(items, part, msgspec.structs.replace(desk.judge, focus=frozenset()), came, room_s)
     if not path.items:
         raise Problem(f"There is nothing else for {section.title}.", "draft", "Give it another role.")
     taught = taught_flows(desk.ask, desk.teaching_data.blocks)
