@@ -4,6 +4,7 @@ import os
 import shutil
 
 import pytest
+import rtoml
 
 from tests.conftest import shipped
 from yewhour.content import content_cache
@@ -17,12 +18,21 @@ def place(tmp_path, monkeypatch):
     return tmp_path
 
 
+def kept(data=DATA):
+    return content_cache.read_content_cache(content_cache.content_stamps(data))
+
+
+def keep(data):
+    stamps = content_cache.content_stamps(data)
+    content_cache.write_content_cache(shipped().library, shipped().blocks, {}, stamps)
+
+
 def test_what_was_prepared_is_the_library_that_ships(place):
-    assert content_cache.read_content_cache() is None
+    assert kept() is None
     loaded, problems = teaching_data.load_teaching_data(place / "none")  # makes it
     assert problems == []
-    assert content_cache.read_content_cache().library == loaded.library == shipped().library
-    assert list(content_cache.read_content_cache().library) == list(loaded.library)
+    assert kept().library == loaded.library == shipped().library
+    assert list(kept().library) == list(loaded.library)
     again, _ = teaching_data.load_teaching_data(place / "none")
     assert again.library == loaded.library
 
@@ -30,13 +40,13 @@ def test_what_was_prepared_is_the_library_that_ships(place):
 def test_it_is_not_taken_when_a_file_has_changed_or_it_is_damaged(place):
     data = place / "data"
     shutil.copytree(DATA / "movements", data)
-    content_cache.write_content_cache(shipped().library, shipped().blocks, {}, data)
-    assert content_cache.read_content_cache(data) is not None
+    keep(data)
+    assert kept(data) is not None
     os.utime(data / "rest/rest.toml")
-    assert content_cache.read_content_cache(data) is None
-    content_cache.write_content_cache(shipped().library, shipped().blocks, {}, data)
+    assert kept(data) is None
+    keep(data)
     (place / "prepared" / content_cache.FILE).write_bytes(b"\xc1")
-    assert content_cache.read_content_cache(data) is None
+    assert kept(data) is None
 
 
 def test_her_own_movements_come_on_top_of_it_and_what_is_wrong_with_them_is_told(place):
@@ -49,3 +59,29 @@ def test_her_own_movements_come_on_top_of_it_and_what_is_wrong_with_them_is_told
         loaded, problems = teaching_data.load_teaching_data(place)
         assert loaded.library["child"].name == "My child"
         assert len(problems) == 1
+
+
+def test_what_was_given_before_is_not_kept_as_what_the_files_hold_now(place, monkeypatch):
+    """A program that runs on while its files are replaced keeps nothing old under their new stamps."""
+    teaching_data.load_teaching_data(place / "none")
+    teaching_data.load_teaching_data(place / "none")  # by what was kept
+    stamps = {**content_cache.content_stamps(), "positions.toml": (1, 1)}
+    monkeypatch.setattr(teaching_data, "content_stamps", lambda: stamps)
+    read = []
+    monkeypatch.setattr("yewhour.files.toml_files.rtoml", Reading(read))
+    teaching_data.load_teaching_data(place / "none")
+    assert any("squat -> standing" in text for text in read)
+    assert content_cache.read_content_cache(stamps) is not None
+
+
+class Reading:
+    """A reader of TOML that tells what it reads."""
+
+    TomlParsingError = rtoml.TomlParsingError
+
+    def __init__(self, read):
+        self.read = read
+
+    def loads(self, text):
+        self.read.append(text)
+        return rtoml.loads(text)

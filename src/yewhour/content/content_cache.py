@@ -68,29 +68,31 @@ class CachedContent(msgspec.Struct, frozen=True):
         return LazyMovements(self.movements)
 
 
-def read_content_cache(data: Path = DATA) -> CachedContent | None:
-    """The library and the blocks that ship, when they were prepared from the files as they are now."""
+def read_content_cache(stamps: Stamps) -> CachedContent | None:
+    """The library and the blocks that ship, when they were prepared from files with these stamps."""
     try:
         found = msgspec.msgpack.decode((prepared_folder() / FILE).read_bytes(), type=CachedContent)
-        return found if found.stamps == _stamps(data) else None
+        return found if found.stamps == stamps else None
     except (OSError, msgspec.DecodeError):
         return None
 
 
 def write_content_cache(
-    library: Library, blocks: Blocks, tables: dict[str, dict[str, Any]], data: Path = DATA
+    library: Library, blocks: Blocks, tables: dict[str, dict[str, Any]], stamps: Stamps
 ) -> None:
-    """Keeps the data that ship, where that can be."""
+    """Keeps the data that ship, where that can be. stamps: as the files were before they were read, so that
+    what changes meanwhile is read again."""
     with contextlib.suppress(Problem, OSError):
         prepared_folder().mkdir(parents=True, exist_ok=True)
         movements = {name: msgspec.Raw(msgspec.msgpack.encode(one)) for name, one in library.items()}
         write_whole(
             prepared_folder() / FILE,
-            msgspec.msgpack.encode(CachedContent(_stamps(data), movements, blocks, tables)),
+            msgspec.msgpack.encode(CachedContent(stamps, movements, blocks, tables)),
         )
 
 
-def _stamps(data: Path) -> Stamps:
+def content_stamps(data: Path = DATA) -> Stamps:
+    """How the data files, and the code that reads them, are now."""
     read = [*data.rglob("*.toml"), *data.rglob("blocks/*.txt"), *(CODE / name for name in READERS)]
     files = (
         (str(path.relative_to(CODE if path.is_relative_to(CODE) else data)), path.stat()) for path in read

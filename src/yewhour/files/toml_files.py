@@ -18,7 +18,8 @@ _given: dict[str, Table] = {}  # of files that were read and kept before, by pat
 
 
 def give_tables(tables: dict[str, Table]) -> None:
-    """Tables of files that need not be read: what they were found to hold before (see `ready`)."""
+    """Tables of files that need not be read, in place of those given before: what they were found to hold."""
+    _given.clear()
     _given.update(tables)
 
 

@@ -6,7 +6,12 @@ from msgspec import structs
 
 from yewhour.content.block_files import load_blocks
 from yewhour.content.card_files import with_cards
-from yewhour.content.content_cache import CachedContent, read_content_cache, write_content_cache
+from yewhour.content.content_cache import (
+    CachedContent,
+    content_stamps,
+    read_content_cache,
+    write_content_cache,
+)
 from yewhour.content.movement_files import load_library
 from yewhour.content.paths import DATA
 from yewhour.content.telling_files import tellings_but
@@ -59,15 +64,15 @@ def _with_shipped_cards(library: Library, shipped: Library) -> Library:
 
 def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Problem]]:
     """The data that ships and the teacher's own movements over it, and what was wrong with hers."""
-    ready = read_content_cache()
-    if ready is not None:
-        give_tables(ready.tables)
+    stamps = content_stamps()
+    ready = read_content_cache(stamps)
+    give_tables(ready.tables if ready is not None else {})
     positions, unclear = load_positions(own or own_data())
     terms = load_terms(positions)
     shipped, ready_blocks, problems = _shipped(ready, terms)
     if ready is None and not unclear + problems:
         tables = {str(DATA / name): read_toml(DATA / name) for name in TABLES}
-        write_content_cache(shipped, ready_blocks, tables)
+        write_content_cache(shipped, ready_blocks, tables, stamps)
     library, hers = load_library([(own or own_data()) / "movements"], terms, shipped)
     library = _with_shipped_cards(library, shipped)
     problems += hers
