@@ -135,8 +135,12 @@ def emptied(layout: QLayout) -> None:
             emptied(inner)
 
 
+SMALLEST = 0.7  # of its size, before a line is cut
+
+
 class OneLine(QLabel):
-    """Words on one line, cut with dots where there is no room; all of them in its tip."""
+    """Words on one line, smaller where there is little room, and cut with dots where there is none; all of
+    them in its tip."""
 
     def __init__(self) -> None:
         super().__init__()
@@ -151,7 +155,12 @@ class OneLine(QLabel):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setPen(self.palette().color(self.foregroundRole()))
-        shown = self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, self.width())
+        needs = max(1, self.fontMetrics().horizontalAdvance(self.text()))
+        if needs > self.width():
+            smaller = self.font()
+            smaller.setPointSizeF(smaller.pointSizeF() * max(SMALLEST, self.width() / needs))
+            painter.setFont(smaller)
+        shown = painter.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, self.width())
         self.setToolTip(plain_tip(self.text()) if shown != self.text() else "")
         painter.drawText(self.rect(), self.alignment(), shown)
 
