@@ -226,9 +226,9 @@ def order_of(style: DraftStyle, teaching_data: TeachingData) -> dict[str, int]:
     from_block = teaching_data.blocks.get(style.order, ())
     names = [one.movement for one in steps_in(from_block)]
     placed = [
-        row for name in names for row in (style.before.get(name, ()), (name,), style.after.get(name, ()))
+        one for name in names for one in (*style.before.get(name, ()), name, *style.after.get(name, ()))
     ]
-    return {name: number for number, row in enumerate(placed) for name in row}
+    return {name: number for number, name in enumerate(placed)}
 
 
 def beside(style: DraftStyle) -> frozenset[str]:
