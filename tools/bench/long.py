@@ -9,7 +9,7 @@ from pathlib import Path
 from random import Random
 
 from tools import fuzz
-from tools.kills import kill_saves
+from tools.kills import kill_saves, kill_writer, writers
 from yewhour.content.paths import FIRST_DEMO
 from yewhour.state.classes.class_file import read_plan
 
@@ -25,7 +25,13 @@ def long(first: int = 0, damaged: int = DAMAGED, kills: int = KILLS, acts: int =
         (Path(folder) / "classes").mkdir()
         path = Path(folder) / "classes" / "class.yewhour"
         wrong = kill_saves(read_plan(FIRST_DEMO), path, kills, Random(first))
-    print(f"{kills} kills of a saving process, {len(wrong)} faults", *wrong[:10], sep="\n  ")
+        print(f"{kills} kills of a saving process, {len(wrong)} faults", *wrong[:10], sep="\n  ")
+        for writer in writers():
+            room = Path(folder) / writer.name
+            room.mkdir()
+            found = kill_writer(writer, room, kills // 5, Random(first))
+            print(f"{kills // 5} kills, {writer.name}: {len(found)} faults", *found[:10], sep="\n  ")
+            wrong += found
     done = subprocess.run(
         [sys.executable, "-m", "pytest", "-n", "2", "-m", "long", "tests"], cwd=ROOT, check=False
     )
