@@ -15,6 +15,7 @@ from yewhour.core.plan.places import GroupBody, group_of, nodes_of
 from yewhour.ui.desk.finding_cards import TrialButton
 from yewhour.ui.kit import theme as look
 from yewhour.ui.sprig.picture.drop_places import drop_places, nearest
+from yewhour.ui.sprig.picture.scene import beside
 from yewhour.ui.sprig.picture.viewport import MOST_PX_PER_S, Viewport
 
 KEY = Qt.Key
@@ -386,3 +387,21 @@ def test_what_would_take_own_words_away_says_so_before(desk):
     assert desk.window.foot.message.text().endswith("1 line of your own would go.")
     desk.window.view.try_out("")
     assert desk.session.plan == before
+
+
+@pytest.mark.parametrize("name", ["bell-ringers", "sail-loft-mat", "lamps-out", "boat-builders-half-hour"])
+def test_no_title_of_a_part_takes_the_room_of_a_name_where_there_is_other_room(desk, name):
+    """A title stands below its line, or above it; never in the row of a name that it would cut, unless both
+    rows are taken."""
+    desk.window.file_commands.open_file(DEMO / f"{name}.yewhour")
+    desk.settle()
+    scene, measures = desk.window.sprig.scene, look.metrics(9.8)
+    titles = [one.box for one in scene.sections() if one.box is not None]
+    assert titles
+    names = [one for one in scene.names() if one.side == "right"]
+    for box in titles:
+        near = [one for one in names if one.start + measures.horizontalAdvance(one.label) > box.left() - 6]
+        if any(beside(one.middle, box) for one in near):
+            above = box.translated(0, -19)
+            others = [one for one in titles if one is not box and one.intersects(above)]
+            assert any(beside(one.middle, above) for one in near) or others or above.top() < 26

@@ -26,7 +26,7 @@ from yewhour.ui.sprig.picture.gesture_painter import (
 )
 from yewhour.ui.sprig.picture.hit_map import HitMap
 from yewhour.ui.sprig.picture.needles import Needle
-from yewhour.ui.sprig.picture.scene import Scene
+from yewhour.ui.sprig.picture.scene import Scene, beside
 
 UNDER = (150.0, 112.0)  # pixels, wide and high, of the figure beside the pointer
 
@@ -70,7 +70,7 @@ class SprigPainter:
             room = scene.needle_room
             for needle, top, bottom in self.seen:
                 self._paint_needle(needle, top, bottom, room)
-            self._paint_labels(room)
+            self._paint_names()
             for needle, top, _ in self.seen:
                 if needle.whorl or needle.aril or needle.knot or needle.segment.id in scene.flags:
                     self._paint_marks(needle, top)
@@ -268,36 +268,25 @@ class SprigPainter:
             sign = -1 if side == "left" else 1
             self.painter.drawLine(QPointF(self.stem_x + sign * 5, y), QPointF(self.stem_x + sign * reach, y))
 
-    def _paint_labels(self, room: float) -> None:
-        """Names beyond the needles' tips, on the needle's own side, wherever one fits."""
+    def _paint_names(self) -> None:
+        """The names of the needles, as far as there is room."""
         scene, painter = self.scene, self.painter
         painter.setFont(font(9.8))
         measures = metrics(9.8)
-        free = {"left": -100.0, "right": -100.0}
         ink, soft = QColor(self.theme.ink), QColor(self.theme.soft)
-        right_edge = scene.right - 12
         boxes = [one.box for one in self.sections if one.box is not None]
-        for needle, top, bottom in self.seen:
-            side = "left" if needle.sides == ("left",) else "right"
-            low, high = max(top, scene.viewport.top), min(bottom, scene.viewport.top + scene.viewport.room)
-            middle = (low + high) / 2
-            label = needle.label or (needle.segment.name if bottom - top > 40 * self.unit else "")
-            if not label or middle - measures.height() * 0.42 < free[side]:
+        for one in scene.names():
+            near = [box.left() - 6 * self.unit for box in boxes if beside(one.middle, box)]
+            room = min([scene.right - 12, *near]) - one.start
+            if one.side == "left":
+                room = one.start - 54 * self.unit
+            if room < 44 * self.unit:
                 continue
-            reach = room * needle.reach * (1.0 if needle.sides else 0.6 if needle.head else 0.0)
-            painter.setPen(ink if needle.sides else soft)
-            start = self.stem_x + reach + 8 * self.unit
-            near = [box.left() for box in boxes if -2 < (middle - box.top()) / self.unit < 22]
-            limit = min([right_edge, *(edge - 6 * self.unit for edge in near)]) - start
-            if side == "left":
-                limit = self.stem_x - reach - 8 * self.unit - 54 * self.unit
-                start = 54 * self.unit
-            if limit < 44 * self.unit:
-                continue
-            name, wide = _fitting(label, needle.segment.use.movement.aliases, limit)
-            baseline = middle + (measures.ascent() - measures.descent()) / 2
-            painter.drawText(QPointF(start + limit - wide if side == "left" else start, baseline), name)
-            free[side] = middle + measures.height() * 0.42
+            name, wide = _fitting(one.label, one.needle.segment.use.movement.aliases, room)
+            painter.setPen(ink if one.needle.sides else soft)
+            left = one.start - wide if one.side == "left" else one.start
+            baseline = one.middle + (measures.ascent() - measures.descent()) / 2
+            painter.drawText(QPointF(left, baseline), name)
 
     def _paint_marks(self, needle: Needle, top: float) -> None:
         """Aril, knot, whorl, and the flag of what was noticed."""

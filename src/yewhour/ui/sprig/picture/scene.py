@@ -8,7 +8,7 @@ from PySide6.QtCore import QRectF
 
 from yewhour.core.lengths import TICKS_PER_S
 from yewhour.ui.desk.session import Session
-from yewhour.ui.kit.theme import Theme, cut_to, scale
+from yewhour.ui.kit.theme import Theme, cut_to, metrics, scale
 from yewhour.ui.sprig.picture import strips
 from yewhour.ui.sprig.picture.needles import Needle, needles
 from yewhour.ui.sprig.picture.viewport import Viewport
@@ -23,6 +23,16 @@ class SectionLine(NamedTuple):
     y: float
     title: str
     box: QRectF | None
+
+
+class NeedleName(NamedTuple):
+    """Where the name of a needle goes: its side, where it begins (or ends, on the left), its middle."""
+
+    needle: Needle
+    label: str
+    side: str
+    start: float
+    middle: float
 
 
 class Scene:
@@ -101,9 +111,33 @@ class Scene:
             self.y_at(needle.segment.end / TICKS_PER_S),
         )
 
+    def names(self) -> list[NeedleName]:
+        """Names beyond the needles' tips, on the needle's own side, where none is over another."""
+        unit, view, room = scale(), self.viewport, self.needle_room
+        half = metrics(9.8).height() * 0.42
+        free = {"left": -100.0, "right": -100.0}
+        found: list[NeedleName] = []
+        for needle in self.needles:
+            top, bottom = self.span(needle)
+            label = needle.label or (needle.segment.name if bottom - top > 40 * unit else "")
+            if not label or bottom < view.top - 4 or top > view.top + view.room + 4:
+                continue
+            side = "left" if needle.sides == ("left",) else "right"
+            middle = (max(top, view.top) + min(bottom, view.top + view.room)) / 2
+            if middle - half < free[side]:
+                continue
+            reach = room * needle.reach * (1.0 if needle.sides else 0.6 if needle.head else 0.0) + 8 * unit
+            start = self.stem_x - reach if side == "left" else self.stem_x + reach
+            found.append(NeedleName(needle, label, side, start, middle))
+            free[side] = middle + half
+        return found
+
     def sections(self) -> list[SectionLine]:
-        """Where each section begins, with its title where there is room for it."""
+        """Where each section begins, with its title below its line where there is room for it; above it
+        where a name is in the way, and none is there."""
         unit, right = scale(), self.right - 6
+        names = [one for one in self.names() if one.side == "right"]
+        ends = [one.start + metrics(9.8).horizontalAdvance(one.label) for one in names]
         found: list[SectionLine] = []
         last_y, index = -100.0, -1
         for needle in self.needles:
@@ -111,10 +145,22 @@ class Scene:
                 continue
             index = needle.segment.use.section
             y = self.y_at(needle.segment.start / TICKS_PER_S)
-            name, box = "", None
+            title, box = "", None
             if self.section_room and y - last_y > 15 * unit:
-                name, wide = cut_to(needle.segment.section, 9.8, (right - self.stem_x) * 0.6)
+                title, wide = cut_to(needle.segment.section, 9.8, (right - self.stem_x) * 0.6)
                 box = QRectF(right - wide - 6, y + 1, wide + 6, 18 * unit)
+                near = [
+                    one.middle for one, end in zip(names, ends, strict=True) if end > box.left() - 6 * unit
+                ]
+                above = box.translated(0, -19 * unit)
+                below, over = (any(beside(one, place) for one in near) for place in (box, above))
+                if below and not over and above.top() > max(self.viewport.top, last_y + 18 * unit):
+                    box = above
                 last_y = y
-            found.append(SectionLine(index, y, name, box))
+            found.append(SectionLine(index, y, title, box))
         return found
+
+
+def beside(middle: float, box: QRectF) -> bool:
+    """Whether a name at a height stands in the same row as a box."""
+    return -2 < (middle - box.top()) / scale() < 22
