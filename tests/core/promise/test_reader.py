@@ -560,3 +560,39 @@ def test_an_ailment_is_minded_or_asked_about_and_never_an_audience(reader, text,
     read = reader.read(f"20 minutes {text}")
     assert not {"polio", "shin", "splints", "ribs"} & {*read.brief.audience.split()}
     assert caution in read.brief.cautions if caution else any(one.asks for one in read.wishes)
+
+
+@pytest.mark.parametrize(
+    ("text", "tag"),
+    [
+        ("yoga 20 min, three weeks after a heart attack", "heart"),
+        ("yoga 10 days after a caesarean", "c-section"),
+        ("yoga with my 5 week old baby", "after-birth"),
+        ("pilates, hernia operation a month ago", "belly-surgery"),
+        ("yoga for someone who broke her wrist last week", "wrists"),
+        ("yoga after heart surgery, not yet cleared by her doctor", "heart"),
+        ("chair yoga, had a stroke last month", "stroke"),
+    ],
+)
+def test_what_is_too_recent_is_asked_about_unless_a_doctor_has_said_yes(reader, text, tag):
+    read = reader.read(text)
+    assert tag in read.brief.cautions
+    assert read.question is not None
+    assert "a doctor or midwife says first whether" in read.question.what
+    assert "cleared by the doctor" in read.question.do
+    cleared = reader.read(text.replace("not yet cleared by her doctor", "") + ", cleared by the doctor")
+    assert cleared.question is None
+    assert tag in cleared.brief.cautions
+    assert cleared.brief.audience == ""
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "yoga, ten weeks after giving birth", "shoulder surgery two years ago, pilates", "new mums pilates",
+        "yoga for 70 year olds", "yoga the day after a marathon",
+        "hatha two weeks after giving birth, my midwife says it's fine",
+    ],
+)  # fmt: skip
+def test_what_is_long_ago_or_heals_nothing_is_not_asked_about(reader, text):
+    assert reader.read(text).question is None

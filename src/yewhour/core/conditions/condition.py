@@ -30,6 +30,7 @@ class Condition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     stretch: float = 1.0
     said: str = ""
     source: str = ""
+    soon_weeks: int = 0
 
 
 class Conditions(msgspec.Struct, frozen=True, dict=True):

@@ -40,6 +40,7 @@ from yewhour.core.promise.grammar import (
     length_in,
     number_of,
 )
+from yewhour.core.promise.lately import asked_about, cleared_in, since_in
 from yewhour.core.promise.meanings import Meanings
 from yewhour.core.promise.vocabulary import LONGEST, Kind, Lexicon, Phrase, Token, tokens_of
 from yewhour.core.promise.wished import brief_of
@@ -88,12 +89,10 @@ _NUMBER_BETWEEN = re.compile(
     re.IGNORECASE,
 )
 _NUMBER_FOR = re.compile(r"\bfor (\d\d)(?=\s+(?:with|who|and|without)\b|\s*(?:$|[,|;.]))", re.IGNORECASE)
-# "10 weeks after an operation" is after it: what heals is minded however long ago it was.
-_SINCE = re.compile(
-    r"\b(?:\w+|a few|a couple of)\s+(?:days?|weeks?|months?|years?)\s+(?=(?:after|post|since|on from)\b)",
-    re.IGNORECASE,
-)
 LEAST_MIN, MOST_MIN = 3, 180  # that a number by itself is taken for
+_NOBODY = re.compile(
+    r"(?:some|any)(?:one|body)(?: who)?|(?:people|those|a person|the ones) who", re.IGNORECASE
+)
 _BARE_AGE = re.compile(r"(?:^|[,|;])\s*(6[5-9]|[7-9]\d)\s*(?=$|[,|;.])")
 HARDER = ("experienced", "strength")
 OLD, GROWN, MOST = 65, 16, 2000
@@ -115,6 +114,7 @@ class PromiseReader:
                 "Nothing is promised yet.", "the promise", "Say: 25-minute gentle hatha about hips."
             )
         wishes = _told_once([*_joined(self._wishes(text[:MOST]))])
+        wishes = asked_about(wishes, text, self.teaching_data.conditions.conditions)
         known = [
             wish for wish in wishes if wish.state != "unknown" and wish.kind not in ("audience", "unmet")
         ]
@@ -127,6 +127,10 @@ class PromiseReader:
 
     def _wishes(self, text: str) -> Iterator[Wish]:
         text = _ADDRESSED.sub("", text)
+        if found := cleared_in(text):
+            if not found["no"]:
+                yield Wish(found[0].strip(), "a doctor has said yes, as you say")
+            text = f"{text[: found.start()]}, {text[found.end() :]}"
         if found := CALLED.search(text):
             title, *rest = BREAKS.split(found[1], maxsplit=1)
             title = title.strip("\"' ")
@@ -143,14 +147,16 @@ class PromiseReader:
             while (found := pattern.search(text)) and (tag := tag_of(found)):
                 yield self.meanings.condition(found[0], tag)
                 text = f"{text[: found.start()]} | {text[found.end() :]}"
-        text = _SINCE.sub("", text)
+        # "10 weeks after an operation" is after it: what heals is minded however long ago it was.
+        for start, end, _ in reversed(since_in(text)):
+            text = f"{text[:start].rstrip()} {text[end:].lstrip()}"
         long = False
         while (length := length_in(text)) is not None:
             start, end, seconds = length
             long = True
             said = text[start:end].strip()
             yield Wish(said, f"{show_length(seconds)} long", kind="length", key=str(seconds))
-            text = f"{text[:start]} {text[end:]}"
+            text = f"{text[:start].rstrip()} {text[end:].lstrip()}"
         found = _BARE_AGE.search(text)
         if found and (long or int(found[1]) % 5):  # the length is told already, or none is like that
             yield self.meanings.condition(found[1], "older")
@@ -215,6 +221,8 @@ class PromiseReader:
                 said = text[tokens[first].start : tokens[at - 1].end]
                 run = {token.plain for token in tokens[first:at]}  # "cracks when I look up": so it is there
                 health = bool(run & WHEN) or any(map(self.lexicon.is_health, run))
+                if context == "for" and _NOBODY.fullmatch(said):
+                    continue
                 if context == "for" and not health:
                     people.append((tokens[first].start, tokens[at - 1].end))
                     yield Wish(said, f"for {said}", kind="audience", key=said), context

@@ -29,6 +29,7 @@ class Wish(msgspec.Struct, frozen=True):
     could: tuple[str, ...] = ()
 
 
+CLEARED = "cleared by the doctor"  # as one writes that it may be
 _STATES = {"kept": "kept", "guessed": "kept as", "unmet": "can't be kept", "unknown": "not understood"}
 
 
@@ -59,6 +60,11 @@ class ReadPromise(msgspec.Struct, frozen=True):
         asked = next((wish for wish in self.wishes if wish.asks), None)
         if asked is None:
             return None
+        if asked.kind == "condition":
+            do = (
+                f"If they have said yes, write \u201c{CLEARED}\u201d with it; else leave the class for later."
+            )
+            return Problem(f"\u201c{asked.text}\u201d: {asked.reason}.", "the promise", do)
         could = ", or ".join(f"\u201c{one}\u201d" for one in asked.could)
         do = (
             f"It could be: {could}. Write that, or leave the word out."

@@ -1,0 +1,89 @@
+"""What happened lately: how long ago a promise says it was, and whether a doctor has said yes to it.
+
+Soon after a birth, an operation or a heart attack nothing is drafted before somebody is asked: it isn't for a
+program to say when a body may begin again. Whoever writes that a doctor has said yes is believed.
+"""
+
+import re
+from collections.abc import Mapping, Sequence
+
+import msgspec
+
+from yewhour.core.conditions.condition import Condition
+from yewhour.core.promise.grammar import NUMBER, number_of
+from yewhour.core.promise.wishes import Wish
+
+_DAYS = {"day": 1, "week": 7, "month": 30, "year": 365}
+_SOME = {"a couple of": 2.0, "a few": 3.0, "some": 3.0, "several": 4.0, "a": 1.0, "an": 1.0}
+_COUNT = rf"(?P<count>{NUMBER}|a couple of|a few|some|several|an?)"
+_SINCE = re.compile(
+    rf"\b{_COUNT}[- ]+(?P<unit>day|week|month|year)s?[- ]+"
+    r"(?:ago|old|out|(?=(?:after|post|since|on from|following)))"
+    r"|\b(?P<last>yesterday|this week|last week|last month|last year|recently|just had)\b",
+    re.IGNORECASE,
+)
+_LAST = {"yesterday": 1, "this week": 3, "last week": 7, "last month": 30, "last year": 365, "recently": 21,
+         "just had": 14}  # fmt: skip
+_WHO = (
+    r"(?:(?:the|her|his|my|their|our|a) )?"
+    r"(?:doctors?|doc|gp|midwife|physio(?:therapist)?|surgeon|consultant|cardiologist|hospital)"
+)
+_YES = (
+    r"(?:ok|okay|okayed it|(?:said|says) (?:yes|it's (?:fine|ok|okay))|cleared (?:her|him|me|them|us|it|this)"
+    r"|agrees|agreed|go-ahead|permission|blessing|clearance|consent|approved(?: it)?)"
+)
+_MAY = r"cleared (?:to|for) (?:exercise|yoga|pilates|movement|practi[sc]e|move|start)"
+_CLEARED = re.compile(
+    r"(?P<no>\b(?:not|never|isn't|wasn't|hasn't been|haven't been|until|before)(?: yet| been| fully)* )?(?:"
+    rf"\b(?:cleared|signed off|approved|okayed|passed)\b(?: to \w+| for \w+)?,? (?:by|from|with) {_WHO}\b"
+    rf"|\b(?:with )?{_WHO}(?:'s)? (?:has |have |had )?{_YES}\b"
+    rf"|\b(?:medically cleared|all[- ]clear|{_MAY})\b)",
+    re.IGNORECASE,
+)
+
+
+# What is fresh for some weeks, whatever part of a body it is.
+_FRESH = re.compile(
+    r"\b(?:broke|broken|fractured?|fracture|tore|torn|ruptured?|dislocated|sprained|operations?|operated|surgery|ops?)\b",
+    re.IGNORECASE,
+)
+FRESH_WEEKS = 6
+
+
+def cleared_in(text: str) -> re.Match[str] | None:
+    """Where a promise says that a doctor or a midwife has said yes, or has not yet (its group `no`)."""
+    return _CLEARED.search(text)
+
+
+def since_in(text: str) -> list[tuple[int, int, float]]:
+    """(start, end, days) of every time that something is said to be past."""
+    return [(found.start(), found.end(), _days(found)) for found in _SINCE.finditer(text)]
+
+
+def _days(found: re.Match[str]) -> float:
+    if found["last"]:
+        return _LAST[found["last"].lower()]
+    count = found["count"].lower()
+    return (_SOME[count] if count in _SOME else number_of(count)) * _DAYS[found["unit"].lower()]
+
+
+def asked_about(wishes: Sequence[Wish], text: str, conditions: Mapping[str, Condition]) -> list[Wish]:
+    """The wishes, with a question at what is so recent that a doctor says when one begins again; none where
+    the promise says that one has said yes."""
+    cleared = cleared_in(text)
+    if cleared and not cleared["no"]:
+        return list(wishes)
+    times, fresh = since_in(text), FRESH_WEEKS * bool(_FRESH.search(text))
+    found: list[Wish] = []
+    for wish in wishes:
+        known = conditions.get(wish.key) if wish.kind == "condition" else None
+        soon = max(known.soon_weeks, fresh) if known is not None else 0
+        at = text.lower().find(wish.text.lower())
+        near = min(times, key=lambda one: abs(one[0] - at), default=None)
+        if soon and ((near is not None and near[2] < 7 * soon) or cleared):
+            when = text[near[0] : near[1]].strip() if near is not None and not cleared else ""
+            so_soon = f"{when} is so soon that " if when else ""
+            reason = f"{so_soon}a doctor or midwife says first whether"
+            wish = msgspec.structs.replace(wish, state="guessed", reason=reason, asks=True)
+        found.append(wish)
+    return found
