@@ -33,6 +33,7 @@ KNEELING = {
     "camel-prep",
     "half-splits",
 }
+EVERYDAY = ("square",)  # "square hips": a word that is a name, too
 TIMES = ("", "morning", "evening", "night")
 PROPS = (("chair",), ("chair", "wall", "blanket"), ("block", "strap"), ("bolster", "cushion", "blanket"), ())
 
@@ -68,7 +69,7 @@ def held(draft, names, bases):
     said = " ".join(cue.text.lower() for cue in draft.timed.cues if cue.purpose in ("option", "choice"))
     for name in names:
         called = library[name].name.lower()
-        if len(called) > 5 and re.search(rf"\b{re.escape(called)}\b", said):
+        if len(called) > 5 and called not in EVERYDAY and re.search(rf"\b{re.escape(called)}\b", said):
             found.append(f"offered: {called}")
     return found
 

@@ -58,6 +58,21 @@ LIVES = (
         never=("toe-squat", "camel-prep", ":back", ":front", ":curls", ":inversions"),
     ),
     Life(
+        "25 minutes prenatal hatha, pelvic girdle pain",
+        {"cautions": ("pregnancy", "pelvic-girdle")},
+        never=(":legs apart", ":lunges", ":balances", "clam"),
+    ),
+    Life(
+        "30 minute yoga for scoliosis",
+        {"cautions": ("curved-spine",), "style": "hatha"},
+        never=(":end ranges", ":closed twists", ":loaded rounding"),
+    ),
+    Life(
+        "a gentle 20 minutes after chemo",
+        {"cautions": ("cancer-treatment",), "level": "gentle"},
+        never=(":hard work", ":inversions", ":front", "toe-squat", "low-squat", ":balances without support"),
+    ),
+    Life(
         "for pregnant women",
         {"cautions": ("pregnancy",), "audience": ""},
         never=("reclined-hero", "final-rest", ":closed twists"),
@@ -221,7 +236,8 @@ LIVES = (
     Life("mind dragons", asks="dragons"),
     Life("20 minutes hatha for people with lupus", asks="lupus"),
     Life("no gribbling, slow, half an hour", asks="gribbling"),
-    Life("yoga after chemotherapy", asks="chemotherapy"),
+    Life("yoga after dialysis", asks="dialysis"),
+    Life("gentle yoga a week after chemotherapy", asks="chemotherapy"),
     Life("pilates for glomerulonephritis", asks="glomerulonephritis"),
     # --- where the body may be, and what is left out
     Life("no wrists, hatha, 20 minutes", {"without": ("hands",)}, never=(":hands", "plank")),

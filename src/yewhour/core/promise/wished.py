@@ -22,7 +22,7 @@ _PLACED = ("anything but", "anything off", "anything not")
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
-TITLED = 2  # of those who may be there, so many stand in a title
+TITLED = 44  # letters of a title that those who may be there have at most
 LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
 CHAIRED = ("chair-only", "older", "balance", "stroke", "floor")
@@ -289,7 +289,8 @@ def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData
     minded = {*brief.cautions, brief.audience}
     named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
     about = _and([areas.get(one, one) for one in named]) or goal
-    whom = brief.audience or ("" if named else _and(teaching_data.room(brief).whoms[:TITLED]))
+    there = () if named else teaching_data.room(brief).whoms
+    whom = brief.audience or (there[0] if len(_and(there)) > TITLED else _and(there))
     parts = (f"{about[:1].upper()}{about[1:]}", f"for {whom}" if whom else "", when)
     return " ".join(part for part in parts if part)
 
