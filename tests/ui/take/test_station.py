@@ -526,6 +526,29 @@ def test_what_broke_off_is_offered_and_gone_on_with(stage, desk):
     assert interrupted_takes() == []
 
 
+def test_the_camera_ran_on_while_nothing_else_did(stage, desk):
+    """Killed, and started again forty seconds later: the recording is as much longer, and that is cut out."""
+    stage.start()
+    stage.wait(100)
+    stage.runner.close()
+    (broken,) = interrupted_takes()
+    desk.window.stations.body.removeWidget(stage.page)
+    desk.window.pages.take.forget()
+    again = Stage(desk)
+    again.runner.wall = lambda: broken.left + 40
+    again.key(Qt.Key.Key_Return)
+    assert again.runner.now_s == pytest.approx(broken.until_s + 40, abs=1.5)
+    assert "cut 0:4" in again.page.line.text
+    assert "the camera stood still too" in again.page.following.text
+    again.key(Qt.Key.Key_Space)
+    cut = again.runner.marks[-1].cut
+    assert cut[0] <= broken.until_s
+    assert cut[1] == pytest.approx(broken.until_s + 40, abs=2)
+    again.runner.act("end")
+    assert broken.ago_s(broken.left + 3 * 3600) == 0
+    assert broken.ago_s(broken.left - 60) == 0
+
+
 def test_what_broke_off_can_be_left_as_it_is(stage, desk):
     stage.start()
     stage.wait(30)

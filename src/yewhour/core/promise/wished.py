@@ -289,8 +289,8 @@ def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData
     minded = {*brief.cautions, brief.audience}
     named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
     about = _and([areas.get(one, one) for one in named]) or goal
-    there = () if named else teaching_data.room(brief).whoms
-    whom = brief.audience or (there[0] if len(_and(there)) > TITLED else _and(there))
+    whoms = () if named else teaching_data.room(brief).whoms
+    whom = brief.audience or (whoms[0] if len(_and(whoms)) > TITLED else _and(whoms))
     parts = (f"{about[:1].upper()}{about[1:]}", f"for {whom}" if whom else "", when)
     return " ".join(part for part in parts if part)
 

@@ -22,16 +22,25 @@ from yewhour.state.paths import kept_takes
 from yewhour.state.takes.take_sounds import CLASS, MARKS
 
 UNTIL, LOCK = "until", "lock"
+RAN_ON_S = 1200.0  # after which nobody's camera is still on
 
 
 class InterruptedTake(msgspec.Struct, frozen=True):
-    """A take that was broken off: its folder, when it began, the class, its marks, how far it got."""
+    """A take that was broken off: its folder, when it began, the class, its marks, how far it got, and when
+    that was (seconds of the clock on the wall)."""
 
     folder: Path
     when: datetime
     plan: Plan
     read: MarkFile
     until_s: float
+    left: float = 0.0
+
+    def ago_s(self, wall: float) -> float:
+        """Seconds since it broke off, by the clock on the wall; 0 where that is longer than a camera is left
+        to run by itself."""
+        gone_s = wall - self.left
+        return gone_s if 0 < gone_s <= RAN_ON_S else 0.0
 
 
 def interrupted_takes() -> list[InterruptedTake]:
@@ -60,7 +69,8 @@ def _broken(folder: Path) -> InterruptedTake | None:
     with contextlib.suppress(Problem, ValueError):
         until_s = max(until_s, float(read_all(folder / UNTIL)))
     when = datetime.strptime(folder.name, "%Y-%m-%d-%H%M%S-%f")
-    return InterruptedTake(folder, when, read_plan(folder / CLASS), read, until_s)
+    left = max(path.stat().st_mtime for path in (folder / MARKS, folder / UNTIL) if path.exists())
+    return InterruptedTake(folder, when, read_plan(folder / CLASS), read, until_s, left)
 
 
 def leave(broken: InterruptedTake) -> None:

@@ -6,6 +6,7 @@ waits for them. Every mark is on its way to the disk before anything else is don
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable, Sequence
 from datetime import datetime
 from typing import Literal
@@ -58,7 +59,7 @@ class TakeRunner(QObject):
 
     def __init__(self, jobs: Jobs, clock: Callable[[], float] = awake_and_asleep) -> None:
         super().__init__()
-        self.jobs, self.clock, self.asleep = jobs, clock, asleep
+        self.jobs, self.clock, self.asleep, self.wall = jobs, clock, asleep, time.time
         self._asleep_s = 0.0
         self._told = lambda problem: self.message.emit(str(problem))
         self.call = ""  # the words behind which she asks for something aloud; "" where she does not
@@ -107,7 +108,7 @@ class TakeRunner(QObject):
         self.changed.emit()
 
     def go_on(self, broken: InterruptedTake, solved: SolvedPlan) -> None:
-        """Takes up a take that was broken off, standing still where it broke off."""
+        """Takes up a take that was broken off, standing still where it broke off: the camera ran on since."""
         start = broken.read.marks[0]
         timed = solved.make(start.length_s or None)
         file = TakeFolder(self._told)
@@ -119,6 +120,7 @@ class TakeRunner(QObject):
         self.state, self._ticked, self._asleep_s = "on", self.clock(), self.asleep()
         if self.take.paused is None:
             self.act("pause")
+        self._zero -= broken.ago_s(self.wall())
         self.interruption = Interruption(self.take)
         self.begun.emit(broken.folder)
         self.changed.emit()
