@@ -48,6 +48,7 @@ from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
 _OF_PREGNANCY = r"(?:pregnant|gone|along|into pregnancy|of pregnancy|into my pregnancy)"
+_SLASHED = re.compile(r"\bw/(o\b)?\s*", re.IGNORECASE)  # "w/ a bolster", "w/o jumping"
 _ADDRESSED = re.compile(r"\bMs\.? (?=[A-Z][a-z])")  # somebody by her name, and no condition
 _WEEKS = re.compile(rf"\b({NUMBER})[- ]weeks?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
 _MONTHS = re.compile(rf"\b({NUMBER})(?:st|nd|rd|th)?[- ]months?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
@@ -127,6 +128,7 @@ class PromiseReader:
 
     def _wishes(self, text: str) -> Iterator[Wish]:
         text = _ADDRESSED.sub("", text)
+        text = _SLASHED.sub(lambda found: "without " if found[1] else "with ", text)
         if found := cleared_in(text):
             if not found["no"]:
                 yield Wish(found[0].strip(), "a doctor has said yes, as you say")

@@ -9,6 +9,7 @@ from yewhour.core.lengths import show_length
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.names import listed
 from yewhour.core.plan.plan import Brief
+from yewhour.core.promise.grammar import ARTICLES, COMPANIES
 from yewhour.core.promise.vocabulary import PromiseVocabulary
 from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
@@ -19,7 +20,7 @@ _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
 _PLACED = ("anything but", "anything off", "anything not")
-_NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ")
+_NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ", "post", "pre-", "pre ")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
 TITLED = 44  # letters of a title that those who may be there have at most
@@ -290,7 +291,10 @@ def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData
     named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
     about = _and([areas.get(one, one) for one in named]) or goal
     whoms = () if named else teaching_data.room(brief).whoms
-    whom = brief.audience or (whoms[0] if len(_and(whoms)) > TITLED else _and(whoms))
+    named_for = brief.audience
+    if named_for.islower() and named_for.split()[-1] in COMPANIES and named_for.split()[0] not in ARTICLES:
+        named_for = f"the {named_for}"
+    whom = named_for or (whoms[0] if len(_and(whoms)) > TITLED else _and(whoms))
     parts = (f"{about[:1].upper()}{about[1:]}", f"for {whom}" if whom else "", when)
     return " ".join(part for part in parts if part)
 
