@@ -186,10 +186,11 @@ class MovementSearch:
 
 
 def _unasked(movement: Movement, first: bool) -> float:
-    """What a movement is worth when nothing is typed: talk is asked for by name, but for a first welcome."""
+    """What a movement is worth when nothing is typed: talk and pauses are asked for by name, but for a first
+    welcome."""
     if first:
         return 3.0 * ("welcome" in movement.marks) + ("warming" in movement.marks) - 0.2 * movement.effort
-    return -5.0 if movement.behaviour.framing else 0.0
+    return -5.0 if movement.behaviour.bare else 0.0
 
 
 def _fields(movement: Movement) -> tuple[tuple[float, str, str], ...]:
