@@ -3,7 +3,8 @@
 The truth comes with it, so that what is found can be held to it.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
+from itertools import groupby
 from random import Random
 
 import msgspec
@@ -119,3 +120,38 @@ def captions(taught: Taught, kind: str = "vtt") -> bytes:
         rows += [*([before] if kind == "rolling" and before else []), text, ""]
         before = text
     return "\n".join(rows).encode()
+
+
+def freely(timed: TimedClass, taught: Taught, phrases: Mapping[str, Sequence[str]], dice: Random) -> bytes:
+    """Captions of a class that was taught in other words than its script's, at the seconds it really took.
+
+    phrases: how others teach each movement, by its id.
+    """
+    rows = []
+    for use, group in groupby(
+        timed.segments, key=lambda one: one.use.flow or one.use.setup_for or one.use.key
+    ):
+        segments = list(group)
+        if segments[0].id not in taught.segments or not use:
+            continue
+        main = next((one for one in segments if not one.use.setup_for), segments[-1])
+        at_s = taught.segments[segments[0].id][0] + dice.uniform(0, 3)
+        until_s = taught.segments[segments[-1].id][1]
+        known = phrases.get(main.use.movement.id, (main.use.movement.name,))
+        for text in dice.sample(list(known), min(3, len(known))):
+            if at_s > until_s - 3:
+                break
+            rows.append(f"[{_minutes(at_s)}] {_on_side(text, main.side)}.")
+            at_s += len(text.split()) / 2.3 + dice.uniform(2, 12)
+    return "\n".join([*rows, f"[{_minutes(taught.length_s)}] Thank you."]).encode()
+
+
+def _minutes(at_s: float) -> str:
+    return f"{int(at_s // 60)}:{at_s % 60:04.1f}"
+
+
+def _on_side(text: str, side: str) -> str:
+    """A phrase told for the right side, on a side."""
+    if side != "left":
+        return text
+    return text.replace("right", "\0").replace("left", "right").replace("\0", "left")

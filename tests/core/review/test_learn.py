@@ -7,12 +7,14 @@ import msgspec
 import pytest
 
 from tests.conftest import demo_maker, shipped
-from tools.teachers import captions, taught
+from tools.teachers import captions, freely, taught
+from yewhour.content.paths import DATA
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.own_shares import way_kind
 from yewhour.core.review.learning import adopt, learnt_shares, observe
 from yewhour.core.review.review import look_back
 from yewhour.core.transcript.captions import read_captions
+from yewhour.files.toml_files import read_toml
 
 OWN = {"ways": 1.3, "teaching": 1.2, "holds": 1.1, "repetitions": 1.15, "speech": 1.1}
 WANTED = {"ways": 1.3, "teaching": 1.2, "breath": 1.1, "count": 1.15, "voice": 1.1}
@@ -134,3 +136,31 @@ def test_as_usual_is_no_difference():
     _, notes = recording("bell-ringers", 1, {})
     assert all(one.slight for one in learnt_shares([notes]))
     assert learnt_shares([]) == []
+
+
+@cache
+def phrases():
+    return read_toml(DATA / "heard_in_other_words.toml")
+
+
+@pytest.mark.parametrize(
+    ("name", "share"),
+    [("sail-loft-mat", 1.2), ("every-morning-at-the-mill", 0.85), ("round-the-compass", 1.0)],
+)
+def test_a_class_in_other_words_teaches_her_seconds_too(name, share):
+    """Its pieces are known as wholes: what they tell little of stays near the usual."""
+    timed, notes = demo_maker(name).make(), []
+    own = dict.fromkeys(("ways", "teaching", "holds", "repetitions"), share)
+    for seed in range(3):
+        said = taught(timed, Random(seed), own=own)
+        back = look_back(timed, None, read_captions(freely(timed, said, phrases(), Random(seed))))
+        assert back.own_words
+        notes.append(observe(back))
+    found = {one.what: one for one in learnt_shares(notes)}
+    assert "voice" not in found
+    assert found.keys() & {"breath", "count"}
+    for what, one in found.items():
+        if what == "ways":  # a few seconds in each piece: half of the difference at least
+            assert abs(one.ratio - share) <= 0.5 * abs(share - 1) + 0.12
+        else:
+            assert one.ratio == pytest.approx(share, abs=0.12), what

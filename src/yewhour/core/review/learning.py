@@ -23,6 +23,7 @@ from yewhour.core.plan.own_shares import (
 )
 from yewhour.core.plan.plan import Plan
 from yewhour.core.purpose import PURPOSES
+from yewhour.core.review.learning_freely import shares_of
 from yewhour.core.review.review import (
     LINED,
     ActualSegment,
@@ -89,7 +90,8 @@ class LearntShare(msgspec.Struct, frozen=True):
 
 
 def observe(back: Review) -> RecordingNotes:
-    """What a recording shows of her seconds, where it is sure."""
+    """What a recording shows of her seconds, where it is sure. Of one in other words than its script's: the
+    shares of all ways, all teaching, all breaths and counts, of no kind of them."""
     found: list[ObservedSeconds] = []
     if back.stranger:
         return RecordingNotes(back.timed.plan.brief.style, ())
@@ -98,6 +100,11 @@ def observe(back: Review) -> RecordingNotes:
     def usual(what: What, which: str, planned_s: float) -> float:
         return planned_s / own_share(own, what, which)
 
+    if back.own_words:
+        found = [
+            ObservedSeconds(what, "", usual_s, real_s) for what, usual_s, real_s in shares_of(back, usual)
+        ]
+        return RecordingNotes(back.timed.plan.brief.style, tuple(filter(_alike, found)))
     for one in back.segments:
         if one.sure >= LINED and one.planned_start_s is not None and one.end_s <= back.length_s:
             found += _of_segment(one, usual)
@@ -155,7 +162,7 @@ def learnt_shares(notes: Sequence[RecordingNotes], style: str = "") -> list[Lear
 
 def _kinds(what: What, heard: Sequence[Sequence[ObservedSeconds]]) -> Iterable[LearntShare]:
     """Each kind by itself; what has one kind only has none."""
-    names = {one.which for here in heard for one in here}
+    names = {one.which for here in heard for one in here if one.which or what == "breath"}
     for which in sorted(names) if len(names) > 1 else ():
         mine = [[one for one in here if one.which == which] for here in heard]
         yield _learnt(what, which, [here for here in mine if here])
