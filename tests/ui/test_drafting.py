@@ -101,6 +101,21 @@ def test_what_is_understood_is_shown_while_it_is_typed_and_a_question_is_answere
     assert bare_desk.session.plan.brief.cautions[0] == "knees"
 
 
+def test_what_is_too_recent_is_asked_about_and_a_doctor_answers_with_a_press(bare_desk):
+    promise = bare_desk.window.pages.start().promise
+    bare_desk.type("hatha, 20 minutes, 10 days after a caesarean")
+    assert "has a doctor said yes?" in shown(bare_desk)
+    bare_desk.key(Qt.Key.Key_Return)
+    assert bare_desk.session.plan is None
+    (yes,) = [one for one in promise.understood.findChildren(QPushButton) if "has said yes" in one.text()]
+    bare_desk.click(yes)
+    assert promise.field.text().endswith("caesarean, cleared by the doctor")
+    assert "has a doctor said yes?" not in shown(bare_desk)
+    bare_desk.key(Qt.Key.Key_Return)
+    wait(bare_desk)
+    assert bare_desk.session.plan.brief.cautions == ("c-section",)
+
+
 def test_after_a_draft_nothing_is_highlighted_that_the_inspector_does_not_edit(drafted):
     choose_work(drafted)
     drafted.press("draft_another")

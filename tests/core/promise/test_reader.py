@@ -581,7 +581,7 @@ def test_what_is_too_recent_is_asked_about_unless_a_doctor_has_said_yes(reader, 
     read = reader.read(text)
     assert tag in read.brief.cautions
     assert read.question is not None
-    assert "a doctor or midwife says first whether" in read.question.what
+    assert "a doctor or midwife has to say yes first" in read.question.what
     assert "cleared by the doctor" in read.question.do
     cleared = reader.read(text.replace("not yet cleared by her doctor", "") + ", cleared by the doctor")
     assert cleared.question is None

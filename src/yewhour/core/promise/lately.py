@@ -83,7 +83,7 @@ def asked_about(wishes: Sequence[Wish], text: str, conditions: Mapping[str, Cond
         if soon and ((near is not None and near[2] < 7 * soon) or cleared):
             when = text[near[0] : near[1]].strip() if near is not None and not cleared else ""
             so_soon = f"{when} is so soon that " if when else ""
-            reason = f"{so_soon}a doctor or midwife says first whether"
+            reason = f"{so_soon}a doctor or midwife has to say yes first"
             wish = msgspec.structs.replace(wish, state="guessed", reason=reason, asks=True)
         found.append(wish)
     return found

@@ -58,7 +58,8 @@ class PromiseLine(QWidget):
 
     def _answer(self, asked: str, words: str) -> None:
         """What was asked about is said otherwise."""
-        after = self.field.text().replace(asked, words, 1)
+        text = self.field.text()
+        after = text.replace(asked, words, 1) if asked else text.rstrip(" ,.") + words
         self.field.setText(" ".join(after.replace("mind mind", "mind").replace("no no ", "no ").split()))
         self.field.setFocus()
         self._read()

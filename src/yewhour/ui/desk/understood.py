@@ -7,7 +7,7 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
-from yewhour.core.promise.wishes import ReadPromise, Wish, sentence, told
+from yewhour.core.promise.wishes import CLEARED, ReadPromise, Wish, sentence, told
 from yewhour.ui.kit.controls.controls import button, card, emptied, label, wrapped
 
 MOST = 5  # wishes that are shown one by one
@@ -17,7 +17,7 @@ class Understood(QWidget):
     """The sentence of a promise as it was read; below it what is kept otherwise, or not, and what asks
     back."""
 
-    answered = Signal(str, str)  # (words that were asked about, what they are replaced by)
+    answered = Signal(str, str)  # (words that were asked about, what they are replaced by; "": what is added)
 
     def __init__(self) -> None:
         super().__init__()
@@ -46,6 +46,14 @@ class Understood(QWidget):
     def _ask(self, wish: Wish) -> None:
         """A question, with what the words could mean to choose from."""
         frame, layout = card("look")
+        if wish.kind == "condition":  # understood, and too recent
+            layout.addWidget(label(f"\u201c{wish.text}\u201d: has a doctor said yes?", "prompt"))
+            why = f"{wish.reason[:1].upper()}{wish.reason[1:]}. Nothing is drafted before."
+            layout.addWidget(label(why, "soft"))
+            yes = button("A doctor or midwife has said yes", partial(self.answered.emit, "", f", {CLEARED}"))
+            layout.addLayout(wrapped(yes))
+            self.body.addWidget(frame)
+            return
         layout.addWidget(label(f"What does \u201c{wish.text}\u201d ask for?", "prompt"))
         layout.addWidget(label(f"{wish.reason} Nothing is drafted until that is clear.", "soft"))
         choices = [
