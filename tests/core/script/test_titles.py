@@ -14,12 +14,14 @@ from yewhour.core.transitions.titles import for_whom, in_a_sentence
         ("A hatha class for runners in the evening", (), "a hatha class for runners in the evening"),
         ("A flow for anyone living with MS", (), "a flow for anyone living with MS"),
         ("Hips for runners", ("hips",), "a class around the hips for runners"),
+        ("Legs for runners", ("thighs",), "a class around the legs for runners"),
         ("Slack Water for Two", (), "Slack Water for Two"),
     ],
 )
 def test_a_title_stands_in_a_sentence(title, focus, spoken):
     areas = shipped().wording.area_words
-    assert in_a_sentence(Brief(title=title, focus=focus), areas) == spoken
+    said = {"thighs": "legs"} if "thighs" in focus else {}
+    assert in_a_sentence(Brief(title=title, focus=focus, said=said), areas) == spoken
 
 
 def test_whom_a_title_is_for_is_told_from_it():

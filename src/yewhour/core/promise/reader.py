@@ -202,6 +202,9 @@ class PromiseReader:
                 at = until
                 continue
             read = self._read(tokens, at, context, soft, not fed)
+            company = context == "for" and any(one.plain in COMPANIES for one in tokens[at + 1 : at + 2])
+            if company and read is not None and not self._whom(read):
+                read = None  # "for my book club"
             changed = self._context(tokens, at)
             if changed is not None and read is not None and changed[1] - at > read[2]:
                 read = None  # "arthritis in the hands"
@@ -217,7 +220,7 @@ class PromiseReader:
                 if self._says_nothing(tokens[at].plain):
                     at += 1
                     continue
-                read = self._mistyped(tokens, at, context or soft, not fed)
+                read = None if company else self._mistyped(tokens, at, context or soft, not fed)
             if read is None:
                 first, at = at, self._unknown_to(tokens, at, context, soft)
                 said = text[tokens[first].start : tokens[at - 1].end]
@@ -287,6 +290,12 @@ class PromiseReader:
         if len(people) > 1:
             said = text[people[0][0] : people[-1][1]]
             yield Wish("", f"for {said}", kind="audience", key=said), context
+
+    def _whom(self, read: Read) -> bool:
+        """Whether what was read says who is there."""
+        kind, key, *_ = read
+        everyday = self.lexicon.words.everyday.get(key) if kind == "everyday" else None
+        return kind == "condition" or (everyday is not None and bool(everyday.whom))
 
     def _says_nothing(self, plain: str) -> bool:
         filler = plain in self.lexicon.fillers and not self.lexicon.is_health(plain)

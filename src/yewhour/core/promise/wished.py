@@ -1,5 +1,6 @@
 """A brief from wishes: what she said wins, everyday words fill what nothing else says."""
 
+import re
 from collections.abc import Mapping, Sequence
 from typing import Any
 
@@ -19,6 +20,7 @@ _ADJECTIVES = ("yoga", "slow")  # a style, unless another is named
 _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
+_NAME = re.compile(r"[A-Za-z]{3,14}")
 _PLACED = ("anything but", "anything off", "anything not")
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ", "post", "pre-", "pre ")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
@@ -289,7 +291,7 @@ def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData
         goal += f" with {_and(asked)}"
     minded = {*brief.cautions, brief.audience}
     named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
-    about = _and([areas.get(one, one) for one in named]) or goal
+    about = _and([_in_her_words(brief.said.get(one, ""), areas.get(one, one)) for one in named]) or goal
     whoms = () if named else teaching_data.room(brief).whoms
     named_for = brief.audience
     if named_for.islower() and named_for.split()[-1] in COMPANIES and named_for.split()[0] not in ARTICLES:
@@ -297,6 +299,11 @@ def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData
     whom = named_for or (whoms[0] if len(_and(whoms)) > TITLED else _and(whoms))
     parts = (f"{about[:1].upper()}{about[1:]}", f"for {whom}" if whom else "", when)
     return " ".join(part for part in parts if part)
+
+
+def _in_her_words(said: str, area: str) -> str:
+    """An area as she called it, where that is a name: legs, and not what hurts or who comes."""
+    return said.lower() if _NAME.fullmatch(said) else area
 
 
 def _and(names: Sequence[str]) -> str:

@@ -17,12 +17,14 @@ def in_a_sentence(brief: Brief, area_words: Mapping[str, str]) -> str:
     if rest != rest.lower():
         return brief.title
     names = {area: area_words.get(area, f"the {area}") for area in brief.focus}
+    names |= {said.lower(): f"the {said.lower()}" for area in brief.focus if (said := brief.said.get(area))}
     bare = title.lower()
     for when in _TIMES:
         bare = bare.removesuffix(f" {when}")
     known = {word for pair in names.items() for name in pair for word in name.split()} | {"and"}
     if names and {*bare.replace(",", " ").split()} <= known:
-        article = next(iter(names.values())).partition(" ")[0]
+        first_name = next((one for name, one in names.items() if bare.startswith(name)), "the")
+        article = first_name.partition(" ")[0]
         return f"a class around {article} {title.lower()}{of}{whom}"
     return f"{first.lower()} {rest}{of}{whom}" if first in _LOWERED else brief.title
 
