@@ -41,6 +41,12 @@ LIVES = (
         never=(":breath held",),
     ),
     Life(
+        "standing pilates, 25 minutes",
+        {"props": ("chair",)},
+        has=("wide-squats", "calf-raise", "plie-pulses"),
+        never=(":yoga on the feet", ":lying", ":kneeling", "warrior-one", "revolved-half-moon"),
+    ),
+    Life(
         "40 minute standing pilates, balance, osteoporosis",
         {"cautions": ("fragile-bones",), "props": ("chair",)},
         never=(":lying", ":kneeling", ":loaded rounding"),
