@@ -213,23 +213,24 @@ FORBIDDEN = {
     """),
     "pelvic-girdle": _listed("""
         warrior-one, warrior-two, triangle, side-angle, low-lunge, high-lunge, side-lunge, goddess,
-        tree, eagle, dancer, warrior-three, half-moon-side, low-squat, wide-fold, pigeon, lizard, frog-
-        stretch, happy-baby, butterfly, wide-seat, dragonfly, clam, fire-hydrant, side-leg-lift, inner-
-        thigh-lift, one-leg-stand, standing-march, step-up, splits, kneeling-side-kick, reclined-
-        butterfly, gate, chair-hip-abduction, cow-face, figure-four, double-leg-stretch, lower-lift
+        tree, eagle, dancer, warrior-three, half-moon-side, low-squat, wide-fold, pigeon, lizard,
+        frog-stretch, happy-baby, butterfly, wide-seat, dragonfly, clam, fire-hydrant, side-leg-lift,
+        inner-thigh-lift, one-leg-stand, standing-march, step-up, splits, kneeling-side-kick,
+        reclined-butterfly, gate, chair-hip-abduction, cow-face, figure-four, double-leg-stretch,
+        lower-lift
     """),
     "curved-spine": _listed("""
-        wheel, camel, bow, king-pigeon, plough, shoulder-stand, headstand, forearm-stand, half-lord-
-        twist, marichi-c, revolved-triangle, revolved-side-angle, revolved-chair, roll-up, rolling-ball,
-        jackknife, neck-pull, mat-seal, open-leg-rocker, snail, control-balance, crow, handstand-wall,
-        bananasana, twisted-roots
+        wheel, camel, bow, king-pigeon, plough, shoulder-stand, headstand, forearm-stand,
+        half-lord-twist, marichi-c, revolved-triangle, revolved-side-angle, revolved-chair, roll-up,
+        rolling-ball, jackknife, neck-pull, mat-seal, open-leg-rocker, snail, control-balance, crow,
+        handstand-wall, bananasana, twisted-roots
     """),
     "cancer-treatment": _listed("""
-        plank, low-plank, side-plank, hundred, boat, teaser, chair-pose, wall-sit, headstand, shoulder-
-        stand, plough, wheel, bow, locust, cobra, swimming, breath-of-fire, skull-shining, box-breath,
-        crow, handstand-wall, mountain-climbers, downward-dog, half-lord-twist, revolved-triangle, roll-
-        up, neck-pull, tree, dancer, warrior-three, crocodile, front-rest, long-dragon, dragonfly, toe-
-        squat, low-squat
+        plank, low-plank, side-plank, hundred, boat, teaser, chair-pose, wall-sit, headstand,
+        shoulder-stand, plough, wheel, bow, locust, cobra, swimming, breath-of-fire, skull-shining,
+        box-breath, crow, handstand-wall, mountain-climbers, downward-dog, half-lord-twist,
+        revolved-triangle, roll-up, neck-pull, tree, dancer, warrior-three, crocodile, front-rest,
+        long-dragon, dragonfly, toe-squat, low-squat
     """),
     "teenagers": _listed("""
         headstand, shoulder-stand, plough, box-breath, breath-of-fire, saddle, long-frog, dragonfly, wheel,
