@@ -3,11 +3,12 @@
 import msgspec
 import pytest
 
-from tests.conftest import demo_maker, shipped
+from tests.conftest import demo_maker, plan_of, shipped
 from yewhour.core.edits.arrange import removed, shifted, with_node
 from yewhour.core.edits.compare import compare_classes, nearest_class
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import with_brief, with_edits
+from yewhour.core.plan.nodes import Step
 from yewhour.core.plan.places import nodes_of
 from yewhour.core.wording.own_words import line_edit
 
@@ -133,3 +134,16 @@ def test_a_class_that_can_t_be_its_promise_is_compared_as_near_as_it_comes():
     assert timed(hurried).length_s == solve(hurried, shipped()).shortest_s
     long = timed(with_brief(solved.plan, target_s=3 * 3600.0))
     assert long.length_s == solved.preferred_s
+
+
+def test_a_step_with_another_number_is_the_same_by_its_name():
+    """A class that was written anew, from its outline: other ids, and nothing other in it."""
+    before = timed(plan_of(Step(movement="child", amount=4), Step(movement="cobra", amount=3)))
+    steps = (
+        Step(movement="child", amount=4, id="other1"),
+        Step(movement="cobra", amount=5, id="other2"),
+    )
+    after = timed(plan_of(*steps))
+    told = messages(before, after)
+    assert [kind for kind, _ in told if kind in ("new", "gone")] == []
+    assert any("Cobra" in words for _, words in told)

@@ -174,3 +174,15 @@ def test_a_line_that_was_heard_after_the_end_stays_in_what_is_written():
     ids = {one.id for one in real.segments}
     assert {cue.segment for cue in real.cues} <= ids
     assert cue_sheet(real)
+
+
+def test_what_was_cut_out_stands_in_the_answer_with_both_its_ends():
+    timed = demo_maker("sail-loft-mat").make()
+    marks = [
+        Mark(0.0, "start"),
+        Mark(90.0, "pause"),
+        Mark(110.0, "resume", cut=(80.0, 110.0)),
+        Mark(700.0, "end"),
+    ]
+    back = look_back(timed, replay(demo_maker("sail-loft-mat"), timed, marks), None)
+    assert review_values(back, [])["cuts"] == [{"from_s": 80.0, "to_s": 110.0}]

@@ -406,3 +406,15 @@ def test_one_more_of_the_second_side_says_that_it_is_the_only_one():
     take = taken("bell-ringers", Mark(middle(second), "again"))
     assert take.did == f"+1 {second.name}, {second.side} only"
     assert segment(take, second.id).amount == second.amount + 1
+
+
+def test_where_the_camera_stood_still_too_nothing_is_lost_and_the_recording_is_behind_the_clock():
+    """Forty seconds of a camera that stood still are in neither clock: the class goes on where it stopped."""
+    before = taken("bell-ringers", Mark(100.0, "pause"))
+    stopped = [Mark(100.0, "pause"), Mark(140.0, "resume", camera="stopped")]
+    after = taken("bell-ringers", *stopped)
+    assert (after.out, after.now) == (400, before.now)
+    assert after.segments == before.segments
+    assert after.end == after.target
+    again = taken("bell-ringers", *stopped, Mark(200.0, "pause"), Mark(210.0, "resume", camera="stopped"))
+    assert (again.out, again.now) == (500, 1600)  # two hundred, less the forty of the first time
