@@ -282,6 +282,9 @@ def test_after_the_end_a_stray_click_does_nothing_and_enter_looks_back(stage, de
     stage.key(Qt.Key.Key_Escape)
     QTest.keyClick(stage.page, Qt.Key.Key_F11)
     assert desk.window.stations.here.command == "to_back"
+    review = desk.window.pages.review()
+    desk.qtbot.waitUntil(lambda: review.looked is not None, timeout=20_000)  # at the one that just ended
+    assert review.looked.back.length_s == pytest.approx(5.0, abs=1.5)  # and not the one before, of twenty
 
 
 def test_under_a_new_movement_no_line_of_the_old_one_stands(stage):

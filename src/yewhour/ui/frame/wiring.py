@@ -57,7 +57,12 @@ def wire(pages: Pages, files: FileCommands, host: Host, changed: Callable[[], ob
     pages.start.when_made(start)
     pages.words.when_made(lambda page: page.message.connect(host.say))
     pages.take.when_made(lambda page: page.left.connect(lambda: host.go_to("to_sprig")))
-    pages.take.when_made(lambda page: page.looked_back.connect(lambda: host.go_to("to_back")))
+
+    def look_back() -> None:
+        host.go_to("to_back")
+        pages.review().look_at_latest()
+
+    pages.take.when_made(lambda page: page.looked_back.connect(look_back))
     pages.review.when_made(review)
     pages.shelf.when_made(shelf)
     pages.shelving.when_made(lambda shelving: shelving.changed.connect(changed))  # for what can be undone

@@ -195,6 +195,12 @@ class BackPage(QWidget):
         self._wait("the take, from its marks and its sound" if taken.sound else "the take, from its marks")
         self.reader.look_at_take(taken.folder, self.session.teaching_data)
 
+    def look_at_latest(self) -> None:
+        """The take that has just ended; what there is to choose from, where none is kept."""
+        taken = max(self.begin.takes, key=lambda one: one.when, default=None)
+        if taken is not None:
+            self.look_at_take(taken)
+
     def look_at_file(self, path: Path) -> None:
         """Captions or a recording of the class that is open."""
         if self.session.timed is None:
