@@ -580,6 +580,7 @@ def test_an_ailment_is_minded_or_asked_about_and_never_an_audience(reader, text,
         ("yoga for someone who broke her wrist last week", "wrists"),
         ("yoga after heart surgery, not yet cleared by her doctor", "heart"),
         ("chair yoga, had a stroke last month", "stroke"),
+        ("yoga after a stroke, not yet cleared by her doctor", "stroke"),
     ],
 )
 def test_what_is_too_recent_is_asked_about_unless_a_doctor_has_said_yes(reader, text, tag):
@@ -604,3 +605,16 @@ def test_what_is_too_recent_is_asked_about_unless_a_doctor_has_said_yes(reader, 
 )  # fmt: skip
 def test_what_is_long_ago_or_heals_nothing_is_not_asked_about(reader, text):
     assert reader.read(text).question is None
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "yoga after heart surgery, my doctor hasn't cleared me", "my doctor says no yoga for a month",
+        "hatha, her gp is against it",
+    ],
+)  # fmt: skip
+def test_a_doctor_who_says_no_is_heard(reader, text):
+    question = reader.read(text).question
+    assert question is not None
+    assert "has to say yes first" in question.what

@@ -40,19 +40,23 @@ _CLEARED = re.compile(
     rf"|\b(?:medically cleared|all[- ]clear|{_MAY})\b)",
     re.IGNORECASE,
 )
-
-
+_NO = (
+    r"(?:has|have|did|does|will) not|(?:has|have|did|does)n't|won't|(?:said|says) no|forbids|forbade"
+    r"|(?:is|are|was) against|(?:advises|advised) against|told \w+ not"
+)
+_AGAINST = re.compile(rf"\b{_WHO} (?P<no>{_NO})\b[^,;.|]*", re.IGNORECASE)
 # What is fresh for some weeks, whatever part of a body it is.
 _FRESH = re.compile(
     r"\b(?:broke|broken|fractured?|fracture|tore|torn|ruptured?|dislocated|sprained|operations?|operated|surgery|ops?)\b",
     re.IGNORECASE,
 )
 FRESH_WEEKS = 6
+FIRST = "a doctor or midwife has to say yes first"
 
 
 def cleared_in(text: str) -> re.Match[str] | None:
-    """Where a promise says that a doctor or a midwife has said yes, or has not yet (its group `no`)."""
-    return _CLEARED.search(text)
+    """Where a promise says that a doctor or a midwife has said yes, or has not (its group `no`)."""
+    return _AGAINST.search(text) or _CLEARED.search(text)
 
 
 def since_in(text: str) -> list[tuple[int, int, float]]:
@@ -82,8 +86,9 @@ def asked_about(wishes: Sequence[Wish], text: str, conditions: Mapping[str, Cond
         near = min(times, key=lambda one: abs(one[0] - at), default=None)
         if soon and ((near is not None and near[2] < 7 * soon) or cleared):
             when = text[near[0] : near[1]].strip() if near is not None and not cleared else ""
-            so_soon = f"{when} is so soon that " if when else ""
-            reason = f"{so_soon}a doctor or midwife has to say yes first"
+            reason = f"{when} is so soon that {FIRST}" if when else FIRST
             wish = msgspec.structs.replace(wish, state="guessed", reason=reason, asks=True)
         found.append(wish)
+    if cleared and not any(wish.asks for wish in found):
+        found.append(Wish(cleared[0].strip(), "", "unknown", FIRST, asks=True))
     return found

@@ -1,7 +1,6 @@
 """A brief from wishes: what she said wins, everyday words fill what nothing else says."""
 
-import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Mapping, Sequence
 from typing import Any
 
 import msgspec
@@ -20,7 +19,6 @@ _ADJECTIVES = ("yoga", "slow")  # a style, unless another is named
 _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
-_NAME = re.compile(r"[A-Za-z]{3,14}")
 _PLACED = ("anything but", "anything off", "anything not")
 _NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ", "post", "pre-", "pre ")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
@@ -93,7 +91,7 @@ def brief_of(
     if "title" not in fields and (brief is None or brief.title in ("", Brief().title)):
         called = [words.everyday[one.key].called for one in told if one.kind == "everyday"]
         kind = next((one for one in called if one), "")
-        read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data, kind))
+        read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data, kind, words.areas))
     return ReadPromise(read, tuple(told))
 
 
@@ -274,11 +272,18 @@ def _fill(
     return msgspec.structs.replace(wish, meaning="where it was said already") if placed else wish
 
 
-def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData, called: str = "") -> str:
+def title_of(
+    brief: Brief,
+    areas: Mapping[str, str],
+    teaching_data: TeachingData,
+    called: str = "",
+    known: Container[str] = (),
+) -> str:
     """A title for a class that was given none: what it is about, or what kind of class it is, for whom, and
     when. An area that is only thought of for who comes is not what it is about.
 
-    areas: what each area is called. called: the kind, where it has a name of its own.
+    areas: what each area is called. called: the kind, where it has a name of its own. known: other words for
+    areas: where she said one of them, it stands in the title.
     """
     schools, groups = teaching_data.schools, teaching_data.conditions.groups
     when = {"morning": "in the morning", "midday": "at midday", "evening": "in the evening",
@@ -291,7 +296,8 @@ def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData
         goal += f" with {_and(asked)}"
     minded = {*brief.cautions, brief.audience}
     named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
-    about = _and([_in_her_words(brief.said.get(one, ""), areas.get(one, one)) for one in named]) or goal
+    hers = {one: said for one in named if (said := brief.said.get(one, "").lower()) in known}
+    about = _and(list(dict.fromkeys(hers.get(one, areas.get(one, one)) for one in named))) or goal
     whoms = () if named else teaching_data.room(brief).whoms
     named_for = brief.audience
     if named_for.islower() and named_for.split()[-1] in COMPANIES and named_for.split()[0] not in ARTICLES:
@@ -299,11 +305,6 @@ def title_of(brief: Brief, areas: Mapping[str, str], teaching_data: TeachingData
     whom = named_for or (whoms[0] if len(_and(whoms)) > TITLED else _and(whoms))
     parts = (f"{about[:1].upper()}{about[1:]}", f"for {whom}" if whom else "", when)
     return " ".join(part for part in parts if part)
-
-
-def _in_her_words(said: str, area: str) -> str:
-    """An area as she called it, where that is a name: legs, and not what hurts or who comes."""
-    return said.lower() if _NAME.fullmatch(said) else area
 
 
 def _and(names: Sequence[str]) -> str:

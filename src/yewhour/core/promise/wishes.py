@@ -28,6 +28,11 @@ class Wish(msgspec.Struct, frozen=True):
     asks: bool = False
     could: tuple[str, ...] = ()
 
+    @property
+    def waits(self) -> bool:
+        """Whether it is understood, and waits for a doctor's word."""
+        return self.asks and not self.could
+
 
 CLEARED = "cleared by the doctor"  # as one writes that it may be
 _STATES = {"kept": "kept", "guessed": "kept as", "unmet": "can't be kept", "unknown": "not understood"}
@@ -60,7 +65,7 @@ class ReadPromise(msgspec.Struct, frozen=True):
         asked = next((wish for wish in self.wishes if wish.asks), None)
         if asked is None:
             return None
-        if asked.kind == "condition":
+        if asked.waits:
             do = (
                 f"If they have said yes, write \u201c{CLEARED}\u201d with it; else leave the class for later."
             )

@@ -46,7 +46,7 @@ class Understood(QWidget):
     def _ask(self, wish: Wish) -> None:
         """A question, with what the words could mean to choose from."""
         frame, layout = card("look")
-        if wish.kind == "condition":  # understood, and too recent
+        if wish.waits:
             layout.addWidget(label(f"\u201c{wish.text}\u201d: has a doctor said yes?", "prompt"))
             why = f"{wish.reason[:1].upper()}{wish.reason[1:]}. Nothing is drafted before."
             layout.addWidget(label(why, "soft"))
