@@ -43,7 +43,9 @@ ENDS: frozenset[Kind] = frozenset(("style", "level", "time", "unmet", "everyday"
 CALLED = re.compile(r"\b(?:called|titled|named)\s+(.+)$", re.IGNORECASE | re.DOTALL)
 BREAKS = re.compile(r"[,;.()!?:]|\s[-\u2013\u2014]\s|\s(?:just|instead)\s")
 AT_HAND = re.compile(
-    r"\b(?:(?:at|to)\s+hand|(?:no|not)\s+(?:more|longer|less)\s+than|not\s+(?:only|just))\b", re.IGNORECASE
+    r"\b(?:(?:at|to)\s+hand|(?:on\s+)?(?:both|each|either)\s+sides?"
+    r"|(?:no|not)\s+(?:more|longer|less)\s+than|not\s+(?:only|just))\b",
+    re.IGNORECASE,
 )
 # What may stand between a part of the body and its complaint: "my knees are rubbish".
 BETWEEN = frozenset(

@@ -4,6 +4,7 @@ Soon after a birth, an operation or a heart attack nothing is drafted before som
 program to say when a body may begin again. Whoever writes that a doctor has said yes is believed.
 """
 
+import math
 import re
 from collections.abc import Mapping, Sequence
 
@@ -15,11 +16,16 @@ from yewhour.core.promise.wishes import Wish
 
 _DAYS = {"day": 1, "week": 7, "month": 30, "year": 365}
 _SOME = {"a couple of": 2.0, "a few": 3.0, "some": 3.0, "several": 4.0, "a": 1.0, "an": 1.0}
+_MONTHS = (
+    r"january|february|march(?! on\b)|april|may(?! be)|june|july|august|september|october|november|december"
+    r"|spring|summer|autumn|winter|christmas|easter"
+)
 _COUNT = rf"(?P<count>{NUMBER}|a couple of|a few|some|several|an?)"
 _SINCE = re.compile(
     rf"\b{_COUNT}[- ]+(?P<unit>day|week|month|year)s?[- ]+"
     r"(?:ago|old|out|(?=(?:after|post|since|on from|following)))"
-    r"|\b(?P<last>yesterday|this week|last week|last month|last year|recently|just had)\b",
+    r"|\b(?P<last>yesterday|this week|last week|last month|last year|recently|just had)\b"
+    rf"|\b(?:since|in|last) (?P<month>{_MONTHS})\b",
     re.IGNORECASE,
 )
 _LAST = {"yesterday": 1, "this week": 3, "last week": 7, "last month": 30, "last year": 365, "recently": 21,
@@ -65,6 +71,8 @@ def since_in(text: str) -> list[tuple[int, int, float]]:
 
 
 def _days(found: re.Match[str]) -> float:
+    if found["month"]:
+        return math.inf  # nobody here knows what month it is
     if found["last"]:
         return _LAST[found["last"].lower()]
     count = found["count"].lower()
