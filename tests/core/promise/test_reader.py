@@ -601,7 +601,8 @@ def test_what_is_too_recent_is_asked_about_unless_a_doctor_has_said_yes(reader, 
 @pytest.mark.parametrize(
     "text",
     [
-        "yoga, ten weeks after giving birth", "chair pilates, new hip since march", "shoulder surgery two years ago, pilates", "new mums pilates",
+        "yoga, ten weeks after giving birth", "chair pilates, new hip since march",
+        "shoulder surgery two years ago, pilates", "new mums pilates",
         "yoga for 70 year olds", "yoga the day after a marathon",
         "hatha two weeks after giving birth, my midwife says it's fine",
     ],
