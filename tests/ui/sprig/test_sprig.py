@@ -8,13 +8,15 @@ from PySide6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent, QGuiAppli
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from tests.conftest import made_of
 from tests.ui.conftest import ALT, CTRL, SHIFT, Desk
 from yewhour.content.paths import DEMO
-from yewhour.core.plan.nodes import LineEdit, Pair, Rounds, SideDifference
+from yewhour.core.plan.nodes import LineEdit, Pair, Rounds, SideDifference, Step
 from yewhour.core.plan.places import GroupBody, group_of, nodes_of
 from yewhour.ui.desk.finding_cards import TrialButton
 from yewhour.ui.kit import theme as look
 from yewhour.ui.sprig.picture.drop_places import drop_places, nearest
+from yewhour.ui.sprig.picture.needles import needles
 from yewhour.ui.sprig.picture.scene import beside
 from yewhour.ui.sprig.picture.viewport import MOST_PX_PER_S, Viewport
 
@@ -405,3 +407,11 @@ def test_no_title_of_a_part_takes_the_room_of_a_name_where_there_is_other_room(d
             above = box.translated(0, -19)
             others = [one for one in titles if one is not box and one.intersects(above)]
             assert any(beside(one.middle, above) for one in near) or others or above.top() < 26
+
+
+def test_a_flow_of_one_round_is_called_a_flow_and_of_several_rounds():
+    phases = (Step(movement="plank", phase="inhale"), Step(movement="downward-dog", phase="exhale"))
+    for times, called in ((1, "Plank, in a flow"), (3, "Plank, in rounds")):
+        rounds = Rounds(times=times, least=times, most=times, body=phases)
+        timed = made_of(Step(movement="mountain", amount=3), rounds)
+        assert called in [one.label for one in needles(timed)]

@@ -70,7 +70,7 @@ def _taught(timed: TimedClass, index: int) -> tuple[str, ...]:
 
 def _label(segment: Segment) -> str:
     if segment.behaviour.is_phase:
-        return f"{segment.name}, in rounds"
+        return f"{segment.name}, in {'rounds' if segment.use.rounds > 1 else 'a flow'}"
     return segment.name
 
 
