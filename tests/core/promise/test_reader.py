@@ -115,6 +115,8 @@ def test_a_length_is_read_however_it_is_put(text, seconds):
         ("yoga for my book club", "title", "A hatha class for the book club"),
         ("yoga for my book club", "wanted", ()),
         ("20 min legs", "title", "Legs"),
+        ("yoga for my sister who has had two hip replacements", "audience", "my sister"),
+        ("yin for a stiff neck after driving", "title", "Neck"),
         ("yoga for frozen shoulder both sides", "focus", ()),
         ("pilates for a flat stomach", "focus", ("core",)),
         ("hatha for people who can't reach their toes", "focus", ("hamstrings",)),

@@ -7,7 +7,7 @@ and said so. What is not understood stays a wish; where it is of health, of a bo
 """
 
 import re
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 
 import msgspec
 
@@ -223,7 +223,10 @@ class PromiseReader:
                 read = None if company else self._mistyped(tokens, at, context or soft, not fed)
             if read is None:
                 first, at = at, self._unknown_to(tokens, at, context, soft)
-                said = text[tokens[first].start : tokens[at - 1].end]
+                at = self._who(tokens, first, at) if context == "for" else at
+                alone = at == first + 1 and not tokens[first].plain.endswith("s")
+                hers = context == "for" and alone and first > 0 and tokens[first - 1].plain in ("my", "our")
+                said = text[tokens[first - hers].start : tokens[at - 1].end]
                 run = {token.plain for token in tokens[first:at]}  # "cracks when I look up": so it is there
                 health = bool(run & WHEN) or any(map(self.lexicon.is_health, run))
                 if context == "for" and _NOBODY.fullmatch(said):
@@ -290,6 +293,12 @@ class PromiseReader:
         if len(people) > 1:
             said = text[people[0][0] : people[-1][1]]
             yield Wish("", f"for {said}", kind="audience", key=said), context
+
+    @staticmethod
+    def _who(tokens: Sequence[Token], first: int, at: int) -> int:
+        """Where those a class is for are told, and something of them begins: "my sister who ..."."""
+        ends = (number for number in range(first + 1, at) if tokens[number].plain in ("who", "that", "whose"))
+        return next(ends, at)
 
     def _whom(self, read: Read) -> bool:
         """Whether what was read says who is there."""
