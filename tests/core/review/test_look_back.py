@@ -186,3 +186,20 @@ def test_what_was_cut_out_stands_in_the_answer_with_both_its_ends():
     ]
     back = look_back(timed, replay(demo_maker("sail-loft-mat"), timed, marks), None)
     assert review_values(back, [])["cuts"] == [{"from_s": 80.0, "to_s": 110.0}]
+
+
+def noticed(name, *marks):
+    """What is noticed of a take by its marks alone."""
+    solved = demo_maker(name)
+    timed = solved.make()
+    back = look_back(timed, replay(solved, timed, [Mark(0.0, "start"), *marks]), None)
+    return [one.message for one in review_findings(back, RULES)]
+
+
+def test_one_more_round_is_told():
+    timed = demo_maker("bell-ringers").make()
+    second = next(one for one in timed.segments if one.use.flow and one.use.round == 2)
+    end_s = seconds(timed.length)
+    told = noticed("bell-ringers", Mark(seconds(second.start) + 1, "again"), Mark(end_s + 40, "end"))
+    assert any("rounds, " in one and "were planned" in one for one in told)
+    assert not any("rounds" in one for one in noticed("bell-ringers", Mark(end_s, "end")))

@@ -63,7 +63,7 @@ def review_findings(back: Review, rules: CheckRules) -> list[ReviewFinding]:
     if back.stranger:
         return [review_finding(rules, "stranger", 0.0, title=back.timed.plan.brief.title)]
     why = {one.segment: one for one in back.causes if one.kind in ("longer", "shorter")}
-    sides, doses = list(_sides(back, rules)), list(_doses(back, rules))
+    sides, doses = list(_sides(back, rules)), [*_doses(back, rules), *_rounds(back, rules)]
     uneven = {one.segment for one in sides} | _partners(back, {one.segment for one in sides})
     counted = {one.segment: one for one in doses if one.code == "more"}
     if back.own_words:
@@ -264,6 +264,26 @@ def _doses(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
         if one.segment.id in tries and not one.segment.use.setup_for:
             count = tries.pop(one.segment.id) + 1
             yield review_finding(rules, "tried", one.start_s, one.segment.id, name=_name(one), count=count)
+
+
+def _rounds(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
+    """Flows that had more rounds or fewer than planned, as her marks tell."""
+    planned: dict[str, int] = {}
+    for segment in back.timed.segments:
+        if segment.use.flow:
+            planned[segment.use.flow] = max(planned.get(segment.use.flow, 0), segment.use.round)
+    flows: dict[str, list[ActualSegment]] = {}
+    for one in back.segments:
+        if one.segment.use.flow and one.end_s > one.start_s:
+            flows.setdefault(one.segment.use.flow, []).append(one)
+    for flow, there in flows.items():
+        done, before = max(one.segment.use.round for one in there), planned.get(flow, 0)
+        if before and done != before:
+            first, last = there[0], next(one for one in there if one.segment.use.round == done)
+            yield review_finding(
+                rules, "more", last.start_s, last.segment.id, last.sure, name=first.segment.use.name, side="",
+                done=done, unit="rounds", planned=before,
+            )  # fmt: skip
 
 
 def _silence(back: Review, rules: CheckRules) -> Iterator[ReviewFinding]:
