@@ -585,6 +585,7 @@ def test_an_ailment_is_minded_or_asked_about_and_never_an_audience(reader, text,
         ("chair yoga, had a stroke last month", "stroke"),
         ("yoga after a stroke, not yet cleared by her doctor", "stroke"),
         ("gentle flow, I fainted yesterday", "low-blood-pressure"),
+        ("pilates 15 min, slipped disc last week", "disc"),
         ("hatha, detached retina two months ago", "eye-pressure"),
     ],
 )

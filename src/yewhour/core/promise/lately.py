@@ -53,7 +53,8 @@ _NO = (
 _AGAINST = re.compile(rf"\b{_WHO} (?P<no>{_NO})\b[^,;.|]*", re.IGNORECASE)
 # What is fresh for some weeks, whatever part of a body it is.
 _FRESH = re.compile(
-    r"\b(?:broke|broken|fractured?|fracture|tore|torn|ruptured?|dislocated|sprained|operations?|operated|surgery|ops?)\b",
+    r"\b(?:broke|broken|fractured?|cracked|tore|torn|ruptured?|dislocated|sprained|strained|pulled|twisted"
+    r"|slipped|herniated|stitches|operations?|operated|surgery|ops?)\b",
     re.IGNORECASE,
 )
 FRESH_WEEKS = 6

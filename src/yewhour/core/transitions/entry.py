@@ -324,28 +324,32 @@ class EntryLines:
         begin = zlib.crc32(f"{telling}/{use.movement.id}".encode()) if telling else 0
         return (use.movement.said("say"), *ways)[(begin + bool(use.seen) * use.place) % (len(ways) + 1)]
 
-    def talk(self, use: StepUse) -> Iterator[tuple[str, int]]:
-        """The lines of a talk in order, each with the silence after it in ticks."""
-        if not use.behaviour.is_talk:
-            return
-        brief, marks = self.phrasing.brief, use.movement.marks
+    def _named(self) -> tuple[dict[str, str], dict[str, str]]:
+        """What the words of a talk are filled with; and where whom it is for is said beside the title, the
+        same without them in it: nobody is named twice."""
+        brief, room = self.phrasing.brief, self.phrasing.room
         title = in_a_sentence(brief, self.phrasing.wording.area_words)
-        room = self.phrasing.room
-        bare, whom = for_whom(title, [*filter(None, (brief.audience, listed(room.whoms), *room.whoms))])
         words = {
             "title": title,
             "audience": brief.audience or room.theirs or "everyone",
             "quiet": LONGEST_QUIET,
         }
-        apart = words | {"title": bare, "audience": whom} if whom else words  # nobody is named twice
+        bare, whom = for_whom(title, [*filter(None, (brief.audience, listed(room.whoms), *room.whoms))])
+        return words, words | {"title": bare, "audience": whom} if whom else words
+
+    def talk(self, use: StepUse) -> Iterator[tuple[str, int]]:
+        """The lines of a talk in order, each with the silence after it in ticks."""
+        if not use.behaviour.is_talk:
+            return
+        marks, (words, apart) = use.movement.marks, self._named()
         quick = QUICK_RETURN if self.phrasing.school.describes == "while" and "returning" in marks else 1.0
         lines = self._told(use)
         for number, line in enumerate(lines):
             if "farewell" in marks and number == len(lines) - 1:
                 yield from ((text, AFTER_THEME) for text in self.frame.farewell())
             # The text, a pause in seconds, the text after it, and so on.
-            named = apart if "{audience}" in line[0] else words
-            said, *more = PAUSE_MARK.split(fill(line[0], use.side, **named))
+            filling = apart if "{audience}" in line[0] else words
+            said, *more = PAUSE_MARK.split(fill(line[0], use.side, **filling))
             for pause, after in zip([*more[::2], "0"], [*more[1::2], ""], strict=True):
                 if said.strip():
                     yield said.strip(), round(ticks(float(pause)) * quick)
