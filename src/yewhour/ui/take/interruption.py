@@ -65,7 +65,7 @@ class Interruption:
 
     def words(self, now_s: float) -> tuple[str, str]:
         """What Space does, and what else there is."""
-        long = show_length(round(self.lasts_s(now_s)))
+        long = show_length(int(self.lasts_s(now_s)))  # as the large figures count
         if self.cuts(now_s):
             one = f"Space: cut {long} out, and go on from {self.place_words()}."
             other = "F: it stays in the film.   S: the camera stood still too."

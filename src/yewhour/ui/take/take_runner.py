@@ -290,7 +290,7 @@ class TakeRunner(QObject):
         stop, take = self.interruption, self.take
         if stop is None or take is None or take.paused is None:
             return
-        long = show_length(round(stop.lasts_s(self.now_s)))
+        long = show_length(int(stop.lasts_s(self.now_s)))
         if how == "camera":
             self._put(Mark(self._next_s(self.now_s), "resume", camera="stopped"))
             self.done.emit("Goes on, where the camera stood still")
