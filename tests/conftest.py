@@ -2,6 +2,7 @@
 
 import os
 import tempfile
+from collections.abc import Iterable
 from functools import cache
 from pathlib import Path
 
@@ -27,11 +28,28 @@ from yewhour.state.classes.class_file import read_plan
 from yewhour.state.teaching_data import load_teaching_data
 
 # The same examples each time, so that a run says something of the change and not of luck, and without a
-# deadline, for other programs run on the machine too. New examples: `--hypothesis-profile=search`.
-hypothesis.settings.register_profile("house", deadline=None, derandomize=True)
-hypothesis.settings.register_profile("search", deadline=None)
+# deadline, for other programs run on the machine too. `./yew bench --long` tries many more, and new ones.
+MORE = int(os.environ.get("YEW_EXAMPLES", "1"))
+hypothesis.settings.register_profile(
+    "house", deadline=None, derandomize=MORE == 1, max_examples=40 * MORE,
+    suppress_health_check=[hypothesis.HealthCheck.too_slow],
+)  # fmt: skip
 hypothesis.settings.load_profile("house")
 ROOT = Path(__file__).resolve().parent.parent
+
+
+def examples(count: int) -> hypothesis.settings:
+    """So many examples of a property in every run, where the 40 of the house are too many or too few."""
+    return hypothesis.settings(max_examples=count * MORE)
+
+
+def some_of(values: Iterable[object], every: int) -> list[object]:
+    """Values for a test: one of so many in every run, all of them in `./yew bench --long`."""
+    told = [value if isinstance(value, tuple) else (value,) for value in values]
+    return [
+        pytest.param(*value, marks=pytest.mark.long if number % every else ())
+        for number, value in enumerate(told)
+    ]
 
 
 @cache

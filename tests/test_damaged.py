@@ -4,9 +4,10 @@ Hypothesis draws the damage, so that what is found is made small. `./yew bench -
 """
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.conftest import examples
 from tools.fuzz import KINDS, damaged, put_through
 from yewhour.core.problem import Problem, told_kind
 from yewhour.render.formats import FORMATS
@@ -17,13 +18,13 @@ TEXTS = tuple(name for name in FORMATS if name != "pdf")
 
 @pytest.mark.parametrize("kind", [kind for kind in KINDS if kind != "captions"])
 @given(dice=st.randoms(use_true_random=False))
-@settings(max_examples=40)
+@examples(20)
 def test_whatever_is_damaged_is_told_or_made(kind, dice):
     put_through(kind, damaged(kind, dice), (dice.choice(TEXTS),))
 
 
 @given(dice=st.randoms(use_true_random=False))
-@settings(max_examples=12)
+@examples(6)
 def test_damaged_captions_are_told_or_looked_at(dice):
     put_through("captions", damaged("captions", dice), ())
 

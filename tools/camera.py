@@ -20,14 +20,6 @@ RATE, WIDE, HIGH, BITS = 48_000, 192, 108, 16
 TONE = 880.0
 
 
-def picture_of(frame: int) -> np.ndarray:
-    """A frame with its number in it, as white and black bars."""
-    pixels = np.full((HIGH, WIDE, 3), 96, np.uint8)
-    for bit in range(BITS):
-        pixels[20:88, bit * 12 : bit * 12 + 12] = 235 if frame >> bit & 1 else 16
-    return pixels
-
-
 def number_of(frame: av.VideoFrame) -> int:
     """The number that a frame shows."""
     pixels = frame.to_ndarray(format="gray")
@@ -48,21 +40,41 @@ def film(
         video: Any = out.add_stream("libx264", rate=fps)
         video.width, video.height, video.pix_fmt = WIDE, HIGH, "yuv420p"
         video.options = {"preset": "ultrafast", "crf": "18", "g": str(keys), "sc_threshold": "0"}
-        voice: Any = out.add_stream("aac", rate=RATE, layout="mono") if sound else None
+        voice = voice_of(out) if sound else None
         for number in range(round(length_s * fps)):
-            frame = av.VideoFrame.from_ndarray(picture_of(number), format="rgb24").reformat(format="yuv420p")
+            frame = frame_of(number)
             frame.pts, frame.time_base = number, 1 / Fraction(fps)
             out.mux(video.encode(frame))
         out.mux(video.encode(None))
         if voice is not None:
-            samples = tones(length_s) if speech is None else speech
-            for at in range(0, len(samples), 1024):
-                block = av.AudioFrame.from_ndarray(
-                    samples[at : at + 1024].reshape(1, -1).astype(np.float32), format="flt", layout="mono"
-                )
-                block.sample_rate, block.pts = RATE, at
-                out.mux(voice.encode(block))
-            out.mux(voice.encode(None))
+            speak(out, voice, tones(length_s) if speech is None else speech)
+
+
+def frame_of(number: int) -> av.VideoFrame:
+    """A frame with its number in it, as cameras store it."""
+    bright = np.full((HIGH, WIDE), 98, np.uint8)
+    for bit in range(BITS):
+        bright[20:88, bit * 12 : bit * 12 + 12] = 218 if number >> bit & 1 else 30
+    grey = np.full((HIGH // 2, WIDE), 128, np.uint8)
+    return av.VideoFrame.from_ndarray(np.concatenate([bright, grey]), format="yuv420p")
+
+
+def voice_of(out: Any) -> Any:
+    """A stream for sound in a file that is written, quick to encode."""
+    voice = out.add_stream("aac", rate=RATE, layout="mono")
+    voice.options = {"aac_coder": "fast"}
+    return voice
+
+
+def speak(out: Any, voice: Any, samples: np.ndarray) -> None:
+    """Encodes samples into a stream, and ends it."""
+    for at in range(0, len(samples), RATE):
+        block = av.AudioFrame.from_ndarray(
+            samples[at : at + RATE].reshape(1, -1).astype(np.float32), format="flt", layout="mono"
+        )
+        block.sample_rate, block.pts = RATE, at
+        out.mux(voice.encode(block))
+    out.mux(voice.encode(None))
 
 
 def lay_down(path: Path) -> None:

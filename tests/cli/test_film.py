@@ -10,12 +10,10 @@ import soundfile
 
 from tests.cli.test_commands import DEMO, run
 from tests.conftest import plan_of
-from tests.films import BEFORE_S, film_class
+from tests.films import BEFORE_S, SOUND_S, film_class
 from tools import camera
 from yewhour.core.plan.nodes import Step
 from yewhour.state.classes.class_file import write_plan
-
-pytestmark = pytest.mark.xdist_group("film command")  # one worker makes what all of them look at
 
 
 @pytest.fixture(scope="module")
@@ -170,9 +168,8 @@ def test_marks_lie_where_the_take_began_in_the_camera(capsysbinary, filmed, tmp_
 
 def test_a_sound_that_did_not_begin_with_the_take_does_not_move_its_marks(capsysbinary, filmed, tmp_path):
     """A recorder that was switched on in between: her lines say where the take began."""
-    long_s = 280.0
-    sound = camera.murmur(long_s).astype(np.float32)
-    camera.film(tmp_path / "camera.mp4", long_s, fps=2, speech=sound)
+    sound = camera.murmur(SOUND_S).astype(np.float32)
+    camera.film(tmp_path / "camera.mp4", 280.0, fps=2, speech=sound)
     soundfile.write(tmp_path / "own.flac", sound[round(3.5 * camera.RATE) :], camera.RATE)
     marks = tmp_path / "marks.jsonl"
     marks.write_text(

@@ -1,9 +1,11 @@
 """The figures that ship: every movement has one, all are sound; those of her own, and what is wrong there."""
 
+import shutil
+
 import msgspec
 import pytest
 
-from tests.conftest import shipped
+from tests.conftest import shipped, some_of
 from yewhour.content.figure_files import (
     LINES,
     MADE,
@@ -17,27 +19,31 @@ from yewhour.content.terms import load_terms
 from yewhour.core.figure.body import mirrored, stance
 from yewhour.core.figure.figures import Figures
 from yewhour.core.figure.validate import figure_faults
+from yewhour.files.toml_files import read_toml
 
-pytestmark = pytest.mark.xdist_group("figures")  # one worker makes what all of them look at
-
-
-@pytest.fixture(scope="module")
-def written():
-    return figures_from_lines(shipped().library)
+FAMILIES = sorted(path.name for path in LINES.glob("*.toml") if path.name != "positions.toml")
 
 
-def test_the_file_is_what_the_lines_say(written):
-    timed, problems = written
+@pytest.mark.parametrize("family", some_of(FAMILIES, 3))
+def test_the_file_is_what_the_lines_say(family, tmp_path):
+    for name in ("positions.toml", family):
+        shutil.copy(LINES / name, tmp_path / name)
+    timed, problems = figures_from_lines(shipped().library, tmp_path)
     assert [str(problem) for problem in problems] == []
     kept = msgspec.json.decode(MADE.read_bytes(), type=Figures)
     assert kept.positions.keys() == timed.positions.keys()
-    assert kept.own.keys() == timed.own.keys()
+    assert timed.own
     for name, figures in timed.own.items():  # another machine may settle a tenth of a degree otherwise
         for one, other in zip(figures, kept.own[name], strict=True):
             assert (one.view, one.rests, one.held) == (other.view, other.rests, other.held), name
             assert all(abs(one.angle(a) - other.angle(a)) < 1 for a in other.angles), (
                 f"{name}: run tools.figures"
             )
+
+
+def test_every_figure_that_is_kept_has_its_lines():
+    named = {name for family in FAMILIES for name in read_toml(LINES / family)}
+    assert load_figures().own.keys() == named
 
 
 def test_every_movement_that_is_done_has_a_figure_and_most_their_own():

@@ -1,10 +1,10 @@
 """Every plan that can be a class at a length is one: what is fitted is what is laid out, in every shape."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import plan_of, shipped
+from tests.conftest import examples, plan_of, shipped
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import (
@@ -70,7 +70,7 @@ shallow = st.one_of(steps(), pairs, blocks, rounds_of(steps()))
 nodes = st.one_of(shallow, shallow, rounds_of(shallow))
 
 
-@settings(max_examples=60, deadline=None)
+@examples(30)
 @given(st.lists(nodes, min_size=1, max_size=5), st.floats(0, 1))
 def test_what_is_fitted_is_what_is_laid_out(body, share):
     try:

@@ -4,10 +4,10 @@ from itertools import pairwise
 
 import msgspec
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import made_of, plan_of, said, shipped
+from tests.conftest import examples, made_of, plan_of, said, shipped
 from yewhour.core.export.contract import script
 from yewhour.core.pace import Pace
 from yewhour.core.pipeline import solve
@@ -73,7 +73,7 @@ briefs = st.builds(
 )
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@examples(12)
 @given(st.lists(any_node, min_size=1, max_size=6), briefs, st.floats(0, 1))
 def test_any_plan_at_all_becomes_a_whole_class_or_says_why_not(nodes, brief, share):
     plan = with_ids(Plan(brief=brief, sections=(Section(title="All", body=(*nodes, REST)),)))
@@ -102,7 +102,7 @@ def test_any_plan_at_all_becomes_a_whole_class_or_says_why_not(nodes, brief, sha
     assert script(timed)["length_s"] == timed.length_s
 
 
-@settings(max_examples=12, deadline=None)
+@examples(6)
 @given(st.text(max_size=60), st.text(max_size=200))
 def test_any_words_in_a_title_or_a_line_can_be_exported(title, line):
     steps = (Step(movement="downward-dog", lines={"align": [line]}), REST)

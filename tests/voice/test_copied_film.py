@@ -10,8 +10,6 @@ from yewhour.core.problem import Problem
 from yewhour.voice.film.copied_film import copy_film, film_of, key_frames, on_key_frames
 from yewhour.voice.film.film_file import FilmText
 
-pytestmark = pytest.mark.xdist_group("copied film")  # one worker makes what all of them look at
-
 
 @pytest.fixture(scope="module")
 def camera(tmp_path_factory):

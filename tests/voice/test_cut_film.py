@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 import soundfile
 
-from tools.camera import RATE, film, lay_down, number_of, picture_of, tones
+from tools.camera import RATE, film, frame_of, lay_down, number_of, tones
 from yewhour.core.export.captions import Caption
 from yewhour.core.export.chapters import Chapter
 from yewhour.core.film.cut_list import Piece, Slower
@@ -18,8 +18,6 @@ from yewhour.voice.film.cut_film import camera_length_s, camera_size, cut_film
 from yewhour.voice.film.cut_sound import cut_sound
 from yewhour.voice.film.film_file import FilmText
 from yewhour.voice.sound.loudness import LOUDNESS, PEAK, measured
-
-pytestmark = pytest.mark.xdist_group("cut film")  # one worker makes what all of them look at
 
 PIECES = [(3.0, 8.0), (10.5, 15.0)]
 
@@ -160,7 +158,7 @@ def test_frames_at_odd_moments_keep_theirs(tmp_path):
         stream.width, stream.height, stream.pix_fmt = 192, 108, "yuv420p"
         stream.codec_context.time_base = Fraction(1, 90_000)
         for number, at in enumerate(times):
-            frame = av.VideoFrame.from_ndarray(picture_of(number), format="rgb24").reformat(format="yuv420p")
+            frame = frame_of(number)
             frame.pts, frame.time_base = round(at * 90_000), Fraction(1, 90_000)
             out.mux(stream.encode(frame))
         out.mux(stream.encode(None))

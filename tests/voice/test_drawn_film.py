@@ -17,8 +17,6 @@ from yewhour.voice.film.film_file import FilmText
 from yewhour.voice.film.laid_over import LaidPicture
 from yewhour.voice.film.overlay_file import write_overlay
 
-pytestmark = pytest.mark.xdist_group("drawn film")  # one worker makes what all of them look at
-
 WIDE, HIGH = 160, 90
 
 
@@ -39,7 +37,7 @@ def moving(at_s):
 
 @pytest.fixture(scope="module")
 def timed():
-    return made_of(Step(movement="child", amount=3), title="Ebb")
+    return made_of(Step(movement="child", amount=1), title="Ebb")
 
 
 @pytest.mark.parametrize(

@@ -36,7 +36,6 @@ TALK = (
     "note this down if you like",
 )  # fmt: skip
 
-pytestmark = pytest.mark.xdist_group("hearing")  # one worker makes what all of them look at
 SKIPPED, DRIFT = 0.06, 0.02
 
 

@@ -6,7 +6,7 @@ import av
 import numpy as np
 import pytest
 
-from tools.camera import RATE, picture_of, tones
+from tools.camera import RATE, frame_of, speak, tones, voice_of
 from yewhour.core.film.cut_list import Piece
 from yewhour.voice.film.cut_sound import cut_sound
 from yewhour.voice.recognition.recording_words import sound_of
@@ -20,19 +20,15 @@ def camera_with(path, *tracks):
     with av.open(str(path), "w") as out:
         picture = out.add_stream("libx264", rate=5)
         picture.width, picture.height, picture.pix_fmt = 192, 108, "yuv420p"
-        voices = [out.add_stream("aac", rate=RATE, layout="mono") for _ in tracks]
+        picture.options = {"preset": "ultrafast"}
+        voices = [voice_of(out) for _ in tracks]
         for number in range(round(LONG_S * 5)):
-            frame = av.VideoFrame.from_ndarray(picture_of(number), format="rgb24").reformat(format="yuv420p")
+            frame = frame_of(number)
             frame.pts, frame.time_base = number, Fraction(1, 5)
             out.mux(picture.encode(frame))
         out.mux(picture.encode(None))
         for voice, samples in zip(voices, tracks, strict=True):
-            for at in range(0, len(samples), 1024):
-                block = samples[at : at + 1024].reshape(1, -1).astype(np.float32)
-                frame = av.AudioFrame.from_ndarray(block, format="flt", layout="mono")
-                frame.sample_rate, frame.pts = RATE, at
-                out.mux(voice.encode(frame))
-            out.mux(voice.encode(None))
+            speak(out, voice, samples)
     return path
 
 

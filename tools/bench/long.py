@@ -15,6 +15,7 @@ from yewhour.state.classes.class_file import read_plan
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 DAMAGED, KILLS, ACTS = 100_000, 1000, 60
+EXAMPLES = 25  # of a property, for each in `./yew test`
 
 
 def long(first: int = 0, damaged: int = DAMAGED, kills: int = KILLS, acts: int = ACTS) -> int:
@@ -33,7 +34,10 @@ def long(first: int = 0, damaged: int = DAMAGED, kills: int = KILLS, acts: int =
             print(f"{kills // 5} kills, {writer.name}: {len(found)} faults", *found[:10], sep="\n  ")
             wrong += found
     done = subprocess.run(
-        [sys.executable, "-m", "pytest", "-n", "2", "-m", "long", "tests"], cwd=ROOT, check=False
+        [sys.executable, "-m", "pytest", "-n", "2", "-m", "long or hypothesis", "tests"],
+        cwd=ROOT,
+        env={**os.environ, "YEW_EXAMPLES": str(EXAMPLES)},
+        check=False,
     )
     print(f"tests of hundreds: {'no fault' if not done.returncode else 'faults, see above'}")
     wrong += ["tests"] * bool(done.returncode)

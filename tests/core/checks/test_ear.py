@@ -1,10 +1,10 @@
 """A listener with closed eyes, who knows nothing but what is said."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import demo_maker, plan_of, shipped
+from tests.conftest import demo_maker, examples, plan_of, shipped
 from yewhour.core.library.position import START, base_of
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import with_edits
@@ -48,7 +48,7 @@ def node(name: str) -> Step | Pair:
     return Pair(body=(step,)) if movement.sides == "one" and not movement.side_by else step
 
 
-@settings(max_examples=80, deadline=None, derandomize=True)
+@examples(40)
 @given(st.lists(st.sampled_from(MOVEMENTS), min_size=3, max_size=7), st.sampled_from(sorted(WORDS.schools)))
 def test_any_movement_may_come_after_any_other_in_any_style(names, style):
     solved = solve(plan_of(*(node(name) for name in names), style=style), WORDS)

@@ -3,10 +3,10 @@
 from collections import Counter
 
 import msgspec
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import plan_of, shipped
+from tests.conftest import examples, plan_of, shipped
 from yewhour.core.edits.arrange import copied_parts, copies, moved, put, put_parts, removed, shifted
 from yewhour.core.edits.cuts import cut
 from yewhour.core.edits.groups import flowing, in_rounds, new_section, paired, section_moved, undone
@@ -52,7 +52,7 @@ def texts(plan):
     return Counter(edit.text for edit in plan.edits)
 
 
-@settings(max_examples=60, deadline=None)
+@examples(30)
 @given(plans(), st.data())
 def test_no_act_loses_a_word_that_it_does_not_tell(plan, data):
     known = [node.id for node in nodes_of(plan).values()]
@@ -78,7 +78,7 @@ def test_no_act_loses_a_word_that_it_does_not_tell(plan, data):
     assert texts(after) == texts(plan)
 
 
-@settings(max_examples=40, deadline=None)
+@examples(20)
 @given(plans(), st.data())
 def test_what_is_left_out_takes_its_words_along_and_says_so(plan, data):
     known = [node.id for node in nodes_of(plan).values()]
@@ -87,7 +87,7 @@ def test_what_is_left_out_takes_its_words_along_and_says_so(plan, data):
     assert Counter(words_gone(plan, after)) == texts(plan) - texts(after)
 
 
-@settings(max_examples=40, deadline=None)
+@examples(20)
 @given(plans(), st.data())
 def test_a_copy_says_what_it_was_copied_from_through_the_clipboard_too(plan, data):
     known = [node.id for node in nodes_of(plan).values()]

@@ -3,9 +3,10 @@
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as some
 
+from tests.conftest import examples
 from yewhour.core.figure.body import (
     Figure,
     Support,
@@ -39,7 +40,7 @@ def figures(draw):
 
 
 @given(figures())
-@settings(max_examples=60, deadline=None)
+@examples(30)
 def test_mirrored_twice_is_the_same_and_once_is_the_same_looking_the_other_way(figure):
     assert mirrored(mirrored(figure)) == figure
     here, there = stance(figure), stance(mirrored(figure))
@@ -50,7 +51,7 @@ def test_mirrored_twice_is_the_same_and_once_is_the_same_looking_the_other_way(f
 
 
 @given(figures())
-@settings(max_examples=60, deadline=None)
+@examples(30)
 def test_bones_keep_their_length_and_what_rests_is_down(figure):
     points = stance(figure)
     for far in ("", "far"):
@@ -62,7 +63,7 @@ def test_bones_keep_their_length_and_what_rests_is_down(figure):
 
 
 @given(figures(), figures(), some.floats(0, 1))
-@settings(max_examples=40, deadline=None)
+@examples(20)
 def test_between_two_figures_every_joint_is_between(first, second, share):
     there = between(first, second, share)
     if first.view != second.view:
@@ -105,7 +106,7 @@ def test_weight_is_told_where_it_is_over_nothing():
 
 
 @given(figures())
-@settings(max_examples=40, deadline=None)
+@examples(20)
 def test_a_drawing_fills_its_box_and_stands_in_the_box_it_is_put_in(figure):
     drawing = drawing_of(figure)
     left, bottom, right, top = drawing.box

@@ -3,9 +3,10 @@
 import re
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as some
 
+from tests.conftest import examples
 from yewhour.core.figure.body import Figure, anchor, stance
 from yewhour.core.figure.figure_line import read_figure, write_figure
 from yewhour.core.figure.figures import figure_from, plain_position
@@ -84,7 +85,7 @@ def whole(draw):
 
 
 @given(whole())
-@settings(max_examples=60, deadline=None)
+@examples(30)
 def test_what_is_written_reads_as_it_whatever_it_goes_on_from(figure):
     base = read_figure("front, trunk 40, thigh 30, arm 9/4, on feet, touch wrist toe")
     again = read_figure(write_figure(figure), base)

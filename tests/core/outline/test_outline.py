@@ -1,9 +1,9 @@
 import msgspec
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import plan_of, shipped
+from tests.conftest import examples, plan_of, shipped
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.outline.writer import write_outline
 from yewhour.core.pace import Pace
@@ -184,7 +184,7 @@ nodes = st.recursive(
 )
 
 
-@settings(max_examples=25, deadline=None)
+@examples(12)
 @given(st.lists(nodes, min_size=1, max_size=3))
 def test_a_plan_comes_back_from_its_outline(body):
     plan = plan_of(*body)

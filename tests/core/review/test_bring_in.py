@@ -8,7 +8,7 @@ from random import Random
 import msgspec
 import pytest
 
-from tests.conftest import demo_maker, shipped
+from tests.conftest import demo_maker, shipped, some_of
 from tools.teachers import captions, taught
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.pipeline import solve
@@ -116,12 +116,15 @@ def test_everyday_words_are_no_movements():
 
 @pytest.mark.parametrize(
     ("name", "kind"),
-    [
-        ("bell-ringers", "vtt"),
-        ("hips-after-the-helm", "bare"),
-        ("sail-loft-mat", "vtt"),
-        ("low-water", "bare"),
-    ],
+    some_of(
+        [
+            ("bell-ringers", "vtt"),
+            ("hips-after-the-helm", "bare"),
+            ("low-water", "bare"),
+            ("sail-loft-mat", "vtt"),
+        ],
+        2,
+    ),
 )
 def test_what_it_makes_can_be_read_made_and_has_what_was_named(name, kind):
     brief = msgspec.structs.replace(demo_maker(name).plan.brief, ways={"say_names": "always"})

@@ -2,10 +2,10 @@
 
 from itertools import product
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import made_of
+from tests.conftest import examples, made_of
 from yewhour.core.plan.nodes import Step
 from yewhour.core.script.line_selection import LineRequest, SpacingRule, best_lines
 from yewhour.core.script.placement import GAP, SpokenTrack
@@ -52,7 +52,7 @@ WISH = st.builds(
 )
 
 
-@settings(max_examples=150, deadline=None)
+@examples(75)
 @given(
     st.lists(WISH, max_size=5),
     st.integers(0, 160),

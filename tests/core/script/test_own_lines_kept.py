@@ -1,10 +1,10 @@
 """The teacher's own lines stay on their step, on their side, through every new fit."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import plan_of, shipped
+from tests.conftest import examples, plan_of, shipped
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import with_edits
 from yewhour.core.plan.nodes import LineEdit, Pair, Step
@@ -106,7 +106,7 @@ def test_a_line_mirrored_twice_is_what_it_was(line):
     assert fill(tokenised(once, "left"), "right") == line
 
 
-@settings(max_examples=25, deadline=None)
+@examples(12)
 @given(st.text(max_size=400), st.sampled_from(["rewrite", "add", "pin"]))
 def test_any_words_at_all_leave_the_class_whole(text, do):
     result = timed(LineEdit(step="dog", purpose="align", do=do, text=text, at_s=3.0))

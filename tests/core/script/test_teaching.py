@@ -5,10 +5,10 @@ import re
 from itertools import pairwise
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import demo_maker, made_of, plan_of, said, shipped
+from tests.conftest import demo_maker, examples, made_of, plan_of, said, shipped
 from yewhour.content.paths import demo_classes
 from yewhour.core.library.facets import Facets, FacetValue
 from yewhour.core.pipeline import solve
@@ -88,7 +88,7 @@ def test_a_curled_head_stays_up_from_one_to_the_next_and_comes_down_after():
     assert lowered > next(n for n, text in enumerate(texts) if "Criss-cross" in text)
 
 
-@settings(max_examples=60, deadline=None, derandomize=True)
+@examples(30)
 @given(st.lists(st.sampled_from(SHAPED), min_size=2, max_size=5), st.sampled_from(sorted(shipped().schools)))
 def test_nothing_is_left_up_whatever_follows_what(names, style):
     nodes = [

@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.conftest import demo_maker
+from tests.conftest import demo_maker, some_of
 from yewhour.content.paths import DEMO
 from yewhour.core.take.line_following import (
     act_heard,
@@ -20,7 +20,7 @@ def begun(name):
     return begin(demo_maker(name), demo_maker(name).make())
 
 
-@pytest.mark.parametrize("name", DEMOS)
+@pytest.mark.parametrize("name", some_of(DEMOS, 4))
 def test_every_line_said_whole_is_known_or_in_doubt_and_never_another(name):
     take = begun(name)
     known = 0

@@ -5,10 +5,10 @@ from itertools import pairwise
 from random import Random
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import demo_maker, plan_of, shipped
+from tests.conftest import demo_maker, examples, plan_of, shipped, some_of
 from tools.takes import could, misses, simulated
 from yewhour.content.paths import DEMO
 from yewhour.core.lengths import seconds, ticks
@@ -70,7 +70,7 @@ def takes(draw):
     return name, [Mark(seconds(one), draw(does), cut=draw(st.booleans())) for one in at]
 
 
-@settings(max_examples=25)
+@examples(12)
 @given(takes())
 def test_whatever_happens_the_class_stays_whole(given_take):
     name, marks = given_take
@@ -86,7 +86,7 @@ def test_whatever_happens_the_class_stays_whole(given_take):
     assert take_values(taken(name, *marks)) == take_values(take), "the same marks give the same take"
 
 
-@settings(max_examples=40)
+@examples(20)
 @given(takes(), st.integers(0, 20_000))
 def test_every_moment_can_be_told(given_take, at):
     name, marks = given_take
@@ -298,7 +298,7 @@ def test_after_the_end_nothing_changes_but_is_told():
     assert "the take is over" in take.messages[0]
 
 
-@pytest.mark.parametrize("name", DEMOS)
+@pytest.mark.parametrize("name", some_of(DEMOS, 3))
 def test_a_teacher_who_drifts_ends_on_time_whenever_the_class_can(name):
     for seed in range(2):
         take, wrong = simulated(demo_maker(name), made_demo(name), Random(seed))

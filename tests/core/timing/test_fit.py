@@ -4,9 +4,10 @@ from itertools import product
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.conftest import examples
 from yewhour.core.problem import CannotFit
 from yewhour.core.timing.fit import Fit
 from yewhour.core.timing.numbers import (
@@ -95,7 +96,7 @@ def taken(stretch, choice):
     return length, cost
 
 
-@settings(max_examples=60, deadline=None)
+@examples(30)
 @given(small_parts)
 def test_every_length_has_the_least_cost_there_is(parts):
     fit, best = Fit(parts), every_class(parts)
@@ -104,7 +105,7 @@ def test_every_length_has_the_least_cost_there_is(parts):
     assert (fit.shortest, fit.longest) == (min(best), max(best))
 
 
-@settings(max_examples=40, deadline=None)
+@examples(20)
 @given(small_parts, st.data())
 def test_the_numbers_chosen_add_up_to_the_length_and_cost_what_is_said(parts, data):
     fit, best = Fit(parts), every_class(parts)
@@ -166,7 +167,7 @@ def test_from_any_part_on_with_so_much_left_the_rest_is_fitted():
         fit.at(10, part=1)
 
 
-@settings(max_examples=30, deadline=None)
+@examples(15)
 @given(small_parts)
 def test_one_table_in_eight_gives_the_same_class_as_all_of_them(parts):
     parts = parts * 4

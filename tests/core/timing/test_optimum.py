@@ -1,10 +1,10 @@
 """The optimum against `scipy.optimize.milp`, on generated plans: never worse, exact, even, locks kept."""
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import plan_of, shipped
+from tests.conftest import examples, plan_of, shipped
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Pair, Rounds, Step
 from yewhour.core.timing.fit import slack_costs
@@ -59,7 +59,7 @@ def cost_of(stretch, choice):
     return total
 
 
-@settings(max_examples=20, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@examples(10)
 @given(plans, st.floats(0, 1))
 def test_no_solver_finds_a_better_class(nodes, share):
     solved = solve(plan_of(*nodes), WORDS)  # ends with a closing pause of at most 15 s

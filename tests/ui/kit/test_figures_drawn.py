@@ -4,7 +4,6 @@ import numpy as np
 import pytest
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
-from scipy import ndimage
 
 from tests.conftest import shipped
 from yewhour.ui.kit.figure_view import (
@@ -73,6 +72,8 @@ def test_near_limbs_wear_the_colour_of_their_side_and_the_other_side_looks_the_o
 
 def pieces(image, colour):
     """How many pieces of a colour stand apart from each other."""
+    from scipy import ndimage  # a second to import, and every worker collects this file
+
     there = [
         [image.pixelColor(x, y) == QColor(colour) for x in range(image.width())]
         for y in range(image.height())

@@ -9,8 +9,6 @@ from tests.films import BEFORE_S, film_class
 from yewhour.core.film.cut_list import Slower
 from yewhour.core.problem import Problem
 
-pytestmark = pytest.mark.xdist_group("film window")  # one worker makes what all of them look at
-
 
 @pytest.fixture(scope="module")
 def filmed(tmp_path_factory):

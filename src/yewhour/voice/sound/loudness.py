@@ -13,20 +13,22 @@ LOUDNESS, PEAK = -16.0, -1.0  # LUFS, dB true peak
 HEADROOM_DB = 0.6  # left by the limiter for peaks between samples
 LIMIT = 10 ** ((PEAK - HEADROOM_DB) / 20)  # of a sample, that the limiter holds down
 REACH = 6  # samples before and after a moment between two, of which it is made
+GATHERED = 1 << 16  # samples that are listened to at once
+SPAN = 256  # samples that are looked at for a peak, or not
 
 
 def frames(blocks: Iterable[Samples], rate: int) -> Iterator[av.AudioFrame]:
     """Blocks as frames for the filters and the codecs."""
+    return (frame for frame, _ in _framed(blocks, rate))
+
+
+def _framed(blocks: Iterable[Samples], rate: int) -> Iterator[tuple[av.AudioFrame, Samples]]:
     at = 0
     for block in blocks:
-        yield _frame(block, rate, at)
+        frame = av.AudioFrame.from_ndarray(block.reshape(1, -1), format="flt", layout="mono")
+        frame.sample_rate, frame.pts = rate, at
         at += len(block)
-
-
-def _frame(block: Samples, rate: int, at: int) -> av.AudioFrame:
-    frame = av.AudioFrame.from_ndarray(block.reshape(1, -1), format="flt", layout="mono")
-    frame.sample_rate, frame.pts = rate, at
-    return frame
+        yield frame, block
 
 
 def _graph(rate: int, *steps: tuple[str, str]) -> av.filter.Graph:
@@ -55,6 +57,8 @@ def _between(share: float) -> Samples:
 
 
 QUARTERS = tuple(_between(share) for share in (0.25, 0.5, 0.75))
+# A peak between samples is at most so many times the highest of those it is made of.
+MOST = max(float(np.abs(quarter).sum()) for quarter in QUARTERS)
 
 
 class LoudnessMeter:
@@ -74,10 +78,8 @@ class LoudnessMeter:
     def heard(self, blocks: Iterable[Samples]) -> Iterator[Samples]:
         """The same blocks, listened to; the measures are there when the last has gone by."""
         graph = _graph(self.rate, ("ebur128", "metadata=1"))
-        at = 0
-        for block in blocks:
-            graph.push(_frame(block, self.rate, at))
-            at += len(block)
+        for frame, block in _framed(blocks, self.rate):
+            graph.push(frame)
             self._read(graph)
             if self._peaks and len(block):
                 self._look(block)
@@ -89,10 +91,18 @@ class LoudnessMeter:
             self.peak = 20 * math.log10(self._highest) if self._highest > 0 else -math.inf
 
     def _look(self, block: Samples) -> None:
+        """Between samples it looks only where they are high enough for a peak that is higher."""
+        self._highest = max(self._highest, float(np.abs(block).max()))
         joined = np.concatenate([self._tail, block])
         self._tail = joined[1 - 2 * REACH :]
-        highest = max(float(np.abs(np.convolve(joined, quarter, "valid")).max()) for quarter in QUARTERS)
-        self._highest = max(self._highest, highest, float(np.abs(block).max()))
+        heights = np.maximum.reduceat(np.abs(joined), np.arange(0, len(joined), SPAN))
+        nearby = np.maximum(heights, np.append(heights[1:], 0.0))
+        for span in np.argsort(-nearby):
+            if MOST * nearby[span] <= self._highest:
+                return
+            part = joined[span * SPAN : (span + 1) * SPAN + 2 * REACH - 1]
+            for quarter in QUARTERS if len(part) >= 2 * REACH else ():
+                self._highest = max(self._highest, float(np.abs(np.convolve(part, quarter, "valid")).max()))
 
     def listen(self, blocks: Iterable[Samples]) -> "LoudnessMeter":
         """Listens to all of it, and keeps nothing."""
@@ -111,7 +121,19 @@ def measured(path: str) -> LoudnessMeter:
         stream = file.streams.audio[0]
         resampler = av.AudioResampler("flt", "mono", stream.rate)
         blocks = (_samples(part) for frame in file.decode(stream) for part in resampler.resample(frame))
-        return LoudnessMeter(stream.rate, peaks=True).listen(blocks)
+        return LoudnessMeter(stream.rate, peaks=True).listen(_gathered(blocks))
+
+
+def _gathered(blocks: Iterable[Samples]) -> Iterator[Samples]:
+    """The same in longer blocks: a codec's are so short that most of the time goes by between them."""
+    held: list[Samples] = []
+    for block in blocks:
+        held.append(block)
+        if sum(map(len, held)) >= GATHERED:
+            yield np.concatenate(held)
+            held = []
+    if held:
+        yield np.concatenate(held)
 
 
 def gain_db(loud: float) -> float:
