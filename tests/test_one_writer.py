@@ -5,6 +5,7 @@ reason, or it fails.
 """
 
 import ast
+from functools import cache
 from pathlib import Path
 
 import pytest
@@ -38,6 +39,7 @@ READERS = {
 WRITING = {"w", "a", "x", "wb", "ab", "xb", "r+", "rb+", "wt", "w+b"}
 
 
+@cache
 def calls(path: Path) -> list[tuple[str, ast.Call]]:
     """Every call in a module, by the last part of what is called."""
     found = []

@@ -4,7 +4,7 @@ from random import Random
 
 import pytest
 
-from tests.conftest import shipped
+from tests.conftest import shipped, some_of
 from yewhour.core.edits.compare import nearest_class
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import (
@@ -49,7 +49,12 @@ PLANS = {
 }
 
 
-@pytest.mark.parametrize("name", PLANS)
+LONGEST = ("rounds in rounds in rounds", "20 groups of 200 rounds")
+
+
+@pytest.mark.parametrize(
+    "name", [pytest.param(name, marks=pytest.mark.long if name in LONGEST else ()) for name in PLANS]
+)
 def test_what_would_take_long_is_refused_with_its_reason_or_made(name):
     plan = with_ids(
         Plan(brief=Brief(target_s=14400.0), sections=(Section(title="All", body=tuple(PLANS[name])),))
@@ -62,7 +67,7 @@ def test_what_would_take_long_is_refused_with_its_reason_or_made(name):
     assert not said or "more to choose from" in said or "longer than four hours. Shorten it." in said
 
 
-@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.parametrize("seed", some_of(range(6), 3))
 def test_five_hundred_steps_of_any_sort_are_made(seed):
     dice, library = Random(seed), sorted(shipped().library)
     body = []
