@@ -37,7 +37,7 @@ LINE_TOKENS = SIDE_TOKENS | {
     "audience",
     "quiet",
 }
-ONCE = {"squat-low": "squat"}  # what positions were once called
+ONCE = {"squat-low": "squat", "wall lying": "wall-lying"}  # what positions were once called
 LONGEST_LINE = 22  # words
 BOUNDS: dict[str, tuple[float, float]] = {
     "by": (1, 3600), "weight": (0.001, 1000), "count_s": (0, 60), "moving_s": (0, 600), "teach": (0, 600),

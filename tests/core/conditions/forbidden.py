@@ -286,7 +286,7 @@ BASES = {
         prone
     """),
     "back": _listed("""
-        supine, shoulders, wall lying
+        supine, shoulders, wall-lying
     """),
     "lying": _listed("""
         supine, prone, on-right, on-left, shoulders

@@ -64,7 +64,7 @@ def held(draft, names, bases):
             f"in {place}: {movement.id}"
             for place in places
             for base in bases
-            if place != "start" and is_in(place, base) and (place, base) != ("wall lying", "wall")
+            if place != "start" and is_in(place, base)
         ]
     said = " ".join(cue.text.lower() for cue in draft.timed.cues if cue.purpose in ("option", "choice"))
     for name in names:

@@ -31,6 +31,12 @@ def test_a_way_to_where_one_is_has_no_words_and_takes_no_time(place):
     assert POSITIONS.way(place, base_of(place)).end == place
 
 
+def test_who_lies_at_the_wall_does_not_stand_at_it():
+    for here, last in (("seated crossed", "Stand an arm"), ("wall-lying", "Stand an arm")):
+        assert POSITIONS.way(here, "wall").changes[-1].say[0].startswith(last)
+    assert "legs up it" not in " ".join(one.say[0] for one in POSITIONS.way("seated crossed", "wall").changes)
+
+
 def test_a_way_goes_from_change_to_change_without_a_gap():
     for start in POSITIONS.places:
         for end in POSITIONS.places:

@@ -314,7 +314,7 @@ LIVES = (
         has=("scan-body", "final-rest"),
         never=(":standing", ":sitting", ":front", "happy-baby", "lying-twist"),
     ),
-    Life("wall yoga 20 min", {"props": ("wall",)}, has=("wall-press", "legs-up-wall")),
+    Life("wall yoga 20 min", {"props": ("wall",)}, has=("wall-hinge", "legs-up-wall")),
     Life(
         "restorative 30 min with a bolster",
         {"style": "restorative"},

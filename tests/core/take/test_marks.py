@@ -3,7 +3,7 @@
 from contextlib import suppress
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from yewhour.core.problem import Problem
@@ -35,6 +35,7 @@ def test_marks_come_back_as_they_were_written(marks):
 
 
 @given(MARKS.filter(bool), st.integers(1, 30))
+@example([Mark(0.0, "next", segment="}")], 3)
 def test_a_file_cut_off_anywhere_loses_its_last_mark_at_most(marks, cut):
     whole = b"".join(map(mark_line, marks))
     kept = read_marks(whole[: max(0, len(whole) - cut)].splitlines()).marks

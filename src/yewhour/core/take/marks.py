@@ -80,7 +80,7 @@ def read_marks(lines: Iterable[bytes], where: str = "") -> MarkFile:
         try:
             found.append(_read(line, place))
         except Problem:
-            if not line.startswith(b"{") or line.endswith(b"}"):
+            if not _cut_off(line):
                 raise
             messages.append(f"{place}: this mark was cut off while it was written; it is left out.")
     if any(later.at_s < earlier.at_s for earlier, later in pairwise(found)):
@@ -99,6 +99,19 @@ def read_marks(lines: Iterable[bytes], where: str = "") -> MarkFile:
             "Two takes stand in one file.", where, "Keep the lines of one: each begins with a `start`."
         )
     return MarkFile(tuple(found), tuple(messages))
+
+
+def _cut_off(line: bytes) -> bool:
+    """Whether a line was written and not to its end; a word of it may end as a whole mark does."""
+    if not line.startswith(b"{"):
+        return False
+    try:
+        msgspec.json.decode(line)
+    except msgspec.DecodeError as error:
+        return not line.endswith(b"}") or "truncated" in str(error)
+    except (UnicodeDecodeError, RecursionError):
+        return not line.endswith(b"}")
+    return False
 
 
 def _read(line: bytes, place: str) -> Mark:
