@@ -8,9 +8,7 @@ from yewhour.content.terms import load_positions, unreachable
 from yewhour.core.library.position import (
     START,
     PositionGraph,
-    base_of,
     changes_of,
-    meets,
     needs_of,
     places_of,
 )
@@ -28,7 +26,7 @@ def test_every_position_can_be_reached_from_every_other():
 @pytest.mark.parametrize("place", POSITIONS.places)
 def test_a_way_to_where_one_is_has_no_words_and_takes_no_time(place):
     assert POSITIONS.way(place, place).changes == ()
-    assert POSITIONS.way(place, base_of(place)).end == place
+    assert POSITIONS.way(place, place).end == place
 
 
 def test_who_lies_at_the_wall_does_not_stand_at_it():
@@ -43,7 +41,7 @@ def test_a_way_goes_from_change_to_change_without_a_gap():
             way = POSITIONS.way(start, end)
             places = [start, *(change.end for change in way.changes)]
             assert [change.start for change in way.changes] == places[:-1]
-            assert meets(way.end, end)
+            assert POSITIONS.meets(way.end, end)
             assert 0 <= way.least_s <= way.usual_s
 
 
@@ -84,10 +82,12 @@ def test_of_two_ways_the_one_with_fewer_changes_is_taken_where_they_are_near_eac
 
 
 def test_a_need_may_leave_the_form_open_or_name_several_positions():
-    for place, need in (("seated crossed", "seated"), ("chair", "seated or chair")):
-        assert meets(place, need)
+    for place, need in (("seated crossed", "seated"), ("chair", "seated or chair"), ("wide", "wide")):
+        assert POSITIONS.meets(place, need)
     for place, need in (("seated long", "seated crossed"), ("split left low", "split right")):
-        assert not meets(place, need)
+        assert not POSITIONS.meets(place, need)
+    for place, need in (("wide right", "wide"), ("folded wide", "folded")):  # no form is a form, too
+        assert not POSITIONS.meets(place, need)
     assert POSITIONS.way("chair", "seated or chair").changes == ()
     assert POSITIONS.usual("seated or chair") == "seated crossed"
     assert "split right" in needs_of(POSITIONS.places)

@@ -1,13 +1,13 @@
 """Positions of the body, and the ways between them: their words and their seconds.
 
 A position is a base and, where it matters for what follows, a form: `seated crossed`, `split right low`. A
-need may leave the form open: `seated` is met by any seat.
+need may leave the form open: `seated` is met by any seat. A position without a form is needed as it is:
+`wide` is not met with one foot turned out.
 """
 
 import math
 import re
 from collections.abc import Iterator, Mapping, Sequence
-from functools import lru_cache
 from heapq import heappop, heappush
 from itertools import count
 
@@ -74,22 +74,36 @@ class PositionGraph:
         self._from: dict[str, list[PositionChange]] = {}
         for change in changes:
             self._from.setdefault(change.start, []).append(change)
+        self._formless = frozenset(self.places) & frozenset(self.names)
+        self._met: dict[tuple[str, str], bool] = {}
         self._known: dict[tuple[str, str], Way | None] = {}
         self._usual: dict[str, str] = {}
         self._seconds: dict[tuple[str, str], float] = {}
         self._avoiding: dict[tuple[frozenset[str], str], PositionGraph] = {}
         self._else: PositionGraph | None = None  # the ways there are where none keeps away
 
+    def meets(self, here: str, need: str) -> bool:
+        """Whether being there is enough for who needs that; a need may name several positions."""
+        key = here, need
+        known = self._met.get(key)
+        if known is None:
+            known = not need or any(
+                here == one or (one not in self._formless and here.startswith(one + " "))
+                for one in need.split(" or ")
+            )
+            self._met[key] = known
+        return known
+
     def reaches(self, here: str, need: str) -> bool:
         """Whether there is a way at all."""
-        return meets(here, need) or self._quickest(here, need) is not None
+        return self.meets(here, need) or self._quickest(here, need) is not None
 
     def usual(self, need: str) -> str:
         """The first position that meets a need: the one meant where nothing else is known."""
         found = self._usual.get(need)
         if found is None:
             first = need.split(" or ")[0]
-            found = next((place for place in self.places if meets(place, first)), first)
+            found = next((place for place in self.places if self.meets(place, first)), first)
             self._usual[need] = found
         return found
 
@@ -98,7 +112,7 @@ class PositionGraph:
 
         Raises Problem when there is none.
         """
-        if not here or meets(here, need):
+        if not here or self.meets(here, need):
             return Way((), here or self.usual(need))
         key = here, need
         if key not in self._known:
@@ -152,7 +166,7 @@ class PositionGraph:
         done = set()
         while heap:
             seconds, _, place, path = heappop(heap)
-            if meets(place, need):
+            if self.meets(place, need):
                 return Way(path, place)
             if place in done:
                 continue
@@ -172,12 +186,6 @@ def base_of(place: str) -> str:
 def side_of(place: str) -> str:
     """The foot in front or the side lain on: `right` of `split right high`; nothing where there is none."""
     return next((word for word in place.replace("-", " ").split() if word in ("left", "right")), "")
-
-
-@lru_cache(maxsize=20_000)
-def meets(place: str, need: str) -> bool:
-    """Whether being there is enough for who needs that; a need may leave the form open, or name several."""
-    return not need or any(place == one or place.startswith(one + " ") for one in need.split(" or "))
 
 
 def places_of(bases: Mapping[str, Sequence[str]]) -> tuple[str, ...]:

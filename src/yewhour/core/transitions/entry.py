@@ -12,7 +12,7 @@ from yewhour.core.lengths import ticks
 from yewhour.core.library.card import Card
 from yewhour.core.library.movement import Wordings
 from yewhour.core.library.names import listed
-from yewhour.core.library.position import START, PositionChange, base_of, meets
+from yewhour.core.library.position import START, PositionChange, base_of
 from yewhour.core.plan.nodes import LineEdit
 from yewhour.core.props import changes_side, stays
 from yewhour.core.sides import SIDE_TOKENS, fill, mirrored, tokens
@@ -238,7 +238,9 @@ class EntryLines:
         if card is not None and "exit" not in before.step.lines:
             exits = ((card.leave,),) if card.leave else ()
         same = before.side == use.side or not {before.side, use.side} <= {"right", "left"}
-        shared = before.shape.items() <= after.items() and meets(before.end, use.needed)
+        shared = before.shape.items() <= after.items() and self.phrasing.positions.meets(
+            before.end, use.needed
+        )
         kept = [] if use.switch else [*facets.kept(before.shape, after)]  # one hand lets go for the other
         for line in () if kept or (same and shared) else exits:
             if card is not None and not (line := tuple(self._left_to_say(line, before, use))):

@@ -8,7 +8,7 @@ from collections import Counter
 from collections.abc import Sequence
 from itertools import pairwise
 
-from yewhour.core.library.position import base_of, meets
+from yewhour.core.library.position import base_of
 from yewhour.core.sides import fill
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.phrasing import Phrasing
@@ -82,7 +82,7 @@ class ClassFrame:
         for number, section in enumerate(dict.fromkeys(use.section for use in self.work)):
             mine = [use for use in self.work if use.section == section]
             area = self._area(mine)
-            turned = before is not None and not meets(base_of(before.end), _bases(mine[0].start))
+            turned = before is not None and base_of(before.end) not in _bases(mine[0].start)
             resting = any(use.behaviour.is_rest or "rest" in use.movement.works for use in mine)
             resting = resting or mine[0].movement.effort < WORKED  # it begins with what only eases
             about = area not in self.phrasing.brief.focus and area in _areas(mine[0])
@@ -143,9 +143,9 @@ def _areas(use: StepUse) -> set[str]:
     return {*use.movement.works, *use.movement.opens}
 
 
-def _bases(need: str) -> str:
-    """The bases of a need: `seated or chair`."""
-    return " or ".join(base_of(one) for one in need.split(" or "))
+def _bases(need: str) -> list[str]:
+    """The bases of a need: those of `seated or chair`."""
+    return [base_of(one) for one in need.split(" or ")]
 
 
 def silent(uses: Sequence[StepUse]) -> frozenset[str]:

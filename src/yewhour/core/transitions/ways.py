@@ -22,7 +22,6 @@ from yewhour.core.library.position import (
     PositionGraph,
     Way,
     base_of,
-    meets,
     side_of,
 )
 from yewhour.core.pace import (
@@ -91,7 +90,7 @@ def with_positions(uses: Sequence[StepUse], positions: PositionGraph) -> list[St
     sides: dict[str, bool] = {}  # pair -> whether its second side was announced
     for use in uses:
         start = positions.way(here, use.start).end if use.start else here
-        end = start if not use.end or meets(start, use.end) else positions.usual(use.end)
+        end = start if not use.end or positions.meets(start, use.end) else positions.usual(use.end)
         stayed = here if use.step.or_stay and result else ""
         here = stayed or end
         sided = use.pair and use.side in ("left", "right")
