@@ -273,6 +273,64 @@ def test_a_number_of_something_else_is_no_length(text, reader):
 
 
 @pytest.mark.parametrize(
+    ("text", "minutes"),
+    [("chair class 15", 15), ("pilates for courage 25", 25), ("hatha 27", 27), ("7:30 to 8:15 yoga", 45),
+     ("at 18:30, 45 minutes hatha", 45), ("yin 9-10pm", 60), ("from 15 to 30 minutes hatha", 30)],
+)  # fmt: skip
+def test_a_number_by_itself_and_a_time_by_the_clock_are_what_they_are(text, minutes, reader):
+    assert reader.read(text).brief.target_s == 60 * minutes
+
+
+@pytest.mark.parametrize(
+    ("text", "time"),
+    [("7:30 am flow", "morning"), ("class at 18:30", "evening"), ("2 to 3 pm chair", "midday"),
+     ("flow 10pm", "night"), ("10-15 minutes hips", "")],
+)  # fmt: skip
+def test_the_clock_says_the_time_of_day(text, time, reader):
+    assert reader.read(text).brief.time_of_day == time
+
+
+@pytest.mark.parametrize("text", ["hatha week 5", "hips and 7 dogs", "108 sun salutations"])
+def test_no_number_is_dropped_without_a_word(text, reader):
+    number = re.search(r"\d+", text)[0]
+    assert any(number in wish.text for wish in reader.read(text).wishes)
+
+
+@pytest.mark.parametrize(
+    ("text", "caution"),
+    [("c7 disc, hatha", "disc"), ("c7 disc, hatha", "neck"), ("l5 s1", "disc"), ("mcl, hatha", "knees"),
+     ("women in their 70s", "older"), ("in my early 80s, hatha", "older"),
+     ("on beta blockers, hatha", "heart"), ("preeclampsia", "pregnancy")],
+)  # fmt: skip
+def test_a_word_of_the_surgery_is_minded(text, caution, reader):
+    assert caution in reader.read(text).brief.cautions
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["hatha for someone with vvd", "my aunt has vvd, 20 min", "women with zorns", "slipped rib, hatha"],
+)
+def test_what_somebody_has_and_nobody_knows_is_asked_about(text, reader):
+    assert any(wish.asks for wish in reader.read(text).wishes)
+
+
+@pytest.mark.parametrize("text", ["for women with busy lives", "for my friend with two dogs, hatha"])
+def test_what_anybody_may_have_stops_nothing(text, reader):
+    assert not any(wish.asks for wish in reader.read(f"{text}, hatha").wishes)
+
+
+def test_a_thread_is_said_three_times_and_hers_stays(reader):
+    brief = reader.read("flow for gratitude 30").brief
+    assert len(brief.theme) == 3
+    assert (brief.style, brief.title) == ("flow", "A class about gratitude")
+    assert reader.read("gratitude", Brief(theme=("Mine.", "", ""))).brief.theme == ("Mine.", "", "")
+    assert reader.read("gratitude, for children").brief.theme == ()
+    grief = next(wish for wish in reader.read("slow flow for grief").wishes if wish.key == "grief")
+    assert "supported" not in grief.meaning  # that is another style
+    assert "supported" in next(wish for wish in reader.read("grief").wishes if wish.key == "grief").meaning
+
+
+@pytest.mark.parametrize(
     ("text", "caution"),
     [("my wrists are fine but my knees are not", "knees"), ("lunges hurt my knee, flow", "knees"),
      ("jumping aggravates my knees", "knees"),

@@ -1,6 +1,8 @@
 """The grammar of a promise: what each context may be followed by; its stops, numbers and lengths."""
 
 import re
+from collections.abc import Sequence
+from typing import Any, NamedTuple
 
 from yewhour.core.promise.vocabulary import Kind
 
@@ -135,6 +137,54 @@ def number_of(text: str) -> float:
     """A number in figures or words."""
     text = text.lower().replace("-", " ")
     return float(text) if text[0].isdigit() else float(sum(_NUMBERS[word] for word in text.split()))
+
+
+_CLOCK = r"(\d{1,2})(?:[:.](\d\d))?\s*(am|pm|a\.m\.|p\.m\.|o'clock)?"
+_WHEN = re.compile(
+    rf"\b(?:at |from )?{_CLOCK}\s*(?:-|–|to|till|until)\s*{_CLOCK}(?![\w:.])|\b(at )?{_CLOCK}(?![\w:.])",
+    re.IGNORECASE,
+)
+DAY = (
+    (10, "morning"),
+    (15, "midday"),
+    (17, ""),
+    (21, "evening"),
+    (24, "night"),
+)  # until which hour it is that
+
+
+class ClockTime(NamedTuple):
+    """When a class is, as a promise says it: where in the text, the time of day, and how long, or 0."""
+
+    start: int
+    end: int
+    time: str
+    long_s: float
+
+
+def clock_in(text: str) -> ClockTime | None:
+    """The first time by the clock in a text: "at 18:30", "7 am", "7:30 to 8:15"."""
+    for found in _WHEN.finditer(text):
+        first, until = found.group(1, 2, 3), found.group(4, 5, 6)
+        if first[0] is None:
+            first, until = found.group(8, 9, 10), (None, None, None)
+            if not (first[2] or (found[7] and first[1])):
+                continue
+        elif not ((first[1] and until[1]) or first[2] or until[2]):
+            continue  # "from 15 to 30 minutes"
+        begins, ends = _minute(first, until[2]), _minute(until, "") if until[0] else 0
+        if begins < 24 * 60:
+            time = next(name for hour, name in DAY if begins < 60 * hour)
+            return ClockTime(found.start(), found.end(), time, 60.0 * max(0, ends - begins))
+    return None
+
+
+def _minute(clock: Sequence[Any], other: str | None) -> int:
+    """The minute of the day of an hour, a minute and a half of the day; other: that of what it goes on to."""
+    hour, half = int(clock[0]), (clock[2] or other or "").lower()
+    if half.startswith("p") and hour < 12:
+        hour += 12
+    return 60 * hour + int(clock[1] or 0)
 
 
 def length_in(text: str) -> tuple[int, int, float] | None:

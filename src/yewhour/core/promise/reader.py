@@ -36,6 +36,7 @@ from yewhour.core.promise.grammar import (
     WHEN,
     WORSE,
     Context,
+    clock_in,
     is_number,
     length_in,
     number_of,
@@ -67,6 +68,7 @@ _FAR_ALONG = re.compile(
 _AGE = re.compile(
     r"\b(?:(?:over|aged|age|past|above)\s+(?:the age of\s+)?(\d\d)s?|(\d\d)\s*\+"
     r"|(\d{1,2})(?:\s*(?:-|to)\s*\d{1,2})?[- ]years?[- ]olds?"
+    r"|\b(?:in (?:their|her|his|my|our|the)\s+)(?:early |mid|late )*[- ]?([6-9]0)'?s\b"
     r"|(?:who is|who's|she is|she's|he is|he's|i am|i'm|of|parents?|mum|mom|mother|dad|father|gran\w*"
     r"|aunt|uncle|lady)\W{1,3}([7-9]\d)\b"
     r"(?![\d:'’%]|[ -]*(?:min|m\b|sec|hour|breath|rep|times|weeks?|days?|kg|bpm)))",
@@ -78,8 +80,9 @@ _LATE = re.compile(
 _BARE_NUMBER = re.compile(r"(?:^|[,|;])\s*(\d{1,3})\s*(?=$|[,|;.])")
 # "flow 45", "core in 20": at the end of what is said, and nothing that is counted.
 _LAST_NUMBER = re.compile(
-    r"(?<!week)(?<!class)(?<!part)(?<!day)(?<!number)(?<!lesson)(?<!age)(?<!over)(?<!under)(?<!for)"
-    r"(?<!\d)\s(\d0|\d5|1[0-2]0)\s*(?=$|[,|;.])",
+    r"(?:(?<!\bclass)|(?<=\w class))(?<!\bweek)(?<!\bpart)(?<!\bday)(?<!\bnumber)(?<!\blesson)(?<!\bage)"
+    r"(?<!\bover)(?<!\bunder)(?<!\bfor)"
+    r"(?<!\d)\s(1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.])",
     re.IGNORECASE,
 )
 # "flow 40 to crow": right before what the class is towards, or for, or without.
@@ -90,6 +93,19 @@ _NUMBER_BETWEEN = re.compile(
     re.IGNORECASE,
 )
 _NUMBER_FOR = re.compile(r"\bfor (\d\d)(?=\s+(?:with|who|and|without)\b|\s*(?:$|[,|;.]))", re.IGNORECASE)
+# Before what somebody has: "someone with", "my aunt has a", "people who have".
+_HAVING = re.compile(
+    r"\b(?:(?:some|any)(?:one|body)|person|people|those|wom[ae]n|m[ae]n|lad(?:y|ies)|clients?|students?|pupils?"
+    r"|members?|friends?|mother|mum|mom|father|dad|sister|brother|husband|wife|partner|daughter|son|aunt|uncle"
+    r"|neighbours?|neighbors?|colleagues?|seniors|adults|beginners|gran\w*|nan|she|he|they|i)\s+"
+    r"(?:(?:who )?(?:has|have|had|is|are|lives?|living)\s+)?(?:with\s+)?(?:got\s+)?"
+    r"(?:(?:an?|the|her|his|their|some)\s+)?$",
+    re.IGNORECASE,
+)
+_HAS = re.compile(r"\b(?:has|have|had|got|suffers)\b(?: (?:an?|the|her|his|their|some)\b)?", re.IGNORECASE)
+_COUNTED = re.compile(
+    r"\b(?:(?:week|class|part|day|number|lesson|session)s? )?(?<![\d.:])(\d{1,4})\b(?![\d.:])", re.I
+)
 LEAST_MIN, MOST_MIN = 3, 180  # that a number by itself is taken for
 _NOBODY = re.compile(
     r"(?:some|any)(?:one|body)(?: who)?|(?:people|those|a person|the ones) who", re.IGNORECASE
@@ -115,6 +131,8 @@ class PromiseReader:
                 "Nothing is promised yet.", "the promise", "Say: 25-minute gentle hatha about hips."
             )
         wishes = _told_once([*_joined(self._wishes(text[:MOST]))])
+        wishes = [self._had(wish, text) for wish in wishes]
+        wishes += self._left_over(text[:MOST], " ".join(wish.text.lower() for wish in wishes))
         wishes = asked_about(wishes, text, self.teaching_data.conditions.conditions)
         known = [
             wish for wish in wishes if wish.state != "unknown" and wish.kind not in ("audience", "unmet")
@@ -123,6 +141,25 @@ class PromiseReader:
             do = "Say: 25-minute gentle hatha about hips."
             raise Problem(f"Nothing in {text.strip()[:60]!r} is a promise.", "the promise", do)
         return brief_of(wishes, brief, self.lexicon.words, self.teaching_data, self.areas)
+
+    def _had(self, wish: Wish, text: str) -> Wish:
+        """What somebody has, and nobody here knows, may be of health: "for someone with ..." asks."""
+        who, what = "", wish.text
+        if found := _HAS.search(wish.text):  # "aunt has it", and none of its words is known
+            who, what = wish.text[: found.end()], wish.text[found.end() :].strip()
+        before = text[: max(0, text.lower().find(wish.text.lower()))] + who
+        if wish.kind or wish.state not in ("unmet", "unknown") or not _HAVING.search(f"{before.rstrip()} "):
+            return wish
+        plain = {token.plain for token in tokens_of(what)}
+        if plain & {token.plain for one in self.lexicon.words.had for token in tokens_of(one)}:
+            return wish
+        return self.meanings.unknown(what or wish.text, "mind", True)
+
+    def _left_over(self, text: str, said: str) -> Iterator[Wish]:
+        """The numbers that no wish has: a class of several, how often, of whatever they are."""
+        for found in _COUNTED.finditer(text):
+            if not re.search(rf"\b{found[1]}\b", said):
+                yield self.meanings.unknown(found[0].strip(), "", False)
 
     # --- the text in parts --------------------------------------------------------------------------------
 
@@ -153,6 +190,13 @@ class PromiseReader:
         for start, end, _ in reversed(since_in(text)):
             text = f"{text[:start].rstrip()} {text[end:].lstrip()}"
         long = False
+        if (when := clock_in(text)) is not None:
+            at = text[when.start : when.end].strip()
+            if when.time:
+                yield self.meanings.of(at, "time", when.time, "", None)
+            if long := when.long_s > 0:
+                yield Wish(at, f"{show_length(when.long_s)} long", kind="length", key=str(when.long_s))
+            text = f"{text[: when.start].rstrip()} {text[when.end :].lstrip()}"
         while (length := length_in(text)) is not None:
             start, end, seconds = length
             long = True
@@ -428,7 +472,7 @@ def _aged(found: re.Match[str]) -> str:
     age = int(next(one for one in found.groups() if one))
     if found[3] and age < GROWN:
         return "children"
-    return "older" if age >= OLD or (age >= OLD - 5 and found[2]) else ""
+    return "older" if age >= OLD or (age >= OLD - 5 and (found[2] or found[4])) else ""
 
 
 def _joined(wishes: Iterator[Wish]) -> Iterator[Wish]:

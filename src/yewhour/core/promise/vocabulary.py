@@ -23,7 +23,8 @@ _TOKEN = re.compile(r"\d+(?:\.\d+)?|[^\W\d_]+(?:['\u2019][^\W\d_]+)*")
 class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """An everyday word as data/promise.toml declares it: what it changes where nothing else is said. called:
     what a class is called that nothing else names. rests: the share of a class that it rests at least.
-    gives_way: it says where one is only where nothing else does."""
+    gives_way: it says where one is only where nothing else does. beside: what it means where she named
+    another style. thread: of [threads], what is said in the welcome, in the middle and at the end."""
 
     words: tuple[str, ...]
     meaning: str
@@ -41,6 +42,8 @@ class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     whom: bool = False
     bare: bool = False
     gives_way: bool = False
+    beside: str = ""
+    thread: str = ""
 
 
 class HealthSigns(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -52,10 +55,11 @@ class HealthSigns(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """data/promise.toml: words -> what they mean. health: words no rule is for -> the nearest conditions.
-    nothing_for: areas that a style has nothing for."""
+    nothing_for: areas that a style has nothing for. had: what people have that asks nothing of a class."""
 
     fillers: tuple[str, ...]
     hurts: tuple[str, ...]
+    had: frozenset[str]
     contexts: dict[str, tuple[str, ...]]
     styles: dict[str, str]
     nothing_for: dict[str, tuple[str, ...]]
@@ -68,6 +72,7 @@ class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True)
     health: dict[str, tuple[str, ...]]
     signs: HealthSigns
     everyday: dict[str, EverydayWord]
+    threads: dict[str, tuple[tuple[str, str, str], ...]]
 
 
 class Token(msgspec.Struct, frozen=True):

@@ -77,6 +77,13 @@ def brief_of(
             lists["props"].append(prop)
             meaning = f"{prop} at hand" if prop.startswith("two ") else f"a {prop} at hand"
             told.append(Wish(prop, meaning, "guessed", "what was named needs it", "prop", prop))
+    threads = [
+        words.everyday[one.key].thread for one in told if one.kind == "everyday" and one.state != "unmet"
+    ]
+    grown_up = "children" not in lists["cautions"]
+    if grown_up and not (brief and any(brief.theme)) and (thread := next(filter(None, threads), "")):
+        ways_to_say = words.threads[thread]
+        fields["theme"] = ways_to_say[sum(len(one.text) for one in wishes) % len(ways_to_say)]
     resting = [words.everyday[one.key].rests for one in told if one.kind == "everyday"]
     if any(resting):
         ways.setdefault("least_rest", max(resting))
@@ -269,7 +276,10 @@ def _fill(
     lists["props"] += [one for one in word.props if one not in lists["props"]]
     for tag in (*word.cautions, *word.without, *word.wanted):
         said.setdefault(tag, wish.text)
-    return msgspec.structs.replace(wish, meaning="where it was said already") if placed else wish
+    if placed:
+        return msgspec.structs.replace(wish, meaning="where it was said already")
+    elsewhere = word.beside and word.style and fields["style"] != word.style
+    return msgspec.structs.replace(wish, meaning=word.beside) if elsewhere else wish
 
 
 def title_of(
