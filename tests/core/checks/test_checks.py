@@ -282,3 +282,11 @@ def test_a_rule_file_with_a_typo_is_named(tmp_path: Path):
     (tmp_path / "checks.toml").write_text('[uneven]\nseverety = "wrong"\n')
     with pytest.raises(Problem, match=r"checks\.toml"):
         load_rules(tmp_path)
+
+
+def test_what_is_said_in_between_has_not_been_said_already():
+    codes, solved = look(SPEAKS["quiet-count"][0])
+    said = {cue.text for cue in solved.make(solved.preferred_s).cues}
+    added = [line.text for line in codes["quiet-count"].edit.say]
+    assert added
+    assert not said & {*added}

@@ -23,6 +23,7 @@ from yewhour.core.draft.partial import (
 )
 from yewhour.core.draft.reasons import reasons_told, sentence, turned_down
 from yewhour.core.lengths import seconds
+from yewhour.core.library.position import base_of
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.edit import with_edits
 from yewhour.core.plan.nodes import LineEdit, Pair, Step, walk
@@ -307,3 +308,17 @@ def test_what_is_asked_for_by_name_is_there_and_nothing_hard_of_it_is_early(prom
     begins = [one.start for one in timed.segments if one.use.movement.id == movement]
     assert begins
     assert seconds(begins[0]) >= after * brief.target_s
+
+
+def test_a_class_that_goes_another_way_is_not_called_what_it_is_not():
+    brief = promise_reader(shipped()).read("flow in a wheelchair, 20 minutes").brief
+    assert drafted(brief).elsewhere
+    assert drafted(brief).plan.brief.title.startswith("A class on the chair")
+    assert drafted(msgspec.structs.replace(brief, title="My flow")).plan.brief.title == "My flow"
+
+
+def test_older_people_do_mat_work_on_the_mat():
+    brief = promise_reader(shipped()).read("pilates for my gran, 70, 25 minutes").brief
+    bases = {base_of(one.use.start) for one in drafted(brief).timed.segments if not one.behaviour.bare}
+    assert "chair" not in bases
+    assert {"supine", "on-right"} <= bases

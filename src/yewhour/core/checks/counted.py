@@ -1,6 +1,6 @@
 """Checks of counted work: that whoever does it hears how far they are."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import pairwise
 
 from yewhour.core.checks.registry import check
@@ -10,8 +10,11 @@ from yewhour.core.plan.edit import EditLines
 from yewhour.core.preparation import PreparedPlan
 from yewhour.core.sides import fill
 from yewhour.core.timed_class import TimedClass
+from yewhour.core.timing.layout import Segment
 from yewhour.core.wording.own_words import line_edit
 
+# Of a card, what may be said while one counts; the first of these that the class has not said yet.
+THOUGHTS = ("keep", "check", "aim", "image", "deepen")
 QUIET = ticks(30)  # in counted work something is said at least this often: the number was told before it
 
 
@@ -41,9 +44,7 @@ def quiet_count(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             for parts in (gap // QUIET + 1,)
             for n in range(1, parts)
         ]
-        card = segment.use.movement.card
-        own = (*card.keep, *card.check) if card is not None else tuple(line[0] for line in lines)
-        texts = [fill(text, segment.use.told_side) for text in own or tuple(line[0] for line in lines)]
+        texts = _unsaid(segment, timed, [line[0] for line in lines])
         said = [texts[(segment.use.place + n) % len(texts)] for n in range(len(at))]
         more = tuple(
             line_edit(segment.use, "stay", "add", text=text, at_s=seconds(moment - segment.start))
@@ -52,3 +53,12 @@ def quiet_count(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
         edit = EditLines(step=step, title="Say something in between", say=more)
         longest = max(gap for _, gap in gaps)
         yield Notice(segment.id, {"length": round(seconds(longest)), "name": segment.name}, edit)
+
+
+def _unsaid(segment: Segment, timed: TimedClass, lines: Sequence[str]) -> list[str]:
+    """What a counted set may still say: thoughts of its card that the class has not had, or else the school's
+    lines, or else the card's own once more."""
+    card, side = segment.use.movement.card, segment.use.told_side
+    own = [fill(text, side) for name in THOUGHTS for text in getattr(card, name)] if card is not None else []
+    heard = {cue.text for cue in timed.cues}
+    return [one for one in own if one not in heard] or [one for one in lines if one not in heard] or own

@@ -1,6 +1,7 @@
 """A draft: a whole class from its promise, fitted exactly, that passes the checks; or the reason why not."""
 
 import math
+import re
 from collections.abc import Iterable, Sequence
 
 import msgspec
@@ -268,6 +269,10 @@ def _one(
     ask: DraftRequest, route: DraftRoute, pool: CandidatePool, teaching_data: TeachingData, model: DraftModel
 ) -> Draft:
     style, weights = style_of(ask, model, route), model.weights
+    if route.called:  # a flow that is all on the chair is none
+        noun = school_of(ask.brief, teaching_data.schools).noun
+        title = re.sub(rf"^An? {re.escape(noun)}\b", route.called, ask.brief.title)
+        ask = msgspec.structs.replace(ask, brief=msgspec.structs.replace(ask.brief, title=title))
     scale, built, keen = weights.first, None, 1.0
     stretch = style.stretch * ask.room(teaching_data, model).stretch
     keenest = weights.keener[-1] if about_s(ask, pool, route) > weights.focused * ask.brief.target_s else 1.0

@@ -56,7 +56,8 @@ class DraftRoute(DeclaredPart, frozen=True):
     the style's own, for a way that any style goes where the body may not be where the style has it. people:
     conditions, or groups that are left out, a way is for before all others, in these styles. least: seconds
     of a class from which on there is that way. opens: seconds that its opening takes besides a welcome.
-    rests: the share of a class that it rests at the end.
+    rests: the share of a class that it rests at the end. called: what a class is called that goes this way
+    instead of its style's.
     """
 
     opening: tuple[str, ...]
@@ -73,6 +74,7 @@ class DraftRoute(DeclaredPart, frozen=True):
     least: int = 0
     opens: int = 0
     rests: float = 0.0
+    called: str = ""
 
     @property
     def any_style(self) -> bool:
