@@ -314,9 +314,17 @@ def test_what_somebody_has_and_nobody_knows_is_asked_about(text, reader):
     assert any(wish.asks for wish in reader.read(text).wishes)
 
 
-@pytest.mark.parametrize("text", ["for women with busy lives", "for my friend with two dogs, hatha"])
+@pytest.mark.parametrize(
+    "text", ["for women with busy lives", "for my friend with two dogs", "I sit at a computer all day"]
+)
 def test_what_anybody_may_have_stops_nothing(text, reader):
     assert not any(wish.asks for wish in reader.read(f"{text}, hatha").wishes)
+
+
+def test_a_stiff_neck_is_what_it_is_about_and_nothing_hangs_from_it(reader):
+    brief = reader.read("morning stretch, stiff neck").brief
+    assert brief.focus == ("neck",)
+    assert "neck loads" in brief.without
 
 
 def test_a_thread_is_said_three_times_and_hers_stays(reader):

@@ -98,7 +98,7 @@ _HAVING = re.compile(
     r"\b(?:(?:some|any)(?:one|body)|person|people|those|wom[ae]n|m[ae]n|lad(?:y|ies)|clients?|students?|pupils?"
     r"|members?|friends?|mother|mum|mom|father|dad|sister|brother|husband|wife|partner|daughter|son|aunt|uncle"
     r"|neighbours?|neighbors?|colleagues?|seniors|adults|beginners|gran\w*|nan|she|he|they|i)\s+"
-    r"(?:(?:who )?(?:has|have|had|is|are|lives?|living)\s+)?(?:with\s+)?(?:got\s+)?"
+    r"(?:with|(?:who\s+)?(?:has|have|had|got|lives? with|living with)(?:\s+got)?)\s+"
     r"(?:(?:an?|the|her|his|their|some)\s+)?$",
     re.IGNORECASE,
 )
