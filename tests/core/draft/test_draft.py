@@ -322,3 +322,11 @@ def test_older_people_do_mat_work_on_the_mat():
     bases = {base_of(one.use.start) for one in drafted(brief).timed.segments if not one.behaviour.bare}
     assert "chair" not in bases
     assert {"supine", "on-right"} <= bases
+
+
+def test_what_choices_speak_of_is_fetched_at_the_beginning_and_what_is_not_there_is_not_spoken_of():
+    said = [cue.text for cue in drafted(msgspec.structs.replace(HIPS, props=())).timed.cues]
+    assert any("in reach, if you can" in text for text in said[:8])
+    bare = promise_reader(shipped()).read("no props, hatha about hips, 25 minutes").brief
+    told = " ".join(cue.text.lower() for cue in drafted(bare).timed.cues)
+    assert not [word for word in ("block", "strap", "blanket", "cushion") if word in told]

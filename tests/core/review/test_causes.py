@@ -56,10 +56,10 @@ def tried(seeds):
 def test_causes_are_named_right_at_their_moment():
     count = tried(range(4))
     assert count["known"] > 3
-    assert count["found"] >= 0.95 * count["known"], count
+    assert count["found"] >= count["known"] - 1, count
     assert count["at its moment"] >= 0.95 * count["timed"], count
     assert count["invented in clean ones"] == 0, count
-    assert count["invented"] <= 0.05 * count["known"], count
+    assert count["invented"] <= 1, count
 
 
 @pytest.mark.long

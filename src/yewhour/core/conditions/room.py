@@ -88,6 +88,17 @@ class Room(msgspec.Struct, frozen=True, dict=True):
         """Whether a line asks for something that is left out."""
         return bool(self._unsaid) and bool(re.search(self._unsaid, text, re.IGNORECASE))
 
+    def wanted(self, text: str) -> str:
+        """A placing without the other ways in it that are left out: "the shin or a block", or a sentence for
+        those who need one ("If the low back lifts, ...")."""
+        if not self.unwanted(text):
+            return text
+        left_out = rf"(?:(?:on|over) )?(?:(?:an?|the|two) )?{self._unsaid}"
+        text = re.sub(rf",? or {left_out}(?: if [^,.;]*)?", "", text)
+        text = re.sub(rf"{left_out} or ", "", text)
+        sentences = re.split(r"(?<=[.?!])\s+", text)
+        return " ".join(one for one in sentences if not (one.startswith("If ") and self.unwanted(one)))
+
     @property
     def most(self) -> int:
         """The most effort for everybody here."""

@@ -88,7 +88,7 @@ _LAST_NUMBER = re.compile(
 # "flow 40 to crow": right before what the class is towards, or for, or without.
 _NUMBER_BETWEEN = re.compile(
     r"(?:^|\b(?:flow|yoga|pilates|mat|hatha|yin|vinyasa|class|stretch|restorative|chair|core|barre)\s+)"
-    r"([1-9][05])(?=\s+(?:to|towards|for|with|about|without|on|before|after|flow|yoga|pilates|mat|hatha|yin"
+    r"([1-9][05])(?=\s+(?:to|towards|for|with|about|without|no|at|in|on|before|after|flow|yoga|pilates|mat|hatha|yin"
     r"|vinyasa|gentle|slow|strong|power|chair|easy|morning|evening|restorative|core)\b)",
     re.IGNORECASE,
 )

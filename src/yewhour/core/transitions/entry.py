@@ -62,12 +62,22 @@ LONGEST_QUIET = "seventy-seven minutes"  # what the line that promises quiet has
 EntryLine = tuple[str, Wordings]
 
 
+# Props that cards speak of where none is needed, as one is told to fetch them; from how many cards, and how
+# long a class.
+HANDY = {
+    "block": "a block or a thick book", "strap": "a strap or a belt", "blanket": "a folded blanket",
+    "cushion": "a cushion",
+}  # fmt: skip
+HANDY_OFTEN, HANDY_S = 2, 600.0
+
+
 class EntryLines:
     """The lines of the ways in and of the talks of one class; what was worked out once is remembered."""
 
     def __init__(self, phrasing: Phrasing, uses: Sequence[StepUse], edits: Sequence[LineEdit]) -> None:
         self.phrasing = phrasing
         self.props = list(dict.fromkeys(prop for use in uses for prop in use.movement.props))
+        self.handy = _handy(phrasing, uses)
         self.first_talk = next((use.key for use in uses if use.behaviour.is_talk), "")
         self._spoken = OwnLineLengths(edits, phrasing.duration)
         self._known: dict[tuple[object, ...], list[EntryLine]] = {}
@@ -361,8 +371,24 @@ class EntryLines:
         if self.props and use.key == self.first_talk:
             props = listed(self.props)
             yield fill(self.phrasing.wording.props_opening[0][0], use.side, props=props), 0
+        if self.handy and use.key == self.first_talk and "welcome" in marks:
+            handy = listed(self.handy)
+            yield fill(self.phrasing.wording.props_handy[0][0], use.side, props=handy), 0
         if use.key == self.first_talk and "welcome" in marks:
             yield from ((line, 0) for line in self.phrasing.room.said)
+
+
+def _handy(phrasing: Phrasing, uses: Sequence[StepUse]) -> list[str]:
+    """What the cards of a class speak of more than once and nothing needs, as one is told to fetch it: nobody
+    leaves the mat for a block in the middle of a posture."""
+    if phrasing.brief.target_s < HANDY_S:
+        return []
+    needed = {prop_noun(prop) for use in uses for prop in use.movement.props}
+    cards = {use.movement.id: use.movement.card for use in uses if use.movement.card is not None}
+    texts = [" ".join((*card.choice, *card.check, *card.place)).lower() for card in cards.values()]
+    named = {noun: sum(bool(re.search(rf"\b{noun}s?\b", text)) for text in texts) for noun in HANDY}
+    needed |= {noun for noun in HANDY if phrasing.room.unwanted(noun)}
+    return [HANDY[noun] for noun, often in named.items() if often >= HANDY_OFTEN and noun not in needed]
 
 
 def _decides(card: Card | None, shape: Mapping[str, str]) -> bool:

@@ -128,8 +128,11 @@ def _places(phrasing: Phrasing, card: Card, use: StepUse) -> list[str]:
         return [text for line in lines_of(use, "call") for text in line[:1]]
     if is_again(phrasing, use) and card.again:
         returns = (card.again, *card.returns)
-        return [card.again if use.second else returns[max(0, use.seen - 1) % len(returns)]]
-    return list(card.place[:1] if use.round > 1 else card.place)
+        return [
+            phrasing.room.wanted(card.again) if use.second else returns[max(0, use.seen - 1) % len(returns)]
+        ]
+    placed = (phrasing.room.wanted(text) for text in (card.place[:1] if use.round > 1 else card.place))
+    return [text for text in placed if text]
 
 
 def _chosen_while(phrasing: Phrasing, use: StepUse) -> bool:

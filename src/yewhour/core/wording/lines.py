@@ -38,6 +38,7 @@ class StandingLines(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     prop_moved: LineVariants
     prop_there: LineVariants
     props_opening: LineVariants
+    props_handy: LineVariants
     more_breaths: LineVariants
     last_breath: LineVariants
     more_reps: LineVariants
