@@ -1,7 +1,7 @@
 """A listener with closed eyes, who knows nothing but what is said."""
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from tests.conftest import demo_maker, examples, plan_of, shipped
@@ -49,6 +49,7 @@ def node(name: str) -> Step | Pair:
 
 
 @examples(40)
+@example(["neck-turn", "neck-turn"], "hatha")
 @given(st.lists(st.sampled_from(MOVEMENTS), min_size=3, max_size=7), st.sampled_from(sorted(WORDS.schools)))
 def test_any_movement_may_come_after_any_other_in_any_style(names, style):
     solved = solve(plan_of(*(node(name) for name in names), style=style), WORDS)

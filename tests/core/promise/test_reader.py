@@ -300,7 +300,8 @@ def test_no_number_is_dropped_without_a_word(text, reader):
     ("text", "caution"),
     [("c7 disc, hatha", "disc"), ("c7 disc, hatha", "neck"), ("l5 s1", "disc"), ("mcl, hatha", "knees"),
      ("women in their 70s", "older"), ("in my early 80s, hatha", "older"),
-     ("on beta blockers, hatha", "heart"), ("preeclampsia", "pregnancy")],
+     ("on beta blockers, hatha", "heart"), ("preeclampsia", "pregnancy"),
+     ("for when my back is playing up", "low-back"), ("my knee gave way, hatha", "knees")],
 )  # fmt: skip
 def test_a_word_of_the_surgery_is_minded(text, caution, reader):
     assert caution in reader.read(text).brief.cautions
@@ -319,6 +320,17 @@ def test_what_somebody_has_and_nobody_knows_is_asked_about(text, reader):
 )
 def test_what_anybody_may_have_stops_nothing(text, reader):
     assert not any(wish.asks for wish in reader.read(f"{text}, hatha").wishes)
+
+
+def test_no_getting_up_and_down_is_off_the_floor(reader):
+    brief = reader.read("gentle yoga for large bodies, no getting up and down").brief
+    assert "floor" in brief.without
+    assert brief.audience == ""
+
+
+def test_where_she_teaches_and_wheels_on_chairs_ask_for_nothing(reader):
+    assert reader.read("I teach at a school, 40 minutes hatha").brief.audience != "teach"
+    assert reader.read("office chairs on wheels, 10 minutes").brief.wanted == ()
 
 
 def test_a_stiff_neck_is_what_it_is_about_and_nothing_hangs_from_it(reader):

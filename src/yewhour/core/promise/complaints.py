@@ -7,8 +7,8 @@ from yewhour.core.promise.vocabulary import Lexicon, Token
 def complaint_to(lexicon: Lexicon, tokens: list[Token], end: int) -> int:
     """Where the complaint of a part of the body ends: `knee pain`, `knees are sore`; `end`, its own end,
     where it has none."""
-    if end < len(tokens) and tokens[end].plain in lexicon.hurts:
-        return end + 1
+    if hurts := _hurts(lexicon, tokens, end):
+        return hurts
     behind = _behind(tokens, end)
     if behind == len(tokens):
         return end
@@ -17,7 +17,16 @@ def complaint_to(lexicon: Lexicon, tokens: list[Token], end: int) -> int:
     sore = lexicon.contexts.get((tokens[behind].plain,)) == "mind"
     if behind == end:  # "left knee bad", but not "wrists, bad back" without its comma
         return end + 1 if sore and end + 1 == len(tokens) else end
-    return behind + 1 if sore or tokens[behind].plain in lexicon.hurts else end
+    return behind + 1 if sore else _hurts(lexicon, tokens, behind) or end
+
+
+def _hurts(lexicon: Lexicon, tokens: list[Token], at: int) -> int:
+    """Where a word of hurting ends, or two that are one: `aches`, `playing up`; 0 where there is none."""
+    for many in (2, 1):
+        said = " ".join(token.plain for token in tokens[at : at + many])
+        if at + many <= len(tokens) and said in lexicon.hurts:
+            return at + many
+    return 0
 
 
 def hurting_to(tokens: list[Token], end: int) -> int:

@@ -50,6 +50,17 @@ from yewhour.core.teaching_data import TeachingData
 
 _OF_PREGNANCY = r"(?:pregnant|gone|along|into pregnancy|of pregnancy|into my pregnancy)"
 _SLASHED = re.compile(r"\bw/(o\b)?\s*", re.IGNORECASE)  # "w/ a bolster", "w/o jumping"
+# What would be taken apart, or for somebody: "for when my back ...", "getting up and down", "20ish minutes".
+_PLAINER = tuple(
+    (re.compile(pattern, re.IGNORECASE), plain)
+    for pattern, plain in (
+        (r"\bfor when\b", "when"),
+        (r"\b(getting|get) (?:up and down|down and up)\b", r"\1 down to the floor"),
+        (r"\b(?:on (?:wheels|castors)|(?:i|we)(?:'m| am| are)? teach(?:ing)?(?: at| in| for)?)\b", ""),
+        (r"\b(?:in|at) (?:the|a|our|my) (?:(?:school|village|church|town|local) )?(?:gym|hall)\b", ""),
+        (r"(?<=\d)(?: ?-? ?ish|[- ]or[- ]so)\b", ""),
+    )
+)
 _ADDRESSED = re.compile(r"\bMs\.? (?=[A-Z][a-z])")  # somebody by her name, and no condition
 _WEEKS = re.compile(rf"\b({NUMBER})[- ]weeks?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
 _MONTHS = re.compile(rf"\b({NUMBER})(?:st|nd|rd|th)?[- ]months?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
@@ -82,7 +93,7 @@ _BARE_NUMBER = re.compile(r"(?:^|[,|;])\s*(\d{1,3})\s*(?=$|[,|;.])")
 _LAST_NUMBER = re.compile(
     r"(?:(?<!\bclass)|(?<=\w class))(?<!\bweek)(?<!\bpart)(?<!\bday)(?<!\bnumber)(?<!\blesson)(?<!\bage)"
     r"(?<!\bover)(?<!\bunder)(?<!\bfor)"
-    r"(?<!\d)\s(1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.])",
+    r"(?<!\d)\s(1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.]|\s(?:no|without)\b)",
     re.IGNORECASE,
 )
 # "flow 40 to crow": right before what the class is towards, or for, or without.
@@ -98,7 +109,7 @@ _HAVING = re.compile(
     r"\b(?:(?:some|any)(?:one|body)|person|people|those|wom[ae]n|m[ae]n|lad(?:y|ies)|clients?|students?|pupils?"
     r"|members?|friends?|mother|mum|mom|father|dad|sister|brother|husband|wife|partner|daughter|son|aunt|uncle"
     r"|neighbours?|neighbors?|colleagues?|seniors|adults|beginners|gran\w*|nan|she|he|they|i)\s+"
-    r"(?:with|(?:who\s+)?(?:has|have|had|got|lives? with|living with)(?:\s+got)?)\s+"
+    r"(?:with|(?:who\s+)?(?:has|have|had|got|lives? with|living with)(?:\s+(?:got|had))?)\s+"
     r"(?:(?:an?|the|her|his|their|some)\s+)?$",
     re.IGNORECASE,
 )
@@ -132,7 +143,9 @@ class PromiseReader:
             )
         wishes = _told_once([*_joined(self._wishes(text[:MOST]))])
         wishes = [self._had(wish, text) for wish in wishes]
-        wishes += self._left_over(text[:MOST], " ".join(wish.text.lower() for wish in wishes))
+        wishes += self._left_over(
+            text[:MOST], " ".join(f"{wish.text} {wish.meaning}" for wish in wishes).lower()
+        )
         wishes = asked_about(wishes, text, self.teaching_data.conditions.conditions)
         known = [
             wish for wish in wishes if wish.state != "unknown" and wish.kind not in ("audience", "unmet")
@@ -157,6 +170,10 @@ class PromiseReader:
 
     def _left_over(self, text: str, said: str) -> Iterator[Wish]:
         """The numbers that no wish has: a class of several, how often, of whatever they are."""
+        for start, end, _ in reversed(since_in(text)):
+            text = text[:start] + text[end:]
+        if "minded: anyone pregnant" in said:
+            text = re.sub(r"\d+[- ](?:weeks?|months?)", "", text)
         for found in _COUNTED.finditer(text):
             if not re.search(rf"\b{found[1]}\b", said):
                 yield self.meanings.unknown(found[0].strip(), "", False)
@@ -165,6 +182,8 @@ class PromiseReader:
 
     def _wishes(self, text: str) -> Iterator[Wish]:
         text = _ADDRESSED.sub("", text)
+        for pattern, plain in _PLAINER:
+            text = pattern.sub(plain, text)
         text = _SLASHED.sub(lambda found: "without " if found[1] else "with ", text)
         if found := cleared_in(text):
             if not found["no"]:
