@@ -55,6 +55,8 @@ _PLAINER = tuple(
     (re.compile(pattern, re.IGNORECASE), plain)
     for pattern, plain in (
         (r"\bfor when\b", "when"),
+        (r"\bprone to\b", "mind"),
+        (r"\ba and b\b|\bgym (?=class)", ""),
         (r"\b(getting|get) (?:up and down|down and up)\b", r"\1 down to the floor"),
         (r"\b(?:on (?:wheels|castors)|(?:i|we)(?:'m| am| are)? teach(?:ing)?(?: at| in| for)?)\b", ""),
         (r"\b(?:in|at) (?:the|a|our|my) (?:(?:school|village|church|town|local) )?(?:gym|hall)\b", ""),
@@ -98,9 +100,10 @@ _LAST_NUMBER = re.compile(
 )
 # "flow 40 to crow": right before what the class is towards, or for, or without.
 _NUMBER_BETWEEN = re.compile(
-    r"(?:^|\b(?:flow|yoga|pilates|mat|hatha|yin|vinyasa|class|stretch|restorative|chair|core|barre)\s+)"
+    r"(?:^|(?<!\w)(?!(?:week|part|day|number|lesson|age|aged|over|under|for|of|class)\b)[a-z][\w'-]*\s+)"
     r"([1-9][05])(?=\s+(?:to|towards|for|with|about|without|no|at|in|on|before|after|flow|yoga|pilates|mat|hatha|yin"
-    r"|vinyasa|gentle|slow|strong|power|chair|easy|morning|evening|restorative|core)\b)",
+    r"|vinyasa|gentle|slow|strong|power|chair|easy|morning|evening|restorative|core|intermediate|beginners?|advanced"
+    r"|mixed|all levels|experienced)\b)",
     re.IGNORECASE,
 )
 _NUMBER_FOR = re.compile(r"\bfor (\d\d)(?=\s+(?:with|who|and|without)\b|\s*(?:$|[,|;.]))", re.IGNORECASE)
