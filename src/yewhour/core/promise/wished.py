@@ -263,7 +263,7 @@ def _fill(
             fields.setdefault(field, value)
     if word.minutes:
         fields.setdefault("target_s", word.minutes * 60.0)
-    if word.whom and not wish.text.lower().startswith(_NO_PEOPLE) and not wish.text.lower().endswith(("ing", "al")):
+    if word.whom and not wish.text.lower().startswith(_NO_PEOPLE) and not wish.text.lower().endswith("ing"):
         fields.setdefault("audience", wish.text)
     if not lists["focus"]:
         lists["focus"] += word.focus
