@@ -1,0 +1,141 @@
+"""The numbers of a promise: ages, weeks, times by the clock, lengths, and those that stand by themselves."""
+
+import re
+from collections.abc import Callable, Iterator, Sequence
+
+from yewhour.core.lengths import show_length
+from yewhour.core.promise.grammar import NUMBER, clock_in, length_in, number_of
+from yewhour.core.promise.lately import since_in
+from yewhour.core.promise.meanings import Meanings
+from yewhour.core.promise.wishes import State, Wish
+
+_OF_PREGNANCY = r"(?:pregnant|gone|along|into pregnancy|of pregnancy|into my pregnancy)"
+_WEEKS = re.compile(rf"\b({NUMBER})[- ]weeks?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
+_MONTHS = re.compile(rf"\b({NUMBER})(?:st|nd|rd|th)?[- ]months?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
+_BORN = re.compile(
+    rf"\b({NUMBER})[- ](?:weeks?|months?)[- ]"
+    r"(?:postpartum|postnatal|after (?:the |a |my )?birth|after (?:having )?(?:the |a |my )?baby)"
+    rf"|\b(?:baby|birth|born)\b(?:\W+(?:is|was|just|now|only|about|almost|nearly|came|born|turned)\b)*\W+"
+    rf"{NUMBER}[- ](?:weeks?|months?)(?:[- ](?:old|ago))?",
+    re.IGNORECASE,
+)
+# Weeks by themselves, of a number that no course has: "38 weeks, gentle".
+_FAR_ALONG = re.compile(
+    r"(?:^|[,|;]|\b(?:i'm|i am|she's|she is|at))\s*((?:1[4-9]|2\d|3\d|4[0-2])) weeks\s*(?=$|[,|;.])",
+    re.IGNORECASE,
+)
+_AGE = re.compile(
+    r"\b(?:(?:over|aged|age|past|above)\s+(?:the age of\s+)?(\d\d)s?|(\d\d)\s*\+"
+    r"|(\d{1,2})(?:\s*(?:-|to)\s*\d{1,2})?[- ]years?[- ]olds?"
+    r"|\b(?:in (?:their|her|his|my|our|the)\s+)(?:early |mid|late )*[- ]?([6-9]0)'?s\b"
+    r"|(?:who is|who's|she is|she's|he is|he's|i am|i'm|of|parents?|mum|mom|mother|dad|father|gran\w*"
+    r"|aunt|uncle|lady)\W{1,3}([7-9]\d)\b"
+    r"(?![\d:'’%]|[ -]*(?:min|m\b|sec|hour|breath|rep|times|weeks?|days?|kg|bpm)))",
+    re.IGNORECASE,
+)
+_BARE_NUMBER = re.compile(r"(?:^|[,|;])\s*(\d{1,3})\s*(?=$|[,|;.])")
+# "flow 45", "core in 20": at the end of what is said, and nothing that is counted.
+_LAST_NUMBER = re.compile(
+    r"(?:(?<!\bclass)|(?<=\w class))(?<!\bweek)(?<!\bpart)(?<!\bday)(?<!\bnumber)(?<!\blesson)(?<!\bage)"
+    r"(?<!\bover)(?<!\bunder)(?<!\bfor)"
+    r"(?<!\d)\s(1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.]|\s(?:no|without)\b)",
+    re.IGNORECASE,
+)
+# "flow 40 to crow": right before what the class is towards, or for, or without.
+_NUMBER_BETWEEN = re.compile(
+    r"(?:^|(?<!\w)(?!(?:week|part|day|number|lesson|age|aged|over|under|for|of|class)\b)[a-z][\w'-]*\s+)"
+    r"([1-9][05])(?=\s+(?:to|towards|for|with|about|without|no|at|in|on|before|after|flow|yoga|pilates|mat|hatha|yin"
+    r"|vinyasa|gentle|slow|strong|power|chair|easy|morning|evening|restorative|core|intermediate|beginners?|advanced"
+    r"|mixed|all levels|experienced)\b)",
+    re.IGNORECASE,
+)
+_NUMBER_FOR = re.compile(r"\bfor (\d\d)(?=\s+(?:with|who|and|without)\b|\s*(?:$|[,|;.]))", re.IGNORECASE)
+_COUNTED = re.compile(
+    r"\b(?:(?:week|class|part|day|number|lesson|session)s? )?(?<![\d.:])(\d{1,4})\b(?![\d.:])", re.I
+)
+LEAST_MIN, MOST_MIN = 3, 180  # that a number by itself is taken for
+_BARE_AGE = re.compile(r"(?:^|[,|;])\s*(6[5-9]|[7-9]\d)\s*(?=$|[,|;.])")
+OLD, GROWN = 65, 16
+
+
+class PromiseNumbers:
+    """Reads what is a number in a promise. meanings: what they are taken for."""
+
+    def __init__(self, meanings: Meanings) -> None:
+        self._meanings = meanings
+
+    def read(self, text: str) -> tuple[list[Wish], str]:
+        """The wishes that numbers make, and the text without them."""
+        wishes: list[Wish] = []
+        numbered: tuple[tuple[re.Pattern[str], Callable[[re.Match[str]], str]], ...] = (
+            (_WEEKS, lambda found: "pregnancy-first" if number_of(found[1]) <= 13 else "pregnancy"),
+            (_FAR_ALONG, lambda found: "pregnancy"),
+            (_MONTHS, lambda found: "pregnancy-first" if number_of(found[1]) <= 3 else "pregnancy"),
+            (_BORN, lambda found: "after-birth"),
+            (_AGE, _aged),
+        )
+        for pattern, tag_of in numbered:
+            while (found := pattern.search(text)) and (tag := tag_of(found)):
+                wishes.append(self._meanings.condition(found[0], tag))
+                text = f"{text[: found.start()]} | {text[found.end() :]}"
+        # "10 weeks after an operation" is after it: what heals is minded however long ago it was.
+        for start, end, _ in reversed(since_in(text)):
+            text = f"{text[:start].rstrip()} {text[end:].lstrip()}"
+        long = False
+        if (when := clock_in(text)) is not None:
+            at = text[when.start : when.end].strip()
+            if when.time:
+                wishes.append(self._meanings.of(at, "time", when.time, "", None))
+            if long := when.long_s > 0:
+                wishes.append(
+                    Wish(at, f"{show_length(when.long_s)} long", kind="length", key=str(when.long_s))
+                )
+            text = f"{text[: when.start].rstrip()} {text[when.end :].lstrip()}"
+        while (length := length_in(text)) is not None:
+            start, end, seconds = length
+            long = True
+            said = text[start:end].strip()
+            wishes.append(_long(said, seconds))
+            text = f"{text[:start].rstrip()} {text[end:].lstrip()}"
+        found = _BARE_AGE.search(text)
+        if found and (long or int(found[1]) % 5):  # the length is told already, or none is like that
+            wishes.append(self._meanings.condition(found[1], "older"))
+            text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
+        if found := _BARE_NUMBER.search(text) or (
+            None if long else _LAST_NUMBER.search(text) or _NUMBER_BETWEEN.search(text)
+        ):  # minutes, where none were said; else nobody knows of what
+            minutes, why = int(found[1]), "no unit was said; taken for minutes"
+            if not long and LEAST_MIN <= minutes <= MOST_MIN:
+                key = str(60.0 * minutes)
+                wishes.append(
+                    Wish(found[1], f"{show_length(60.0 * minutes)} long", "guessed", why, "length", key)
+                )
+            else:
+                wishes.append(self._meanings.unknown(found[1], "", False))
+            text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
+        if found := _NUMBER_FOR.search(text):  # of minutes or of people: nobody knows
+            wishes.append(self._meanings.unknown(found[1], "", False))
+        return wishes, text
+
+    def left_over(self, text: str, wishes: Sequence[Wish]) -> Iterator[Wish]:
+        """The numbers that no wish has: a class of several, how often, of whatever they are."""
+        said = " ".join(f"{wish.text} {wish.meaning}" for wish in wishes).lower()
+        for start, end, _ in reversed(since_in(text)):
+            text = text[:start] + text[end:]
+        if "minded: anyone pregnant" in said:
+            text = re.sub(r"\d+[- ](?:weeks?|months?)", "", text)
+        for found in _COUNTED.finditer(text):
+            if not re.search(rf"\b{found[1]}\b", said):
+                yield self._meanings.unknown(found[0].strip(), "", False)
+
+
+def _long(said: str, seconds: float, state: State = "kept", reason: str = "") -> Wish:
+    return Wish(said, f"{show_length(seconds)} long", state, reason, "length", str(seconds))
+
+
+def _aged(found: re.Match[str]) -> str:
+    """The condition of an age, "" for none."""
+    age = int(next(one for one in found.groups() if one))
+    if found[3] and age < GROWN:
+        return "children"
+    return "older" if age >= OLD or (age >= OLD - 5 and (found[2] or found[4])) else ""
