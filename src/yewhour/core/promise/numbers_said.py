@@ -87,9 +87,7 @@ class PromiseNumbers:
             if when.time:
                 wishes.append(self._meanings.of(at, "time", when.time, "", None))
             if long := when.long_s > 0:
-                wishes.append(
-                    Wish(at, f"{show_length(when.long_s)} long", kind="length", key=str(when.long_s))
-                )
+                wishes.append(_long(at, when.long_s))
             text = f"{text[: when.start].rstrip()} {text[when.end :].lstrip()}"
         while (length := length_in(text)) is not None:
             start, end, seconds = length
@@ -106,10 +104,7 @@ class PromiseNumbers:
         ):  # minutes, where none were said; else nobody knows of what
             minutes, why = int(found[1]), "no unit was said; taken for minutes"
             if not long and LEAST_MIN <= minutes <= MOST_MIN:
-                key = str(60.0 * minutes)
-                wishes.append(
-                    Wish(found[1], f"{show_length(60.0 * minutes)} long", "guessed", why, "length", key)
-                )
+                wishes.append(_long(found[1], 60.0 * minutes, "guessed", why))
             else:
                 wishes.append(self._meanings.unknown(found[1], "", False))
             text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
