@@ -309,7 +309,13 @@ def test_a_word_of_the_surgery_is_minded(text, caution, reader):
 
 @pytest.mark.parametrize(
     "text",
-    ["hatha for someone with vvd", "my aunt has vvd, 20 min", "women with zorns", "slipped rib, hatha"],
+    [
+        "hatha for someone with vvd",
+        "my aunt has vvd, 20 min",
+        "women with zorns",
+        "slipped rib, hatha",
+        "flow for my aunt who has vvd",
+    ],
 )
 def test_what_somebody_has_and_nobody_knows_is_asked_about(text, reader):
     assert any(wish.asks for wish in reader.read(text).wishes)

@@ -67,11 +67,15 @@ _HAVING = re.compile(
     r"\b(?:(?:some|any)(?:one|body)|person|people|those|wom[ae]n|m[ae]n|lad(?:y|ies)|clients?|students?|pupils?"
     r"|members?|friends?|mother|mum|mom|father|dad|sister|brother|husband|wife|partner|daughter|son|aunt|uncle"
     r"|neighbours?|neighbors?|colleagues?|seniors|adults|beginners|gran\w*|nan|she|he|they|i)\s+"
-    r"(?:with|(?:who\s+)?(?:has|have|had|got|lives? with|living with)(?:\s+(?:got|had))?)\s+"
+    r"(?:with|(?:who\s+)?(?:has|have|had|got|lives? with|living with)(?:\s+(?:got|had|to))?)\s+"
     r"(?:(?:an?|the|her|his|their|some)\s+)?$",
     re.IGNORECASE,
 )
-_HAS = re.compile(r"\b(?:has|have|had|got|suffers)\b(?: (?:an?|the|her|his|their|some)\b)?", re.IGNORECASE)
+_HAS = re.compile(
+    r"\b(?:has|have|had|got)\b(?! (?:been|never|not|no|to|done|tried|given|just|only|already|all|little)\b)"
+    r"(?: (?:an?|the|her|his|their|some)\b)?",
+    re.IGNORECASE,
+)
 _NOBODY = re.compile(
     r"(?:some|any)(?:one|body)(?: who)?|(?:people|those|a person|the ones) who", re.IGNORECASE
 )
@@ -108,17 +112,20 @@ class PromiseReader:
         return brief_of(wishes, brief, self.lexicon.words, self.teaching_data, self.areas)
 
     def _had(self, wish: Wish, text: str) -> Wish:
-        """What somebody has, and nobody here knows, may be of health: "for someone with ..." asks."""
+        """What somebody has, and nobody here knows, may be of health: "for someone with ..." asks. What
+        anybody may have is nobody a class is for."""
         who, what = "", wish.text
-        if found := _HAS.search(wish.text):  # "aunt has it", and none of its words is known
+        if found := _HAS.search(wish.text):  # "aunt who has it", and none of its words is known
             who, what = wish.text[: found.end()], wish.text[found.end() :].strip()
         before = text[: max(0, text.lower().find(wish.text.lower()))] + who
-        if wish.kind or wish.state not in ("unmet", "unknown") or not _HAVING.search(f"{before.rstrip()} "):
+        unread = not wish.kind and wish.state in ("unmet", "unknown")
+        if not ((unread or wish.kind == "audience") and what and _HAVING.search(f"{before.rstrip()} ")):
             return wish
         plain = {token.plain for token in tokens_of(what)}
-        if plain & {token.plain for one in self.lexicon.words.had for token in tokens_of(one)}:
-            return wish
-        return self.meanings.unknown(what or wish.text, "mind", True)
+        harmless = plain & {token.plain for one in self.lexicon.words.had for token in tokens_of(one)}
+        if wish.kind == "audience" and (harmless or not found):
+            return self.meanings.unknown(what, "", False)
+        return wish if harmless else self.meanings.unknown(what, "mind", True)
 
     # --- the text in parts --------------------------------------------------------------------------------
 

@@ -20,7 +20,24 @@ _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
 _PLACED = ("anything but", "anything off", "anything not")
-_NO_PEOPLE = ("sit", "at ", "on ", "in ", "after ", "standing ", "before ", "to ", "post", "pre-", "pre ")
+_NO_PEOPLE = (
+    "sit",
+    "stand ",
+    "stay",
+    "work ",
+    "carry",
+    "walk ",
+    "at ",
+    "on ",
+    "in ",
+    "after ",
+    "standing ",
+    "before ",
+    "to ",
+    "post",
+    "pre-",
+    "pre ",
+)
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
 TITLED = 44  # letters of a title that those who may be there have at most
