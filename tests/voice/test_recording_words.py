@@ -43,7 +43,7 @@ SKIPPED, DRIFT = 0.06, 0.02
 def timed():
     """The first minute, or nearly of a class."""
     whole = demo_maker("four-at-the-slip").make()
-    segments = tuple(one for one in whole.segments if one.end <= 500)
+    segments = tuple(one for one in whole.segments if one.end <= 400)
     ids = {one.id for one in segments}
     cues = tuple(cue for cue in whole.cues if cue.segment in ids)
     return msgspec.structs.replace(whole, cues=cues, segments=segments, length=segments[-1].end)

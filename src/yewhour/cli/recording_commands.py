@@ -52,6 +52,8 @@ def look_back(options: argparse.Namespace) -> None:
         raise Problem("Without its class nothing can be written as it was.", do="Name the class too.")
     if path is None and options.captions is None and not sounds:
         raise Problem("There is nothing to look back at.", do="Name a class, --captions or --sound.")
+    sources = path, marks, options.captions, *(sound for _, sound in sounds)
+    may_write(options.out, options.replace, *sources)  # before it is listened to
     words, timed, take = teaching_data(), None, None
     if path is not None and marks is not None:
         taken = replay_take(path, marks, options.length, words)
@@ -77,15 +79,7 @@ def look_back(options: argparse.Namespace) -> None:
     else:
         raise Problem("There is nothing to look back at.", do="Name --marks, --captions or --sound.")
     content = looked.json if options.format == "json" else looked.text
-    write_out(
-        content,
-        options.out,
-        path,
-        marks,
-        options.captions,
-        *(sound for _, sound in sounds),
-        replace=options.replace,
-    )
+    write_out(content, options.out, *sources, replace=options.replace)
 
 
 def _shelved() -> list[ClassSheet]:
@@ -96,6 +90,7 @@ def _shelved() -> list[ClassSheet]:
 
 
 def bring_in(options: argparse.Namespace) -> None:
+    may_write(options.out, options.replace, options.captions)  # before it is listened to
     words = teaching_data()
     hearing = recordings.captions_in(options.captions)
     for message in hearing.messages:

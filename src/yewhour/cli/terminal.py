@@ -25,9 +25,11 @@ def write_json(value: object) -> None:
     write_out(msgspec.json.format(msgspec.json.encode(value), indent=1) + b"\n", None)
 
 
-def may_write(out: Path, replace: bool, *sources: Path | None) -> None:
+def may_write(out: Path | None, replace: bool, *sources: Path | None) -> None:
     """Raises Problem where a file is there already and nobody said `--replace`, or where it is one of those
     that something is made from. A pipe or a device is no file that could be lost."""
+    if out is None:
+        return
     for source in sources:
         if source and out.exists() and source.exists() and out.samefile(source):
             what = "This is what it is made from; it is not written over."
