@@ -275,6 +275,7 @@ def test_a_number_of_something_else_is_no_length(text, reader):
 @pytest.mark.parametrize(
     ("text", "minutes"),
     [("chair class 15", 15), ("pilates for courage 25", 25), ("hatha 27", 27), ("7:30 to 8:15 yoga", 45),
+     ("hatha 30 shoulders", 30), ("restorative 45 bolster blanket", 45), ("class of 30 women, hatha", 20),
      ("at 18:30, 45 minutes hatha", 45), ("yin 9-10pm", 60), ("from 15 to 30 minutes hatha", 30)],
 )  # fmt: skip
 def test_a_number_by_itself_and_a_time_by_the_clock_are_what_they_are(text, minutes, reader):

@@ -41,12 +41,12 @@ _LAST_NUMBER = re.compile(
     r"(?<!\d)\s(1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.]|\s(?:no|without)\b)",
     re.IGNORECASE,
 )
-# "flow 40 to crow": right before what the class is towards, or for, or without.
+# "flow 40 to crow", "hatha 30 shoulders": in between, and nothing of which there are so many.
 _NUMBER_BETWEEN = re.compile(
-    r"(?:^|(?<!\w)(?!(?:week|part|day|number|lesson|age|aged|over|under|for|of|class)\b)[a-z][\w'-]*\s+)"
-    r"([1-9][05])(?=\s+(?:to|towards|for|with|about|without|no|at|in|on|before|after|flow|yoga|pilates|mat|hatha|yin"
-    r"|vinyasa|gentle|slow|strong|power|chair|easy|morning|evening|restorative|core|intermediate|beginners?|advanced"
-    r"|mixed|all levels|experienced)\b)",
+    r"(?:^|(?<!\w)(?!(?:week|part|day|number|lesson|age|aged|over|under|for|of|class|past|above|turning)\b)"
+    r"[a-z][\w'-]*\s+)([1-9][05])(?=\s+(?!(?:people|persons?|women|men|kids|children|students|clients|pupils|members"
+    r"|participants|ladies|teenagers|breaths?|reps?|rounds?|times|x|percent|degrees|sun|squats|somethings?|years?"
+    r"|weeks?|days?|months?|kg|plus|yo|and|or|of|to \d)\b)[a-z])",
     re.IGNORECASE,
 )
 _NUMBER_FOR = re.compile(r"\bfor (\d\d)(?=\s+(?:with|who|and|without)\b|\s*(?:$|[,|;.]))", re.IGNORECASE)
