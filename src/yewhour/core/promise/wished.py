@@ -23,6 +23,8 @@ _PLACED = ("anything but", "anything off", "anything not")
 _NO_PEOPLE = (
     "sit",
     "stand ",
+    "paint ",
+    "decorate",
     "stay",
     "work ",
     "carry",
