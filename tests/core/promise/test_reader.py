@@ -316,6 +316,7 @@ def test_a_word_of_the_surgery_is_minded(text, caution, reader):
         "women with zorns",
         "slipped rib, hatha",
         "flow for my aunt who has vvd",
+        "hatha for a friend with body dysmorphia",
     ],
 )
 def test_what_somebody_has_and_nobody_knows_is_asked_about(text, reader):

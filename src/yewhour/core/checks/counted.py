@@ -45,7 +45,7 @@ def quiet_count(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
             for n in range(1, parts)
         ]
         texts = _unsaid(segment, timed, [line[0] for line in lines])
-        said = [texts[(segment.use.place + n) % len(texts)] for n in range(len(at))]
+        said = [texts[n % len(texts)] for n in range(len(at))]
         more = tuple(
             line_edit(segment.use, "stay", "add", text=text, at_s=seconds(moment - segment.start))
             for moment, text in zip(at, said, strict=True)
@@ -56,9 +56,9 @@ def quiet_count(timed: TimedClass, prepared: PreparedPlan) -> Iterator[Notice]:
 
 
 def _unsaid(segment: Segment, timed: TimedClass, lines: Sequence[str]) -> list[str]:
-    """What a counted set may still say: thoughts of its card that the class has not had, or else the school's
-    lines, or else the card's own once more."""
+    """What a counted set may still say, the best first: thoughts of its card that the class has not had, then
+    the school's lines; the card's own once more where all of it has been said."""
     card, side = segment.use.movement.card, segment.use.told_side
     own = [fill(text, side) for name in THOUGHTS for text in getattr(card, name)] if card is not None else []
     heard = {cue.text for cue in timed.cues}
-    return [one for one in own if one not in heard] or [one for one in lines if one not in heard] or own
+    return [one for one in (*own, *lines) if one not in heard] or own or list(lines)

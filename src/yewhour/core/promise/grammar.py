@@ -144,13 +144,8 @@ _WHEN = re.compile(
     rf"\b(?:at |from )?{_CLOCK}\s*(?:-|–|to|till|until)\s*{_CLOCK}(?![\w:.])|\b(at )?{_CLOCK}(?![\w:.])",
     re.IGNORECASE,
 )
-DAY = (
-    (10, "morning"),
-    (15, "midday"),
-    (17, ""),
-    (21, "evening"),
-    (24, "night"),
-)  # until which hour it is that
+# Until which hour it is which time of day.
+DAY = ((10, "morning"), (15, "midday"), (17, ""), (21, "evening"), (24, "night"))
 
 
 class ClockTime(NamedTuple):

@@ -68,7 +68,7 @@ _HAVING = re.compile(
     r"|members?|friends?|mother|mum|mom|father|dad|sister|brother|husband|wife|partner|daughter|son|aunt|uncle"
     r"|neighbours?|neighbors?|colleagues?|seniors|adults|beginners|gran\w*|nan|she|he|they|i)\s+"
     r"(?:with|(?:who\s+)?(?:has|have|had|got|lives? with|living with)(?:\s+(?:got|had|to))?)\s+"
-    r"(?:(?:an?|the|her|his|their|some)\s+)?$",
+    r"(?:(?:an?|the|her|his|their|some|body|bad|mild|severe|serious|very|rare|bit of|kind of|form of)\s+)*$",
     re.IGNORECASE,
 )
 _HAS = re.compile(
@@ -121,8 +121,8 @@ class PromiseReader:
         unread = not wish.kind and wish.state in ("unmet", "unknown")
         if not ((unread or wish.kind == "audience") and what and _HAVING.search(f"{before.rstrip()} ")):
             return wish
-        plain = {token.plain for token in tokens_of(what)}
-        harmless = plain & {token.plain for one in self.lexicon.words.had for token in tokens_of(one)}
+        last = [token.plain for token in tokens_of(what)][-1:]  # of "busy lives", not of "body dysmorphia"
+        harmless = last == [] or last[0] in self.lexicon.had
         if wish.kind == "audience" and (harmless or not found):
             return self.meanings.unknown(what, "", False)
         return wish if harmless else self.meanings.unknown(what, "mind", True)

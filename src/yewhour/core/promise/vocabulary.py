@@ -153,6 +153,7 @@ class Lexicon:
             self._add("everyday", key, everyday.words)
         self.contexts = {phrase_of(one): name for name, row in words.contexts.items() for one in row}
         self.hurts = {" ".join(phrase_of(one)) for one in words.hurts}
+        self.had = {_plain(one) for one in words.had}
         self.fillers = {_plain(one) for one in words.fillers}
         self.single = sorted(
             {phrase[0] for phrase in self.phrases if len(phrase) == 1 and len(phrase[0]) > 3}
