@@ -355,6 +355,7 @@ def test_a_thread_is_said_three_times_and_hers_stays(reader):
     assert reader.read("gratitude, for children").brief.theme == ()
     grief = next(wish for wish in reader.read("slow flow for grief").wishes if wish.key == "grief")
     assert "supported" not in grief.meaning  # that is another style
+    assert reader.read("breathing for a friend whose mother died").brief.audience == ""
     assert "supported" in next(wish for wish in reader.read("grief").wishes if wish.key == "grief").meaning
 
 
