@@ -87,6 +87,7 @@ PERSONS = frozenset(
      "friend")
 )  # fmt: skip
 FREE = "free"  # "twist-free": without
+PREPARED = "prep"  # "crow prep": towards it
 AND = frozenset(("and", "or", "&", "nor"))
 
 # Names of movements that alone are words of every day: they need a word before them to be meant.

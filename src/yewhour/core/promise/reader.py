@@ -29,6 +29,7 @@ from yewhour.core.promise.grammar import (
     GOES_ON,
     LEAVES,
     PERSONS,
+    PREPARED,
     READS,
     STRICT,
     WHEN,
@@ -51,6 +52,7 @@ _PLAINER = tuple(
     for pattern, plain in (
         (r"\bfor when\b", "when"),
         (r"\bprone to\b", "mind"),
+        (r"\b(?:husband|wife|mother|mum|mom|father|dad|sister|brother|son|daughter|friend)['\u2019]s\b", ""),
         (r"\ba and b\b|\bgym (?=class)", ""),
         (r"\b(getting|get) (?:up and down|down and up)\b", r"\1 down to the floor"),
         (r"\b(?:on (?:wheels|castors)|(?:i|we)(?:'m| am| are)? teach(?:ing)?(?: at| in| for)?)\b", ""),
@@ -79,6 +81,10 @@ _HAS = re.compile(
 _NOBODY = re.compile(
     r"(?:some|any)(?:one|body)(?: who)?|(?:people|those|a person|the ones) who", re.IGNORECASE
 )
+_A_CLASS = re.compile(
+    r"\b(?:class(?:es)?|lesson|session|practi[cs]e|routine|sequence|workout|stretch\w*|exercises?|move(?:ment)?s?)\b",
+    re.IGNORECASE,
+)  # whoever says one of these wants a class, whatever else is said of it
 HARDER = ("experienced", "strength")
 MOST = 2000  # signs of a promise that are read
 Read = tuple[Kind, str, int, Phrase | None]  # kind, key, words, and the phrase it was mistyped for
@@ -103,10 +109,8 @@ class PromiseReader:
         wishes = [self._had(wish, text) for wish in wishes]
         wishes += self.numbers.left_over(text[:MOST], wishes)
         wishes = asked_about(wishes, text, self.teaching_data.conditions.conditions)
-        known = [
-            wish for wish in wishes if wish.state != "unknown" and wish.kind not in ("audience", "unmet")
-        ]
-        if not known and not any(wish.asks for wish in wishes):
+        known = [wish for wish in wishes if wish.state != "unknown"]
+        if not (known or _A_CLASS.search(text) or any(wish.asks for wish in wishes)):
             do = "Say: 25-minute gentle hatha about hips."
             raise Problem(f"Nothing in {text.strip()[:60]!r} is a promise.", "the promise", do)
         return brief_of(wishes, brief, self.lexicon.words, self.teaching_data, self.areas)
@@ -196,17 +200,24 @@ class PromiseReader:
                 at = self._who(tokens, first, at) if context == "for" else at
                 alone = at == first + 1 and not tokens[first].plain.endswith("s")
                 hers = context == "for" and alone and first > 0 and tokens[first - 1].plain in ("my", "our")
-                said = text[tokens[first - hers].start : tokens[at - 1].end]
+                named = first - hers
+                if context == "for":  # "tall people", "people who knit"
+                    at += at < len(tokens) and tokens[at].plain in PERSONS
+                    led = [one.plain for one in tokens[first - 2 : first]] if first > 1 else []
+                    named = first - 2 if led and led[0] in PERSONS and led[1] == "who" else named
+                said = text[tokens[named].start : tokens[at - 1].end]
                 run = {token.plain for token in tokens[first:at]}  # "cracks when I look up": so it is there
                 health = bool(run & WHEN) or any(map(self.lexicon.is_health, run))
                 if context == "for" and _NOBODY.fullmatch(said):
                     continue
                 if context == "for" and not health:
-                    people.append((tokens[first].start, tokens[at - 1].end))
+                    people.append((tokens[named].start, tokens[at - 1].end))
                     yield Wish(said, f"for {said}", kind="audience", key=said), context
                 else:
                     yield self.meanings.unknown(said, context or soft, health), context or soft
                 continue
+            prepared = at + read[2] < len(tokens) and tokens[at + read[2]].plain == PREPARED
+            read = (prepared and self._read(tokens, at, "towards", "", True)) or read
             kind, key, length, typed_as = read
             if kind in ("area", "part", "condition") and (well := fine_to(tokens, at + length)) > at + length:
                 at = well  # what is well asks for nothing
@@ -217,6 +228,8 @@ class PromiseReader:
             free = kind == "group" and end < len(tokens) and tokens[end].plain == FREE
             if free:
                 end += 1
+            elif prepared and kind == "movement":
+                end += 1  # "handstand prep"
             elif kind in ("part", "condition"):
                 end = complaint_to(self.lexicon, tokens, end)
             everyday = self.lexicon.words.everyday[key] if kind == "everyday" else None
@@ -234,6 +247,7 @@ class PromiseReader:
                 free, end = True, hurting
                 said = text[tokens[first].start : tokens[end - 1].end]
             meant_as = "without" if free else context or in_list
+            meant_as = meant_as or ("towards" if prepared and kind == "movement" else "")
             wish = self.meanings.of(said, kind, key, meant_as, typed_as)
             if hurting > at + length and wish.text == f"no {said}":
                 wish = msgspec.structs.replace(wish, text=said)
@@ -266,9 +280,11 @@ class PromiseReader:
 
     @staticmethod
     def _who(tokens: Sequence[Token], first: int, at: int) -> int:
-        """Where those a class is for are told, and something of them begins: "my sister who ..."."""
+        """Where those a class is for are told, and something of them begins: "my sister who ...", "a bride
+        the morning of"."""
         ends = (number for number in range(first + 1, at) if tokens[number].plain in ("who", "that", "whose"))
-        return next(ends, at)
+        at = next(ends, at)
+        return at - (at > first + 1 and tokens[at - 1].plain in ARTICLES)
 
     def _whom(self, read: Read) -> bool:
         """Whether what was read says who is there."""

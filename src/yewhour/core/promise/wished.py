@@ -1,5 +1,6 @@
 """A brief from wishes: what she said wins, everyday words fill what nothing else says."""
 
+import re
 from collections.abc import Container, Mapping, Sequence
 from typing import Any
 
@@ -14,32 +15,16 @@ from yewhour.core.promise.vocabulary import PromiseVocabulary
 from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
-_QUIET_TALK, _WEAK_STYLE = 0.35, "hatha"
+_QUIET_TALK, _WEAK_STYLE, _SEATED = 0.35, "hatha", "chair-balance"
 _ADJECTIVES = ("yoga", "slow")  # a style, unless another is named
 _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
 _PLACED = ("anything but", "anything off", "anything not")
-_NO_PEOPLE = (
-    "sit",
-    "stand ",
-    "paint ",
-    "decorate",
-    "stay",
-    "work ",
-    "carry",
-    "walk ",
-    "at ",
-    "on ",
-    "in ",
-    "after ",
-    "standing ",
-    "before ",
-    "to ",
-    "post",
-    "pre-",
-    "pre ",
-)
+# Whom a class can be for: several of a trade, or a word for a company. "A run" and "feet" are no people.
+_COMPANY = {"people", "men", "women", "staff", "crew", "folk", "police", "choir", "team", "couple", "army"}
+_THINGS = {"boxes", "days", "hours", "feet", "runs", "rides", "lessons", "shifts", "months"}
+_WHERE = re.compile(r"\s(?:who|at|on|in|with|from|for|over|under|past)\b.*")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
 TITLED = 44  # letters of a title that those who may be there have at most
@@ -61,9 +46,12 @@ def brief_of(
     said: dict[str, str] = {}
     ways: dict[str, Any] = {}
     told: list[Wish] = []
-    seated = any(one.kind == "style" and one.key == "chair-balance" for one in wishes)
-    for wish in (_on_the_chair(one, teaching_data) if seated else one for one in wishes):
-        told.append(_put(wish, fields, lists, said, ways, words, teaching_data))
+    if any(one.kind == "style" and one.key != _SEATED and not _is_weak(one) for one in wishes):
+        wishes = [_at_hand(one) for one in wishes]
+    on_it = next((one for one in wishes if _is_a_seat(one, words)), None)
+    for wish in wishes:
+        seated = wish if on_it is None else _on_the_chair(wish, on_it, teaching_data)
+        told.append(_put(seated, fields, lists, said, ways, words, teaching_data))
     told = [_unhurried(one, fields) for one in told]
     told.sort(key=lambda one: one.kind == "everyday" and words.everyday[one.key].gives_way)
     told = [
@@ -79,9 +67,9 @@ def brief_of(
             made = "the class is made with it"
             told.append(Wish(said.get(tag, tag), "a chair in reach", "guessed", made, "prop", "chair"))
     if "older" in lists["cautions"] and "balance" in lists["focus"]:
-        fields.setdefault("style", "chair-balance")  # where balance is practised with a chair in reach
+        fields.setdefault("style", _SEATED)  # where balance is practised with a chair in reach
     style = fields.get("style", "")
-    if style == "chair-balance" and "chair" not in lists["props"]:
+    if style == _SEATED and "chair" not in lists["props"]:
         lists["props"].append("chair")
     still = "anything but lying still" in lists["without"]
     if style == "restorative" and not still and not lists["props"] and "props" not in fields:
@@ -158,8 +146,32 @@ def _is_led_up_to(movement: Movement) -> bool:
     return movement.effort >= LED_UP_TO or "inversion" in movement.marks
 
 
-def _on_the_chair(wish: Wish, teaching_data: TeachingData) -> Wish:
-    """A wish in a class on the chair: a movement of the mat is the one of that name there, if any."""
+def _is_weak(wish: Wish) -> bool:
+    return wish.text.lower() in _ADJECTIVES
+
+
+def _at_hand(wish: Wish) -> Wish:
+    """`chair` beside a style is a thing at hand: "bolster, chair, restorative"."""
+    if (wish.kind, wish.key, wish.text.lower()) != ("style", _SEATED, "chair"):
+        return wish
+    return msgspec.structs.replace(wish, kind="prop", key="chair", meaning="chair at hand")
+
+
+def _is_a_seat(wish: Wish, words: PromiseVocabulary) -> bool:
+    """Whether a wish seats the class on chairs, and doesn't only want one at hand."""
+    if wish.kind == "everyday":
+        word = words.everyday[wish.key]
+        return word.style == _SEATED and not word.gives_way
+    return wish.kind == "style" and wish.key == _SEATED and wish.text.lower() != "chair"
+
+
+def _on_the_chair(wish: Wish, on_it: Wish, teaching_data: TeachingData) -> Wish:
+    """A wish in a class on the chair: nobody is sent to the floor for another style; a movement of the mat is
+    the one of that name there, if any."""
+    if wish.kind == "style" and wish.key != _SEATED:
+        seat, noun = teaching_data.schools[_SEATED].noun, teaching_data.schools[wish.key].noun
+        reason = f"\u201c{on_it.text}\u201d seats it, and a {noun} leaves the chair"
+        return Wish(wish.text, f"a {seat}", "guessed", reason, "style", _SEATED)
     if wish.kind != "movement" or wish.key.startswith(("-", "chair-")):
         return wish
     known = (name for name in teaching_data.library if name.startswith("chair-"))
@@ -225,7 +237,7 @@ def _single(
     field = _FIELDS[wish.kind]
     value: Any = float(wish.key) if wish.kind == "length" else wish.key
     if field not in fields or fields[field] == value:
-        weak = wish.kind == "style" and wish.text.lower() in _ADJECTIVES
+        weak = wish.kind == "style" and _is_weak(wish)
         fields[field] = value
         if weak:
             fields["weak"] = True
@@ -234,9 +246,6 @@ def _single(
         return wish
     if wish.kind == "style":
         weak = fields.pop("weak", False)
-        if wish.key == "chair-balance" and wish.text.lower() == "chair":
-            lists["props"].append("chair")
-            return msgspec.structs.replace(wish, kind="prop", key="chair", meaning="chair at hand")
         if wish.key == _WEAK_STYLE and wish.text.lower() == "yoga":
             return wish
         if wish.text.lower() == "slow":
@@ -282,8 +291,8 @@ def _fill(
             fields.setdefault(field, value)
     if word.minutes:
         fields.setdefault("target_s", word.minutes * 60.0)
-    if word.whom and not wish.text.lower().startswith(_NO_PEOPLE) and not wish.text.lower().endswith("ing"):
-        fields.setdefault("audience", wish.text)
+    if word.whom and (people := _people_in(wish.text)):
+        fields.setdefault("audience", people)
     if not lists["focus"]:
         lists["focus"] += word.focus
         said |= {one: wish.text for one in word.focus if one not in said}
@@ -299,6 +308,16 @@ def _fill(
         return msgspec.structs.replace(wish, meaning="where it was said already")
     elsewhere = word.beside and word.style and fields["style"] != word.style
     return msgspec.structs.replace(wish, meaning=word.beside) if elsewhere else wish
+
+
+def _people_in(text: str) -> str:
+    """The people that an everyday word names; "" for what they do, or come from."""
+    text = text.lower().removeprefix("for ")
+    words = _WHERE.sub("", text).split()
+    one = words[0] in ARTICLES and words[-1].endswith(("er", "or", "ist", "ian"))
+    several = words[-1].endswith("s") and not words[-1].endswith("ss") and words[-1] not in _THINGS
+    doing = words[0].endswith("ing") and words[0] not in ("boating", "touring") and several
+    return text if words[-1] in _COMPANY or one or (several and not doing) else ""
 
 
 def title_of(
