@@ -27,6 +27,7 @@ from yewhour.core.plan.plan import (
 from yewhour.core.sides import fill
 from yewhour.core.teaching_data import TeachingData
 
+ON_THE_SIDE = "side close"  # the way back for who rests on a side
 RESTS = (
     "evening-rest", "left-side-rest", "side-bolster", "propped-incline", "seated-silence",
     "chair-silence",
@@ -102,6 +103,8 @@ def _close(style: DraftStyle, brief: Brief, here: str, room: Room, teaching_data
     if steps and able and (lies or not returns):
         return Block(name=name)
     evening = brief.time_of_day in ("evening", "night")
+    if returns and here.startswith("on-") and not evening and _may_sit(room):
+        return Block(name=ON_THE_SIDE)
     if here.startswith(("supine", "on-", "prone")) and (evening or not _may_sit(room)):
         return Step(movement="farewell-resting")
     if here.startswith(("supine", "on-", "prone", "seated", "chair")):

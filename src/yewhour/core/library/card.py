@@ -7,14 +7,15 @@ else Curl up,] one knee in` says its first part where the head is up already, an
 
 import re
 from collections.abc import Iterator, Mapping
+from typing import Any
 
 import msgspec
 
 Texts = tuple[str, ...]
 CONDITION = re.compile(r"\[(\w+)\?\s*(.*?)\s*(?:else\s+(.*?)\s*)?\]")
 LISTS = ("place", "choice", "aim", "check", "image", "deepen", "compare", "keep", "late")
-SINGLE = ("first", "again", "leave")
-GENTLE = ("place", "aim", "check", "keep", "late", "first", "again", "leave")
+SINGLE = ("first", "again", "leave", "leave_again")
+GENTLE = ("place", "aim", "check", "keep", "late", "first", "again", "leave", "leave_again")
 
 
 class GentleForm(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults=True, gc=False):
@@ -31,6 +32,7 @@ class GentleForm(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_d
     first: str = ""
     again: str = ""
     leave: str = ""
+    leave_again: str = ""
     shape: dict[str, str] | None = None
 
 
@@ -38,17 +40,20 @@ class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_default
     """A card of talk.
 
     way: base of the position it is come from -> what is said on that last step of the way, "" where `place`
-    says it. place: how the shape is built. protect: tag of a caution -> what those do, before the weight
+    says it. place: how the shape is built; placings: the same told otherwise, of which a class has one
+    throughout. protect: tag of a caution -> what those do, before the weight
     comes. choice: other ways, with their reason. aim: what it is for, or where it is felt. check: the usual
     mistake, how it is noticed, what mends it. image: a picture that does work. deepen: one step further.
     compare: of a second side. again: the placing of a second side or a return; returns: of further returns,
     in turn. first: the first repetition
     talked through. keep: while it goes. late: near the end of a set; {n} is what is left then. leave: undoes
-    the shape where it is. gentle: what is otherwise where everybody does it in its gentler way.
+    the shape where it is; leave_again: plainer, when it has been said. gentle: what is otherwise where
+    everybody does it in its gentler way.
     """
 
     way: dict[str, str] = {}
     place: Texts = ()
+    placings: tuple[Texts, ...] = ()
     protect: dict[str, str] = {}
     choice: Texts = ()
     aim: Texts = ()
@@ -62,15 +67,16 @@ class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_default
     keep: Texts = ()
     late: Texts = ()
     leave: str = ""
+    leave_again: str = ""
     gentle: GentleForm | None = None
 
     def lines(self) -> Iterator[tuple[str, str]]:
         """Every line with what it is for, in the order of the card, its gentle form left out."""
         yield from (("way", text) for text in self.way.values() if text)
-        yield from (("place", text) for text in self.place)
+        yield from (("place", text) for placing in (self.place, *self.placings) for text in placing)
         yield from (("protect", text) for text in self.protect.values())
         for beat in (*LISTS[1:], *SINGLE):
-            texts = getattr(self, beat)
+            texts, beat = getattr(self, beat), beat.removesuffix("_again")
             yield from ((beat, text) for text in ((texts,) if isinstance(texts, str) else texts) if text)
         yield from (("again", text) for text in self.returns)
 
@@ -78,7 +84,11 @@ class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_default
         """The card of its gentler way; itself where it has no words for that."""
         if self.gentle is None:
             return self
-        told = {name: value for name in GENTLE if (value := getattr(self.gentle, name))}
+        told: dict[str, Any] = {name: value for name in GENTLE if (value := getattr(self.gentle, name))}
+        if "place" in told:
+            told["placings"] = ()
+        if "leave" in told:
+            told.setdefault("leave_again", "")
         return msgspec.structs.replace(self, **told, returns=(), choice=(), deepen=(), gentle=None)
 
 

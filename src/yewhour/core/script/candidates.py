@@ -8,7 +8,6 @@ from collections.abc import Iterator, Sequence
 
 from yewhour.core.lengths import ticks
 from yewhour.core.library.movement import Wordings
-from yewhour.core.plan.school import School
 from yewhour.core.script.alignment import alignment_lines
 from yewhour.core.script.counts import count_lines
 from yewhour.core.script.cue import LEAD, Candidate
@@ -19,7 +18,6 @@ from yewhour.core.timing.layout import Segment
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.entry import EntryLines
 from yewhour.core.transitions.ways import same_posture
-from yewhour.core.wording.lines import StandingLines
 from yewhour.core.wording.phrasing import (
     Phrasing,
     filled_line,
@@ -37,7 +35,7 @@ def candidate_lines(segments: Sequence[Segment], entries: EntryLines) -> list[Ca
     phrasing = entries.phrasing
     found: list[Candidate] = []
     entered: set[str] = set()
-    waiting = dict(_school_lines(phrasing.school, phrasing.wording))
+    waiting = dict(_school_lines(phrasing))
     before: StepUse | None = None
     teaching = Teaching(phrasing)
     quiet = ""  # the segment that nothing is said in
@@ -115,10 +113,11 @@ def promised_quiet(segments: Sequence[Segment], index: int) -> Segment | None:
 # --- the school's ways of breathing and lying, said once ----------------------------------------------------
 
 
-def _school_lines(school: School, wording: StandingLines) -> Iterator[tuple[str, Wordings]]:
+def _school_lines(phrasing: Phrasing) -> Iterator[tuple[str, Wordings]]:
+    school, wording = phrasing.school, phrasing.wording
     breathing = {"nose": wording.breathe_nose, "nose and mouth": wording.breathe_nose_and_mouth}
     if school.breathe_by in breathing:
-        yield "breathe", breathing[school.breathe_by][0]
+        yield "breathe", phrasing.turned(breathing[school.breathe_by], "breathe")[0]
     pelvis = {"neutral": wording.pelvis_neutral, "imprint": wording.pelvis_imprint}
     if school.pelvis in pelvis:
         yield "pelvis", pelvis[school.pelvis][0]

@@ -6,7 +6,6 @@ talk comes in islands, with two thirds of it quiet. A set is talked through once
 thing early and one late. A second side compares, or goes a step deeper. No thought comes twice in a class.
 """
 
-import zlib
 from collections.abc import Callable, Iterator, Sequence
 
 from yewhour.core.lengths import ticks
@@ -48,8 +47,6 @@ class Teaching:
     def __init__(self, phrasing: Phrasing) -> None:
         self.phrasing = phrasing
         self._said: set[str] = set()
-        brief, school = phrasing.brief, phrasing.school
-        self._seed = f"{brief.title}/{school.id}/{school.voice}" + f"/{brief.telling}" * bool(brief.telling)
 
     def lines(self, index: int, segment: Segment) -> Iterator[Candidate]:
         """The lines of one segment that its card has for it."""
@@ -179,7 +176,7 @@ class Teaching:
         """What is said near the end of a set, at the repetition of which it is true."""
         if reps < LATE_FROM or segment.behaviour.is_rapid:
             return None
-        late = self._turned(card.late, segment.use)
+        late = self.phrasing.turned(card.late, segment.use.movement.id)
         found = next((one for one in late if self._fresh(one, segment.use)), None)
         if found is None:
             return None
@@ -208,7 +205,7 @@ class Teaching:
             found = [
                 (kind, text, filled)
                 for kind in ((kinds,) if isinstance(kinds, str) else kinds)
-                for text in self._turned(getattr(card, kind), use)
+                for text in self.phrasing.turned(getattr(card, kind), use.movement.id)
                 if self._fresh(text, use)
                 for filled in (self._filled(text, use),)
             ]
@@ -222,13 +219,6 @@ class Teaching:
 
     def _fresh(self, text: str, use: StepUse) -> bool:
         return text not in self._said and not self.phrasing.room.unwanted(text)
-
-    def _turned(self, texts: Sequence[str], use: StepUse) -> Sequence[str]:
-        """The alternatives, beginning with another one in each class, and in each telling of one."""
-        if len(texts) < 2:
-            return texts
-        first = zlib.crc32(f"{self._seed}/{use.movement.id}".encode()) % len(texts)
-        return [*texts[first:], *texts[:first]]
 
     def _filled(self, text: str, use: StepUse, **words: str) -> str:
         return filled_line((conditioned(text, {}),), use, use.told_side, **words)[0]

@@ -18,7 +18,7 @@ from yewhour.core.props import changes_side, stays
 from yewhour.core.sides import SIDE_TOKENS, fill, mirrored, tokens
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.transitions.frame import ClassFrame, returned, silent
-from yewhour.core.transitions.passage import READING, changes_said, in_the_dose, passage
+from yewhour.core.transitions.passage import READING, changes_said, in_the_dose, passage, placing_of
 from yewhour.core.transitions.titles import for_whom, in_a_sentence
 from yewhour.core.transitions.ways import (
     prop_noun,
@@ -236,7 +236,7 @@ class EntryLines:
             return ()
         card = last.movement.card
         if card is not None and card.leave:
-            return filled_line((card.leave,), last, last.told_side)
+            return filled_line((self._leave(card, last),), last, last.told_side)
         words = [*self.phrasing.facets.undone(last.shape, {})]
         return (_sentence(words),) if words else ()
 
@@ -246,7 +246,7 @@ class EntryLines:
         card, facets = before.movement.card, self.phrasing.facets
         exits: tuple[Wordings, ...] = lines_of(before, "exit")[:1]
         if card is not None and "exit" not in before.step.lines:
-            exits = ((card.leave,),) if card.leave else ()
+            exits = ((self._leave(card, before),),) if card.leave else ()
         same = before.side == use.side or not {before.side, use.side} <= {"right", "left"}
         shared = before.shape.items() <= after.items() and self.phrasing.positions.meets(
             before.end, use.needed
@@ -264,6 +264,12 @@ class EntryLines:
         if kept and not _decides(use.movement.card, before.shape):
             yield "leave", (_sentence(kept),)
 
+    @staticmethod
+    def _leave(card: Card, use: StepUse) -> str:
+        """How the body comes out of a movement: plainly, where a class has heard it already."""
+        heard = use.second or use.seen > 0 or use.round > 1
+        return (card.leave_again if heard else "") or card.leave
+
     def _left_to_say(self, leave: Wordings, before: StepUse, use: StepUse) -> Iterator[str]:
         """A last line without what at its end the way on says itself: hands down, toes tucked."""
         changes = self.phrasing.positions.way(before.end, use.needed).changes if use.start else ()
@@ -278,7 +284,8 @@ class EntryLines:
     def _props(self, before: StepUse | None, use: StepUse) -> Iterator[EntryLine]:
         """What is to be taken up now: not what is in use already."""
         own, card = lines_of(use, "prop"), use.movement.card
-        placed = " ".join(card.place).lower() if card is not None and "call" not in use.step.lines else ""
+        carded = card is not None and "call" not in use.step.lines
+        placed = " ".join(placing_of(self.phrasing, card, use)).lower() if card is not None and carded else ""
         in_use = before is not None and set(use.movement.props) <= set(before.movement.props)
         if in_use or (use.second and not takes_props_again(before, use)):
             moved = (

@@ -7,7 +7,7 @@ all."""
 from collections.abc import Iterator, Mapping, Sequence
 
 from yewhour.core.lengths import ticks
-from yewhour.core.library.card import Card, conditioned
+from yewhour.core.library.card import Card, Texts, conditioned
 from yewhour.core.library.movement import Wordings
 from yewhour.core.library.position import PositionChange, base_of
 from yewhour.core.plan.vocabulary import GENTLE_LEVELS
@@ -131,8 +131,19 @@ def _places(phrasing: Phrasing, card: Card, use: StepUse) -> list[str]:
         return [
             phrasing.room.wanted(card.again) if use.second else returns[max(0, use.seen - 1) % len(returns)]
         ]
-    placed = (phrasing.room.wanted(text) for text in (card.place[:1] if use.round > 1 else card.place))
+    place = placing_of(phrasing, card, use)
+    placed = (phrasing.room.wanted(text) for text in (place[:1] if use.round > 1 else place))
     return [text for text in placed if text]
+
+
+def placing_of(phrasing: Phrasing, card: Card, use: StepUse) -> Texts:
+    """How a class is told to come into a movement whose placing can be told in several ways; one that speaks
+    of nothing that isn't there, if there is such a one."""
+    if not card.placings:
+        return card.place
+    room = phrasing.room
+    ways = phrasing.turned((card.place, *card.placings), f"place/{use.movement.id}")
+    return next((way for way in ways if not any(room.unwanted(room.wanted(text)) for text in way)), ways[0])
 
 
 def _chosen_while(phrasing: Phrasing, use: StepUse) -> bool:

@@ -1,7 +1,9 @@
 """Manner: how one class is told, and the ways from a movement's lines to the wordings of one use."""
 
 import re
-from collections.abc import Callable, Mapping
+import zlib
+from collections.abc import Callable, Mapping, Sequence
+from typing import TypeVar
 
 import msgspec
 
@@ -23,6 +25,7 @@ from yewhour.core.wording.directions import tokenised
 from yewhour.core.wording.lines import SchoolVoice, StandingLines
 from yewhour.core.wording.speech import Duration
 
+T = TypeVar("T")
 NumberWord = Callable[[int], str]
 PAUSE_MARK = re.compile(r"\s*\[(\d+(?:\.\d+)?)s\]\s*")
 
@@ -66,6 +69,19 @@ class Phrasing(msgspec.Struct, frozen=True):
     def habit(self) -> int:
         """Where this school begins among the ways of saying one thing: not where another does."""
         return sum(map(ord, self.school.id))
+
+    @property
+    def seed(self) -> str:
+        """What makes a class choose among several ways of saying a thing otherwise than another one does."""
+        telling = f"/{self.brief.telling}" if self.brief.telling else ""
+        return f"{self.brief.title}/{self.school.id}/{self.school.voice}{telling}"
+
+    def turned(self, ways: Sequence[T], key: str) -> Sequence[T]:
+        """Several ways, beginning with another one in each class, and in each telling of one."""
+        if len(ways) < 2:
+            return ways
+        first = zlib.crc32(f"{self.seed}/{key}".encode()) % len(ways)
+        return [*ways[first:], *ways[:first]]
 
     def times_to_go(self, use: StepUse, length: int) -> tuple[int, ...]:
         """The seconds to go that are told in a use of this many ticks by the clock, the most first.
