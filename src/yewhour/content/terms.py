@@ -95,11 +95,12 @@ def load_terms_file(data: Path = DATA) -> TermsFile:
 
 
 class _Way(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A way as a file has it: [usual, least] seconds, and its words."""
+    """A way as a file has it: [usual, least] seconds, its words, and other words for the same."""
 
     seconds: tuple[float, float]
     say: str
     breath: bool = False
+    otherwise: tuple[str, ...] = ()
 
 
 class PositionsFile(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -171,7 +172,8 @@ def _changes(line: str, table: object, places: tuple[str, ...], apart: list[str]
     say = parse_wordings(way.say)
     if not say:
         raise Problem("it says nothing.")
-    return list(changes_of(start, end, way.seconds, say, way.breath, places, apart))
+    otherwise = tuple(map(parse_wordings, way.otherwise))
+    return list(changes_of(start, end, way.seconds, say, way.breath, places, apart, otherwise))
 
 
 def unreachable(positions: PositionGraph, path: Path) -> list[Problem]:

@@ -330,3 +330,23 @@ def test_what_choices_speak_of_is_fetched_at_the_beginning_and_what_is_not_there
     bare = promise_reader(shipped()).read("no props, hatha about hips, 25 minutes").brief
     told = " ".join(cue.text.lower() for cue in drafted(bare).timed.cues)
     assert not [word for word in ("block", "strap", "blanket", "cushion") if word in told]
+
+
+@pytest.mark.parametrize(
+    ("style", "areas"),
+    [("mat-modern", ("core", "upper back")), ("hatha", ("neck", "hips")), ("hatha", ("hips", "shoulders"))],
+)
+def test_each_of_two_areas_has_its_share_of_the_work(style, areas):
+    brief = Brief(title="Two", target_s=1800.0, style=style, focus=areas, level="mixed")
+    for seed in (1, 2, 3):
+        timed = drafted(brief, seed).timed
+        shares = [focus_share(timed, msgspec.structs.replace(brief, focus=(one,))) for one in areas]
+        assert min(shares) > 0.12, (seed, shares)
+
+
+def test_who_rests_on_a_side_is_led_back_from_there():
+    brief = promise_reader(shipped()).read("pregnant, 30 minutes hatha, hips").brief
+    timed = drafted(brief).timed
+    done = list(dict.fromkeys(one.use.movement.id for one in timed.segments if one.use.movement.id))
+    assert done[-3:] == ["left-side-rest", "return-side", "farewell"]
+    assert "roll onto your right side" not in " ".join(cue.text for cue in timed.cues).lower()

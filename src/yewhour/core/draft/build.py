@@ -96,6 +96,7 @@ def build_plan(
         grows=model.grows,
         grown=model.grown_of(),
         groups=frozenset(one for one in brief.wanted if one not in pool.items),
+        scarce=_scarce(frozenset(brief.focus) - {"whole body"}, pool),
     )
     peak = chosen_peak(parts, pool, judge, model.peaks)
     opening = _opening(route, ask, teaching_data, model, short)
@@ -255,6 +256,15 @@ def _wanted(
     return found
 
 
+def _scarce(focus: frozenset[str], pool: CandidatePool) -> dict[str, float]:
+    """How much rarer than the commonest each of several areas is in a pool; {} where there is one."""
+    if len(focus) < 2:
+        return {}
+    there = {area: sum(area in one.areas for one in pool.items.values()) for area in focus}
+    most = max(there.values())
+    return {area: min(SCARCEST, max(1.0, most / number)) for area, number in there.items() if number}
+
+
 def _of_area(area: str, parts: Sequence[SizedPart], pool: CandidatePool, judge: MovementJudge) -> list[str]:
     """What may come for one of several areas, the likeliest first."""
     there = {
@@ -267,6 +277,7 @@ def _of_area(area: str, parts: Sequence[SizedPart], pool: CandidatePool, judge: 
     return sorted(there, key=lambda name: -judge.luck(there[name]))
 
 
+SCARCEST = 3.0  # how much more an area that little is about counts beside one that much is about
 COLDEST = 2  # of what is asked for by its group, none begins a class
 
 

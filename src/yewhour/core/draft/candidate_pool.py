@@ -40,8 +40,9 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
     """A movement or a block as it may stand in a class.
 
     lasts: seconds of its dose, both sides; costs: those and its teaching. areas: what it works or opens.
-    start: the position it needs; ends: the one it leaves, each with its side filled in. early: no class
-    settles with it. amount: its dose, where it is not the usual one. near: bases that do, as it is asked for.
+    start: the position it needs; ends: the one it leaves, each with its side filled in. early: a class that
+    isn't about it doesn't settle with it. amount: its dose, where it is not the usual one. near: bases that
+    do, as it is asked for.
     """
 
     id: str
@@ -317,7 +318,8 @@ def _item(
     step = Step(movement=movement.id)
     kind = kind_of(step, movement, school)
     areas = frozenset((*movement.works, *movement.opens))
-    amount = _longer(movement, longer) if areas & (set(ask.brief.focus) - {"whole body"}) else None
+    about = areas & (set(ask.brief.focus) - {"whole body"})
+    amount = _longer(movement, longer) if about else None
     step = Step(movement=movement.id, amount=amount)
     unit = unit_ticks(kind, movement, school.pace, movement.count_s or school.count_s)
     lasts = seconds(unit) * amount_range(step, movement, kind, 60 / school.pace.breaths_per_min).preferred
@@ -348,7 +350,7 @@ def _item(
         movement.neutralised_by,
         movement.family,
         teaching_data.conditions.groups_of(movement),
-        early,
+        early and not about,
         amount,
     )
 

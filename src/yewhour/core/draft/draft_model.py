@@ -178,6 +178,7 @@ class DraftWeights(DeclaredPart, frozen=True):
     at_hand: float
     alike: float
     alike_focus: float
+    even: float
     same_family: float
     same_name: float
     same_prop: float

@@ -23,11 +23,15 @@ LAST = 2  # movements that the next should not be like
 LIKED = 2.4  # how welcome what is for who may be there is, against what she welcomes herself
 WARMED = 2  # movements that a body is warmed with, whatever a class is about
 STEADY = 4  # effort on the feet that nobody begins with
+EVENED_S = 150.0  # that one of several areas can be behind another by, and be made up for
 STRICT = ("focus", "peak", "breath")
 
 
 class SearchState(msgspec.Struct, frozen=True):
-    """How far a class has come: where the body is, what was used, seconds of work, of focus, on wrists."""
+    """How far a class has come: where the body is, what was used, seconds of work, of focus, on wrists.
+
+    focus_s: seconds about each of several areas that the class is about.
+    """
 
     here: str = "start"
     used: frozenset[str] = frozenset()
@@ -38,6 +42,7 @@ class SearchState(msgspec.Struct, frozen=True):
     wrists_s: float = 0.0
     last: tuple[PoolItem, ...] = ()
     areas: dict[str, int] = {}
+    focus_s: dict[str, float] = {}
     warmed: int = 0
     stood: bool = False
 
@@ -61,6 +66,8 @@ class MovementJudge(msgspec.Struct, frozen=True):
     counts than usual. few: seconds that a movement should last at least. blocks: those that may be there.
     kept: movements that have their place already. liked: those for who may be there. kin: what does nearly
     the same as each. grows, grown: what each grows out of, and what grows out of it.
+    scarce: of several areas that the class is about, how much rarer than the commonest each is in what may be
+    chosen; 1 for that one.
     """
 
     ask: DraftRequest
@@ -80,6 +87,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     kin: dict[str, frozenset[str]] = {}
     grows: dict[str, tuple[str, ...]] = {}
     grown: dict[str, frozenset[str]] = {}
+    scarce: dict[str, float] = {}
 
     def luck(self, item: PoolItem) -> float:
         """From 0 to 1: what the seed thinks of a movement for this promise, the same each time."""
@@ -99,7 +107,8 @@ class MovementJudge(msgspec.Struct, frozen=True):
         worth += weights.liked * max(self.ask.liked.get(item.id, 0.0), LIKED * (item.id in self.liked))
         if self.focus:
             about = weights.focus if part.about in STRICT else weights.focus_elsewhere
-            worth += self.keen * about * bool(item.areas & self.focus)
+            mine = item.areas & self.focus
+            worth += self.keen * about * max((self.scarce.get(area, 1.0) for area in mine), default=0.0)
         if self.groups and part.about != "ease":
             about = weights.focus if part.about in STRICT else weights.focus_elsewhere
             worth += self.keen * about * bool(item.groups & self.groups)
@@ -129,6 +138,10 @@ class MovementJudge(msgspec.Struct, frozen=True):
         less = (weights.way_between_few if self.few else weights.way) * self._way_s(came.here, item.start)
         alike = sum(len(item.areas & one.areas) / max(1, len(item.areas)) for one in came.last)
         less += (weights.alike_focus if item.areas & self.focus else weights.alike) * alike
+        if self.scarce and (mine := item.areas & self.focus):
+            most_s = max(came.focus_s.get(area, 0.0) for area in self.focus)
+            behind_s = max(most_s - came.focus_s.get(area, 0.0) for area in mine)
+            less -= weights.even * min(EVENED_S, behind_s) / 60
         others = item.areas - self.focus
         if others and not self.order:  # a tradition's own order is about the same all through
             less += weights.often * sum(came.areas.get(area, 0) for area in others) / len(others)
@@ -272,7 +285,8 @@ def _with(
         and not (came.stood or judge.order)
     ):
         return None  # nobody stands up into the hardest of it
-    about = bool(item.areas & judge.focus)
+    mine = item.areas & judge.focus
+    about = bool(mine)
     worked_s, focused_s = came.worked_s + item.lasts, came.focused_s + item.lasts * about
     least = judge.weights.focus_least * min(1.0, judge.keen / 2)
     if judge.focus and not about and focused_s < least * worked_s and item.id not in judge.wanted:
@@ -291,6 +305,9 @@ def _with(
         wrists_s=wrists_s,
         last=(*came.last, item)[-LAST:],
         areas={**came.areas, **{area: came.areas.get(area, 0) + 1 for area in item.areas}},
+        focus_s={**came.focus_s, **{area: came.focus_s.get(area, 0.0) + item.lasts for area in mine}}
+        if judge.scarce
+        else came.focus_s,
         stood=came.stood or item.on_feet,
         warmed=came.warmed + (item.warms or (item.effort >= 2 and not item.strong)),
     )

@@ -29,7 +29,8 @@ LISTENING_S = 5.0  # what each further change costs who has to listen: fewer cha
 class PositionChange(msgspec.Struct, frozen=True, gc=False):
     """One change of position: what is said, its usual seconds, and the least that a careful body needs.
 
-    breath: in a flow it takes a breath of its own; otherwise the movement it leads to says it.
+    breath: in a flow it takes a breath of its own; otherwise the movement it leads to says it. otherwise:
+    other words for the same, of which a class has one.
     """
 
     start: str
@@ -38,6 +39,7 @@ class PositionChange(msgspec.Struct, frozen=True, gc=False):
     least_s: float
     say: Wordings = ()
     breath: bool = False
+    otherwise: tuple[Wordings, ...] = ()
 
 
 class Way(msgspec.Struct, frozen=True, gc=False):
@@ -145,11 +147,10 @@ class PositionGraph:
         known = self._avoiding.get((places, unsaid))
         if known is None:
             changes = [
-                one
+                _without_words(one, unsaid)
                 for own in self._from.values()
                 for one in own
-                if not places & {one.start, one.end}
-                and not (unsaid and any(re.search(unsaid, text, re.IGNORECASE) for text in one.say))
+                if not places & {one.start, one.end} and not _says(one.say, unsaid)
             ]
             known = PositionGraph(self.places, changes, self.floor, self.facing_down)
             known._else = self
@@ -176,6 +177,18 @@ class PositionGraph:
                     more = seconds + change.usual_s + LISTENING_S
                     heappush(heap, (more, next(order), change.end, (*path, change)))
         return None
+
+
+def _says(words: Wordings, unsaid: str) -> bool:
+    return bool(unsaid) and any(re.search(unsaid, text, re.IGNORECASE) for text in words)
+
+
+def _without_words(change: PositionChange, unsaid: str) -> PositionChange:
+    """A change without those of its other words that say what they should not."""
+    if not any(_says(words, unsaid) for words in change.otherwise):
+        return change
+    kept = tuple(words for words in change.otherwise if not _says(words, unsaid))
+    return msgspec.structs.replace(change, otherwise=kept)
 
 
 def base_of(place: str) -> str:
@@ -208,6 +221,7 @@ def changes_of(
     breath: bool,
     places: Sequence[str],
     apart: Sequence[str] = (),
+    otherwise: tuple[Wordings, ...] = (),
 ) -> Iterator[PositionChange]:
     """One way as it is written, on both sides where it is sided, from every form where it says `*`.
 
@@ -217,7 +231,7 @@ def changes_of(
     """
     for side in _sides_of(" ".join((start, end, *say))):
         first, last = fill(start, side), fill(end, side)
-        said = tuple(fill(text, side) for text in say)
+        said, *others = (tuple(fill(text, side) for text in one) for one in (say, *otherwise))
         firsts = [first]
         if first.endswith(" *"):
             firsts = [
@@ -226,7 +240,8 @@ def changes_of(
         for one in (*firsts, last):
             if one not in places and one != START:
                 raise Problem(f"{one!r} is not a position.")
-        yield from (PositionChange(one, last, seconds[0], seconds[1], said, breath) for one in firsts)
+        for one in firsts:
+            yield PositionChange(one, last, seconds[0], seconds[1], said, breath, tuple(others))
 
 
 def _sides_of(text: str) -> tuple[Side, ...]:

@@ -117,7 +117,7 @@ def _school_lines(phrasing: Phrasing) -> Iterator[tuple[str, Wordings]]:
     school, wording = phrasing.school, phrasing.wording
     breathing = {"nose": wording.breathe_nose, "nose and mouth": wording.breathe_nose_and_mouth}
     if school.breathe_by in breathing:
-        yield "breathe", phrasing.turned(breathing[school.breathe_by], "breathe")[0]
+        yield "breathe", phrasing.told_way(breathing[school.breathe_by], "breathe")
     pelvis = {"neutral": wording.pelvis_neutral, "imprint": wording.pelvis_imprint}
     if school.pelvis in pelvis:
         yield "pelvis", pelvis[school.pelvis][0]

@@ -149,7 +149,7 @@ class EntryLines:
             yield "prop", filled_line(pick_line(self.phrasing.wording.prop_away, use), use, prop=prop)
         if before is not None and before.stayed:
             for change in self.phrasing.positions.way(before.end, before.stayed).changes:
-                yield "way", change.say
+                yield "way", self._said_of(change)
             yield "remind", pick_line(self.phrasing.wording.together, use)
         if opened := self.frame.turns.get(use.key):
             yield "say", (opened,)
@@ -174,7 +174,7 @@ class EntryLines:
                 if own:
                     yield "way", (fill(own, use.told_side),)
                 continue
-            words = from_tier(entry_tier, change.say)
+            words = from_tier(entry_tier, self._said_of(change))
             if on_the_floor:
                 words = tuple(_without(HANDS_DOWN, text) for text in words)
             on_the_floor = words[0].startswith(HANDS_DOWN)
@@ -264,6 +264,10 @@ class EntryLines:
         if kept and not _decides(use.movement.card, before.shape):
             yield "leave", (_sentence(kept),)
 
+    def _said_of(self, change: PositionChange) -> Wordings:
+        """The words of a change of position, as this class has them."""
+        return self.phrasing.told_way((change.say, *change.otherwise), f"{change.start}>{change.end}")
+
     @staticmethod
     def _leave(card: Card, use: StepUse) -> str:
         """How the body comes out of a movement: plainly, where a class has heard it already."""
@@ -273,7 +277,7 @@ class EntryLines:
     def _left_to_say(self, leave: Wordings, before: StepUse, use: StepUse) -> Iterator[str]:
         """A last line without what at its end the way on says itself: hands down, toes tucked."""
         changes = self.phrasing.positions.way(before.end, use.needed).changes if use.start else ()
-        way = changes[0].say[0].lower() if changes else ""
+        way = self._said_of(changes[0])[0].lower() if changes else ""
         for text in leave:
             parts = re.split(r"([,;] (?:and )?)", text.rstrip("."))
             while parts and any(parts[-1].lower().startswith(a) and b in way for a, b in SAID_BY_WAYS):

@@ -141,9 +141,9 @@ def placing_of(phrasing: Phrasing, card: Card, use: StepUse) -> Texts:
     of nothing that isn't there, if there is such a one."""
     if not card.placings:
         return card.place
-    room = phrasing.room
-    ways = phrasing.turned((card.place, *card.placings), f"place/{use.movement.id}")
-    return next((way for way in ways if not any(room.unwanted(room.wanted(text)) for text in way)), ways[0])
+    room, ways = phrasing.room, (card.place, *card.placings)
+    there = [way for way in ways if not any(room.unwanted(room.wanted(text)) for text in way)]
+    return phrasing.told_way(there or ways, f"place/{use.movement.id}")
 
 
 def _chosen_while(phrasing: Phrasing, use: StepUse) -> bool:

@@ -72,9 +72,15 @@ class Phrasing(msgspec.Struct, frozen=True):
 
     @property
     def seed(self) -> str:
-        """What makes a class choose among several ways of saying a thing otherwise than another one does."""
+        """What makes a class choose among its thoughts otherwise than another one does."""
         telling = f"/{self.brief.telling}" if self.brief.telling else ""
         return f"{self.brief.title}/{self.school.id}/{self.school.voice}{telling}"
+
+    def told_way(self, ways: Sequence[T], key: str) -> T:
+        """Of several ways of saying a thing the one that a telling has throughout; the first where none was
+        asked for: a new title is no reason for other seconds."""
+        telling = self.brief.telling
+        return ways[zlib.crc32(f"{telling}/{key}".encode()) % len(ways) if telling and len(ways) > 1 else 0]
 
     def turned(self, ways: Sequence[T], key: str) -> Sequence[T]:
         """Several ways, beginning with another one in each class, and in each telling of one."""
