@@ -1,6 +1,6 @@
 """Where a complaint ends: of a part of the body, or of something that is done."""
 
-from yewhour.core.promise.grammar import BETWEEN, BEYOND, FINE, HURTING, MADE, MAKES, NOT_FINE
+from yewhour.core.promise.grammar import BETWEEN, BEYOND, FINE, HURTING, MADE, MAKES, NOT_FINE, OUT_OF_BOUNDS
 from yewhour.core.promise.vocabulary import Lexicon, Token
 
 
@@ -36,7 +36,8 @@ def hurting_to(tokens: list[Token], end: int) -> int:
     if behind == len(tokens):
         return end
     plain, after = tokens[behind].plain, {token.plain for token in tokens[behind + 1 :]}
-    told = plain in HURTING or (behind > end and plain in BEYOND) or (plain in MAKES and bool(after & MADE))
+    beyond = plain in BEYOND and (behind > end or (plain in OUT_OF_BOUNDS and not after))
+    told = plain in HURTING or beyond or (plain in MAKES and bool(after & MADE))
     return behind + 1 if told else end
 
 

@@ -76,6 +76,7 @@ BEYOND = frozenset(
     ("hard", "difficult", "impossible", "bad", "out", "tricky", "uncomfortable", "unsafe", "agony",
      "forbidden", "beyond", "problem")
 )  # fmt: skip
+OUT_OF_BOUNDS = frozenset(("bad", "impossible", "unsafe", "agony", "forbidden", "out"))  # "heat bad"
 FINE = frozenset(("fine", "ok", "okay", "good", "great", "alright", "healthy"))  # "my wrists are fine"
 NOT_FINE = frozenset(("not", "arent", "isnt"))  # "... but my knees are not"
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))

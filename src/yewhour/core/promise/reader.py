@@ -53,6 +53,7 @@ _PLAINER = tuple(
         (r"\bfor when\b", "when"),
         (r"\bprone to\b", "mind"),
         (r"\b(?:husband|wife|mother|mum|mom|father|dad|sister|brother|son|daughter|friend)['\u2019]s\b", ""),
+        (r"\b(?:on (?:the|my|her|his) )?(?:left|right)(?:[- ]hand)? side\b", ""),
         (r"\ba and b\b|\bgym (?=class)", ""),
         (r"\b(getting|get) (?:up and down|down and up)\b", r"\1 down to the floor"),
         (r"\b(?:on (?:wheels|castors)|(?:i|we)(?:'m| am| are)? teach(?:ing)?(?: at| in| for)?)\b", ""),

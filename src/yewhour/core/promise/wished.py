@@ -23,7 +23,10 @@ _WAYS: dict[str, dict[str, Any]] = {
 _PLACED = ("anything but", "anything off", "anything not")
 # Whom a class can be for: several of a trade, or a word for a company. "A run" and "feet" are no people.
 _COMPANY = {"people", "men", "women", "staff", "crew", "folk", "police", "choir", "team", "couple", "army"}
-_THINGS = {"boxes", "days", "hours", "feet", "runs", "rides", "lessons", "shifts", "months"}
+_THINGS = {
+    "boxes", "commutes", "drives", "journeys", "trips", "flights", "holidays", "meetings", "calls", "days",
+    "hours", "feet", "runs", "rides", "lessons", "shifts", "months",
+}  # fmt: skip
 _WHERE = re.compile(r"\s(?:who|at|on|in|with|from|for|over|under|past)\b.*")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
