@@ -1,7 +1,9 @@
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from yewhour.core.sides import SIDES, fill, mirrored
+from yewhour.core.wording.directions import directions
 
 
 def test_side_words_come_from_tokens_alone():
@@ -25,3 +27,19 @@ def test_a_mirrored_line_swaps_side_and_other(side, text):
     assert fill(text, side).replace("left", "#").replace("right", "left").replace("#", "right") == fill(
         text, mirrored(side)
     )
+
+
+@pytest.mark.parametrize(
+    ("text", "named"),
+    [
+        ("It is a twist that's left to happen.", set()),
+        ("Let the scarf be drawn through, and then left alone.", set()),
+        ("There's nothing left to guard.", set()),
+        ("What the day has left at the bottom.", set()),
+        ("From left to right.", {"left", "right"}),
+        ("Roll left to the wall.", {"left"}),
+        ("Over to the left.", {"left"}),
+    ],
+)
+def test_what_is_left_is_no_side(text, named):
+    assert directions(text) == named

@@ -7,7 +7,10 @@ _BEFORE = r"(?<!all )(?<!just )(?<!that's )(?<!is )(?<!feels )(?<!exactly )"
 _AFTER = r"(?! (?:away|now|here|angles?|through|up to|down to|into|at|before|after|for you|in the middle))"
 _RIGHT = re.compile(rf"{_BEFORE}\bright\b{_AFTER}", re.IGNORECASE)
 _LEFT = re.compile(
-    r"(?<!is )(?<!are )(?<!what's )(?<!breaths )(?<!seconds )(?<!have )\bleft\b(?! over| of)", re.IGNORECASE
+    r"(?<!is )(?<!are )(?<!what's )(?<!breaths )(?<!seconds )(?<!have )(?<!has )(?<!it's )(?<!that's )"
+    r"(?<!nothing )(?<!nowhere )(?<!somebody )\bleft\b"
+    r"(?! over| of| alone| open| behind| to (?!the\b|your\b|right\b))",
+    re.IGNORECASE,
 )
 
 _PATTERNS = {"right": _RIGHT, "left": _LEFT}
