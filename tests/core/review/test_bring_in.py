@@ -212,3 +212,23 @@ def test_no_word_of_a_recording_is_lost(name):
     for talk in hearing.talks:
         for sentence in re.split(r"(?<=[.!?])\s+", talk.text):
             assert " ".join(plain_words(sentence)) in kept, sentence
+
+
+def test_one_stride_has_one_side_and_a_place_gone_through_is_no_movement():
+    said = """step your left foot forward rise up crescent lunge arms by your ears
+...
+...
+open to warrior two
+...
+...
+flip your front palm slide your back hand down your back leg and reverse
+...
+...
+come onto hands and knees
+drop the belly lift the gaze then round like a cat
+..."""
+    items = [(one.movement, one.side) for one in movements(talk(said)).items]
+    assert ("warrior-two", "left") in items
+    assert ("reverse-warrior", "left") in items
+    assert "hands-and-knees" not in [movement for movement, _ in items]
+    assert items[-1][0] == "cat-cow"

@@ -18,6 +18,7 @@ from yewhour.core.review.brought_items import (
     talk_lines,
     taught,
     title_of,
+    without_places,
 )
 from yewhour.core.review.brought_kind import headers
 from yewhour.core.review.listening.free_listener import FreeListener
@@ -61,6 +62,7 @@ def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> Broug
     said = sentences(hearing.talks)
     heard = listener.heard(hearing)
     mentions, sides = taught(hearing, heard, listener, said)
+    mentions = without_places(mentions, sides, listener)
     items = items_of(hearing, mentions, sides, said, listener)
     spoken = [one.start_s for one in mentions]
     breath_s = 60 / (breath_pace(hearing.words) or 60 / BREATH_S)

@@ -6,15 +6,19 @@ from collections.abc import Mapping, Sequence
 
 import msgspec
 
+from yewhour.core.library.movement import Library
+from yewhour.core.library.position import base_of
 from yewhour.core.review.listening.free_listener import ENTERED, FreeListener, HeardMovement, sentence_ends
 from yewhour.core.review.listening.sides import OTHER, SIDE_S, TURN
 from yewhour.core.review.without_plan import SWITCH, sided
 from yewhour.core.transcript.mentions import Mention
 from yewhour.core.transcript.transcript import SpeechStretch, Transcript, plain_words
 
+PASSED_S, THERE_S = 8.0, 28.0  # so soon a position was only gone through; and where the next is done there
+STRIDES = ("split", "wide")  # bases with a foot in front
 SAME_S = 150.0  # a movement that is named again so soon, with nothing between, is the same one
 NEAR_WORDS = 12  # before a movement, in which its side may be told
-CAT_COW = ("cat", "cow")
+CAT_COW, BOTH = ("cat", "cow"), "cat-cow"
 OPPOSITE = "opposite"  # of the first side, which words told
 NAMED_S, SURELY = 20.0, 0.9  # near a movement that was heard; a certainty that no mere name parts
 _COUNT = re.compile(
@@ -53,7 +57,7 @@ def taught(
     found, sides = list[Mention](), dict[int, str]()
     for one in heard:
         cat_cow = one.movement in CAT_COW
-        movement = "cat-cow" if cat_cow else one.movement
+        movement = BOTH if cat_cow else one.movement
         for at_s in (one.start_s, *_second_side(one, listener, said)):
             at = min(bisect_left(starts, at_s), len(starts) - 1)
             lain = [side for from_s, side in one.lain if from_s <= max(at_s, one.lain[0][0])]
@@ -64,7 +68,7 @@ def taught(
             if not (found and found[-1].movement == movement and cat_cow):
                 found.append(Mention(movement, cat_cow, at, 0, max(at_s, starts[at])))
     named = listener.names.mentions(hearing.words, sentence_ends(said))
-    found += [one for one in named if one.block and one.movement != "cat-cow"]
+    found += [one for one in named if one.block and one.movement != BOTH]
     found += [
         one
         for one in named
@@ -137,7 +141,60 @@ def items_of(
         items.append(BroughtItem(one.movement, one.block, one.start_s, one.start_s, side, count, switched))
     if items:
         items[-1].end_s = max(items[-1].start_s, hearing.length_s)
+    _along_a_chain(items, listener)
     return items
+
+
+def _along_a_chain(items: Sequence[BroughtItem], listener: FreeListener) -> None:
+    """Gives what is done in one stride, without a word of its side, that of what it comes out of: a foot
+    that is in front stays there until somebody says so."""
+    foot = ""
+    for one in items:
+        movement = None if one.block else listener.names.library[one.movement]
+        strides = movement is not None and base_of(movement.start) in STRIDES and movement.sides == "one"
+        if one.again or not strides:
+            foot = ""
+        if strides:
+            one.side = one.side or foot
+            foot = one.side
+
+
+def _goes_through(place: Mention, after: Mention, library: Library) -> bool:
+    """Whether a position is only gone through on the way to what follows: soon, or where that is done."""
+    taken_s = after.start_s - place.start_s
+    if after.block and after.movement != BOTH:
+        return False
+    there = library[CAT_COW[0] if after.block else after.movement].start
+    same = {*map(base_of, there.split(" or "))} == {
+        *map(base_of, library[place.movement].start.split(" or "))
+    }
+    return taken_s < (THERE_S if same else PASSED_S)
+
+
+def without_places(
+    mentions: Sequence[Mention], sides: dict[int, str], listener: FreeListener
+) -> list[Mention]:
+    """What was taught, without the positions that are only gone through: what follows at once begins there.
+
+    sides: known by the words they begin at; what begins earlier is known by those.
+    """
+    places, library, kept = listener.descriptions.places, listener.names.library, list[Mention]()
+    for number in reversed(range(len(mentions))):
+        one, before = mentions[number], mentions[number - 1] if number else None
+        after = kept[-1] if kept and one.movement in places and kept[-1].movement not in places else None
+        if after is not None and _goes_through(one, after, library):
+            kept[-1] = after._replace(at=one.at, size=0, start_s=one.start_s)
+            if after.at in sides:
+                sides[one.at] = sides.pop(after.at)
+        elif (
+            before is None
+            or one.movement not in places
+            or before.movement in places
+            or one.start_s - before.start_s >= PASSED_S
+            or not _goes_through(one, before._replace(start_s=one.start_s), library)
+        ):
+            kept.append(one)
+    return kept[::-1]
 
 
 def _same(last: BroughtItem, one: Mention, side: str, switched: bool) -> bool:

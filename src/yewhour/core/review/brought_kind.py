@@ -45,7 +45,13 @@ def headers(items: Sequence[BroughtItem], said: Sequence[SpeechStretch], library
 def style_of(done: Sequence[BroughtItem], library: Library) -> str:
     """The style of what was done, rests left out."""
     lasted = [max(1.0, one.end_s - one.start_s) for one in done]
-    families = [library[one.movement].family for one in done]
+    movements = [library[one.movement] for one in done]
+    families = [
+        ""
+        if one.family == "restorative" and not one.props
+        else one.family  # a long hold that lies on nothing
+        for one in movements
+    ]
 
     def share(of: frozenset[str]) -> float:
         return sum(secs for secs, family in zip(lasted, families, strict=True) if family in of) / sum(lasted)

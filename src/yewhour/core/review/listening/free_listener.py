@@ -36,7 +36,8 @@ NAMED, WHOLE_NAME, DESCRIBED = (
 )  # evidence of a name, of one of several words, of a description
 PHRASED, OFF = 1.15, 0.1  # evidence of a phrase that is near; what is left of it on another base
 OFF_BASE = 2.2  # what a sentence on another base costs
-TELLS_BASE, NAMES_BASE = 0.4, 5.0  # what phrases that are near and names tell of the base
+TELLS_BASE, NAMES_BASE = 0.25, 5.0  # what phrases that are near and names tell of the base
+NEAREST = 8.0  # a phrase tells of its base no more than that: "soles together" is said sitting, too
 SILENT, WITHIN = 3.0, 1.0  # what it costs to begin where nobody speaks, or somebody goes on to
 SURE, LIKELY = 20.0, 10.0  # evidence of a movement
 TELLS_OF_IT = 0.5  # evidence of a bin that is of it
@@ -174,7 +175,8 @@ class FreeListener:
         begin in rows of sentences."""
         told, by_phrase = self.bases.told(said), np.zeros((len(said), len(self.bases.names)), np.float32)
         for row, values in zip(rows, near, strict=True):
-            by_phrase[row] = np.maximum(by_phrase[row], (values[:, None] * self._bases).max(axis=0))
+            by_base = (values[:, None] * self._bases).max(axis=0)
+            by_phrase[row] = np.maximum(by_phrase[row], np.minimum(by_base, NEAREST))
         for one in named:
             row = max((n for n, talk in enumerate(said) if talk.start_s <= one.start_s), default=0)
             for movement in _movements_of(one.movement):

@@ -20,6 +20,7 @@ TURN = re.compile(
 SIDE_S = 8.0  # of the first side at least
 LAIN, SURELY_LAIN = ("on-{side}", "on-{other}"), 0.5  # positions on a side; how likely it is which
 NEAR = 3  # words behind a side that go with it
+BEGINS = ("start with the", "begin with the", "starting with the", "beginning with the", "start with your")
 SAID, ITSELF = 0.5, 3.0  # what "right" tells, and "right side first"
 Floats = NDArray[np.float32]
 
@@ -41,9 +42,15 @@ class SideListener:
         for at, word in enumerate(words):
             if word in OTHER:
                 told = SAID + sum(known[one] for one in _around(words, at))
-                told += ITSELF * (words[at + 1 : at + 3] == ["side", "first"])
+                told += ITSELF * (words[at + 1 : at + 3] == ["side", "first"] or _begins(words, at))
                 sum_right += told if word == "right" else -told
         return "" if sum_right == 0 else "right" if sum_right > 0 else "left"
+
+
+def _begins(words: Sequence[str], at: int) -> bool:
+    """Whether a side is told as the one to begin with: "start with the right", "right one first"."""
+    told = " ".join(words[max(0, at - 3) : at])
+    return told.endswith(BEGINS) or words[at + 1 : at + 3] == ["one", "first"]
 
 
 def lain(
