@@ -225,7 +225,7 @@ flip your front palm slide your back hand down your back leg and reverse
 ...
 ...
 come onto hands and knees
-drop the belly lift the gaze then round like a cat
+cat and cow belly drops on the breath in and the back rounds on the breath out
 ..."""
     items = [(one.movement, one.side) for one in movements(talk(said)).items]
     assert ("warrior-two", "left") in items
