@@ -6,12 +6,14 @@ import pytest
 
 from tests.conftest import shipped
 from yewhour.content.terms import load_terms
+from yewhour.core.plan.nodes import LineEdit
 from yewhour.core.problem import Problem
 from yewhour.files.file_names import stem_for
 from yewhour.state.classes.own_movements import (
     forget_own,
     id_for,
     is_own,
+    kept_on_card,
     lines_text,
     own_file,
     read_lines,
@@ -117,3 +119,13 @@ def test_her_comments_and_her_other_movements_stay_as_they_are(terms):
     assert "[oar-pull]" in text
     forget_own("oar-pull")
     assert own_file().read_text().strip() == '# Mine, from the slip.\n[oar]\nname = "Oar" # as she says it'
+
+
+@pytest.mark.parametrize("way", [0, 1, 3])
+def test_whichever_way_of_placing_she_rewords_hers_is_the_one_from_then_on(terms, way):
+    rest = load_teaching_data()[0].library["final-rest"]
+    ways = (rest.card.place, *rest.card.placings)
+    edit = LineEdit("place", "say", text="Lie as sand lies.", was=ways[way][0])
+    card = kept_on_card(rest, edit, "", terms).card
+    assert card.place == ("Lie as sand lies.", *ways[way][1:])
+    assert card.placings == ()

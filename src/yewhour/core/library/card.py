@@ -15,6 +15,8 @@ Texts = tuple[str, ...]
 CONDITION = re.compile(r"\[(\w+)\?\s*(.*?)\s*(?:else\s+(.*?)\s*)?\]")
 LISTS = ("place", "choice", "aim", "check", "image", "deepen", "compare", "keep", "late")
 SINGLE = ("first", "again", "leave", "leave_again")
+# Other ways of a beat, which go when she writes it herself: hers is always the one that is said.
+OTHER_WAYS = {"place": "placings", "leave": "leave_again"}
 GENTLE = ("place", "aim", "check", "keep", "late", "first", "again", "leave", "leave_again")
 
 

@@ -12,7 +12,7 @@ import msgspec
 from yewhour.content.movement_files import movement_of
 from yewhour.content.paths import DATA
 from yewhour.content.terms import Terms
-from yewhour.core.library.card import LISTS, SINGLE
+from yewhour.core.library.card import LISTS, OTHER_WAYS, SINGLE
 from yewhour.core.library.movement import Library, Movement
 from yewhour.core.plan.nodes import LineEdit
 from yewhour.core.problem import Problem
@@ -95,13 +95,17 @@ def kept_on_card(movement: Movement, edit: LineEdit, side: str, terms: Terms) ->
         )
     sided = side in ("left", "right")
     text = tokenised(edit.text, side) if sided else edit.text
+    ways = talk.pop(OTHER_WAYS.get(edit.purpose, ""), ())
     if edit.purpose in SINGLE:
         talk[edit.purpose] = text
     else:
-        texts = list(talk.get(edit.purpose, []))
         which: Any = side if sided else "both"
-        same = (at for at, one in enumerate(texts) if fill(one, which, name=movement.name) == edit.was)
-        at = next(same, None)
+        texts, at = list(talk.get(edit.purpose, [])), None
+        for way in (texts, *ways):
+            same = (at for at, one in enumerate(way) if fill(one, which, name=movement.name) == edit.was)
+            if (at := next(same, None)) is not None:
+                texts = list(way)
+                break
         talk[edit.purpose] = [text, *texts] if at is None else [*texts[:at], text, *texts[at + 1 :]]
     return write_own(movement.id, {**table, "talk": talk}, terms)
 

@@ -4,6 +4,7 @@ from typing import Any
 
 from yewhour.content.terms import Terms, load_terms_file
 from yewhour.core.lengths import show_length
+from yewhour.core.library.card import OTHER_WAYS
 from yewhour.core.library.kinds import BEHAVIOURS
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.names import listed
@@ -147,7 +148,7 @@ def lines_shown(table: dict[str, Any]) -> dict[str, list[str]]:
 
 def talk_with(talk: dict[str, Any], beat: str, texts: list[str]) -> dict[str, Any]:
     """A card with other lines for one of its beats; the minded are written `knees: what they do`."""
-    rest = {key: value for key, value in talk.items() if key != beat}
+    rest = {key: value for key, value in talk.items() if key not in (beat, OTHER_WAYS.get(beat))}
     if not texts:
         return rest
     if beat == "protect":
