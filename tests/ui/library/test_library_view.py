@@ -283,3 +283,17 @@ def test_a_movement_taken_away_in_use_says_where_and_comes_back(desk, view):
     assert desk.window.foot.message.text() == "Taken back: Take away Tide stretch."
     assert "tide-stretch" in desk.session.teaching_data.library
     assert "stand-in" not in [one.code for one in desk.session.timed.findings]
+
+
+def test_each_way_of_building_a_shape_is_a_line_and_hers_is_the_only_one(desk, view):
+    view.search.setText("savasana")
+    plate = view.plate
+    assert plate.name.text() == "Savasana"
+    ways = plate.lines.of("placings")
+    assert len(ways) == len(desk.session.teaching_data.library["final-rest"].card.placings)
+    assert " // " in ways[0].text
+    write(plate.lines.of("place")[0], "Lie as sand lies.")
+    QTest.keyClick(plate.lines.of("place")[0].editor, Qt.Key.Key_Return)
+    desk.settle()
+    assert not plate.table["talk"].get("placings")
+    assert plate.table["talk"]["place"][0] == "Lie as sand lies."

@@ -39,10 +39,11 @@ LINE_WORDS = {
 }  # fmt: skip
 # The beats of a card, in the order in which they are said; and the lines that a movement has beside its card.
 CARD_WORDS = {
-    "place": "How it is built", "protect": "Who is minded", "choice": "Another way", "first": "The first one",
-    "aim": "What it is for", "check": "To look at", "keep": "While it goes", "image": "A picture",
-    "deepen": "A step further", "late": "Near the end", "again": "Told again", "compare": "The other side",
-    "leave": "Coming out",
+    "place": "How it is built", "placings": "Or built so", "protect": "Who is minded",
+    "choice": "Another way", "first": "The first one", "aim": "What it is for", "check": "To look at",
+    "keep": "While it goes", "image": "A picture", "deepen": "A step further", "late": "Near the end",
+    "again": "Told again", "compare": "The other side", "leave": "Coming out",
+    "leave_again": "And the next time",
 }  # fmt: skip
 BESIDE_CARD = (
     "flow",
@@ -57,7 +58,8 @@ BESIDE_CARD = (
     "prop",
 )
 ALL_WORDS = {**CARD_WORDS, **LINE_WORDS}
-ONE_ONLY = ("first", "again", "leave")
+ONE_ONLY = ("first", "again", "leave", "leave_again")
+THEN = " // "  # between the lines of one way to build a shape
 SIDES_SAID = {"{side}": "this", "{other}": "the other", "right": "the right", "left": "the left"}
 RHYTHMIC = tuple(one.name for one in BEHAVIOURS.values() if one.rhythmic)
 USUAL_RHYTHM = "exhale 4 inhale 4"
@@ -141,7 +143,9 @@ def lines_shown(table: dict[str, Any]) -> dict[str, list[str]]:
     for beat in CARD_WORDS:
         value = talk.get(beat, ())
         found[beat] = [f"{tag}: {text}" for tag, text in value.items()] if beat == "protect" and value else []
-        found[beat] = found[beat] or wordings_of(value)
+        found[beat] = found[beat] or [
+            one if isinstance(one, str) else THEN.join(one) for one in wordings_of(value)
+        ]
     beside = {purpose: wordings_of(table.get(purpose)) for purpose in BESIDE_CARD}
     return {purpose: texts for purpose, texts in (found | beside).items() if texts}
 
@@ -154,4 +158,6 @@ def talk_with(talk: dict[str, Any], beat: str, texts: list[str]) -> dict[str, An
     if beat == "protect":
         pairs = (text.partition(":") for text in texts)
         return {**rest, beat: {tag.strip(): said.strip() for tag, _, said in pairs}}
+    if beat == "placings":
+        return {**rest, beat: [[one.strip() for one in text.split(THEN.strip())] for text in texts]}
     return {**rest, beat: texts[0] if beat in ONE_ONLY else texts}
