@@ -32,7 +32,7 @@ def late(desk, tmp_path):
     hold = next(one for one in timed.segments if one.use.pair and one.kind == "hold" and not one.use.second)
     path = tmp_path / "recording.vtt"
     own = {"ways": 1.2, "holds": 1.1}
-    path.write_bytes(captions(taught(timed, Random(1), {hold.id: 20.0}, skipped=0.05, remarks=0.06, own=own)))
+    path.write_bytes(captions(taught(timed, Random(1), {hold.id: 20.0}, skipped=0.05, remarks=0.15, own=own)))
     return hold, path
 
 

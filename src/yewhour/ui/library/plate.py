@@ -167,7 +167,9 @@ class Plate(QWidget):
         self.editor.close_panel()
         self.name.setText(movement.name)
         self.traditional.setText(movement.traditional)
-        self.also.setText(f"Also: {', '.join(movement.aliases)}" if movement.aliases else "")
+        above = {movement.name.lower(), movement.traditional.lower()}
+        also = [one for one in dict.fromkeys(movement.aliases) if one.lower() not in above]
+        self.also.setText(f"Also: {', '.join(also)}" if also else "")
         self.also.setVisible(bool(movement.aliases))
         self._show_lines(movement)
         self.figure.show_movement(movement, anew=True)
