@@ -137,7 +137,7 @@ def test_it_is_written_with_its_captions_and_the_cameras_file_stays(making, qtbo
     out = tmp_path / "ebb.mp4"
     making.over.set_chosen(())
     making._lay_over(())
-    making.cut(60.0, 200.0)  # a short film takes less time to write
+    making.cut(20.0, 215.0)  # a short film takes less time to write
     making.write(out)
     assert not making.write_button.isEnabled()
     qtbot.waitUntil(lambda: "is written" in making.length.text(), timeout=120_000)
