@@ -238,6 +238,9 @@ LIVES = (
         never=("plank", "chair-pose", ":hard work"),
     ),
     # --- what is not understood, and asks
+    Life("yoga for epileptic teens", asks="epileptic"),
+    Life("breath for asthma attack", asks="asthma attack"),
+    Life("one lung, hatha", asks="one lung"),
     Life("gentle hatha for cerebral palsy", asks="cerebral palsy"),
     Life("mind dragons", asks="dragons"),
     Life("20 minutes hatha for people with lupus", asks="lupus"),

@@ -158,6 +158,11 @@ class Lexicon:
         self.single = sorted(
             {phrase[0] for phrase in self.phrases if len(phrase) == 1 and len(phrase[0]) > 3}
         )
+        self.joined = {
+            "".join(phrase): phrase
+            for phrase, meant in self.phrases.items()
+            if len(phrase) > 1 and "movement" in meant
+        }  # "sideplank"
         self.double = sorted({" ".join(phrase) for phrase in self.phrases if len(phrase) == 2})
 
     def _add_all(self, kind: Kind, words: Mapping[str, str]) -> None:
@@ -184,6 +189,8 @@ class Lexicon:
 
         if len(plain) < 5:
             return None
+        if plain in self.joined:
+            return self.joined[plain]
         least = 88 if doubled else 83 if len(plain) > 6 else 79
         found = process.extractOne(
             plain, self.double if doubled else self.single, scorer=fuzz.ratio, score_cutoff=least

@@ -64,6 +64,8 @@ def brief_of(
     if any(one.kind == "everyday" and words.everyday[one.key].bare for one in told):
         fields["props"] = ()
     fields.pop("weak", None)
+    if lists["cautions"] and not any(one.kind == "level" for one in told):
+        told = [_no_harder(one, fields, words) for one in told]
     for tag in (*lists["cautions"], *(one for one in lists["without"] if one == "floor")):
         if tag in CHAIRED and not {"chair", "wall"} & {*lists["props"]} and "props" not in fields:
             lists["props"].append("chair")
@@ -118,6 +120,15 @@ def _unhurried(wish: Wish, fields: dict[str, Any]) -> Wish:
         return wish
     fields.setdefault("level", "gentle")
     return msgspec.structs.replace(wish, kind="level", key="gentle", meaning="unhurried", state="guessed")
+
+
+def _no_harder(wish: Wish, fields: dict[str, Any], words: PromiseVocabulary) -> Wish:
+    """`strength` where somebody is minded: it is worked for, and not harder than all can do."""
+    asks = wish.kind == "everyday" and words.everyday[wish.key].level == "experienced"
+    if not asks or fields.get("level") != "experienced":
+        return wish
+    fields["level"] = "mixed"
+    return msgspec.structs.replace(wish, reason="no harder than those who are minded can work")
 
 
 def _with_peak(brief: Brief, told: Sequence[Wish], teaching_data: TeachingData) -> Brief:
