@@ -24,7 +24,8 @@ class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """An everyday word as data/promise.toml declares it: what it changes where nothing else is said. called:
     what a class is called that nothing else names. rests: the share of a class that it rests at least.
     gives_way: it says where one is only where nothing else does. beside: what it means where she named
-    another style. thread: of [threads], what is said in the welcome, in the middle and at the end."""
+    another style. milder: areas that its level is not meant for, as in strong feet. thread: of [threads],
+    what is said in the welcome, in the middle and at the end."""
 
     words: tuple[str, ...]
     meaning: str
@@ -43,6 +44,7 @@ class EverydayWord(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     bare: bool = False
     gives_way: bool = False
     beside: str = ""
+    milder: tuple[str, ...] = ()
     thread: str = ""
 
 

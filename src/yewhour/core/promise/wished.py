@@ -300,7 +300,8 @@ def _fill(
     word = words.everyday[wish.key]
     if set(words.nothing_for.get(word.style, ())) & {*lists["focus"]}:
         word = msgspec.structs.replace(word, style="")  # there is nothing in it for what the class is about
-    for field, value in (("style", word.style), ("level", word.level), ("time_of_day", word.time)):
+    level = "" if lists["focus"] and {*lists["focus"]} <= {*word.milder} else word.level
+    for field, value in (("style", word.style), ("level", level), ("time_of_day", word.time)):
         if value:
             fields.setdefault(field, value)
     if word.minutes:
