@@ -37,7 +37,8 @@ _BARE_NUMBER = re.compile(r"(?:^|[,|;])\s*(\d{1,3})\s*(?=$|[,|;.])")
 # "flow 45", "core in 20": at the end of what is said, and nothing that is counted.
 _LAST_NUMBER = re.compile(
     r"(?:(?<!\bclass)|(?<=\w class))(?<!\bweek)(?<!\bpart)(?<!\bday)(?<!\bnumber)"
-    r"(?:(?<!\blesson)|(?<=\w lesson))(?<!\bage)(?<!\bkids)(?<!\bchildren)(?<!\baged)(?<!\blevel)(?<!\bgrade)(?<!\byear)(?<!\bgroup)(?<!\bof)(?<!\bto)"
+    r"(?:(?<!\blesson)|(?<=\w lesson))(?<!\bage)(?<!\bkids)(?<!\bchildren)(?<!\baged)"
+    r"(?<!\blevel)(?<!\bgrade)(?<!\byear)(?<!\bgroup)(?<!\bof)(?<!\bto)"
     r"(?<!\bover)(?<!\bunder)(?<!\bfor)"
     r"(?<!\d)\s([5-9]|1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.]|\s(?:no|without)\b)",
     re.IGNORECASE,
