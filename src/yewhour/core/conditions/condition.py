@@ -31,6 +31,7 @@ class Condition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     said: str = ""
     source: str = ""
     soon_weeks: int = 0
+    again: str = ""
 
 
 class Conditions(msgspec.Struct, frozen=True, dict=True):

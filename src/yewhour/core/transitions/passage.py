@@ -13,7 +13,7 @@ from yewhour.core.library.position import PositionChange, base_of
 from yewhour.core.plan.vocabulary import GENTLE_LEVELS
 from yewhour.core.sides import SIDE_TOKENS, tokens
 from yewhour.core.timing.step_use import StepUse
-from yewhour.core.wording.cautions import caution_lines
+from yewhour.core.wording.cautions import caution_lines, to_whom
 from yewhour.core.wording.phrasing import (
     Phrasing,
     filled_line,
@@ -194,7 +194,7 @@ def _protected(phrasing: Phrasing, card: Card, use: StepUse, spoken_for: bool) -
         said = _told(text, use, {})
         theirs = len(phrasing.room.cautions) == 1 and phrasing.room.theirs  # nobody else is there
         if not theirs and not said.lower().startswith("if "):
-            said = f"For {phrasing.cautions.get(tag, tag)}: {said[0].lower()}{said[1:]}"
+            said = f"{to_whom(phrasing, use, tag, spoken_for)} {said[0].lower()}{said[1:]}"
         yield "protect", (said,)
 
 

@@ -36,12 +36,19 @@ def caution_lines(phrasing: Phrasing, use: StepUse, again: bool = False) -> tupl
     own = use.step.lines.get("caution") is not None
     if not own and tag in phrasing.watch and (not lines or _of_another(tag, lines[0][0], movement)):
         lines = () if again else ((phrasing.watch[tag],),)  # what holds for all that load it is said once
-    whom = phrasing.cautions.get(tag, tag)
-    frames = phrasing.wording.caution_again if again else phrasing.wording.caution
+    frame = f"{to_whom(phrasing, use, tag, again)} {{line}}"
     if gentler is not None and lines == (gentler.line,) and phrasing.room.theirs:
         frames = phrasing.wording.option_gentler  # they are everybody, and each chooses
-    frame = frames[use.place % len(frames)][0]
-    return tuple(tuple(_spoken_to(frame, whom, text) for text in line) for line in lines)
+        frame = frames[use.place % len(frames)][0]
+    return tuple(tuple(_spoken_to(frame, text) for text in line) for line in lines)
+
+
+def to_whom(phrasing: Phrasing, use: StepUse, tag: str, again: bool) -> str:
+    """How those are spoken to that a line is for; in fewer words where they have been before."""
+    condition = phrasing.room.rules.conditions.get(tag)
+    if (again or use.second) and condition is not None and condition.again:
+        return f"{condition.again},"
+    return f"For {phrasing.cautions.get(tag, tag)}:"
 
 
 def _of_another(tag: str, line: str, movement: Movement) -> bool:
@@ -55,8 +62,8 @@ def _part(tag: str) -> str:
     return tag.split("-")[-1].rstrip("s")
 
 
-def _spoken_to(frame: str, whom: str, text: str) -> str:
+def _spoken_to(frame: str, text: str) -> str:
     """The line said to those it is for, unless it says so itself."""
     if " if " in f" {text.lower()}" or text.startswith("{"):
         return text
-    return fill(frame, "both", whom=whom, line=text[0].lower() + text[1:])
+    return fill(frame, "both", line=text[0].lower() + text[1:])

@@ -29,8 +29,6 @@ class StandingLines(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     side: LineVariants
     side_uppermost: LineVariants
     side_on_top_already: LineVariants
-    caution: LineVariants
-    caution_again: LineVariants
     prop: LineVariants
     mat_back: LineVariants
     mat_front: LineVariants
