@@ -136,17 +136,24 @@ class MovementJudge(msgspec.Struct, frozen=True):
         """What it is worth less, or more, after what came."""
         weights = self.weights
         less = (weights.way_between_few if self.few else weights.way) * self._way_s(came.here, item.start)
-        alike = sum(len(item.areas & one.areas) / max(1, len(item.areas)) for one in came.last)
-        less += (weights.alike_focus if item.areas & self.focus else weights.alike) * alike
+        areas, alike, named = item.areas, 0, False
+        for one in came.last:  # loops: this is asked ten thousand times for an hour
+            alike += len(areas & one.areas)
+            less += weights.same_family * (item.family == one.family and not self.order)
+            named = named or bool(item.names & one.names)
+        less += weights.same_name * named
+        alike_costs = weights.alike_focus if areas & self.focus else weights.alike
+        less += alike_costs * alike / max(1, len(areas))
         if self.scarce and (mine := item.areas & self.focus):
             most_s = max(came.focus_s.get(area, 0.0) for area in self.focus)
             behind_s = max(most_s - came.focus_s.get(area, 0.0) for area in mine)
             less -= weights.even * min(EVENED_S, behind_s) / 60
         others = item.areas - self.focus
         if others and not self.order:  # a tradition's own order is about the same all through
-            less += weights.often * sum(came.areas.get(area, 0) for area in others) / len(others)
-        less += weights.same_family * sum(item.family == one.family for one in came.last) * (not self.order)
-        less += weights.same_name * any(item.names & one.names for one in came.last)
+            before = 0
+            for area in others:
+                before += came.areas.get(area, 0)
+            less += weights.often * before / len(others)
         less += weights.same_balance * ("balance" in item.marks and "balance" in _marks(came.last[-1:]))
         hardest = max((one.effort for one in came.last), default=1)
         less += weights.jump * max(0, item.effort - hardest - 1) * (not self.order)
