@@ -129,6 +129,8 @@ def _suits(name: str, segment: Segment) -> bool:
     """Whether a segment is the one to say a school's line in: the first that it matters for."""
     if not segment.behaviour.company:
         return False
+    if name == "breathe" and segment.use.movement.family.startswith("breath"):
+        return False  # a practice of breath says itself how one breathes
     if name == "pelvis":
         return segment.behaviour.is_reps and segment.use.movement.start == "supine"
     return name != "mirror" or segment.side in ("left", "right")
