@@ -125,7 +125,7 @@ def test_who_is_minded_hears_it_before_the_weight_comes_on_both_sides():
     ):
         told = next(c for c in timed.cues if c.purpose == "protect" and c.side == segment.side)
         own = fill(protect, segment.side)
-        whom = "For tender knees:" if segment.side == "right" else "If the knees are tender,"  # told once more
+        whom = "For tender knees:" if segment.side == "right" else "If the knees are tender,"
         assert told.text == f"{whom} {own[0].lower()}{own[1:]}"
         assert told.end <= segment.start
 
