@@ -109,7 +109,7 @@ class PromiseReader:
         wishes = _told_once([*_joined(self._wishes(text[:MOST]))])
         wishes = [self._had(wish, text) for wish in wishes]
         wishes += self.numbers.left_over(text[:MOST], wishes)
-        wishes = asked_about(wishes, text, self.teaching_data.conditions.conditions)
+        wishes = _asked_together(asked_about(wishes, text, self.teaching_data.conditions.conditions), text)
         known = [wish for wish in wishes if wish.state != "unknown"]
         if not (known or _A_CLASS.search(text) or any(wish.asks for wish in wishes)):
             do = "Say: 25-minute gentle hatha about hips."
@@ -420,6 +420,18 @@ def _joined(wishes: Iterator[Wish]) -> Iterator[Wish]:
         named = msgspec.structs.replace(wish, text=wish.key) if wish.kind == "audience" else wish
         if named.text.strip():
             yield named
+
+
+def _asked_together(wishes: Sequence[Wish], text: str) -> list[Wish]:
+    """The wishes, words that ask and stand side by side as one question: `prostate surgery recovery`."""
+    told = list[Wish]()
+    for wish in wishes:
+        both = f"{told[-1].text} {wish.text}" if told and told[-1].asks and wish.asks else ""
+        if both and both.lower() in text.lower():
+            told[-1] = msgspec.structs.replace(told[-1], text=both, could=told[-1].could or wish.could)
+        else:
+            told.append(wish)
+    return told
 
 
 def _told_once(wishes: list[Wish]) -> list[Wish]:
