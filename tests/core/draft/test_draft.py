@@ -350,3 +350,15 @@ def test_who_rests_on_a_side_is_led_back_from_there():
     done = list(dict.fromkeys(one.use.movement.id for one in timed.segments if one.use.movement.id))
     assert done[-3:] == ["left-side-rest", "return-side", "farewell"]
     assert "roll onto your right side" not in " ".join(cue.text for cue in timed.cues).lower()
+
+
+@pytest.mark.parametrize(
+    "promise",
+    ["yoga for my gran, new hip, gentle 20", "gentle yoga, she had a fall and her hip is pinned, 25 min"],
+)
+def test_who_can_not_kneel_to_get_up_again_has_a_class_that_does_not_ask_it(promise):
+    read = promise_reader(shipped()).read(promise)
+    done = [step.movement for step in steps(drafted(read.brief, 2).plan)]
+    groups = shipped().conditions.groups
+    assert not {*done} & {*groups["kneeling"].movements}
+    assert len(done) > 4

@@ -3,6 +3,7 @@
 import math
 import re
 from collections.abc import Iterable, Sequence
+from contextlib import suppress
 
 import msgspec
 
@@ -56,11 +57,16 @@ class Draft(msgspec.Struct, frozen=True):
     pool: frozenset[str] = frozenset()
 
 
-def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> Draft:
+def draft_class(
+    ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, elsewhere: bool = False
+) -> Draft:
     """A class that keeps a promise as far as it can be kept: of less than its length, by whole minutes, where
-    there is not more to do. Raises Problem, with what to change, for none."""
+    there is not more to do; on a way that any style may go, where who may be there has none of its own
+    (elsewhere: on such a way at once). Raises Problem, with what to change, for none."""
     _check(ask, teaching_data, model)
     ways = ways_of(ask, teaching_data, model)
+    if elsewhere and not (ways := [row[1:] for row in _elsewhere(ask, teaching_data, model)]):
+        raise Problem("No other way is there for this class.", "draft", "Ask for fewer cautions.")
     best: tuple[int, int, Draft] | None = None  # what is wrong with it, what it lacks of what was asked for
     trouble: Problem | None = None
     longest_s = 0.0
@@ -85,6 +91,9 @@ def draft_class(ask: DraftRequest, teaching_data: TeachingData, model: DraftMode
         if NEARLY * ask.brief.target_s <= shorter_s < ask.brief.target_s:
             brief = msgspec.structs.replace(ask.brief, target_s=shorter_s)
             return draft_class(msgspec.structs.replace(ask, brief=brief), teaching_data, model)
+    if (best is None or best[0]) and ask.brief.cautions and not elsewhere:
+        with suppress(Problem):
+            return draft_class(ask, teaching_data, model, elsewhere=True)
     if best is None or best[0]:
         raise _refused(ask, ways[0][1], trouble, best[2].timed.findings if best else ())
     return best[2]
@@ -141,22 +150,25 @@ def ways_of(
     timely = [row for row in own if row[1].times and row[0] >= enough]
     good = timely or [row for row in own if row[0] >= enough]
     if not good:
-        others = []
-        for route in model.elsewhere:
-            if route.people:
-                continue
-            if (route.times and time not in route.times) or (
-                route.needs and route.needs not in ask.brief.props
-            ):
-                continue
-            there = pool_of(ask, teaching_data, model, route)
-            others.append((covered(route, ask, there, model), route, there))
-        every = sorted([*own, *others], key=lambda row: -row[0])
+        every = sorted([*own, *_elsewhere(ask, teaching_data, model)], key=lambda row: -row[0])
         good = [row for row in every if row[0] >= 0.9 * every[0][0]] if every else []
     good = [row for row in good if row[0] >= LEAST_COVERED]
     if not good:
         raise _nothing(ask, style, pool, teaching_data)
     return _about_it(ask, [(route, there) for _, route, there in good], weights.focused)
+
+
+def _elsewhere(
+    ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
+) -> list[tuple[float, DraftRoute, CandidatePool]]:
+    """The ways that a class of any style may go, with how much of each there is; the best first."""
+    found = []
+    for route in model.elsewhere:
+        timely = not route.times or ask.brief.time_of_day in route.times
+        if not route.people and timely and (not route.needs or route.needs in ask.brief.props):
+            pool = pool_of(ask, teaching_data, model, route)
+            found.append((covered(route, ask, pool, model), route, pool))
+    return [row for row in sorted(found, key=lambda row: -row[0]) if row[0] >= LEAST_COVERED]
 
 
 def _about_it(
@@ -241,6 +253,10 @@ def _nothing(
     return _refused(ask, pool, None, ())
 
 
+BY_EAR = ("lost", "left-up")  # findings in words of the machinery: nothing that she could change
+PLACES = ("lying", "sitting", "standing", "kneeling", "floor")
+
+
 def _refused(
     ask: DraftRequest, pool: CandidatePool, trouble: Problem | None, findings: Sequence[Finding]
 ) -> Problem:
@@ -250,15 +266,21 @@ def _refused(
         if code in ("caution", "prop"):
             down[f"{code} {word}"] = down.get(f"{code} {word}", 0) + 1
     most = sorted(down.items(), key=lambda row: -row[1])[:3]
-    messages = [f"{count} for want of a {name[5:]}" if name.startswith("prop") else
-            f"{count} for the caution {name[8:]}" for name, count in most]  # fmt: skip
+    messages = [
+        f"{count} for the caution {name[8:]}" if name.startswith("caution")
+        else f"{count} for want of {name[5:] if name.startswith('prop two') else f'a {name[5:]}'}"
+        for name, count in most
+    ]  # fmt: skip
     left = f"{len(pool.items)} movements are left"
     reason = f"{left}; {', '.join(messages)} were left out" if messages else left
     what = "No class keeps this promise"
-    detail = findings[0].message if findings else trouble.what if trouble is not None else ""
+    told = [one.message for one in findings if one.code not in BY_EAR]
+    detail = told[0] if told else trouble.what if trouble is not None else ""
     if trouble is not None and trouble.where == "draft, length":
         return trouble
     do = "Ask for another length or style, fewer cautions, more props, or another focus."
+    if len(nowhere := [f"no {one}" for one in PLACES if one in ask.brief.without]) > 1:
+        do = f"Take one of them back: {listed(nowhere)}."
     return Problem(f"{what}: {reason}. {detail}".strip(), "draft", do)
 
 

@@ -331,7 +331,7 @@ def _people_in(text: str) -> str:
     words = _WHERE.sub("", text).split()
     one = words[0] in ARTICLES and words[-1].endswith(("er", "or", "ist", "ian"))
     several = words[-1].endswith("s") and not words[-1].endswith("ss") and words[-1] not in _THINGS
-    doing = words[0].endswith("ing") and words[0] not in ("boating", "touring") and several
+    doing = words[0].endswith("ing")
     return text if words[-1] in _COMPANY or one or (several and not doing) else ""
 
 
