@@ -1,10 +1,11 @@
 """The real window, driven: a fixture that opens it on a class, and hands to work it with."""
 
 import gc
+from time import sleep
 
 import msgspec
 import pytest
-from PySide6.QtCore import QEvent, QPoint, Qt
+from PySide6.QtCore import QDeadlineTimer, QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
@@ -99,11 +100,19 @@ class Desk:
     def settle(self):
         """Waits until the workshop is done and its class has arrived."""
         QApplication.processEvents()
-        self.qtbot.waitUntil(lambda: not self.session.busy, timeout=20_000)
+        self.wait_for_the_class()
         for _ in range(3):
             QApplication.processEvents()
-        self.qtbot.waitUntil(lambda: not self.session.busy, timeout=20_000)
+        self.wait_for_the_class()
         QApplication.processEvents()
+
+    def wait_for_the_class(self):
+        """As qtbot.waitUntil does, which looks only every 10 ms: a class is made in less."""
+        until = QDeadlineTimer(20_000)
+        while self.session.busy:
+            assert not until.hasExpired(), "the class never came"
+            sleep(0.001)
+            QApplication.processEvents()
 
     def key(self, key, modifiers=Qt.KeyboardModifier.NoModifier):
         """Presses a key where the focus is."""
