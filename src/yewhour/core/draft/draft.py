@@ -191,8 +191,9 @@ def _about_it(
 def _for_people(
     ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
 ) -> list[tuple[DraftRoute, CandidatePool]]:
-    """The ways that are for somebody who may be in the room, where enough is there for them."""
-    asked = {*ask.brief.cautions, *ask.brief.without}
+    """The ways that are for somebody who may be in the room, or for what was asked for, where enough is there
+    for them."""
+    asked = {*ask.brief.cautions, *ask.brief.without, *ask.brief.wanted}
     found: list[tuple[DraftRoute, CandidatePool]] = []
     for route in model.elsewhere:
         if not asked & {*route.people} or ask.brief.style not in route.styles:

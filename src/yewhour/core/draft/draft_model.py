@@ -54,7 +54,8 @@ class DraftRoute(DeclaredPart, frozen=True):
 
     times: times of day it is for, none for any. families, kinds, needs, rest, closing, stretch: instead of
     the style's own, for a way that any style goes where the body may not be where the style has it. people:
-    conditions, or groups that are left out, a way is for before all others, in these styles. least: seconds
+    conditions, groups that are left out, or movements that are asked for, a way is for before all others, in
+    these styles. least: seconds
     of a class from which on there is that way. opens: seconds that its opening takes besides a welcome.
     rests: the share of a class that it rests at the end. called: what a class is called that goes this way
     instead of its style's.

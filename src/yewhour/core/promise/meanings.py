@@ -113,6 +113,11 @@ class Meanings:
         meaning = _QUIETER.get(key) or f"without {name() if name else key}"
         return Wish(said, meaning, state, reason, kind, f"-{key}")
 
+    def nowhere(self, said: str) -> Wish:
+        """A complaint of nothing that was named: `injured`. It asks."""
+        what, could = _ASKED["mind"]
+        return Wish(said, "", "unknown", f"{what}, and nothing says what, or where.", asks=True, could=could)
+
     def unknown(self, said: str, context: Context, health: bool) -> Wish:
         """A word that is not understood: it asks where it is of health, of a body or a prohibition."""
         if context in ("mind", "without", "after") or health:

@@ -25,7 +25,7 @@ _FAR_ALONG = re.compile(
     re.IGNORECASE,
 )
 _AGE = re.compile(
-    r"\b(?:(?:over|aged|age|past|above)\s+(?:the age of\s+)?(\d\d)s?|(\d\d)\s*\+"
+    r"\b(?:(?:(?<!all )over|aged|age|past|above)\s+(?:the age of\s+)?(\d\d)s?|(\d\d)\s*\+"
     r"|(\d{1,2})(?:\s*(?:-|to)\s*\d{1,2})?[- ]years?[- ]olds?"
     r"|\b(?:in (?:their|her|his|my|our|the)\s+)(?:early |mid|late )*[- ]?([6-9]0)'?s\b"
     r"|(?:who is|who's|she is|she's|he is|he's|i am|i'm|of|parents?|mum|mom|mother|dad|father|gran\w*"
@@ -35,11 +35,16 @@ _AGE = re.compile(
 )
 _BARE_NUMBER = re.compile(r"(?:^|[,|;])\s*(\d{1,3})\s*(?=$|[,|;.])")
 # "flow 45", "core in 20": at the end of what is said, and nothing that is counted.
+_A_DAY = "|".join(
+    f"(?<={how} {when})"
+    for how in ("bad", "ard", "ong", "usy", "avy", "ful", "ugh")
+    for when in ("day", "week")
+)
 _LAST_NUMBER = re.compile(
-    r"(?:(?<!\bclass)|(?<=\w class))(?<!\bweek)(?<!\bpart)(?<!\bday)(?<!\bnumber)"
+    rf"(?:(?<!\bclass)|(?<=\w class))(?:(?<!\bweek)(?<!\bday)|{_A_DAY})(?<!\bpart)(?<!\bnumber)"
     r"(?:(?<!\blesson)|(?<=\w lesson))(?<!\bage)(?<!\bkids)(?<!\bchildren)(?<!\baged)"
     r"(?<!\blevel)(?<!\bgrade)(?<!\byear)(?<!\bgroup)(?<!\bof)(?<!\bto)"
-    r"(?<!\bover)(?<!\bunder)(?<!\bfor)"
+    r"(?:(?<!\bover)|(?<=\ball over))(?<!\bunder)(?<!\bfor)"
     r"(?<!\d)\s([5-9]|1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.]|\s(?:no|without)\b)",
     re.IGNORECASE,
 )

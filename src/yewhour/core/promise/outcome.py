@@ -34,6 +34,7 @@ class _Outcome:
         looks: dict[str, Callable[[Wish], tuple[State, str]]] = {
             "area": self._area, "prop": self._prop, "movement": self._there, "peak": self._there,
             "group": self._group, "length": self._length, "style": self._style, "condition": self._condition,
+            "everyday": self._everyday,
         }  # fmt: skip
         look = looks.get(wish.kind)
         if look is None or wish.key.startswith("-"):
@@ -103,6 +104,14 @@ class _Outcome:
         return {"prop": f"no {word} at hand", "level": "not at this level"}.get(
             code, "no place for it in this length and style"
         )
+
+    def _everyday(self, wish: Wish) -> tuple[State, str]:
+        """What a word asks for by movements: "at the wall". Kept where one of them came."""
+        brief = self.draft.plan.brief
+        asked = {one for one in brief.wanted if brief.said.get(one) == wish.text}
+        if asked and not asked & {one.use.step.movement for one in self.work}:
+            return "unmet", self._none([*asked])
+        return wish.state, ""
 
     def _group(self, wish: Wish) -> tuple[State, str]:
         there = [

@@ -47,20 +47,6 @@ from yewhour.core.teaching_data import TeachingData
 
 _SLASHED = re.compile(r"\bw/(o\b)?\s*", re.IGNORECASE)  # "w/ a bolster", "w/o jumping"
 # What would be taken apart, or for somebody: "for when my back ...", "getting up and down", "20ish minutes".
-_PLAINER = tuple(
-    (re.compile(pattern, re.IGNORECASE), plain)
-    for pattern, plain in (
-        (r"\bfor when\b", "when"),
-        (r"\bprone to\b", "mind"),
-        (r"\b(?:husband|wife|mother|mum|mom|father|dad|sister|brother|son|daughter|friend)['\u2019]s\b", ""),
-        (r"\b(?:on (?:the|my|her|his) )?(?:left|right)(?:[- ]hand)? side\b", ""),
-        (r"\ba and b\b|\bgym (?=class)", ""),
-        (r"\b(getting|get) (?:up and down|down and up)\b", r"\1 down to the floor"),
-        (r"\b(?:on (?:wheels|castors)|(?:i|we)(?:'m| am| are)? teach(?:ing)?(?: at| in| for)?)\b", ""),
-        (r"\b(?:in|at) (?:the|a|our|my) (?:(?:school|village|church|town|local) )?(?:gym|hall)\b", ""),
-        (r"(?<=\d)(?: ?-? ?ish|[- ]or[- ]so)\b", ""),
-    )
-)
 _ADDRESSED = re.compile(r"\bMs\.? (?=[A-Z][a-z])")  # somebody by her name, and no condition
 _LATE = re.compile(
     r"\b(?:second|third|last|late|2nd|3rd|[2-4]\d.weeks?|1[4-9].weeks?|[4-9].months?)\b", re.IGNORECASE
@@ -87,7 +73,9 @@ _A_CLASS = re.compile(
     re.IGNORECASE,
 )  # whoever says one of these wants a class, whatever else is said of it
 HARDER = ("experienced", "strength")
+_AILS = frozenset(("injured", "weak", "fragile", "recovering", "operated", "swollen", "unstable", "ruptured"))
 MOST = 2000  # signs of a promise that are read
+_BODILY: frozenset[Kind] = frozenset(("area", "part", "condition"))
 Read = tuple[Kind, str, int, Phrase | None]  # kind, key, words, and the phrase it was mistyped for
 
 
@@ -136,7 +124,7 @@ class PromiseReader:
 
     def _wishes(self, text: str) -> Iterator[Wish]:
         text = _ADDRESSED.sub("", text)
-        for pattern, plain in _PLAINER:
+        for pattern, plain in self.lexicon.plainer:
             text = pattern.sub(plain, text)
         text = _SLASHED.sub(lambda found: "without " if found[1] else "with ", text)
         if found := cleared_in(text):
@@ -275,9 +263,16 @@ class PromiseReader:
             if kind == "condition" and not context and soft != "without" and listed:
                 soft = "mind"  # "headache and knees"
             at = end
+        if since and not fed and self._complains(tokens[since[0] : since[1]]):  # "injured", and nothing else
+            said = text[tokens[since[0]].start : tokens[since[1] - 1].end]
+            yield self.meanings.nowhere(said), context
         if len(people) > 1:
             said = text[people[0][0] : people[-1][1]]
             yield Wish("", f"for {said}", kind="audience", key=said), context
+
+    def _complains(self, tokens: Sequence[Token]) -> bool:
+        """Whether words that something to mind should follow are of health by themselves."""
+        return any(one.plain in self.lexicon.hurts or one.plain in _AILS for one in tokens)
 
     @staticmethod
     def _who(tokens: Sequence[Token], first: int, at: int) -> int:
@@ -307,7 +302,7 @@ class PromiseReader:
         for length in range(min(LONGEST, len(tokens) - at), 0, -1):
             phrase = tuple(token.plain for token in tokens[at : at + length])
             meant = self.lexicon.phrases.get(phrase)
-            if meant is None or (length == 1 and not context and phrase in self.lexicon.contexts):
+            if meant is None or (length == 1 and self._of_a_part(tokens, at, meant, context)):
                 continue
             after = tokens[at + length].plain if at + length < len(tokens) else ""
             if after == FREE and "group" in meant:
@@ -324,6 +319,20 @@ class PromiseReader:
                 if kind in meant and not self._is_of_every_day(kind, phrase, context or soft):
                     return kind, meant[kind], length, None
         return None
+
+    def _of_a_part(self, tokens: list[Token], at: int, meant: Mapping[Kind, str], context: Context) -> bool:
+        """Whether a word that leads to another, or says nothing by itself, does so here: `sore hips`, where
+        `sore` alone is said of somebody."""
+        plain = tokens[at].plain
+        leads = not context and (plain,) in self.lexicon.contexts
+        if not leads and plain not in self.lexicon.whole:
+            return False
+        if plain not in self.lexicon.whole and "health" not in meant:
+            return True
+        others = (*tokens[:at], *tokens[at + 1 :])
+        pairs = zip(others, others[1:], strict=False)
+        said = [(one.plain,) for one in others] + [(one.plain, two.plain) for one, two in pairs]
+        return any(self.lexicon.phrases.get(one, {}).keys() & _BODILY for one in said)
 
     def _of_a_kind(self, meant: Mapping[Kind, str]) -> bool:
         """Whether a phrase, said of several, is a group: `backbends`, and not `splits`, which is one."""

@@ -57,11 +57,14 @@ class HealthSigns(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """data/promise.toml: words -> what they mean. health: words no rule is for -> the nearest conditions.
+    plainer: what is read as something plainer, a regular expression and what stands for it.
     nothing_for: areas that a style has nothing for. had: what people have that asks nothing of a class."""
 
     fillers: tuple[str, ...]
+    whole: tuple[str, ...]
     hurts: tuple[str, ...]
     had: frozenset[str]
+    plainer: tuple[tuple[str, str], ...]
     contexts: dict[str, tuple[str, ...]]
     styles: dict[str, str]
     nothing_for: dict[str, tuple[str, ...]]
@@ -157,6 +160,8 @@ class Lexicon:
         self.hurts = {" ".join(phrase_of(one)) for one in words.hurts}
         self.had = {_plain(one) for one in words.had}
         self.fillers = {_plain(one) for one in words.fillers}
+        self.plainer = [(re.compile(one, re.IGNORECASE), plain) for one, plain in words.plainer]
+        self.whole = {_plain(one) for one in words.whole}
         self.single = sorted(
             {phrase[0] for phrase in self.phrases if len(phrase) == 1 and len(phrase[0]) > 3}
         )
