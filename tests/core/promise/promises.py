@@ -34,6 +34,13 @@ LIVES = (
         {"cautions": ("larger-bodies",)},
         never=(":belly pressure", ":rolling"),
     ),
+    Life("injured, 20 minutes", asks="injured"),
+    Life("pilates while I'm recovering, 20 minutes", asks="recovering"),
+    Life("prenatal pilates 30", {"style": "mat-modern"}, has=("clam",), never=("warrior-two", ":curls")),
+    Life("sun salutations, bad wrists 20", has=("arms-up", "fold", "chair-pose"), never=(":hands",)),
+    Life("classical pilates, bad low back 30", has=("bridge",), never=(":straight-leg work",)),
+    Life("wall pilates 25", {"style": "mat-modern", "props": ("wall",)}, has=("wall-squat", "bridge")),
+    Life("pilates in my seat 10", {"style": "chair-balance"}, never=(":floor",)),
     Life("45 minute flow with arm balances", {"peak": "crow"}, has=("crow",)),
     Life(
         "kids yoga 20 minutes, animals",

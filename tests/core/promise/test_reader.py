@@ -761,3 +761,22 @@ def test_a_doctor_who_says_no_is_heard(reader, text):
     question = reader.read(text).question
     assert question is not None
     assert "has to say yes first" in question.what
+
+
+@pytest.mark.parametrize(
+    ("words", "read"),
+    [
+        ("sore hips 20", {"cautions": ("hips",)}),
+        ("sore all over 20", {"cautions": (), "level": "gentle", "target_s": 1200.0}),
+        ("tired legs 20", {"focus": ("thighs",), "level": "mixed"}),
+        ("tired 20", {"style": "slow", "level": "gentle"}),
+        ("recovering from a bad week 20", {"cautions": (), "target_s": 1200.0, "level": "gentle"}),
+        ("postnatal, 12 weeks, 20 minutes", {"cautions": ("after-birth",), "target_s": 1200.0}),
+        ("ab blaster 10", {"focus": ("core",), "props": ()}),
+        ("twisty flow 30", {"wanted": ("twists",), "title": "A flow with twists"}),
+    ],
+)
+def test_what_somebody_is_as_a_whole_is_told_from_what_a_part_of_her_is(reader, words, read):
+    said = reader.read(words)
+    assert {name: getattr(said.brief, name) for name in read} == read
+    assert not any(wish.asks or wish.state == "unknown" for wish in said.wishes)

@@ -197,7 +197,7 @@ def _pool(
             item = msgspec.structs.replace(item, near=near)
         items[movement.id] = item
     for name, flow in model.blocks.items():
-        if able_flow(name, ask, room, teaching_data, model):
+        if able_flow(name, ask, room, teaching_data, model) and not items.keys() & {*flow.unless}:
             movements = _movements_of(name, teaching_data)
             loads = tuple({load for one in movements for load in one.loads})
             ends = "four-point" if "four-point" in flow.bases else "standing"

@@ -65,6 +65,8 @@ def draft_class(
     (elsewhere: on such a way at once). Raises Problem, with what to change, for none."""
     _check(ask, teaching_data, model)
     ways = ways_of(ask, teaching_data, model)
+    if ways[0][0].any_style and (nearer := _nearest(ask, teaching_data, model)):
+        return draft_class(nearer, teaching_data, model)
     if elsewhere and not (ways := [row[1:] for row in _elsewhere(ask, teaching_data, model)]):
         raise Problem("No other way is there for this class.", "draft", "Ask for fewer cautions.")
     best: tuple[int, int, Draft] | None = None  # what is wrong with it, what it lacks of what was asked for
@@ -97,6 +99,23 @@ def draft_class(
     if best is None or best[0]:
         raise _refused(ask, ways[0][1], trouble, best[2].timed.findings if best else ())
     return best[2]
+
+
+def _nearest(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel) -> DraftRequest | None:
+    """The same asked of the nearest tradition, where one's own has no way for who may be there and it has."""
+    near = model.styles[ask.brief.style].nearest
+    if not near:
+        return None
+    schools = teaching_data.schools
+    own, other = schools[ask.brief.style].noun, schools[near].noun
+    title = re.sub(rf"^An? {re.escape(own)}\b", f"A {other}", ask.brief.title)
+    nearer = msgspec.structs.replace(
+        ask, brief=msgspec.structs.replace(ask.brief, style=near, lineage="", title=title)
+    )
+    with suppress(Problem):
+        if not ways_of(nearer, teaching_data, model)[0][0].any_style:
+            return nearer
+    return None
 
 
 def _lacking(there: Iterable[str], ask: DraftRequest, pool: CandidatePool) -> int:

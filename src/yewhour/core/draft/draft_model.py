@@ -94,7 +94,7 @@ class DraftStyle(DeclaredPart, frozen=True):
     done than usual, so that there are few. most: the most effort there is in it. quiet: what promises quiet
     before a long hold. kinds: those of movements there are, where not all. restful: all of it is rest.
     also: movements besides those of its families. not_here: those of them that are of another tradition.
-    opens, rests: as of a route.
+    opens, rests: as of a route. nearest: the style whose way is gone where this one has none for somebody.
     """
 
     families: tuple[str, ...]
@@ -119,6 +119,7 @@ class DraftStyle(DeclaredPart, frozen=True):
     not_here: tuple[str, ...] = ()
     opens: int = 0
     rests: float = 0.0
+    nearest: str = ""
 
 
 class DraftLevel(DeclaredPart, frozen=True):
@@ -129,12 +130,14 @@ class DraftLevel(DeclaredPart, frozen=True):
 
 
 class FlowBlock(DeclaredPart, frozen=True):
-    """What a block is as one movement: where, what for, how hard, how long (seconds)."""
+    """What a block is as one movement: where, what for, how hard, how long (seconds). unless: blocks before
+    it in the list that come instead wherever all can do one of them."""
 
     bases: tuple[str, ...]
     areas: tuple[str, ...]
     effort: int
     seconds: float
+    unless: tuple[str, ...] = ()
 
 
 class PeakSteps(DeclaredPart, frozen=True):

@@ -133,6 +133,10 @@ class _Outcome:
         return "this draft had no room for it; another may"
 
     def _style(self, wish: Wish) -> tuple[State, str]:
+        other = self.draft.plan.brief.style
+        if wish.key in self.teaching_data.schools and other != wish.key and not self.draft.elsewhere:
+            noun = self.teaching_data.schools[other].noun
+            return "guessed", f"too little of it is left for who may be there: {noun} instead"
         if self.draft.elsewhere:
             return (
                 "guessed",

@@ -8,6 +8,7 @@ and said so. What is not understood stays a wish; where it is of health, of a bo
 
 import re
 from collections.abc import Iterable, Iterator, Mapping, Sequence
+from itertools import pairwise
 
 import msgspec
 
@@ -330,8 +331,7 @@ class PromiseReader:
         if plain not in self.lexicon.whole and "health" not in meant:
             return True
         others = (*tokens[:at], *tokens[at + 1 :])
-        pairs = zip(others, others[1:], strict=False)
-        said = [(one.plain,) for one in others] + [(one.plain, two.plain) for one, two in pairs]
+        said = [(one.plain,) for one in others] + [(one.plain, two.plain) for one, two in pairwise(others)]
         return any(self.lexicon.phrases.get(one, {}).keys() & _BODILY for one in said)
 
     def _of_a_kind(self, meant: Mapping[Kind, str]) -> bool:

@@ -355,8 +355,8 @@ def title_of(
     peak = teaching_data.library.get(brief.peak)
     there = brief.peak and not (peak and teaching_data.room(brief).left_out(peak))
     goal = f"a {kind}" + (f" towards {brief.said.get(brief.peak, brief.peak)}" if there else "")
-    asked = [(brief.said.get(one, one), groups[one]) for one in brief.wanted if one in groups]
-    if asked := [said if said.lower() in group.words else group.name for said, group in asked]:
+    wanted = [(brief.said.get(one, one), groups[one]) for one in brief.wanted if one in groups]
+    if asked := [said if said.lower() in group.words else group.name for said, group in wanted]:
         goal += f" with {_and(asked)}"
     minded = {*brief.cautions, brief.audience}
     named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
