@@ -147,7 +147,7 @@ _WHEN = re.compile(
     re.IGNORECASE,
 )
 # Until which hour it is which time of day.
-DAY = ((10, "morning"), (15, "midday"), (17, ""), (21, "evening"), (24, "night"))
+DAY = ((4, "night"), (10, "morning"), (15, "midday"), (17, ""), (21, "evening"), (24, "night"))
 
 
 class ClockTime(NamedTuple):

@@ -35,7 +35,7 @@ _WHO = (
     r"(?:doctors?|doc|gp|midwife|physio(?:therapist)?|surgeon|consultant|cardiologist|hospital)"
 )
 _YES = (
-    r"(?:ok|okay|okayed it|(?:said|says) (?:yes|it's (?:fine|ok|okay))|cleared (?:her|him|me|them|us|it|this)"
+    r"(?:ok|okay|okayed it|(?:said|says) (?:yes|ok|okay|fine|all good|it's (?:fine|ok|okay))|cleared (?:her|him|me|them|us|it|this)"
     r"|agrees|agreed|go-ahead|permission|blessing|clearance|consent|approved(?: it)?)"
 )
 _MAY = r"cleared (?:to|for) (?:exercise|yoga|pilates|movement|practi[sc]e|move|start)"
@@ -54,7 +54,8 @@ _AGAINST = re.compile(rf"\b{_WHO} (?P<no>{_NO})\b[^,;.|]*", re.IGNORECASE)
 # What is fresh for some weeks, whatever part of a body it is.
 _FRESH = re.compile(
     r"\b(?:broke|broken|fractured?|cracked|tore|torn|ruptured?|dislocated|sprained|strained|pulled|twisted"
-    r"|slipped|herniated|stitches|operations?|operated|surgery|ops?)\b",
+    r"|slipped|herniated|stitches|operations?|operated|surgery|ops?|whiplash|concussion|concussed|injur(?:y|ed|ies)"
+    r"|accident|crash(?:ed)?|fell|(?:a|had a) fall)\b",
     re.IGNORECASE,
 )
 FRESH_WEEKS = 6

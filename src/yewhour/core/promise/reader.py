@@ -95,10 +95,13 @@ class PromiseReader:
             raise Problem(
                 "Nothing is promised yet.", "the promise", "Say: 25-minute gentle hatha about hips."
             )
-        wishes = _told_once([*_joined(self._wishes(text[:MOST]))])
-        wishes = [self._had(wish, text) for wish in wishes]
-        wishes += self.numbers.left_over(text[:MOST], wishes)
-        wishes = _asked_together(asked_about(wishes, text, self.teaching_data.conditions.conditions), text)
+        plain = _ADDRESSED.sub("", text[:MOST])
+        for pattern, instead in self.lexicon.plainer:
+            plain = pattern.sub(instead, plain)
+        wishes = _told_once([*_joined(self._wishes(plain))])
+        wishes = [self._had(wish, plain) for wish in wishes]
+        wishes += self.numbers.left_over(plain, wishes)
+        wishes = _asked_together(asked_about(wishes, plain, self.teaching_data.conditions.conditions), plain)
         known = [wish for wish in wishes if wish.state != "unknown"]
         if not (known or _A_CLASS.search(text) or any(wish.asks for wish in wishes)):
             do = "Say: 25-minute gentle hatha about hips."
@@ -124,9 +127,6 @@ class PromiseReader:
     # --- the text in parts --------------------------------------------------------------------------------
 
     def _wishes(self, text: str) -> Iterator[Wish]:
-        text = _ADDRESSED.sub("", text)
-        for pattern, plain in self.lexicon.plainer:
-            text = pattern.sub(plain, text)
         text = _SLASHED.sub(lambda found: "without " if found[1] else "with ", text)
         if found := cleared_in(text):
             if not found["no"]:
@@ -314,10 +314,11 @@ class PromiseReader:
             ):
                 kind: Kind = "condition" if "condition" in meant else "part"
                 return kind, meant[kind], length, None
-            if tokens[at + length - 1].several and self._of_a_kind(meant):
+            if tokens[at + length - 1].several and context != "mind" and self._of_a_kind(meant):
                 return "group", meant["group"], length, None  # "forward folds"
             for kind in self._tried(context, soft, first):
-                if kind in meant and not self._is_of_every_day(kind, phrase, context or soft):
+                listed = kind == "movement" and not context and "prop" in meant  # "no twists, a chair"
+                if kind in meant and not listed and not self._is_of_every_day(kind, phrase, context or soft):
                     return kind, meant[kind], length, None
         return None
 
