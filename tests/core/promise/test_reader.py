@@ -106,7 +106,7 @@ def test_a_length_is_read_however_it_is_put(text, seconds):
         ("hatha for runners in the evening", "title", "A hatha class for runners in the evening"),
         ("hips for runners", "title", "Hips for runners"),
         ("flow for climbers, sore wrists", "title", "A flow for climbers"),
-        ("pilates with back pain", "title", "A modern mat class for a tender low back"),
+        ("pilates with back pain", "title", "A Pilates class for a tender low back"),
         ("hatha for the choir", "title", "A hatha class for the choir"),
         ("post-run stretch 15", "focus", ("hamstrings", "calves", "hip flexors")),
         ("restorative w/ 2 bolsters", "props", ("bolster",)),

@@ -35,7 +35,8 @@ _WHO = (
     r"(?:doctors?|doc|gp|midwife|physio(?:therapist)?|surgeon|consultant|cardiologist|hospital)"
 )
 _YES = (
-    r"(?:ok|okay|okayed it|(?:said|says) (?:yes|ok|okay|fine|all good|it's (?:fine|ok|okay))|cleared (?:her|him|me|them|us|it|this)"
+    r"(?:ok|okay|okayed it|(?:said|says) (?:yes|ok|okay|fine|all good|it's (?:fine|ok|okay))"
+    r"|cleared (?:her|him|me|them|us|it|this)"
     r"|agrees|agreed|go-ahead|permission|blessing|clearance|consent|approved(?: it)?)"
 )
 _MAY = r"cleared (?:to|for) (?:exercise|yoga|pilates|movement|practi[sc]e|move|start)"
