@@ -345,7 +345,7 @@ class EntryLines:
         if not ways or not (telling or use.seen) or "say" in use.step.lines:
             return lines_of(use, "say")
         begin = zlib.crc32(f"{telling}/{use.movement.id}".encode()) if telling else 0
-        return (use.movement.said("say"), *ways)[(begin + bool(use.seen) * use.place) % (len(ways) + 1)]
+        return (use.movement.said("say"), *ways)[(begin + use.seen) % (len(ways) + 1)]
 
     def _named(self) -> tuple[dict[str, str], dict[str, str]]:
         """What the words of a talk are filled with; and where whom it is for is said beside the title, the

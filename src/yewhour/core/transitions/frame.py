@@ -46,7 +46,8 @@ class ClassFrame:
 
     def _shape(self) -> str:
         wording = self.phrasing.wording
-        places = [place for use in self.work if (place := wording.shape_places.get(base_of(use.start)))]
+        stood = self._stood()
+        places = [place for use in self.work if (place := wording.shape_places.get(stood[use.key]))]
         if len(places) < LEAST_USES:
             return ""
         if arrived := wording.shape_places.get(base_of(self.begins)):
@@ -62,8 +63,9 @@ class ClassFrame:
             return self._filled(lines, place=often, last=last)
         focus = {*self.phrasing.brief.focus}
         about = [use for use in self.work if _areas(use) & focus] or self.work
-        hardest = max(about, key=lambda use: (use.movement.effort, not use.second))
-        middle = wording.shape_places.get(base_of(hardest.start), often)
+        first = next(base for base, place in wording.shape_places.items() if place == places[0])
+        hardest = max(about, key=lambda use: (use.movement.effort, stood[use.key] != first, not use.second))
+        middle = wording.shape_places.get(stood[hardest.key], often)
         area = wording.area_words.get(self._area([hardest]) or self._area(self.work), "")
         if middle == places[0] or hardest.movement.effort <= RESTFUL:
             restful = hardest.movement.effort <= RESTFUL
@@ -72,6 +74,17 @@ class ClassFrame:
         if not area:
             return ""
         return self._filled(wording.shape, first=places[0], middle=middle, area=area, last=last)
+
+    def _stood(self) -> dict[str, str]:
+        """The base that each use is done on: of `seated or chair` the one that the body is on by then."""
+        found: dict[str, str] = {}
+        here = base_of(self.begins)
+        for use in self.work:
+            for need in (use.start, use.end):
+                bases = _bases(need) if need else [here]
+                here = here if here in bases else bases[0]
+                found.setdefault(use.key, here)
+        return found
 
     def _turns(self) -> dict[str, str]:
         """Where the work turns: the key of the use that a section begins with -> how it is opened."""

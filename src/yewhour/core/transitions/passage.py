@@ -194,7 +194,8 @@ def _protected(phrasing: Phrasing, card: Card, use: StepUse, spoken_for: bool) -
         said = _told(text, use, {})
         theirs = len(phrasing.room.cautions) == 1 and phrasing.room.theirs  # nobody else is there
         if not theirs and not said.lower().startswith("if "):
-            said = f"{to_whom(phrasing, use, tag, spoken_for)} {said[0].lower()}{said[1:]}"
+            whom = to_whom(phrasing, use, tag, spoken_for)
+            said = f"{whom} {said[0].lower()}{said[1:]}" if whom else said
         yield "protect", (said,)
 
 

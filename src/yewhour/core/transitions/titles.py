@@ -6,6 +6,7 @@ from yewhour.core.plan.plan import Brief
 
 _TIMES = ("in the morning", "at midday", "in the evening", "before sleep")  # as a drafted title ends
 _LOWERED = ("A", "An", "The")  # as a drafted title begins: "A hatha class"
+_NAMES = frozenset(("Pilates",))  # what has a capital wherever it stands
 
 
 def in_a_sentence(brief: Brief, area_words: Mapping[str, str]) -> str:
@@ -14,7 +15,7 @@ def in_a_sentence(brief: Brief, area_words: Mapping[str, str]) -> str:
     """
     title, of, whom = brief.title.partition(" for ")
     first, _, rest = title.partition(" ")
-    if rest != rest.lower():
+    if any(word != word.lower() for word in rest.split() if word not in _NAMES):
         return brief.title
     names = {area: area_words.get(area, f"the {area}") for area in brief.focus}
     names |= {said.lower(): f"the {said.lower()}" for area in brief.focus if (said := brief.said.get(area))}

@@ -36,7 +36,7 @@ def caution_lines(phrasing: Phrasing, use: StepUse, again: bool = False) -> tupl
     own = use.step.lines.get("caution") is not None
     if not own and tag in phrasing.watch and (not lines or _of_another(tag, lines[0][0], movement)):
         lines = () if again else ((phrasing.watch[tag],),)  # what holds for all that load it is said once
-    frame = f"{to_whom(phrasing, use, tag, again)} {{line}}"
+    frame = f"{to_whom(phrasing, use, tag, again)} {{line}}".lstrip()
     if gentler is not None and lines == (gentler.line,) and phrasing.room.theirs:
         frames = phrasing.wording.option_gentler  # they are everybody, and each chooses
         frame = frames[use.place % len(frames)][0]
@@ -44,8 +44,12 @@ def caution_lines(phrasing: Phrasing, use: StepUse, again: bool = False) -> tupl
 
 
 def to_whom(phrasing: Phrasing, use: StepUse, tag: str, again: bool) -> str:
-    """How those are spoken to that a line is for; in fewer words where they have been before."""
+    """How those are spoken to that a line is for; in fewer words where they have been before, and "" in a
+    class that is theirs by its title: everybody there is meant."""
     condition = phrasing.room.rules.conditions.get(tag)
+    brief = phrasing.brief
+    if condition is not None and brief.cautions == (tag,) and brief.title.endswith(f" for {condition.whom}"):
+        return ""
     if (again or use.second) and condition is not None and condition.again:
         return f"{condition.again},"
     return f"For {phrasing.cautions.get(tag, tag)}:"
@@ -66,4 +70,5 @@ def _spoken_to(frame: str, text: str) -> str:
     """The line said to those it is for, unless it says so itself."""
     if " if " in f" {text.lower()}" or text.startswith("{"):
         return text
-    return fill(frame, "both", line=text[0].lower() + text[1:])
+    whole = frame == "{line}"
+    return fill(frame, "both", line=text if whole else text[0].lower() + text[1:])
