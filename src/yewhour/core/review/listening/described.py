@@ -29,8 +29,9 @@ class WordsOfMovement(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Descriptions(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """data/described.toml."""
+    """data/described.toml. props: a prop -> the words one of which is said where it is used."""
 
+    props: dict[str, tuple[str, ...]]
     alike: tuple[str, ...]
     bases: tuple[WordsOfBase, ...]
     turned: tuple[str, ...]
@@ -51,6 +52,7 @@ class DescriptionIndex:
 
     def __init__(self, words: Descriptions) -> None:
         self.alike = {word: row.split()[0] for row in words.alike for word in row.split()}
+        self.props = words.props
         self.bases, self.turned, self.places = words.bases, words.turned, words.places
         self._described = [(one.movement, one.on, patterns(one.say)) for one in words.described]
 

@@ -34,8 +34,8 @@ NAMED, WHOLE_NAME, DESCRIBED = (
     16.0,
     10.0,
 )  # evidence of a name, of one of several words, of a description
-PHRASED, OFF = 1.15, 0.1  # evidence of a phrase that is near; what is left of it on another base
-OFF_BASE = 2.2  # what a sentence on another base costs
+PHRASED, OFF = 0.9, 0.1  # evidence of a phrase that is near; what is left of it on another base
+OFF_BASE = 0.9  # what a sentence on another base costs
 TELLS_BASE, NAMES_BASE = 0.25, 5.0  # what phrases that are near and names tell of the base
 NEAREST = 8.0  # a phrase tells of its base no more than that: "soles together" is said sitting, too
 SILENT, WITHIN = 3.0, 1.0  # what it costs to begin where nobody speaks, or somebody goes on to
@@ -43,6 +43,7 @@ SURE, LIKELY = 20.0, 10.0  # evidence of a movement
 TELLS_OF_IT = 0.5  # evidence of a bin that is of it
 CHAIN, ENTERED = 9, 30  # movements that come again on the other side; words that tell which side something is
 EXPECTED, EXPECTED_S = 5.0, 16.0  # evidence of what is expected; how far from when it is
+UNHEARD = 0.4  # what is left of what tells of a movement whose prop nobody has named
 PLACE = 0.5  # what is left of what tells of a movement that others begin at
 OPTION = 0.4  # what is left of something that one may do
 MAY_BE = re.compile(
@@ -166,7 +167,15 @@ class FreeListener:
             if movement in self._place:
                 share = PLACE if movement in self.descriptions.places else 1.0
                 scores[self._place[movement], min(size - 1, int(at_s / BIN_S))] += share * weight
+        scores[np.ix_(self._unheard(hearing), range(size))] *= UNHEARD
         return _Evidence(said, bases, scores, told)
+
+    def _unheard(self, hearing: Transcript) -> list[int]:
+        """The movements that need something nobody speaks of all through a recording."""
+        heard = {word for one in hearing.words for word in plain_words(one.text)}
+        known = self.descriptions.props
+        without = {prop for prop, words in known.items() if not heard.intersection(words)}
+        return [place for place, one in enumerate(self.movements) if without.intersection(one.props)]
 
     def _likely_bases(
         self, said: Sequence[SpeechStretch], named: Sequence[Mention], rows: NDArray[np.int64], near: Floats
@@ -205,11 +214,14 @@ class FreeListener:
         """Adds what is to be expected: the same again where somebody changes sides; and where something is
         done again on the other side, what came after it, about as long after."""
         turns = [talk.start_s for talk in said if TURN.search(" ".join(plain_words(talk.text)))]
+        named = [(talk.start_s, _first_side(talk)) for talk in said]
         sides = [self._side_at(hearing, stretch) for stretch in path]
         for first, (place, start, end) in enumerate(path):
             if self.movements[place].sides == "one":
                 until_s = end * BIN_S + EXPECTED_S
-                turned = [at_s for at_s in turns if start * BIN_S + SIDE_S <= at_s <= until_s]
+                other = OTHER.get(sides[first], "")
+                turned = sorted({*turns, *(at_s for at_s, side in named if other and side == other)})
+                turned = [at_s for at_s in turned if start * BIN_S + SIDE_S <= at_s <= until_s]
                 for at in [int(at_s / BIN_S) for at_s in turned[:1]]:
                     if scores[:, at : at + SHORTEST].sum(axis=1).max() < LIKELY:  # nothing else is told there
                         scores[place, at] += EXPECTED
@@ -233,6 +245,11 @@ class FreeListener:
             return ""
         told = [word.text for word in hearing.words if stretch.start * BIN_S - 0.1 <= word.start_s][:ENTERED]
         return self.sides.side_of(movement.id, told)
+
+
+def _first_side(talk: SpeechStretch) -> str:
+    """The side that a sentence names first, "" if it names none."""
+    return next((word for word in plain_words(talk.text) if word in OTHER), "")
 
 
 def sentence_ends(said: Sequence[SpeechStretch]) -> set[int]:
