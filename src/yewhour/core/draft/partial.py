@@ -104,7 +104,8 @@ def keep_sections(
 ) -> Draft:
     """The same class with other movements in every part but these, which stay in place, with their lines.
 
-    How it begins, rests and closes stays too. Raises Problem where there is nothing else.
+    How it begins, rests and closes stays too. Where there is too little else, some of what was there comes
+    again. Raises Problem where there is nothing.
     """
     stay = {*sections}
     timed = solve(plan, teaching_data).make()
@@ -116,8 +117,12 @@ def keep_sections(
     if not rooms:
         raise Problem("There is nothing besides what stays.", "draft", "Keep less of it.")
     there = movements_of(plan, [plan.sections[n] for n in rooms])
-    tried = msgspec.structs.replace(ask, without=ask.without | there)
-    after = _written(plan, rooms, tried, teaching_data, model)
+    try:
+        others = msgspec.structs.replace(ask, without=ask.without | there)
+        after = _written(plan, rooms, others, teaching_data, model)
+    except Problem:
+        rather = msgspec.structs.replace(ask, lately={**ask.lately, **dict.fromkeys(there, 1.0)})
+        after = _written(plan, rooms, rather, teaching_data, model)
     return drafted_from(after, ask, teaching_data, model)
 
 
