@@ -780,3 +780,27 @@ def test_what_somebody_is_as_a_whole_is_told_from_what_a_part_of_her_is(reader, 
     said = reader.read(words)
     assert {name: getattr(said.brief, name) for name in read} == read
     assert not any(wish.asks or wish.state == "unknown" for wish in said.wishes)
+
+
+@pytest.mark.parametrize(
+    ("words", "read"),
+    [
+        ("prep for giving birth, 38 weeks, 20 minutes", {"cautions": ("pregnancy",)}),
+        ("arthritis in hands and knees, chair 25", {"cautions": ("wrists", "knees"), "wanted": ()}),
+        ("after I've dropped the kids at school, 20 minutes", {"cautions": ()}),
+        ("a practice for my daughter's netball team, they're 13, 15 minutes", {"cautions": ("teenagers",)}),
+        ("8 year olds, 15 minutes", {"cautions": ("children",)}),
+        ("easy 30 for a friend with MS who uses a stick", {"cautions": ("ms", "balance")}),
+        ("can't raise left arm, chair 15", {"cautions": ("shoulders",), "style": "chair-balance"}),
+        ("something before I go to bed, 10 mins", {"time_of_day": "night", "without": ()}),
+        ("insomnia 3am 20", {"time_of_day": "night"}),
+        ("in the kitchen while the kettle boils 5 min", {"without": ("anything but standing",)}),
+        ("no standing because the ceiling is low, 45 minutes", {"without": ("standing",)}),
+        ("bone health 30", {"cautions": ("fragile-bones",)}),
+        ("autistic kids 15", {"cautions": ("children",), "without": ("eyes closed", "jumping")}),
+    ],
+)
+def test_whole_sentences_of_neighbours_are_understood(reader, words, read):
+    said = reader.read(words)
+    assert {name: getattr(said.brief, name) for name in read} == read
+    assert not any(wish.asks for wish in said.wishes)

@@ -44,6 +44,7 @@ STRICT = ("mind", "without", "after")
 ENDS: frozenset[Kind] = frozenset(("style", "level", "time", "unmet", "everyday"))
 CALLED = re.compile(r"\b(?:called|titled|named)\s+(.+)$", re.IGNORECASE | re.DOTALL)
 BREAKS = re.compile(r"[,;.()!?:]|\s[-\u2013\u2014]\s|\s(?:just|instead)\s")
+REASONS = re.compile(r"\b(?:because|'cause|cos)\b", re.IGNORECASE)
 AT_HAND = re.compile(
     r"\b(?:(?:at|to)\s+hand|(?:on\s+)?(?:both|each|either)\s+sides?"
     r"|(?:no|not)\s+(?:more|longer|less)\s+than|not\s+(?:only|just))\b",

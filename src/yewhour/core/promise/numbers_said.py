@@ -62,7 +62,7 @@ _COUNTED = re.compile(
 )
 LEAST_MIN, MOST_MIN = 3, 180  # that a number by itself is taken for
 _BARE_AGE = re.compile(r"(?:^|[,|;])\s*(6[5-9]|[7-9]\d)\s*(?=$|[,|;.])")
-OLD, GROWN = 65, 16
+OLD, TEEN, GROWN = 65, 13, 18
 
 
 class PromiseNumbers:
@@ -139,5 +139,5 @@ def _aged(found: re.Match[str]) -> str:
     """The condition of an age, "" for none."""
     age = int(next(one for one in found.groups() if one))
     if found[3] and age < GROWN:
-        return "children"
+        return "children" if age < TEEN else "teenagers"
     return "older" if age >= OLD or (age >= OLD - 5 and (found[2] or found[4])) else ""

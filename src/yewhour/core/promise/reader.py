@@ -32,6 +32,7 @@ from yewhour.core.promise.grammar import (
     PERSONS,
     PREPARED,
     READS,
+    REASONS,
     STRICT,
     WHEN,
     WORSE,
@@ -139,12 +140,13 @@ class PromiseReader:
             text = f"{text[: found.start()]}, {' '.join(rest)}"
         numbered, text = self.numbers.read(text)
         yield from numbered
-        context: Context = ""
-        for piece in BREAKS.split(AT_HAND.sub(" ", text).replace("|", ",")):
-            soft, context = context, ""
-            for wish, after in self._piece(piece, soft):
-                context = after
-                yield wish
+        for part in REASONS.split(AT_HAND.sub(" ", text).replace("|", ",")):
+            context: Context = ""
+            for piece in BREAKS.split(part):
+                soft, context = context, ""
+                for wish, after in self._piece(piece, soft):
+                    context = after
+                    yield wish
 
     # --- one piece between two stops ------------------------------------------------------------------------
 
