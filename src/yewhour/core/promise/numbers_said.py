@@ -51,7 +51,7 @@ _LAST_NUMBER = re.compile(
 # "flow 40 to crow", "hatha 30 shoulders": in between, and nothing of which there are so many.
 _NUMBER_BETWEEN = re.compile(
     r"(?:^|(?<!\w)(?!(?:week|part|day|number|lesson|age|aged|over|under|for|of|class|past|above|turning)\b)"
-    r"[a-z][\w'-]*\s+)([1-9][05])(?=\s+(?!(?:people|persons?|women|men|kids|children|students|clients|pupils|members"
+    r"[a-z][\w'-]*\s+|[,;]\s*)([1-9][05])(?=\s+(?!(?:people|persons?|women|men|kids|children|students|clients|pupils|members"
     r"|participants|ladies|teenagers|breaths?|reps?|rounds?|times|x|percent|degrees|sun|squats|somethings?|years?"
     r"|weeks?|days?|months?|kg|plus|yo|and|or|of|to \d)\b)[a-z])",
     re.IGNORECASE,

@@ -77,7 +77,7 @@ _A_CLASS = re.compile(
 HARDER = ("experienced", "strength")
 _AILS = frozenset(("injured", "weak", "fragile", "recovering", "operated", "swollen", "unstable", "ruptured"))
 MOST = 2000  # signs of a promise that are read
-_BODILY: frozenset[Kind] = frozenset(("area", "part", "condition"))
+_BODILY: frozenset[Kind] = frozenset(("area", "part"))
 Read = tuple[Kind, str, int, Phrase | None]  # kind, key, words, and the phrase it was mistyped for
 
 
