@@ -34,6 +34,7 @@ LIVES = (
         {"cautions": ("larger-bodies",)},
         never=(":belly pressure", ":rolling"),
     ),
+    Life("45 minutes gentle no standing", {"without": ("standing",)}, never=(":standing",)),
     Life("injured, 20 minutes", asks="injured"),
     Life("pilates while I'm recovering, 20 minutes", asks="recovering"),
     Life("prenatal pilates 30", {"style": "mat-modern"}, has=("clam",), never=("warrior-two", ":curls")),

@@ -24,6 +24,9 @@ class LeftOut(msgspec.Struct, frozen=True):
     tag: str
 
 
+_NOT_STANDING = r"(?! on (?:your|both) knees)"
+
+
 class Room(msgspec.Struct, frozen=True, dict=True):
     """Who may be in the room of a class. `rules` are those of everybody there is."""
 
@@ -156,13 +159,13 @@ class Room(msgspec.Struct, frozen=True, dict=True):
 
     @property
     def _unsaid(self) -> str:
-        """What no choice may say, as a pattern; "" for nothing."""
+        """What no choice may say, as a pattern; "" for nothing. To stand on one's knees is not to stand."""
         if "_pattern" not in self.__dict__:
             words = {
                 word for one in self._tags if one in self.rules.groups for word in self.rules.groups[one].say
             }
             said = "|".join(map(re.escape, sorted(words, key=len, reverse=True)))
-            self.__dict__["_pattern"] = rf"\b(?:{said})\b" if said else ""
+            self.__dict__["_pattern"] = rf"\b(?:{said})\b{_NOT_STANDING}" if said else ""
         return str(self.__dict__["_pattern"])
 
 

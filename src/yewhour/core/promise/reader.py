@@ -333,7 +333,7 @@ class PromiseReader:
             return False
         if plain not in self.lexicon.whole and "health" not in meant:
             return True
-        others = (*tokens[:at], *tokens[at + 1 :])
+        others = (*tokens[max(0, at - 3) : at], *tokens[at + 1 : at + 3])
         said = [(one.plain,) for one in others] + [(one.plain, two.plain) for one, two in pairwise(others)]
         return any(self.lexicon.phrases.get(one, {}).keys() & _BODILY for one in said)
 
