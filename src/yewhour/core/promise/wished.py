@@ -354,7 +354,8 @@ def title_of(
     kind = called or (schools[brief.style].noun if brief.style in schools else "class")
     peak = teaching_data.library.get(brief.peak)
     there = brief.peak and not (peak and teaching_data.room(brief).left_out(peak))
-    goal = f"a {kind}" + (f" towards {brief.said.get(brief.peak, brief.peak)}" if there else "")
+    article = "an" if kind[0] in "aeiou" else "a"
+    goal = f"{article} {kind}" + (f" towards {brief.said.get(brief.peak, brief.peak)}" if there else "")
     wanted = [(brief.said.get(one, one), groups[one]) for one in brief.wanted if one in groups]
     if asked := [said if said.lower() in group.words else group.name for said, group in wanted]:
         goal += f" with {_and(asked)}"
