@@ -145,13 +145,17 @@ class _Outcome:
         return "kept", ""
 
     def _condition(self, wish: Wish) -> tuple[State, str]:
-        out = [
-            self.teaching_data.library[name].name
+        library, hers = self.teaching_data.library, {*self.draft.plan.brief.props}
+        left = [
+            library[name]
             for name, (code, word) in self.draft.turned_down.items()
-            if code == "caution" and word == wish.key and name in self.teaching_data.library
+            if code == "caution" and word == wish.key and name in library
         ]
-        if not out:
+        if not left:
             return "kept", ""
+        out = [
+            one.name for one in sorted(left, key=lambda one: not hers.issuperset(one.props))
+        ]  # what she has
         more = f" and {len(out) - NAMED} more" if len(out) > NAMED else ""
         return "kept", f"left out: {', '.join(out[:NAMED])}{more}"
 
