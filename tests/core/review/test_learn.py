@@ -61,11 +61,11 @@ def test_after_three_recordings_her_seconds_are_known_and_a_plan_is_as_long(name
 def test_one_odd_recording_changes_little():
     notes = [one for _, one in three("bell-ringers")]
     _, odd = recording("bell-ringers", 9, {"ways": 2.2, "holds": 1.8})
-    plain, with_odd = (
-        {one.what: one.ratio for one in learnt_shares(some)} for some in (notes, [*notes, odd])
-    )
-    for what, ratio in plain.items():
-        assert with_odd[what] == pytest.approx(ratio, rel=0.06)
+    with_odd = {one.what: one.ratio for one in learnt_shares([*notes, odd])}
+    known = [one for one in learnt_shares(notes) if one.recordings > 1]  # of what more than one has told
+    assert {one.what for one in known} >= {"ways", "breath", "voice"}
+    for one in known:
+        assert with_odd[one.what] == pytest.approx(one.ratio, rel=0.06), one.what
 
 
 def test_what_is_learnt_is_told_by_kinds_with_how_often():
