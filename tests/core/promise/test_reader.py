@@ -787,6 +787,10 @@ def test_what_somebody_is_as_a_whole_is_told_from_what_a_part_of_her_is(reader, 
     [
         ("prep for giving birth, 38 weeks, 20 minutes", {"cautions": ("pregnancy",)}),
         ("arthritis in hands and knees, chair 25", {"cautions": ("wrists", "knees"), "wanted": ()}),
+        (
+            "my mum is 80 and her hands and knees are sore, chair, 15",
+            {"cautions": ("older", "wrists", "knees"), "wanted": (), "style": "chair-balance"},
+        ),
         ("after I've dropped the kids at school, 20 minutes", {"cautions": ()}),
         ("a practice for my daughter's netball team, they're 13, 15 minutes", {"cautions": ("teenagers",)}),
         ("8 year olds, 15 minutes", {"cautions": ("children",)}),

@@ -29,7 +29,7 @@ _AGE = re.compile(
     r"|(\d{1,2})(?:\s*(?:-|to)\s*\d{1,2})?[- ]years?[- ]olds?"
     r"|\b(?:in (?:their|her|his|my|our|the)\s+)(?:early |mid|late )*[- ]?([6-9]0)'?s\b"
     r"|(?:who is|who's|she is|she's|he is|he's|i am|i'm|of|parents?|mum|mom|mother|dad|father|gran\w*"
-    r"|aunt|uncle|lady)\W{1,3}([7-9]\d)\b"
+    r"|aunt|uncle|lady)(?: is|'s)?\W{1,3}([7-9]\d)\b"
     r"(?![\d:'’%]|[ -]*(?:min|m\b|sec|hour|breath|rep|times|weeks?|days?|kg|bpm)))",
     re.IGNORECASE,
 )
@@ -58,7 +58,7 @@ _NUMBER_BETWEEN = re.compile(
 )
 _NUMBER_FOR = re.compile(r"\bfor (\d\d)(?=\s+(?:with|who|and|without)\b|\s*(?:$|[,|;.]))", re.IGNORECASE)
 _COUNTED = re.compile(
-    r"\b(?:(?:week|class|part|day|number|lesson|session)s? )?(?<![\d.:])(\d{1,4})\b(?![\d.:])", re.I
+    r"\b(?:(?:week|class|part|day|number|lesson|session)s? )?(?<![\d.:])(\d{1,9})\b(?![\d.:])", re.I
 )
 LEAST_MIN, MOST_MIN = 3, 180  # that a number by itself is taken for
 _BARE_AGE = re.compile(r"(?:^|[,|;])\s*(6[5-9]|[7-9]\d)\s*(?=$|[,|;.])")
