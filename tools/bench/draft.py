@@ -109,7 +109,7 @@ def _much_about(brief: Brief, words: TeachingData) -> bool:
     """Whether there is as much about the focus as a class could be filled with, on every way it may go."""
     model = load_model()
     ways = ways_of(DraftRequest(brief), words, model)
-    return all(about_s(DraftRequest(brief), pool, route) > brief.target_s for route, pool in ways)
+    return all(about_s({*brief.focus}, pool, route) > brief.target_s for route, pool in ways)
 
 
 def faults(timed: Draft, brief: Brief, words: TeachingData) -> list[str]:

@@ -105,3 +105,14 @@ def test_breath_begins_with_what_loosens_the_ribs_and_who_lies_on_a_side_rolls_o
     ]
     turns = sum(one != other for one, other in pairwise(lying))
     assert turns <= 2, lying
+
+
+@pytest.mark.parametrize("area", ["neck", "wrists", "feet"])
+def test_what_is_small_brings_along_what_goes_with_it(area):
+    draft = drafted(style="hatha", target_s=1800.0, focus=(area,))
+    beside = {area, *draft.next_to}
+    work = [one for one in draft.timed.segments if not one.behaviour.bare]
+    there = sum(one.length for one in work if beside & {*one.use.movement.works, *one.use.movement.opens})
+    assert draft.next_to
+    assert area not in draft.next_to
+    assert there >= 0.6 * sum(one.length for one in work)

@@ -396,6 +396,25 @@ def test_a_stiff_neck_is_what_it_is_about_and_nothing_hangs_from_it(reader):
     assert "neck loads" in brief.without
 
 
+def test_a_drafted_class_says_why_and_hers_stays(reader):
+    why = load_vocabulary().reasons
+    assert reader.read("hatha for runners").brief.reason in why["runners"]
+    assert reader.read("hatha, stiff shoulders").brief.reason in why["shoulders"]
+    assert reader.read("evening hatha").brief.reason in why["evening"]
+    assert reader.read("hatha", Brief(reason="Mine.")).brief.reason == "Mine."
+    again = reader.read("for swimmers", reader.read("hatha for runners").brief).brief
+    assert again.reason in why["swimmers"]  # the one before was ours
+    assert reader.read("yoga for kids").brief.reason == ""
+    assert reader.read("slow flow for grief").brief.reason == ""  # it has a thread
+
+
+def test_every_reason_is_for_something_that_is_read():
+    words, teaching = load_vocabulary(), shipped()
+    known = {*words.everyday, *words.areas.values(), *words.levels.values(), *words.times.values()}
+    known |= {*teaching.schools, *teaching.cautions, "night"}
+    assert not {*words.reasons} - known
+
+
 def test_a_thread_is_said_three_times_and_hers_stays(reader):
     brief = reader.read("flow for gratitude 30").brief
     assert len(brief.theme) == 3

@@ -88,6 +88,13 @@ def test_a_curled_head_stays_up_from_one_to_the_next_and_comes_down_after():
     assert lowered > next(n for n, text in enumerate(texts) if "Criss-cross" in text)
 
 
+def test_on_the_front_each_backbend_comes_down_before_the_next():
+    timed = made_of(Step(movement="half-bow", side="left"), Step(movement="superman"))
+    texts = [cue.text for cue in timed.cues]
+    assert any("let the foot go" in text.lower() for text in texts)
+    assert not any("stay up" in text.lower() for text in texts)
+
+
 @examples(30)
 @given(st.lists(st.sampled_from(SHAPED), min_size=2, max_size=5), st.sampled_from(sorted(shipped().schools)))
 def test_nothing_is_left_up_whatever_follows_what(names, style):

@@ -35,3 +35,10 @@ def test_a_welcome_says_once_for_whom(telling):
     steps = Step(movement="welcome"), Step(movement="mountain", amount=5)
     timed = made_of(*steps, title="A hatha class for runners", audience="runners", telling=telling)
     assert " ".join(cue.text for cue in timed.cues).count("runners") == 1
+
+
+def test_a_club_has_its_article_and_is_named_once():
+    steps = Step(movement="welcome"), Step(movement="mountain", amount=5)
+    timed = made_of(*steps, title="A hatha class for the book club", audience="book club", telling=3)
+    said = " ".join(cue.text for cue in timed.cues)
+    assert said.count("book club") == said.count("the book club") == 1

@@ -57,7 +57,7 @@ def _placed(timed: TimedClass) -> dict[str, int]:
 def _lifted_by(segment: Segment) -> frozenset[str]:
     """What a movement holds up by itself."""
     shape = segment.use.shape
-    found = {"head"} if shape.get("head") == "up" else set()
+    found = {"head"} if shape.get("head") in ("up", "lifted") else set()
     found |= {"hips"} if shape.get("hips") or segment.use.end.endswith("bridge") else set()
     found |= {"hand"} if shape.get("arms") == "nostril" else set()
     return frozenset(found)

@@ -86,6 +86,7 @@ def build_plan(
         weights,
         positions,
         frozenset(brief.focus) - {"whole body"},
+        next_to=model.beside(frozenset(brief.focus)),
         order=order_of(style, teaching_data),
         beside=beside(style),
         keen=keen,

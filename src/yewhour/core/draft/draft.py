@@ -2,7 +2,7 @@
 
 import math
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Sequence, Set
 from contextlib import suppress
 
 import msgspec
@@ -55,6 +55,7 @@ class Draft(msgspec.Struct, frozen=True):
     bound: float
     elsewhere: bool = False
     pool: frozenset[str] = frozenset()
+    next_to: frozenset[str] = frozenset()
 
 
 def draft_class(
@@ -174,7 +175,7 @@ def ways_of(
     good = [row for row in good if row[0] >= LEAST_COVERED]
     if not good:
         raise _nothing(ask, style, pool, teaching_data)
-    return _about_it(ask, [(route, there) for _, route, there in good], weights.focused)
+    return _about_it(ask, [(route, there) for _, route, there in good], model)
 
 
 def _elsewhere(
@@ -191,10 +192,10 @@ def _elsewhere(
 
 
 def _about_it(
-    ask: DraftRequest, ways: list[tuple[DraftRoute, CandidatePool]], focused: float
+    ask: DraftRequest, ways: list[tuple[DraftRoute, CandidatePool]], model: DraftModel
 ) -> list[tuple[DraftRoute, CandidatePool]]:
     """Of the ways those on which most of what was asked for can stand; of them those on which enough is about
-    the focus, or nearly as much as on the best."""
+    the focus, or with what goes with it nearly as much as on the best."""
     served = [
         len(_asked(ask, pool, (one for part in route.parts for one in pool.suited(part))))
         for route, pool in ways
@@ -202,8 +203,16 @@ def _about_it(
     ways = [way for way, count in zip(ways, served, strict=True) if count == max(served)]
     if not ask.brief.focus:
         return ways
-    about = [about_s(ask, pool, route) for route, pool in ways]
-    least = min(0.8 * max(about), focused * ask.brief.target_s)
+    focus, enough_s = frozenset(ask.brief.focus), model.weights.focused * ask.brief.target_s
+    about = [about_s(focus, pool, route) for route, pool in ways]
+    least = min(0.8 * max(about), enough_s)
+    if max(about) < enough_s:  # too little of it anywhere: what goes with it decides, too
+        beside = model.beside(focus)
+        about = [
+            there_s + model.weights.focus_next * about_s(beside, pool, route)
+            for there_s, (route, pool) in zip(about, ways, strict=True)
+        ]
+        least = 0.8 * max(about)
     return [way for way, there_s in zip(ways, about, strict=True) if there_s >= least]
 
 
@@ -247,10 +256,9 @@ def covered(route: DraftRoute, ask: DraftRequest, pool: CandidatePool, model: Dr
     return sum(given) / room_s
 
 
-def about_s(ask: DraftRequest, pool: CandidatePool, route: DraftRoute) -> float:
-    """Seconds of what is about the focus, wherever it may stand on a way."""
-    focus = frozenset(ask.brief.focus)
-    there = {one.id: one for part in route.parts for one in pool.suited(part) if one.areas & focus}
+def about_s(areas: Set[str], pool: CandidatePool, route: DraftRoute) -> float:
+    """Seconds of what is about some areas, wherever it may stand on a way."""
+    there = {one.id: one for part in route.parts for one in pool.suited(part) if one.areas & areas}
     return sum(one.costs for one in there.values())
 
 
@@ -317,7 +325,9 @@ def _one(
         ask = msgspec.structs.replace(ask, brief=msgspec.structs.replace(ask.brief, title=title))
     scale, built, keen = weights.first, None, 1.0
     stretch = style.stretch * ask.room(teaching_data, model).stretch
-    keenest = weights.keener[-1] if about_s(ask, pool, route) > weights.focused * ask.brief.target_s else 1.0
+    focus = frozenset(ask.brief.focus)
+    there_s = about_s(focus, pool, route) + weights.focus_next * about_s(model.beside(focus), pool, route)
+    keenest = weights.keener[-1] if there_s > weights.focused * ask.brief.target_s else 1.0
     for _ in range(SCALED + len(weights.keener)):
         built = build_plan(ask, pool, teaching_data, model, route, scale, keen)
         if built.focus < weights.focused and keen < keenest:
@@ -334,5 +344,5 @@ def _one(
     plan, timed = repair(built.plan, teaching_data, pool)
     return Draft(
         plan, timed, choices(plan, built), pool.turned_down, round(built.worth, 2), round(built.bound, 2),
-        route.any_style, frozenset(pool.items),
+        route.any_style, frozenset(pool.items), built.judge.next_to,
     )  # fmt: skip

@@ -164,6 +164,7 @@ class DraftWeights(DeclaredPart, frozen=True):
     cold: float
     focus: float
     focus_elsewhere: float
+    focus_next: float
     focus_least: float
     focus_longer: float
     off_focus: float
@@ -209,8 +210,9 @@ class DraftWeights(DeclaredPart, frozen=True):
 class DraftModel(DeclaredPart, frozen=True):
     """All of it. never: movements that are no part of a draft; early: those that no class settles with.
     kin: what does nearly the same, in rows. grows: what a movement grows out of. near: bases beside a base,
-    for what is asked for. unsaid: areas that are no part of the body to be warmed. without_at: what a class
-    of a time of day does without. elsewhere: ways that any style goes. weights: of the search. peaks: what
+    for what is asked for. unsaid: areas that are no part of the body to be warmed. next_to: areas that go
+    with one that a class is about. without_at: what a class of a time of day does without. elsewhere: ways
+    that any style goes. weights: of the search. peaks: what
     prepares, grows into and answers a peak. why, why_not: the wording of reasons, by their code.
     """
 
@@ -220,6 +222,7 @@ class DraftModel(DeclaredPart, frozen=True):
     grows: dict[str, tuple[str, ...]]
     near: dict[str, tuple[str, ...]]
     unsaid: frozenset[str]
+    next_to: dict[str, tuple[str, ...]]
     blocks: dict[str, FlowBlock]
     levels: dict[str, DraftLevel]
     styles: dict[str, DraftStyle]
@@ -229,6 +232,10 @@ class DraftModel(DeclaredPart, frozen=True):
     peaks: dict[str, PeakSteps]
     why: dict[str, str]
     why_not: dict[str, str]
+
+    def beside(self, focus: frozenset[str]) -> frozenset[str]:
+        """Areas that go with those a class is about, without them."""
+        return frozenset(one for area in focus for one in self.next_to.get(area, ())) - focus
 
     def kin_of(self) -> dict[str, frozenset[str]]:
         """What does nearly the same, by movement."""

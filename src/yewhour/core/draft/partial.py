@@ -85,6 +85,7 @@ def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, pla
         model.weights,
         ask.room(teaching_data, model).positions(teaching_data.positions),
         frozenset(ask.brief.focus) - {"whole body"},
+        next_to=model.beside(frozenset(ask.brief.focus)),
         order=order_of(style, teaching_data),
         beside=beside(style),
         few=style.few,
@@ -145,6 +146,7 @@ def drafted_from(plan: Plan, ask: DraftRequest, teaching_data: TeachingData, mod
         0.0,
         desk.route.any_style,
         frozenset(desk.pool.items),
+        desk.judge.next_to,
     )
 
 

@@ -141,7 +141,7 @@ def with_peak(
     rest = tuple(one for one in items if one.id not in there)
     if own:
         work = (*peak.stages, *peak.tries)
-        about = sum(one.lasts for one in work if one.areas & judge.focus)
+        about = sum(one.lasts * judge.about(one) for one in work)
         came = msgspec.structs.replace(
             came, here=peak.item.ends or came.here, used=came.used | {*there},
             worked_s=came.worked_s + sum(one.lasts for one in work), focused_s=came.focused_s + about,

@@ -28,7 +28,8 @@ STRICT = ("focus", "peak", "breath")
 
 
 class SearchState(msgspec.Struct, frozen=True):
-    """How far a class has come: where the body is, what was used, seconds of work, of focus, on wrists.
+    """How far a class has come: where the body is, what was used, seconds of work, of focus (what goes with
+    it counts in part), on wrists.
 
     focus_s: seconds about each of several areas that the class is about.
     """
@@ -60,10 +61,11 @@ class SearchPath(msgspec.Struct, frozen=True):
 class MovementJudge(msgspec.Struct, frozen=True):
     """What a movement is worth in a part of a class.
 
-    focus: areas the class is about. ahead: areas that what comes later needs. wanted: movements that must
-    come in this part, as something later asks for them. groups: of movements, that were asked for. order:
-    places in a tradition's order; beside: what stands in it but is not of it. keen: how much more the focus
-    counts than usual. few: seconds that a movement should last at least. blocks: those that may be there.
+    focus: areas the class is about; next_to: those that go with them. ahead: areas that what comes later
+    needs. wanted: movements that must come in this part, as something later asks for them. groups: of
+    movements, that were asked for. order: places in a tradition's order; beside: what stands in it but is not
+    of it. keen: how much more the focus counts than usual. few: seconds that a movement should last at least.
+    blocks: those that may be there.
     kept: movements that have their place already. liked: those for who may be there. kin: what does nearly
     the same as each. grows, grown: what each grows out of, and what grows out of it.
     scarce: of several areas that the class is about, how much rarer than the commonest each is in what may be
@@ -74,6 +76,7 @@ class MovementJudge(msgspec.Struct, frozen=True):
     weights: DraftWeights
     positions: PositionGraph
     focus: frozenset[str]
+    next_to: frozenset[str] = frozenset()
     ahead: frozenset[str] = frozenset()
     wanted: frozenset[str] = frozenset()
     groups: frozenset[str] = frozenset()
@@ -88,6 +91,10 @@ class MovementJudge(msgspec.Struct, frozen=True):
     grows: dict[str, tuple[str, ...]] = {}
     grown: dict[str, frozenset[str]] = {}
     scarce: dict[str, float] = {}
+
+    def about(self, item: PoolItem) -> float:
+        """1 for what is about the focus, a part of it for what goes with that, else 0."""
+        return 1.0 if item.areas & self.focus else self.weights.focus_next * bool(item.areas & self.next_to)
 
     def luck(self, item: PoolItem) -> float:
         """From 0 to 1: what the seed thinks of a movement for this promise, the same each time."""
@@ -107,8 +114,8 @@ class MovementJudge(msgspec.Struct, frozen=True):
         worth += weights.liked * max(self.ask.liked.get(item.id, 0.0), LIKED * (item.id in self.liked))
         if self.focus:
             about = weights.focus if part.about in STRICT else weights.focus_elsewhere
-            mine = item.areas & self.focus
-            worth += self.keen * about * max((self.scarce.get(area, 1.0) for area in mine), default=0.0)
+            rarest = max((self.scarce.get(area, 1.0) for area in item.areas & self.focus), default=1.0)
+            worth += self.keen * about * self.about(item) * rarest
         if self.groups and part.about != "ease":
             about = weights.focus if part.about in STRICT else weights.focus_elsewhere
             worth += self.keen * about * bool(item.groups & self.groups)
@@ -142,13 +149,14 @@ class MovementJudge(msgspec.Struct, frozen=True):
             less += weights.same_family * (item.family == one.family and not self.order)
             named = named or bool(item.names & one.names)
         less += weights.same_name * named
-        alike_costs = weights.alike_focus if areas & self.focus else weights.alike
+        about = self.focus | self.next_to
+        alike_costs = weights.alike_focus if areas & about else weights.alike
         less += alike_costs * alike / max(1, len(areas))
         if self.scarce and (mine := item.areas & self.focus):
             most_s = max(came.focus_s.get(area, 0.0) for area in self.focus)
             behind_s = max(most_s - came.focus_s.get(area, 0.0) for area in mine)
             less -= weights.even * min(EVENED_S, behind_s) / 60
-        others = item.areas - self.focus
+        others = item.areas - about
         if others and not self.order:  # a tradition's own order is about the same all through
             before = 0
             for area in others:
@@ -293,7 +301,7 @@ def _with(
     ):
         return None  # nobody stands up into the hardest of it
     mine = item.areas & judge.focus
-    about = bool(mine)
+    about = judge.about(item)
     worked_s, focused_s = came.worked_s + item.lasts, came.focused_s + item.lasts * about
     least = judge.weights.focus_least * min(1.0, judge.keen / 2)
     if judge.focus and not about and focused_s < least * worked_s and item.id not in judge.wanted:

@@ -1,6 +1,6 @@
 """What became of each wish: held against the class that was drafted, with the reason."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence, Set
 
 import msgspec
 
@@ -53,24 +53,36 @@ class _Outcome:
         return "unmet", f"without doing anything twice it comes to {show_length(comes_s)}"
 
     def _area(self, wish: Wish) -> tuple[State, str]:
-        about = sum(
-            one.length for one in self.work if wish.key in (*one.use.movement.works, *one.use.movement.opens)
-        )
-        share = about / self.worked
         if wish.key == "whole body":
             return "kept", ""
-        name = self.areas.get(wish.key, wish.key)
+        share = self._about({wish.key})
         if share < TOLD:
             about_it = [
                 one.id for one in self.teaching_data.library.values() if wish.key in (*one.works, *one.opens)
             ]
             return "unmet", self._none(about_it)
         if share < FOCUSED and len(self.draft.plan.brief.focus) == 1:
-            return (
-                "guessed",
-                f"{share:.0%} of the work is about {name}; more would leave the style, or what all can do",
-            )
-        return "kept", f"{share:.0%} of the work"
+            return "guessed", self._share(wish.key)
+        return "kept", self._share(wish.key)
+
+    def _about(self, areas: Set[str]) -> float:
+        """The share of the work that is about any of some areas, from 0 to 1."""
+        about = (
+            one.length for one in self.work if areas & {*one.use.movement.works, *one.use.movement.opens}
+        )
+        return sum(about) / self.worked
+
+    def _share(self, area: str) -> str:
+        """How much is about an area, and where that is little how much is about what goes with it."""
+        share, name = self._about({area}), self.areas.get(area, area)
+        if share >= FOCUSED or len(self.draft.plan.brief.focus) > 1:
+            return f"{share:.0%} of the work"
+        beside = sorted(self.draft.next_to)
+        if not beside:
+            return f"{share:.0%} of the work is about {name}; more would leave the style, or what all can do"
+        both = self._about({area, *beside})
+        names = listed([self.areas.get(one, one) for one in beside])
+        return f"{share:.0%} of the work is about {name}, {both:.0%} with what goes with it: {names}"
 
     def _prop(self, wish: Wish) -> tuple[State, str]:
         uses = [one for one in self.draft.timed.segments if wish.key in _props_of(one)]
@@ -111,6 +123,9 @@ class _Outcome:
         asked = {one for one in brief.wanted if brief.said.get(one) == wish.text}
         if asked and not asked & {one.use.step.movement for one in self.work}:
             return "unmet", self._none([*asked])
+        about = [area for area in brief.focus if brief.said.get(area) == wish.text]
+        if len(about) == len(brief.focus) == 1:
+            return wish.state, self._share(about[0])
         return wish.state, ""
 
     def _group(self, wish: Wish) -> tuple[State, str]:

@@ -58,7 +58,8 @@ class HealthSigns(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """data/promise.toml: words -> what they mean. health: words no rule is for -> the nearest conditions.
     plainer: what is read as something plainer, a regular expression and what stands for it.
-    nothing_for: areas that a style has nothing for. had: what people have that asks nothing of a class."""
+    nothing_for: areas that a style has nothing for. reasons: why a class is taught, by an everyday word, an
+    area, a condition, a level, a time of day or a style. had: what people have that asks nothing of it."""
 
     fillers: tuple[str, ...]
     whole: tuple[str, ...]
@@ -78,6 +79,17 @@ class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True)
     signs: HealthSigns
     everyday: dict[str, EverydayWord]
     threads: dict[str, tuple[tuple[str, str, str], ...]]
+    reasons: dict[str, tuple[str, ...]]
+
+    @property
+    def threads_shipped(self) -> frozenset[tuple[str, ...]]:
+        """Every thread as it is said here: one that is none of these is hers."""
+        return frozenset(way for ways in self.threads.values() for way in ways)
+
+    @property
+    def reasons_shipped(self) -> frozenset[str]:
+        """Every reason as it is said here: one that is none of these is hers."""
+        return frozenset(line for lines in self.reasons.values() for line in lines)
 
 
 class Token(msgspec.Struct, frozen=True):

@@ -93,9 +93,13 @@ def brief_of(
         words.everyday[one.key].thread for one in told if one.kind == "everyday" and one.state != "unmet"
     ]
     grown_up = "children" not in lists["cautions"]
-    if grown_up and not (brief and any(brief.theme)) and (thread := next(filter(None, threads), "")):
+    thread = next(filter(None, threads), "")
+    before = brief or Brief()
+    if grown_up and thread and (not any(before.theme) or before.theme in words.threads_shipped):
         ways_to_say = words.threads[thread]
         fields["theme"] = ways_to_say[sum(len(one.text) for one in wishes) % len(ways_to_say)]
+    if grown_up and (not before.reason or before.reason in words.reasons_shipped):
+        fields["reason"] = _reason(told, fields, lists, before, words, bare=not thread)
     resting = [words.everyday[one.key].rests for one in told if one.kind == "everyday"]
     if any(resting):
         ways.setdefault("least_rest", max(resting))
@@ -323,6 +327,24 @@ def _fill(
         return msgspec.structs.replace(wish, meaning="where it was said already")
     elsewhere = word.beside and word.style and fields["style"] != word.style
     return msgspec.structs.replace(wish, meaning=word.beside) if elsewhere else wish
+
+
+def _reason(
+    told: Sequence[Wish],
+    fields: Mapping[str, Any],
+    lists: Mapping[str, Sequence[str]],
+    brief: Brief,
+    words: PromiseVocabulary,
+    bare: bool,
+) -> str:
+    """Why this class, for these people: of what was asked for the first thing that has a reason, "" for none.
+    bare: there is no thread, so that the hour or the kind of class may be the reason."""
+    everyday = [one.key for one in told if one.kind == "everyday" and one.state != "unmet"]
+    about = [*everyday, *lists["focus"], *lists["cautions"]]
+    if bare:
+        about += [fields.get(name, getattr(brief, name)) for name in ("level", "time_of_day", "style")]
+    found = next((words.reasons[key] for key in about if key in words.reasons), ("",))
+    return found[sum(len(one.text) for one in told) % len(found)]
 
 
 def _people_in(text: str) -> str:

@@ -357,7 +357,8 @@ class EntryLines:
             "audience": brief.audience or room.theirs or "everyone",
             "quiet": LONGEST_QUIET,
         }
-        bare, whom = for_whom(title, [*filter(None, (brief.audience, listed(room.whoms), *room.whoms))])
+        hers = (brief.audience, f"the {brief.audience}") if brief.audience else ()
+        bare, whom = for_whom(title, [*hers, *filter(None, (listed(room.whoms), *room.whoms))])
         return words, words | {"title": bare, "audience": whom} if whom else words
 
     def talk(self, use: StepUse) -> Iterator[tuple[str, int]]:
