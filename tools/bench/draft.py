@@ -11,8 +11,9 @@ import msgspec
 from tools.bench.table import against, line
 from yewhour.content.draft_model_file import load_model
 from yewhour.content.terms import load_terms
+from yewhour.core.draft.about import about_s
 from yewhour.core.draft.candidate_pool import at_hand
-from yewhour.core.draft.draft import Draft, about_s, draft_class, ways_of
+from yewhour.core.draft.draft import Draft, draft_class, ways_of
 from yewhour.core.draft.draft_model import DraftModel, DraftRequest
 from yewhour.core.draft.partial import alternatives_for, movements_of, redraft_section
 from yewhour.core.library.position import base_of

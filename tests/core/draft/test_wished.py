@@ -116,3 +116,16 @@ def test_what_is_small_brings_along_what_goes_with_it(area):
     assert draft.next_to
     assert area not in draft.next_to
     assert there >= 0.6 * sum(one.length for one in work)
+
+
+@pytest.mark.parametrize("minutes", [14, 15, 20])
+def test_a_flow_of_a_quarter_of_an_hour_flows(minutes):
+    plan = drafted(3, style="flow", target_s=minutes * 60.0).plan
+    assert "low-plank" in {step.movement for step in steps_of(plan)}
+
+
+def test_what_wakes_a_foot_is_no_highest_point():
+    for seed in range(4):
+        plan = drafted(seed, style="hatha", target_s=1200.0, level="gentle").plan
+        peak = [section for section in plan.sections if section.role == "peak"]
+        assert not {*MODEL.small} & {*movements_of(plan, peak)}

@@ -415,6 +415,33 @@ def test_every_reason_is_for_something_that_is_read():
     assert not {*words.reasons} - known
 
 
+@pytest.mark.parametrize(
+    ("said", "condition"),
+    [("knee replaced in June", "knee-replacement"), ("my hip was replaced", "hip-replacement")],
+)
+def test_a_replaced_joint_is_a_new_one(reader, said, condition):
+    assert condition in reader.read(f"{said}, hatha").brief.cautions
+
+
+def test_horses_are_not_hoarse_and_whoever_is_taught_is_no_teacher(reader):
+    assert reader.read("before I feed the horses, hatha").brief.cautions == ()
+    assert reader.read("teach me crow").brief.peak == "crow"
+    assert reader.read("teach me to touch my toes").brief.focus == ("hamstrings",)
+
+
+def test_stiff_hands_carry_nothing(reader):
+    brief = reader.read("a class for people with stiff hands").brief
+    assert brief.focus == ("wrists",)
+    assert "hands" in brief.without
+    assert brief.wanted == ()
+
+
+def test_without_shoulder_stands_a_headstand_can_be_grown_towards(reader):
+    brief = reader.read("hatha, 60 min, working up to headstand, no shoulder stand").brief
+    assert brief.peak == "headstand"
+    assert brief.without == ("shoulder stands",)
+
+
 def test_a_thread_is_said_three_times_and_hers_stays(reader):
     brief = reader.read("flow for gratitude 30").brief
     assert len(brief.theme) == 3

@@ -6,6 +6,7 @@ from typing import TypeVar
 
 import msgspec
 
+from yewhour.core.draft.about import focus_of, goes_with
 from yewhour.core.draft.candidate_pool import (
     CandidatePool,
     PoolItem,
@@ -85,8 +86,8 @@ def build_plan(
         ask,
         weights,
         positions,
-        frozenset(brief.focus) - {"whole body"},
-        next_to=model.beside(frozenset(brief.focus)),
+        focus_of(ask),
+        next_to=goes_with(ask, pool, route, model),
         order=order_of(style, teaching_data),
         beside=beside(style),
         keen=keen,
@@ -97,7 +98,7 @@ def build_plan(
         grows=model.grows,
         grown=model.grown_of(),
         groups=frozenset(one for one in brief.wanted if one not in pool.items),
-        scarce=_scarce(frozenset(brief.focus) - {"whole body"}, pool),
+        scarce=_scarce(focus_of(ask), pool),
     )
     peak = chosen_peak(parts, pool, judge, model.peaks)
     opening = _opening(route, ask, teaching_data, model, short)

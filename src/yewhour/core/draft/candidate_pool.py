@@ -41,8 +41,8 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
 
     lasts: seconds of its dose, both sides; costs: those and its teaching. areas: what it works or opens.
     start: the position it needs; ends: the one it leaves, each with its side filled in. early: a class that
-    isn't about it doesn't settle with it. amount: its dose, where it is not the usual one. near: bases that
-    do, as it is asked for.
+    isn't about it doesn't settle with it; small: nor is it its highest point. amount: its dose, where it is
+    not the usual one. near: bases that do, as it is asked for.
     """
 
     id: str
@@ -65,6 +65,7 @@ class PoolItem(msgspec.Struct, frozen=True, dict=True):
     family: str = ""
     groups: frozenset[str] = frozenset()
     early: bool = False
+    small: bool = False
     amount: int | None = None
     near: tuple[str, ...] = ()
 
@@ -190,6 +191,7 @@ def _pool(
             teaching_data,
             stretch,
             movement.id in model.early,
+            movement.id in model.small,
             model.weights.focus_longer,
         )
         if wished:
@@ -313,6 +315,7 @@ def _item(
     teaching_data: TeachingData,
     stretch: float,
     early: bool,
+    small: bool,
     longer: float,
 ) -> PoolItem:
     step = Step(movement=movement.id)
@@ -351,6 +354,7 @@ def _item(
         movement.family,
         teaching_data.conditions.groups_of(movement),
         early and not about,
+        small and not about,
         amount,
     )
 
@@ -377,6 +381,8 @@ def suits(item: PoolItem, part: DraftPart, order: dict[str, int]) -> bool:
     if fits_base(item, part.bases) < 0:
         return False
     if item.early and part.about == "ease" and "chair" not in part.bases:
+        return False
+    if item.small and part.about == "peak":
         return False
     breath = item.family in ("breath-practices", "breathing")
     if part.areas and not breath and item.areas.isdisjoint(part.areas):

@@ -2,11 +2,12 @@
 
 import math
 import re
-from collections.abc import Iterable, Sequence, Set
+from collections.abc import Iterable, Sequence
 from contextlib import suppress
 
 import msgspec
 
+from yewhour.core.draft.about import about_s, focus_of, goes_with
 from yewhour.core.draft.build import build_plan, picked, supply_s, work_room_s
 from yewhour.core.draft.candidate_pool import (
     CandidatePool,
@@ -203,17 +204,19 @@ def _about_it(
     ways = [way for way, count in zip(ways, served, strict=True) if count == max(served)]
     if not ask.brief.focus:
         return ways
-    focus, enough_s = frozenset(ask.brief.focus), model.weights.focused * ask.brief.target_s
+    focus, enough_s = focus_of(ask), model.weights.focused * ask.brief.target_s
     about = [about_s(focus, pool, route) for route, pool in ways]
     least = min(0.8 * max(about), enough_s)
     if max(about) < enough_s:  # too little of it anywhere: what goes with it decides, too
-        beside = model.beside(focus)
-        about = [
-            there_s + model.weights.focus_next * about_s(beside, pool, route)
-            for there_s, (route, pool) in zip(about, ways, strict=True)
-        ]
+        about = [_served_s(ask, pool, route, model) for route, pool in ways]
         least = 0.8 * max(about)
     return [way for way, there_s in zip(ways, about, strict=True) if there_s >= least]
+
+
+def _served_s(ask: DraftRequest, pool: CandidatePool, route: DraftRoute, model: DraftModel) -> float:
+    """Seconds of what is about the focus on a way; of what goes with it, where that is too little, a part."""
+    beside = goes_with(ask, pool, route, model)
+    return about_s(focus_of(ask), pool, route) + model.weights.focus_next * about_s(beside, pool, route)
 
 
 def _for_people(
@@ -254,12 +257,6 @@ def covered(route: DraftRoute, ask: DraftRequest, pool: CandidatePool, model: Dr
         for part in parts
     )
     return sum(given) / room_s
-
-
-def about_s(areas: Set[str], pool: CandidatePool, route: DraftRoute) -> float:
-    """Seconds of what is about some areas, wherever it may stand on a way."""
-    there = {one.id: one for part in route.parts for one in pool.suited(part) if one.areas & areas}
-    return sum(one.costs for one in there.values())
 
 
 def _nothing(
@@ -325,8 +322,7 @@ def _one(
         ask = msgspec.structs.replace(ask, brief=msgspec.structs.replace(ask.brief, title=title))
     scale, built, keen = weights.first, None, 1.0
     stretch = style.stretch * ask.room(teaching_data, model).stretch
-    focus = frozenset(ask.brief.focus)
-    there_s = about_s(focus, pool, route) + weights.focus_next * about_s(model.beside(focus), pool, route)
+    there_s = _served_s(ask, pool, route, model)
     keenest = weights.keener[-1] if there_s > weights.focused * ask.brief.target_s else 1.0
     for _ in range(SCALED + len(weights.keener)):
         built = build_plan(ask, pool, teaching_data, model, route, scale, keen)

@@ -208,7 +208,8 @@ class DraftWeights(DeclaredPart, frozen=True):
 
 
 class DraftModel(DeclaredPart, frozen=True):
-    """All of it. never: movements that are no part of a draft; early: those that no class settles with.
+    """All of it. never: movements that are no part of a draft; early: those that no class settles with;
+    small: those that are no class's highest point.
     kin: what does nearly the same, in rows. grows: what a movement grows out of. near: bases beside a base,
     for what is asked for. unsaid: areas that are no part of the body to be warmed. next_to: areas that go
     with one that a class is about. without_at: what a class of a time of day does without. elsewhere: ways
@@ -218,6 +219,7 @@ class DraftModel(DeclaredPart, frozen=True):
 
     never: frozenset[str]
     early: frozenset[str]
+    small: frozenset[str]
     kin: tuple[tuple[str, ...], ...]
     grows: dict[str, tuple[str, ...]]
     near: dict[str, tuple[str, ...]]
@@ -232,10 +234,6 @@ class DraftModel(DeclaredPart, frozen=True):
     peaks: dict[str, PeakSteps]
     why: dict[str, str]
     why_not: dict[str, str]
-
-    def beside(self, focus: frozenset[str]) -> frozenset[str]:
-        """Areas that go with those a class is about, without them."""
-        return frozenset(one for area in focus for one in self.next_to.get(area, ())) - focus
 
     def kin_of(self) -> dict[str, frozenset[str]]:
         """What does nearly the same, by movement."""

@@ -5,6 +5,7 @@ from collections.abc import Iterable
 
 import msgspec
 
+from yewhour.core.draft.about import focus_of, goes_with
 from yewhour.core.draft.build import BuiltPlan, items_for
 from yewhour.core.draft.candidate_pool import (
     FEET,
@@ -84,8 +85,8 @@ def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, pla
         ask,
         model.weights,
         ask.room(teaching_data, model).positions(teaching_data.positions),
-        frozenset(ask.brief.focus) - {"whole body"},
-        next_to=model.beside(frozenset(ask.brief.focus)),
+        focus_of(ask),
+        next_to=goes_with(ask, pool, route, model),
         order=order_of(style, teaching_data),
         beside=beside(style),
         few=style.few,

@@ -24,6 +24,7 @@ LIKED = 2.4  # how welcome what is for who may be there is, against what she wel
 WARMED = 2  # movements that a body is warmed with, whatever a class is about
 STEADY = 4  # effort on the feet that nobody begins with
 EVENED_S = 150.0  # that one of several areas can be behind another by, and be made up for
+MAY_OVER, MUST_OVER = 0.45, 0.6  # of itself a movement may be over its part's room; a flow that must come
 STRICT = ("focus", "peak", "breath")
 
 
@@ -207,7 +208,8 @@ def fill_part(
         grown.sort(key=lambda path: -_promise(path, judge.weights, room_s))
         beam = _apart(grown)
         for path in beam:
-            if _promise(path, judge.weights, room_s) > _promise(best, judge.weights, room_s):
+            must = part.must and not best.items  # what must come is better than nothing, however long
+            if must or _promise(path, judge.weights, room_s) > _promise(best, judge.weights, room_s):
                 best = path
     return best
 
@@ -280,7 +282,8 @@ def _with(
             return None
     way_s = judge._way_s(came.here, item.start)
     cost_s = item.costs + way_s
-    if way_s >= NO_WAY_S or path.takes_s + cost_s > room_s + 0.45 * item.costs + 8:
+    over = MUST_OVER if part.must and not path.items else MAY_OVER
+    if way_s >= NO_WAY_S or path.takes_s + cost_s > room_s + over * item.costs + 8:
         return None
     if part.must and not path.items and item.movement is not None and judge.blocks & set(part.blocks):
         return None

@@ -22,7 +22,7 @@ READS: dict[Context, tuple[Kind, ...]] = {
         "everyday",
     ),
     "with": (
-        "condition", "health", "prop", "everyday", "movement", "unmet", "group", "area", "style", "time",
+        "condition", "health", "prop", "everyday", "movement", "unmet", "area", "group", "style", "time",
         "level",
     ),
     "about": ("condition", "health", "area", "everyday", "group", "movement", "style", "time"),
