@@ -262,7 +262,17 @@ def test_two_sides_that_differ_are_given_the_same():
                      for side, n in (("right", 7), ("left", 4))]]  # fmt: skip
     codes, solved = look(of(nodes=nodes))
     mended = solve(apply(solved.plan, codes["uneven"].edit), shipped())
-    assert "uneven" not in {finding.code for finding in mended.make(mended.preferred_s).findings}
+    timed = mended.make(mended.preferred_s)
+    assert "uneven" not in {finding.code for finding in timed.findings}
+    held = [
+        (one.side, one.amount) for one in timed.segments if one.use.movement.id == "low-lunge" and one.spans
+    ]
+    assert held == [("right", 7), ("left", 7)]  # the most that either had
+    others = {one.use.movement.id: one.amount for one in timed.segments if one.spans}
+    before = {
+        one.use.movement.id: one.amount for one in solved.make(solved.preferred_s).segments if one.spans
+    }
+    assert {**others, "low-lunge": 0} == {**before, "low-lunge": 0}
 
 
 def test_no_rule_speaks_on_more_than_two_demo_classes():

@@ -124,3 +124,15 @@ def test_words_are_replaced_in_every_line_that_has_them_as_one_edit(timed):
     assert lines == count
     assert not line_edits.lines_with(messages, "knee")
     assert line_edits.replaced(timed, "zebra", "horse")[1] == 0
+
+
+@pytest.mark.parametrize(
+    ("movement", "purpose"), [("mountain", "align"), ("final-rest", "rest"), ("farewell", "say")]
+)
+def test_an_added_line_is_said_as_what_is_said_there(movement, purpose):
+    steps = [Step(movement="mountain"), Step(movement="final-rest", amount=60), Step(movement="farewell")]
+    timed = made_of(*steps)
+    segment = next(
+        one for one in timed.segments if one.use.step.movement == movement and not one.use.setup_for
+    )
+    assert line_edits.added(segment, "The tide is out.").say[0].purpose == purpose

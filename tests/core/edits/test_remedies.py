@@ -4,8 +4,8 @@ import msgspec
 import pytest
 
 from tests.conftest import demo_maker, plan_of, shipped
-from yewhour.core.edits.cuts import cut, with_given_pace
-from yewhour.core.edits.remedies import changes, explain, remedies
+from yewhour.core.edits.cuts import cut, leave_out_order, with_given_pace
+from yewhour.core.edits.remedies import changes, differences, explain, remedies
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Step, Variant
 from yewhour.core.problem import CannotFit
@@ -79,3 +79,27 @@ def test_a_movement_that_is_gone_in_a_way_that_is_not_chosen_is_no_trouble():
     assert explain(solved, solved.make(solved.preferred_s).choice)
     assert changes(solved, solved.make(solved.shortest_s).choice) is not None
     assert isinstance(remedies(solved, solved.shortest_s / 2), list)
+
+
+def test_what_another_class_has_otherwise_is_told_shortest_first():
+    solved = solve(plan_of(*(Step(movement=one, amount=5) for one in ("mountain", "tree"))), shipped())
+    timed = solved.make(solved.preferred_s)
+    fewer = msgspec.structs.replace(timed, cues=timed.cues[:-2])
+    assert differences(timed, timed) == "nothing else changes"
+    assert differences(timed, fewer) == "2 lines change"
+    without = msgspec.structs.replace(timed, segments=timed.segments[:1])
+    assert differences(timed, without).endswith(" goes")
+    assert differences(without, timed).endswith(" comes in")
+
+
+def test_what_ends_a_class_is_never_left_out():
+    ends = {"final rest", "returning", "welcome", "farewell"}
+    for name in ("bell-ringers", "lock-gates-open"):
+        solved = demo_maker(name)
+        out = {edit.node for edit in leave_out_order(solved)}
+        marks = {
+            mark for index, (_, node) in enumerate(solved.unfolded.nodes) if node.id in out
+            for use in solved.turns_of(index) for mark in use.movement.marks
+        }  # fmt: skip
+        assert out
+        assert not marks & ends

@@ -98,6 +98,7 @@ def test_right_is_right_from_behind_and_towards_who_looks_down_on_the_back():
 def test_weight_is_told_where_it_is_over_nothing():
     standing = read_figure("trunk 90, on feet")
     assert weight_at(stance(standing))[0] == pytest.approx(0.0, abs=0.02)
+    assert 0.4 < weight_at(stance(standing))[1] < 0.7  # a little over half the height
     assert unbalanced(standing, stance(standing)) == 0
     leaning = read_figure("trunk 20, hip 0, on feet")
     assert abs(unbalanced(leaning, stance(leaning))) > 0.1

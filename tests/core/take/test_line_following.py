@@ -1,5 +1,6 @@
 """A line is known by its words, the nearest of two alike; in doubt none is."""
 
+import msgspec
 import pytest
 
 from tests.conftest import demo_maker, some_of
@@ -96,3 +97,14 @@ def test_an_act_is_heard_behind_its_call_and_only_whole():
         assert act_heard(words(text), "tide table") is None, text
     assert act_heard(words("tide table one more", gaps=[(2, 1.5)]), "tide table") is None  # too far apart
     assert act_heard(words("one more"), "") is None
+
+
+def test_of_two_lines_in_the_same_words_the_nearer_one_is_meant():
+    take = begun("bell-ringers")
+    said = take.cues[5]
+    before = msgspec.structs.replace(said, start=3000, end=3030)
+    after = msgspec.structs.replace(said, start=3100, end=3130)
+    both = msgspec.structs.replace(take, cues=(before, after))
+    heard = words_of(said.text)
+    assert line_heard(both, heard, 3010) == before
+    assert line_heard(both, heard, 3090) == after
