@@ -170,7 +170,7 @@ def test_a_length_is_read_however_it_is_put(text, seconds):
         ("crow prep 20", "peak", "crow"),
         ("text neck 8", "target_s", 480.0),
         ("kids 8, hatha", "target_s", Brief().target_s),
-        ("feldenkrais style lesson 30", "target_s", 1800.0),
+        ("somatics style lesson 30", "target_s", 1800.0),
         ("knee strengthening 15", "level", Brief().level),
         ("thoracic mobility 12", "focus", ("upper back",)),
         ("yin for liver meridian", "audience", ""),
@@ -427,6 +427,26 @@ def test_horses_are_not_hoarse_and_whoever_is_taught_is_no_teacher(reader):
     assert reader.read("before I feed the horses, hatha").brief.cautions == ()
     assert reader.read("teach me crow").brief.peak == "crow"
     assert reader.read("teach me to touch my toes").brief.focus == ("hamstrings",)
+
+
+@pytest.mark.parametrize(
+    ("said", "condition"),
+    [
+        ("mothers and daughters aged 9, 30 minutes", "children"),
+        ("ages 13 to 15, hatha 30", "teenagers"),
+        ("mat class for a mum whose tummy muscles separated", "after-birth"),
+        ("for a friend after top surgery, 20 mins", "breast-surgery"),
+        ("he has a bad back, hatha 20", "low-back"),
+    ],
+)
+def test_who_is_to_be_minded_is_read_out_of_a_sentence(reader, said, condition):
+    read = reader.read(said)
+    assert condition in read.brief.cautions
+    assert not [one for one in read.wishes if one.state == "unknown"]
+
+
+def test_no_standing_balances_may_stand(reader):
+    assert reader.read("slow flow, no standing balances").brief.without == ("balances",)
 
 
 def test_stiff_hands_carry_nothing(reader):

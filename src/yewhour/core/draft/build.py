@@ -280,6 +280,7 @@ def _of_area(area: str, parts: Sequence[SizedPart], pool: CandidatePool, judge: 
 
 
 SCARCEST = 3.0  # how much more an area that little is about counts beside one that much is about
+BESIDE = 0.3  # of a class may be taken by what uses a prop, and is not about what the class is about
 COLDEST = 2  # of what is asked for by its group, none begins a class
 
 
@@ -301,14 +302,16 @@ def _handy(
         begun_s, able = 0.0, []
         for part, part_s in parts:
             for item in items_for(part, pool, judge):
-                if prop in item.props and item.costs < part_s and item.id not in taken:
-                    able.append((begun_s < early_s, judge.alone(item, part), item.id, part.title))
+                about = not judge.focus or judge.about(item)
+                beside = not about and item.costs > BESIDE * room_s  # it would be the class
+                if prop in item.props and item.costs < part_s and item.id not in taken and not beside:
+                    able.append((begun_s < early_s, about, judge.alone(item, part), item.id, part.title))
             begun_s += part_s
         for early in (True, False):
-            row = max((one for one in able if one[0] == early and one[2] not in taken), default=None)
+            row = max((one for one in able if one[0] == early and one[3] not in taken), default=None)
             if row is not None:
-                taken.add(row[2])
-                found[row[3]] = found.get(row[3], frozenset()) | {row[2]}
+                taken.add(row[3])
+                found[row[4]] = found.get(row[4], frozenset()) | {row[3]}
     return found
 
 

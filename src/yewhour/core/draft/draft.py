@@ -325,7 +325,13 @@ def _one(
     there_s = _served_s(ask, pool, route, model)
     keenest = weights.keener[-1] if there_s > weights.focused * ask.brief.target_s else 1.0
     for _ in range(SCALED + len(weights.keener)):
-        built = build_plan(ask, pool, teaching_data, model, route, scale, keen)
+        try:
+            built = build_plan(ask, pool, teaching_data, model, route, scale, keen)
+        except Problem:
+            if built is None or keen == 1.0:
+                raise
+            keen = keenest = 1.0  # so short, and nothing of it is about that: then it is about something else
+            continue
         if built.focus < weights.focused and keen < keenest:
             keen = next(one for one in weights.keener if one > keen)
             continue

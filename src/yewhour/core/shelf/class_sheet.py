@@ -42,9 +42,14 @@ class ClassSheet(msgspec.Struct, frozen=True, omit_defaults=True, gc=False):
     strokes: Strokes = ()
 
     @property
+    def kind(self) -> str:
+        """Its style in words."""
+        return self.style.replace("-", " ")
+
+    @property
     def twig(self) -> Thumbnail:
         """What a card shows of it."""
-        about = ", ".join(part for part in (self.style, self.audience and f"for {self.audience}") if part)
+        about = ", ".join(part for part in (self.kind, self.audience and f"for {self.audience}") if part)
         return Thumbnail(self.title, self.length_s, about, self.strokes)
 
     @property

@@ -107,7 +107,7 @@ class ClassDetails(QWidget):
     def _head(self, shelved: ShelvedClass) -> None:
         sheet = shelved.sheet
         self.body.addWidget(label(sheet.title, "heading"))
-        about = [show_length(sheet.length_s), sheet.style, sheet.audience and f"for {sheet.audience}"]
+        about = [show_length(sheet.length_s), sheet.kind, sheet.audience and f"for {sheet.audience}"]
         self.body.addWidget(label(", ".join(part for part in about if part), "soft"))
         self._figures(sheet)
         there = [self.areas.get(one, one) for one in main_areas(sheet)[:4]]

@@ -78,7 +78,7 @@ class Season(QWidget):
         day = date.fromordinal(monday_of(week.number))
         head = f"Week of {day.day} {day:%B}"
         if not 0 <= row < len(self.areas):
-            classes = [f"{one.shelved.sheet.title} ({one.shelved.sheet.style})" for one in week.given]
+            classes = [f"{one.shelved.sheet.title} ({one.shelved.sheet.kind})" for one in week.given]
             return f"{head}: {', '.join(classes) or 'nothing'}"
         area = list(self.areas)[row]
         worked, opened = week.works.get(area, 0.0) / 60, week.opens.get(area, 0.0) / 60
