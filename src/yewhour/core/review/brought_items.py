@@ -17,6 +17,7 @@ from yewhour.core.transcript.transcript import SpeechStretch, Transcript, plain_
 PASSED_S, THERE_S = 8.0, 28.0  # so soon a position was only gone through; and where the next is done there
 STRIDES = ("split", "wide")  # bases with a foot in front
 SAME_S = 150.0  # a movement that is named again so soon, with nothing between, is the same one
+ENTERED_S = 20.0  # in which it is told on which side a movement is entered; later it is the way to the next
 NEAR_WORDS = 12  # before a movement, in which its side may be told
 CAT_COW, BOTH = ("cat", "cow"), "cat-cow"
 OPPOSITE = "opposite"  # of the first side, which words told
@@ -146,17 +147,21 @@ def items_of(
 
 
 def _along_a_chain(items: Sequence[BroughtItem], listener: FreeListener) -> None:
-    """Gives what is done in one stride, without a word of its side, that of what it comes out of: a foot
-    that is in front stays there until somebody says so."""
-    foot = ""
+    """Gives a movement without a word of its side that of what it comes out of: a foot that is in front stays
+    there until somebody says so, and "the other side" is the other one of what it was done on."""
+    foot, last = "", dict[str, str]()
     for one in items:
         movement = None if one.block else listener.names.library[one.movement]
-        strides = movement is not None and base_of(movement.start) in STRIDES and movement.sides == "one"
+        sided = movement is not None and movement.sides == "one"
+        strides = sided and movement is not None and base_of(movement.start) in STRIDES
+        if sided and one.again and not one.side:
+            one.side = OTHER.get(last.get(one.movement, ""), "")
         if one.again or not strides:
             foot = ""
         if strides:
             one.side = one.side or foot
             foot = one.side
+        last[one.movement] = one.side or last.get(one.movement, "")
 
 
 def _goes_through(place: Mention, after: Mention, library: Library) -> bool:
@@ -207,7 +212,8 @@ def _side(hearing: Transcript, one: Mention, before: int, until: int, listener: 
     """The side a movement is done on: by what is said as it begins; else the last side just before it."""
     if one.block or listener.names.library[one.movement].sides != "one":
         return ""
-    told = [word.text for word in hearing.words[one.at : min(until, one.at + ENTERED)]]
+    said = hearing.words[one.at : min(until, one.at + ENTERED)]
+    told = [word.text for word in said if word.start_s <= one.start_s + ENTERED_S]
     ahead = [word.text for word in hearing.words[max(before, one.at - NEAR_WORDS) : one.at]]
     found = listener.sides.side_of(one.movement, told) or listener.sides.side_of(one.movement, ahead)
     return found or next((word for word in reversed(ahead) if sided([word])), "")

@@ -37,6 +37,8 @@ SCRIPTED = 2.4  # so much more for the share of its lines that was said
 UNSPOKEN = 2.0  # what it costs to begin something where nobody begins to speak
 PAIRED = 2  # words of which two close together count as one thing more
 NAME_TIMES = 6  # a name counts as so many words
+PLACED = 3  # a line that says how one gets there counts as so many
+PLACING = ("way", "place", "placings", "choice", "first", "again", "leave")
 Floats = NDArray[np.float32]
 
 
@@ -144,14 +146,18 @@ def features(words: Sequence[str]) -> Iterator[tuple[int, str]]:
             yield at, f"{word} {other}"
 
 
-def _texts(movement: Movement) -> Iterator[str]:
-    """All that a movement is spoken of with, its names apart."""
+def _texts(movement: Movement) -> Iterator[tuple[int, str]]:
+    """All that a movement is spoken of with, its names apart, and how often it counts: who teaches in other
+    words still has to say where hands and feet go."""
     for lines in movement.lines.values():
         for wordings in lines:
-            yield from wordings
+            yield from ((1, text) for text in wordings)
     if movement.card is not None:
-        for value in msgspec.to_builtins(movement.card).values():
-            yield from (value,) if isinstance(value, str) else (one for one in value if isinstance(one, str))
+        for name, value in msgspec.to_builtins(movement.card).items():
+            texts = (value,) if isinstance(value, str) else () if isinstance(value, dict) else value
+            for text in texts:  # a way of placing is several sentences
+                told = (text,) if isinstance(text, str) else text
+                yield from ((PLACED if name in PLACING else 1, one) for one in told)
 
 
 def _names(movement: Movement) -> Iterator[str]:
@@ -162,9 +168,10 @@ def _spoken(unit: _Unit) -> Counter[str]:
     """How often each word stands in what a unit is spoken of with."""
     count: Counter[str] = Counter()
     for movement in {one.use.movement.id: one.use.movement for one in unit.segments}.values():
-        for text in _texts(movement):
+        for times, text in _texts(movement):
             words = [word for word in stems(unmarked(text)) if word not in SIDES]
-            count.update(word for _, word in features(words))
+            for _, word in features(words):
+                count[word] += times
         for name in _names(movement):
             for word in stems(name):
                 count[word] += NAME_TIMES

@@ -35,7 +35,7 @@ NAMED, WHOLE_NAME, DESCRIBED = (
     10.0,
 )  # evidence of a name, of one of several words, of a description
 PHRASED, OFF = 0.9, 0.1  # evidence of a phrase that is near; what is left of it on another base
-OFF_BASE = 0.9  # what a sentence on another base costs
+OFF_BASE = 0.6  # what a sentence on another base costs
 TELLS_BASE, NAMES_BASE = 0.25, 5.0  # what phrases that are near and names tell of the base
 NEAREST = 8.0  # a phrase tells of its base no more than that: "soles together" is said sitting, too
 SILENT, WITHIN = 3.0, 1.0  # what it costs to begin where nobody speaks, or somebody goes on to

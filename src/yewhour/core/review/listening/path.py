@@ -15,9 +15,9 @@ from yewhour.core.review.listening.spoken_of import sided
 
 BIN_S = 2.0
 SHORTEST, LONGEST = 3, 130  # bins of one movement, both sides
-BEGUN, WAY_S, AGAIN = 9.0, 0.3, 3.0  # what it costs to begin a movement, a second of the way, the same one
+BEGUN, WAY_S, AGAIN = 8.0, 0.3, 3.0  # what it costs to begin a movement, a second of the way, the same one
 BESIDE, ANEW_S = 0.05, 8.0  # what a bin of other talk costs; the way from it to a movement
-SPREAD = 0.7  # of lengths against the usual (log-normal)
+SPREAD = 0.6  # of lengths against the usual (log-normal)
 LOST_WAY_S = 15.0  # the longest way that is thought of; and where none is known
 BREATH_S, TOLD_S = 6.5, 12.0  # of a breath of hers, and what it takes to bring one into a movement
 LONGEST_S = 400.0
