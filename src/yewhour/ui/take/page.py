@@ -148,7 +148,8 @@ class TakePage(TakeBoard):
             self.going.show_take(runner.take)
             self.sounds.show_take(runner.take)
         on = runner.state in ("counting", "on")
-        self.hints.setText(take_words.key_hints(self.runner, self._teaching, self.broken is not None))
+        hints = take_words.key_hints(self.runner, self._teaching, self.broken is not None)
+        self.hints.setText(take_words.unbroken(hints))
         if not on:
             self.stand_out(False)
             self.showing.show_still(self.broken, self.rehearsal)

@@ -1,5 +1,7 @@
 """What a take says of itself in words, to be read at a glance."""
 
+import re
+
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.take.moment import Moment
 from yewhour.core.take.take import Take
@@ -18,6 +20,7 @@ LEADS: dict[Leads, str] = {
     "me": "you lead, it waits for you",
     "voice": "your voice leads, where it is heard",
 }
+GAP = "   "  # between two keys of a row
 KEYS_ON = "→ on   ↑ one more   ↓ one fewer   ← again, cut   Space stop"
 KEYS_STANDING = "Space on   C cut out   F in the film   S camera stood still   ↑ ↓ from where   Esc end"
 KEYS_READY = (
@@ -90,6 +93,11 @@ def offer_words(runner: TakeRunner) -> str:
     """What could be left out, so that the end is kept; the number is its key."""
     offers = enumerate(runner.choices[:2], 1)
     return "   ".join(f"{number} {_without(one.title)}: {show_length(one.end_s)}" for number, one in offers)
+
+
+def unbroken(hints: str) -> str:
+    """A row of keys that is broken between two of them only."""
+    return re.sub(r"(?<=\S) (?=\S)", "\u00a0", hints) if GAP in hints else hints
 
 
 def key_hints(runner: TakeRunner, teaching: str | None, broken: bool = False) -> str:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from html import escape
 
 from PySide6.QtCore import QEvent, QObject, QPoint, QRect, QSize, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QFontMetrics, QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -136,11 +136,12 @@ def emptied(layout: QLayout) -> None:
 
 
 SMALLEST = 0.7  # of its size, before a line is cut
+STEPS = 8  # from the whole size to the smallest
 
 
 class OneLine(QLabel):
-    """Words on one line, smaller where there is little room, and cut with dots where there is none; all of
-    them in its tip."""
+    """Words on one line, smaller where there is little room, then without their last sentences, and cut with
+    dots where there is none; all of them in its tip."""
 
     def __init__(self) -> None:
         super().__init__()
@@ -155,12 +156,19 @@ class OneLine(QLabel):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setPen(self.palette().color(self.foregroundRole()))
-        needs = max(1, self.fontMetrics().horizontalAdvance(self.text()))
-        if needs > self.width():
-            smaller = self.font()
-            smaller.setPointSizeF(smaller.pointSizeF() * max(SMALLEST, self.width() / needs))
-            painter.setFont(smaller)
-        shown = painter.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, self.width())
+        text, smaller = self.text(), self.font()
+        whole_pt = smaller.pointSizeF()
+        smaller.setPointSizeF(whole_pt * SMALLEST)
+        while QFontMetrics(smaller).horizontalAdvance(text) > self.width() and ". " in text:
+            text = text[: text.rindex(". ") + 1]
+        sizes = [whole_pt * (1 - step / STEPS * (1 - SMALLEST)) for step in range(STEPS)]
+        painter.setFont(smaller)
+        for size_pt in sizes:  # a letter's width is no even share of its size
+            smaller.setPointSizeF(size_pt)
+            if QFontMetrics(smaller).horizontalAdvance(text) <= self.width():
+                painter.setFont(smaller)
+                break
+        shown = painter.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, self.width())
         self.setToolTip(plain_tip(self.text()) if shown != self.text() else "")
         painter.drawText(self.rect(), self.alignment(), shown)
 

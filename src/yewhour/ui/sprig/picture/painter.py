@@ -279,7 +279,7 @@ class SprigPainter:
             near = [box.left() - 6 * self.unit for box in boxes if beside(one.middle, box)]
             room = min([scene.right - 12, *near]) - one.start
             if one.side == "left":
-                room = one.start - 54 * self.unit
+                room = one.start - 42 * self.unit  # behind the clock
             if room < 44 * self.unit:
                 continue
             name, wide = _fitting(one.label, one.needle.segment.use.movement.aliases, room)
