@@ -160,14 +160,14 @@ def sized_parts(
     weights: DraftWeights,
 ) -> list[SizedPart]:
     """The parts of a route with their seconds, without those that would be too short or have nothing."""
-    parts = [part for part in route.parts if target_s >= part.least and supply_s(part, pool)]
+    parts = [part for part in route.parts if part.is_of(target_s) and supply_s(part, pool)]
     while parts:
         shares = sum(part.share for part in parts)
         sized = [(part, room_s * part.share / shares) for part in parts]
         least = max(weights.least_part_s, LONG_ENOUGH * style.few)
         if len(parts) == 1 or all(part_s >= least for _, part_s in sized):
             return _spread(sized, pool)
-        gone = min(parts, key=lambda part: (weights.dropped.index(part.role), part.share))
+        gone = min(parts, key=lambda part: (part.must, weights.dropped.index(part.role), part.share))
         parts.remove(gone)
     return []
 

@@ -244,7 +244,7 @@ def _for_people(
 def covered(route: DraftRoute, ask: DraftRequest, pool: CandidatePool, model: DraftModel) -> float:
     """The share of the working time that a way has something for."""
     style = style_of(ask, model, route)
-    parts = [part for part in route.parts if ask.brief.target_s >= part.least]
+    parts = [part for part in route.parts if part.is_of(ask.brief.target_s)]
     shares = sum(part.share for part in parts)
     room_s = work_room_s(ask, style, model.weights, 0.08 * ask.brief.target_s)
     spent = SPENT_LONG if style.few >= LONG_S else SPENT

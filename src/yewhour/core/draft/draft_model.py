@@ -21,9 +21,10 @@ class DraftPart(DeclaredPart, frozen=True):
 
     chain: how many one-sided movements may stand in one pair. between: flows that lead from one chain to the
     next, the first of them that all can do. blocks: flows it may begin with; must: it does. least: seconds of
-    a class from which on it is there. more: families besides those of the style. again: what came in another
-    part may come here too. areas: what all in it works or opens, one of these; none for anything. named: a
-    base, and its title where something stands there and nothing on the first of its bases.
+    a class from which on it is there; most: up to which, 0 for any. more: families besides those of the
+    style. again: what came in another part may come here too. areas: what all in it works or opens, one of
+    these; none for anything. named: a base, and its title where something stands there and nothing on the
+    first of its bases.
     """
 
     title: str
@@ -37,6 +38,7 @@ class DraftPart(DeclaredPart, frozen=True):
     blocks: tuple[str, ...] = ()
     must: bool = False
     least: int = 0
+    most: int = 0
     more: tuple[str, ...] = ()
     again: bool = False
     areas: tuple[str, ...] = ()
@@ -47,6 +49,10 @@ class DraftPart(DeclaredPart, frozen=True):
         base, other = self.named
         there = set(bases)
         return other if base in there and self.bases[0] not in there and other not in taken else self.title
+
+    def is_of(self, target_s: float) -> bool:
+        """Whether a class of a length has it."""
+        return self.least <= target_s <= (self.most or target_s)
 
 
 class DraftRoute(DeclaredPart, frozen=True):
@@ -178,6 +184,7 @@ class DraftWeights(DeclaredPart, frozen=True):
     ease_effort: float
     peak_effort: float
     peak: float
+    order_effort: float
     gentler: float
     face: float
     at_hand: float

@@ -128,6 +128,8 @@ class MovementJudge(msgspec.Struct, frozen=True):
             worth -= weights.ease_effort * item.effort
         elif part.about == "peak":
             worth += weights.peak_effort * item.effort + weights.peak * ("peak" in item.marks)
+        elif part.about == "order" and self.ask.brief.target_s < weights.brief_s:
+            worth -= weights.order_effort * max(0, item.effort - 2)  # so short a run is never warm enough
         if item.id in self.wanted:
             worth += weights.wanted
         worth -= weights.beside * (item.id in self.beside)
@@ -296,6 +298,8 @@ def _with(
         return None  # no third fold running
     if item.strong and not came.warmed and not item.warms:
         return None
+    if came.last and came.last[-1].id in judge.kin.get(item.id, NONE):
+        return None  # the same thing twice running
     if (
         item.on_feet
         and item.effort >= STEADY
