@@ -123,7 +123,8 @@ def test_a_flow_of_a_quarter_of_an_hour_flows(minutes):
     draft = drafted(3, style="flow", target_s=minutes * 60.0)
     names = [one.use.step.movement for one in draft.timed.segments]
     assert "low-plank" in names
-    assert names.index("cat") < names.index("low-plank")  # nobody lowers into it cold
+    warm = {"cat", "standing-side-bend", "standing-twist", "standing-eagle-arms", "standing-thigh-stretch"}
+    assert warm & {*names[: names.index("low-plank")]}  # nobody lowers into it cold
 
 
 def test_what_wakes_a_foot_is_no_highest_point():
@@ -131,3 +132,12 @@ def test_what_wakes_a_foot_is_no_highest_point():
         plan = drafted(seed, style="hatha", target_s=1200.0, level="gentle").plan
         peak = [section for section in plan.sections if section.role == "peak"]
         assert not {*MODEL.small} & {*movements_of(plan, peak)}
+
+
+def test_nobody_stands_on_the_head_unasked():
+    upside_down = {"headstand", "forearm-stand", "handstand-wall"}
+    for seed in range(6):
+        draft = drafted(seed, style="hatha", target_s=3600.0, level="experienced")
+        assert not upside_down & {one.id for one in movements(draft)}
+    asked = drafted(1, style="hatha", target_s=3600.0, level="experienced", peak="headstand")
+    assert "headstand" in {one.id for one in movements(asked)}

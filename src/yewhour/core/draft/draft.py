@@ -165,7 +165,7 @@ def ways_of(
     own = [
         (covered(route, ask, pool, model), route, pool)
         for route in style.routes
-        if fitting and (not route.times or time in route.times)
+        if fitting and (not route.times or time in route.times) and ask.brief.target_s >= route.least
     ]
     enough = COVERED_LONG if style.few >= LONG_S else weights.covered
     timely = [row for row in own if row[1].times and row[0] >= enough]
