@@ -21,7 +21,7 @@ from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
 _TIMES = {"once": 1, "twice": 2}
-_NO_LENGTH = r"(?![\s-]*(?:min|hour|hr|h\b|m\b|weeks?|year))"
+_NO_LENGTH = r"(?!\d)(?![\s-]*(?:min|hour|hr|h\b|m\b|weeks?|year))"
 _WEEKS = re.compile(
     rf"\b(?:an?\s+)?({NUMBER})[- ]weeks?(?P<course>\s+(?:course|series|programme|program|plan)\b)?"
     rf"(?P<of>\s+of\b)?(?:\s+(?P<each>{NUMBER}){_NO_LENGTH})?",
@@ -31,12 +31,16 @@ _CLASSES = re.compile(
     rf"\b(?:an?\s+)?(?:course|series|programme|program)\s+of\s+({NUMBER}){_NO_LENGTH}(?:\s+classes)?",
     re.IGNORECASE,
 )
-# "three 10-minute classes for the week": a course of one week.
+# "three 10-minute classes for the week", or "three 10-minute classes" to begin with: a course of one week.
 _THIS_WEEK = re.compile(
-    rf"\b({NUMBER})\s+(?P<kind>[^,;.]*?\bclasses)\s+(?:for|in|during|of)?\s*(?:the|this|a|one|next)\s+week\b",
+    rf"(?:\b({NUMBER})\s+(?P<kind>[^,;.]*?\bclasses)\s+(?:for|in|during|of)?\s*(?:the|this|a|one|next)\s+week\b"
+    rf"|^\s*(?P<first>{NUMBER}){_NO_LENGTH}\s+(?P<of_these>[^,;.]*?\bclasses)\b)",
     re.IGNORECASE,
 )
-_A_WEEK = re.compile(rf"\b(once|twice|{NUMBER}(?:\s+times)?)\s+(?:a|per|every|each)\s+week\b", re.IGNORECASE)
+_A_WEEK = re.compile(
+    rf"\b(once|twice|{NUMBER}(?:\s+(?:times|classes|sessions|lessons))?)\s+(?:a|per|every|each)\s+week\b",
+    re.IGNORECASE,
+)
 _GROWS = re.compile(
     rf"\b(?:growing\s+)?from\s+({NUMBER})(?:\s*min\w*)?\s+to\s+({NUMBER})[\s-]*min\w*", re.IGNORECASE
 )
@@ -84,11 +88,11 @@ def course_in(text: str) -> tuple[CourseShape, str] | None:
         each = number_of(found["each"]) if found["each"] else 1.0
     elif (found := _CLASSES.search(text)) is not None:
         weeks, each = number_of(found[1]), 1.0
-    elif (found := _THIS_WEEK.search(text)) is not None and number_of(found[1]) > 1:
-        weeks, each = 1.0, number_of(found[1])
+    elif (found := _THIS_WEEK.search(text)) is not None and number_of(found[1] or found["first"]) > 1:
+        weeks, each = 1.0, number_of(found[1] or found["first"])
     else:
         return None
-    kind = found.groupdict().get("kind") or ""
+    kind = found.groupdict().get("kind") or found.groupdict().get("of_these") or ""
     said, rest = found[0].strip(), f"{text[: found.start()]} {kind} {text[found.end() :]}"
     if (again := _A_WEEK.search(rest)) is not None:
         word = again[1].lower().split()[0]
@@ -171,6 +175,7 @@ def _brief_at(
     peak, new = rung
     wanted = tuple(dict.fromkeys((*brief.wanted, *new)))
     title = f"{brief.title} {at + 1}"
+    why = "" if at else brief.reason  # nobody says it twelve times
     return msgspec.structs.replace(
-        brief, title=title, target_s=target_s, level=level, ways=ways, peak=peak, wanted=wanted
+        brief, title=title, target_s=target_s, level=level, ways=ways, peak=peak, wanted=wanted, reason=why
     )
