@@ -76,7 +76,8 @@ def _desk(ask: DraftRequest, teaching_data: TeachingData, model: DraftModel, pla
             f"No class of style {ask.brief.style!r} can be drafted.", "draft", "Choose another style."
         )
     titles = {section.title for section in plan.sections}
-    own = [(route, pool_of(ask, teaching_data, model)) for route in model.styles[ask.brief.style].routes]
+    pool = pool_of(ask, teaching_data, model)
+    own = [(route, pool) for route in model.styles[ask.brief.style].routes]
     ways = [*ways_of(ask, teaching_data, model), *own]
     route, pool = max(ways, key=lambda way: len(titles & {part.title for part in way[0].parts}))
     style = style_of(ask, model, route)
