@@ -445,6 +445,15 @@ def test_who_is_to_be_minded_is_read_out_of_a_sentence(reader, said, condition):
     assert not [one for one in read.wishes if one.state == "unknown"]
 
 
+def test_who_comes_off_nights_gave_no_birth_and_my_dad_carries_no_child(reader):
+    nurses = reader.read("20 min for nurses coming off nights, feet up please").brief
+    assert nurses.cautions == ()
+    assert nurses.wanted == ("legs-up-wall",)
+    dad = reader.read("for my dad who had a hip replacement and can't get to the floor, 20 minutes").brief
+    assert dad.cautions == ("hip-replacement",)
+    assert dad.focus == ()
+
+
 def test_no_standing_balances_may_stand(reader):
     assert reader.read("slow flow, no standing balances").brief.without == ("balances",)
 
