@@ -48,6 +48,9 @@ ABOUT = {command.name: f"{command.about} ({command.keys[0]})" for command in COM
 BACK = (
     "Draw an edge of what was to where you hear it; Space plays from the chosen line, where there is sound."
 )
+UNHEARD = (
+    "A take that is recorded here is looked back at by itself; anything else by its captions or its sound."
+)
 SHELVED = "Drag a class to a day, or press Alt and an arrow. Enter opens it, Delete takes it off its day."
 
 
@@ -244,6 +247,8 @@ class Window(QMainWindow):
         hint = (self.stations.here.hint if self.stations.here is not None else "") or HINT
         if self._on_shelf and not self.pages.shelf().on_weeks:
             hint = ""
+        if hint == BACK and self.pages.review().looked is None:
+            hint = UNHEARD
         self.status.show(self.stations, self.theme, self.roomy, at_start, hint)
 
     @property
