@@ -137,7 +137,7 @@ def test_the_props_are_announced_in_the_opening_and_again_before_they_are_needed
     timed = made_of(
         Step(movement="welcome"), Step(movement="band-open"), Step(movement="block-squeeze"), REST
     )
-    assert "You will want your band and block close by." in said(timed, "say")
+    assert "You will want a band and a block close by." in said(timed, "say")
     band = next(s for s in timed.segments if s.use.movement.id == "band-open" and s.kind == "reps")
     before = [cue for cue in timed.cues if cue.purpose == "prop" and cue.start < band.start]
     assert [cue.text for cue in before] == ["Put the band round your thighs, above the knees."]

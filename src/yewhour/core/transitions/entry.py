@@ -381,7 +381,7 @@ class EntryLines:
             if "welcome" in marks and use.key == self.first_talk and not number:
                 yield from ((text, AFTER_THOUGHT) for text in self.frame.welcome())
         if self.props and use.key == self.first_talk:
-            props = listed(self.props)
+            props = listed([prop if prop.startswith("two ") else f"a {prop}" for prop in self.props])
             yield fill(self.phrasing.wording.props_opening[0][0], use.side, props=props), 0
         if self.handy and use.key == self.first_talk and "welcome" in marks:
             handy = listed(self.handy)
