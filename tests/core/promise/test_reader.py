@@ -454,6 +454,14 @@ def test_who_comes_off_nights_gave_no_birth_and_my_dad_carries_no_child(reader):
     assert dad.focus == ()
 
 
+def test_but_love_is_a_wish_and_no_chaturanga_leaves_the_planks(reader):
+    brief = reader.read("my knees don't like kneeling but love squats, 20").brief
+    assert (brief.without, brief.wanted) == (("kneeling",), ("knee-bends",))
+    brief = reader.read("flow to side plank, 30, no chaturangas").brief
+    assert (brief.without, brief.peak) == (("low-plank",), "side-plank")
+    assert reader.read("prenatal pilates, no lying on tummy").brief.without == ("front",)
+
+
 def test_no_standing_balances_may_stand(reader):
     assert reader.read("slow flow, no standing balances").brief.without == ("balances",)
 
