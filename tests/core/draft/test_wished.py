@@ -6,6 +6,7 @@ import pytest
 
 from tests.conftest import shipped
 from yewhour.content.draft_model_file import load_model
+from yewhour.content.terms import load_terms
 from yewhour.core.draft.draft import draft_class
 from yewhour.core.draft.draft_model import DraftPart, DraftRequest
 from yewhour.core.plan.plan import Brief, movements_of, steps_of
@@ -141,3 +142,9 @@ def test_nobody_stands_on_the_head_unasked():
         assert not upside_down & {one.id for one in movements(draft)}
     asked = drafted(1, style="hatha", target_s=3600.0, level="experienced", peak="headstand")
     assert "headstand" in {one.id for one in movements(asked)}
+
+
+def test_what_goes_with_an_area_is_an_area():
+    areas = {*load_terms(shipped().positions).areas}
+    assert {one for area, others in MODEL.next_to.items() for one in (area, *others)} <= areas
+    assert MODEL.small <= {*shipped().library}

@@ -103,7 +103,8 @@ def course_in(text: str) -> tuple[CourseShape, str] | None:
         grows = (number_of(grown[1]) * 60, number_of(grown[2]) * 60)
         rest = f"{rest[: grown.start()]} {number_of(grown[2]):g} minutes {rest[grown.end() :]}"
     if not (1 <= weeks <= MOST_WEEKS and 1 <= each <= MOST_EACH):
-        what = f"A course of {weeks:g} weeks, {each:g} a week, can't be drafted."
+        long = "one week" if weeks == 1 else f"{weeks:g} weeks"
+        what = f"A course of {long}, {each:g} a week, can't be drafted."
         raise Problem(what, "the promise", f"Ask for {MOST_WEEKS} weeks of {MOST_EACH} at most.")
     return CourseShape(int(weeks), int(each), grows, said), _CLASS_WORD.sub("class", rest)
 
