@@ -148,3 +148,11 @@ def test_what_goes_with_an_area_is_an_area():
     areas = {*load_terms(shipped().positions).areas}
     assert {one for area, others in MODEL.next_to.items() for one in (area, *others)} <= areas
     assert MODEL.small <= {*shipped().library}
+
+
+@pytest.mark.parametrize("style", ["hatha", "slow", "restorative"])
+def test_a_rest_that_is_asked_for_is_at_the_end_and_nowhere_else(style):
+    props = ("bolster", "blanket") if style == "restorative" else ()
+    draft = drafted(1, style=style, target_s=1800.0, wanted=("final-rest",), props=props)
+    rests = [one for one in draft.plan.sections if "final-rest" in movements_of(draft.plan, [one])]
+    assert all(one.role == "rest" for one in rests)

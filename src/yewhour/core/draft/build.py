@@ -235,12 +235,15 @@ def _wanted(
     about = [item for item in pool.items.values() if item.areas & judge.focus and item.movement is not None]
     if sum(item.costs for item in about) <= SCARCE * room_s:  # so little that none of it may be left out
         names += [item.id for item in sorted(about, key=lambda one: -judge.luck(one))]
-    for item in (pool.items[name] for name in names if name in pool.items):
+    for item in (pool.items[name] for name in names if name in pool.items and name not in style.rest):
         able = [part for part, _ in parts if fits_base(item, part.bases) >= 0]
         fitting = [part for part in able if part.effort[0] <= item.effort <= part.effort[1]] or able
-        if fitting:
-            first = min(_cold(part, item.effort) for part in fitting)
-            put(next(part.title for part in fitting if _cold(part, item.effort) == first), item.id)
+        if fitting:  # what is rest stands where a class lets go
+            eased = item.effort == 0
+            cold = {
+                part.title: (_cold(part, item.effort), eased and part.about != "ease") for part in fitting
+            }
+            put(min(cold, key=cold.__getitem__), item.id)
     for title, handy in _handy(parts, pool, judge, room_s).items():
         put(title, *handy)
     for part, _ in parts:

@@ -166,7 +166,9 @@ def _pool(
     items: dict[str, PoolItem] = {}
     down: dict[str, tuple[str, str]] = {}
     for movement in teaching_data.library.values():
-        wished = movement.id in asked
+        wished = (
+            movement.id in asked and movement.id not in style.rest
+        )  # there it comes by itself, at the end
         never = movement.id in model.never and (told is None or movement.behaviour.is_rest)
         if movement.behaviour.framing or not movement.start or (never and not wished):
             continue

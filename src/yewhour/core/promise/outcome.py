@@ -103,6 +103,10 @@ class _Outcome:
                 else ("guessed", f"{when}, in its gentler way")
             )
         movement = self.teaching_data.library.get(name)
+        if movement is not None and movement.behaviour.is_rest:  # another rest does for it
+            rests = [one for one in self.draft.timed.segments if one.behaviour.is_rest]
+            if rests:
+                return "guessed", f"{rests[-1].use.movement.name}, at {show_length(seconds(rests[-1].start))}"
         return "unmet", self._why(name, movement) if movement else "it is not in the library"
 
     def _why(self, name: str, movement: Movement) -> str:
