@@ -462,6 +462,13 @@ def test_but_love_is_a_wish_and_no_chaturanga_leaves_the_planks(reader):
     assert reader.read("prenatal pilates, no lying on tummy").brief.without == ("front",)
 
 
+def test_weeks_of_a_wife_and_a_disc_in_the_neck_are_minded_within_a_sentence(reader):
+    wife = reader.read("sleepy yoga for my wife, 34 weeks and her pelvis hurts, 20 minutes").brief
+    assert {"pregnancy", "pelvic-girdle"} <= {*wife.cautions}
+    disc = reader.read("half hour hatha about the neck, I have a slipped disc in my neck").brief
+    assert {"disc", "neck"} <= {*disc.cautions}
+
+
 def test_no_standing_balances_may_stand(reader):
     assert reader.read("slow flow, no standing balances").brief.without == ("balances",)
 
