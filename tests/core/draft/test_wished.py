@@ -156,3 +156,48 @@ def test_a_rest_that_is_asked_for_is_at_the_end_and_nowhere_else(style):
     draft = drafted(1, style=style, target_s=1800.0, wanted=("final-rest",), props=props)
     rests = [one for one in draft.plan.sections if "final-rest" in movements_of(draft.plan, [one])]
     assert all(one.role == "rest" for one in rests)
+
+
+@pytest.mark.parametrize(("style", "minutes"), [("hatha", 10), ("hatha", 40), ("flow", 30)])
+def test_rounds_of_the_sun_stand_in_a_class_of_another_kind_and_nobody_is_cold(style, minutes):
+    draft = drafted(2, style=style, target_s=60.0 * minutes, wanted=("salutations",))
+    names = [one.use.step.movement for one in draft.timed.segments]
+    assert names.count("arms-up") >= 2
+    if minutes > 12:
+        before = {*names[: names.index("arms-up")]}
+        assert any(shipped().library[one].effort >= 1 and shipped().library[one].works for one in before)
+
+
+def test_a_flow_without_salutations_has_none():
+    there = movements(drafted(style="flow", target_s=1800.0, without=("salutations",)))
+    assert not {"arms-up", "half-lift"} & {one.id for one in there}
+
+
+def test_rounds_that_not_all_can_do_leave_no_part_that_is_called_after_them():
+    draft = drafted(style="hatha", target_s=1800.0, wanted=("salutations",), cautions=("older",))
+    assert not any("sun" in section.title.lower() for section in draft.plan.sections)
+
+
+@pytest.mark.parametrize("caution", ["cancer-treatment", "stroke", "chair-only", "dizziness"])
+def test_a_class_on_the_chair_stays_on_it(caution):
+    draft = drafted(
+        style="chair-balance", target_s=1200.0, cautions=(caution,), props=("chair",), level="gentle"
+    )
+    was = {one.use.start.partition(" ")[0] for one in draft.timed.segments if one.use.start}
+    assert was <= {"chair", "standing", "wall", "split", "start"}
+
+
+@pytest.mark.parametrize("seed", range(3))
+def test_a_class_about_something_is_not_filled_by_what_leads_to_another_peak(seed):
+    draft = drafted(seed, style="hatha", target_s=1200.0, focus=("core",))
+    work = [one for one in draft.timed.segments if not one.behaviour.bare]
+    about = sum("core" in (*one.use.movement.works, *one.use.movement.opens) for one in work)
+    assert about >= 3
+    let_go = [one for one in draft.plan.sections if one.role == "settle"]
+    assert let_go
+    assert movements_of(draft.plan, let_go)
+
+
+def test_the_feet_have_pilates_too():
+    there = movements(drafted(style="mat-modern", target_s=1800.0, focus=("feet", "ankles")))
+    assert sum(bool({"feet", "ankles"} & {*one.works, *one.opens}) for one in there) >= 4

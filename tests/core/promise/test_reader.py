@@ -898,3 +898,25 @@ def test_whole_sentences_of_neighbours_are_understood(reader, words, read):
     said = reader.read(words)
     assert {name: getattr(said.brief, name) for name in read} == read
     assert not any(wish.asks for wish in said.wishes)
+
+
+@pytest.mark.parametrize(
+    ("text", "field", "value"),
+    [
+        ("hatha, sun salutations, 40 min", "wanted", ("salutations",)),
+        ("vinyasa with sun salutations", "style", "flow"),
+        ("sun salutations 20 minutes", "style", "sun-salutation"),
+        ("flow without sun salutations", "without", ("salutations",)),
+        ("moon salutations in the evening", "wanted", ("moon salutations",)),
+        ("booty class 20 minutes", "style", "mat-modern"),
+        ("core yoga 20 minutes", "style", "hatha"),
+        ("bloated after lunch 20 min", "focus", ()),
+        ("shoulders on a rainy afternoon", "time_of_day", ""),
+        ("seated yoga for people undergoing chemo", "audience", ""),
+        ("10 min glute burner", "title", "Glutes"),
+        ("restorative with two pillows", "props", ("cushion", "bolster")),
+    ],
+)
+def test_everyday_wishes_are_read_as_meant(reader, text, field, value):
+    brief = reader.read(text).brief
+    assert getattr(brief, field) == value

@@ -213,7 +213,9 @@ def _wanted(
             *steps.get(ask.brief.peak, PeakSteps()).stages,
             *(named.prepared_by[:1] if named else ()),
         ]
-    for group in (one for one in ask.brief.wanted if one not in pool.items):
+    rounds = [pool.items[one] for part, _ in parts if part.must for one in part.blocks if one in pool.items]
+    come = {group for one in rounds for group in one.groups}
+    for group in (one for one in ask.brief.wanted if one not in pool.items and one not in come):
         of_it = [one for one in pool.items.values() if group in one.groups and one.movement is not None]
         members = [
             one

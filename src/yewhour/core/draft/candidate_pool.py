@@ -207,7 +207,7 @@ def _pool(
             ends = "four-point" if "four-point" in flow.bases else "standing"
             items[name] = PoolItem(
                 name, name, None, flow.seconds, 20.0, frozenset(flow.areas), flow.effort, flow.bases,
-                flow.bases[0], ends, loads=loads, marks=("warming",),
+                flow.bases[0], ends, loads=loads, marks=("warming",), groups=frozenset(flow.of),
             )  # fmt: skip
     return CandidatePool(items, order, down)
 

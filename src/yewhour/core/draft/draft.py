@@ -182,9 +182,12 @@ def ways_of(
 def _elsewhere(
     ask: DraftRequest, teaching_data: TeachingData, model: DraftModel
 ) -> list[tuple[float, DraftRoute, CandidatePool]]:
-    """The ways that a class of any style may go, with how much of each there is; the best first."""
-    found = []
+    """The ways that a class of any style may go, with how much of each there is; the best first. Who asks for
+    a class on the chair stays on it."""
+    found, seat = [], model.styles[ask.brief.style].needs
     for route in model.elsewhere:
+        if seat and seat in ask.brief.props and route.needs != seat:
+            continue
         timely = not route.times or ask.brief.time_of_day in route.times
         if not route.people and timely and (not route.needs or route.needs in ask.brief.props):
             pool = pool_of(ask, teaching_data, model, route)
@@ -224,7 +227,8 @@ def _for_people(
 ) -> list[tuple[DraftRoute, CandidatePool]]:
     """The ways that are for somebody who may be in the room, or for what was asked for, where enough is there
     for them."""
-    asked = {*ask.brief.cautions, *ask.brief.without, *ask.brief.wanted}
+    about = (f"about {one}" for one in ask.brief.focus)
+    asked = {*ask.brief.cautions, *ask.brief.without, *ask.brief.wanted, *about}
     found: list[tuple[DraftRoute, CandidatePool]] = []
     for route in model.elsewhere:
         if not asked & {*route.people} or ask.brief.style not in route.styles:
@@ -232,6 +236,8 @@ def _for_people(
         if (route.times and ask.brief.time_of_day not in route.times) or ask.brief.target_s < route.least:
             continue
         pool = pool_of(ask, teaching_data, model, route)
+        if any(part.must and not pool.items.keys() & {*part.blocks} for part in route.parts):
+            continue  # rounds that not all can do
         style = style_of(ask, model, route)
         enough = COVERED_LONG if style.few >= LONG_S else model.weights.covered
         enough *= not route.rests  # there the rest takes what is left

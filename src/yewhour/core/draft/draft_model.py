@@ -60,8 +60,8 @@ class DraftRoute(DeclaredPart, frozen=True):
 
     times: times of day it is for, none for any. families, kinds, needs, rest, closing, stretch: instead of
     the style's own, for a way that any style goes where the body may not be where the style has it. people:
-    conditions, groups that are left out, or movements that are asked for, a way is for before all others, in
-    these styles. least: seconds
+    conditions, groups that are left out, movements that are asked for, or `about` an area, that a way is for
+    before all others, in these styles. least: seconds
     of a class from which on there is that way. opens: seconds that its opening takes besides a welcome.
     rests: the share of a class that it rests at the end. called: what a class is called that goes this way
     instead of its style's.
@@ -137,13 +137,14 @@ class DraftLevel(DeclaredPart, frozen=True):
 
 class FlowBlock(DeclaredPart, frozen=True):
     """What a block is as one movement: where, what for, how hard, how long (seconds). unless: blocks before
-    it in the list that come instead wherever all can do one of them."""
+    it in the list that come instead wherever all can do one of them. of: the groups that it is."""
 
     bases: tuple[str, ...]
     areas: tuple[str, ...]
     effort: int
     seconds: float
     unless: tuple[str, ...] = ()
+    of: tuple[str, ...] = ()
 
 
 class PeakSteps(DeclaredPart, frozen=True):

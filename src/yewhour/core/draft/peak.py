@@ -99,6 +99,8 @@ def chosen_peak(
     )
     if best is None or "peak" not in best.marks:
         return None
+    if judge.keen > 1 and judge.focus and not judge.about(best):
+        return None  # what it is prepared by would fill a class that is about something else
     return _around(best, part, pool, judge, known.get(best.id, PeakSteps()), False)
 
 

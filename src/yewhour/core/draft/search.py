@@ -313,8 +313,9 @@ def _with(
     least = judge.weights.focus_least * min(1.0, judge.keen / 2)
     if judge.focus and not about and focused_s < least * worked_s and item.id not in judge.wanted:
         early = part.about in ("warm", "flow")
-        warms = part.about == "warm" and len(path.items) < WARMED  # whatever it is about, nobody begins cold
-        if judge.keen > 1 and not warms and (not early or judge.keen > 2):
+        # whatever it is about, nobody begins cold, or goes from the work to the rest
+        frames = part.about == "warm" or (part.role == "settle" and part.about == "ease")
+        if judge.keen > 1 and not (frames and len(path.items) < WARMED) and (not early or judge.keen > 2):
             return None
         worth -= judge.weights.off_focus * (not early)
     now = SearchState(

@@ -58,7 +58,8 @@ class HealthSigns(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """data/promise.toml: words -> what they mean. health: words no rule is for -> the nearest conditions.
     plainer: what is read as something plainer, a regular expression and what stands for it.
-    nothing_for: areas that a style has nothing for. reasons: why a class is taught, by an everyday word, an
+    style_for: the style of a class about an area, where none was said. nothing_for: areas that a style has
+    nothing for. reasons: why a class is taught, by an everyday word, an
     area, a condition, a level, a time of day or a style. had: what people have that asks nothing of it."""
 
     fillers: tuple[str, ...]
@@ -68,6 +69,7 @@ class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True)
     plainer: tuple[tuple[str, str], ...]
     contexts: dict[str, tuple[str, ...]]
     styles: dict[str, str]
+    style_for: dict[str, str]
     nothing_for: dict[str, tuple[str, ...]]
     levels: dict[str, str]
     areas: dict[str, str]

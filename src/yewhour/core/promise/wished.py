@@ -16,6 +16,7 @@ from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
 _QUIET_TALK, _WEAK_STYLE, _SEATED = 0.35, "hatha", "chair-balance"
+_ROUNDS, _ROUNDED = "sun-salutation", ("hatha", "flow")
 _ADJECTIVES = ("yoga", "slow")  # a style, unless another is named
 _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
@@ -30,6 +31,7 @@ _THINGS = {
 _WHERE = re.compile(r"\s(?:who|at|on|in|with|from|for|over|under|past)\b.*")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
+_PILED = ("pillows", "cushions", "sofa cushions")  # of which a bolster is made at home
 TITLED = 44  # letters of a title that those who may be there have at most
 LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
@@ -51,6 +53,8 @@ def brief_of(
     told: list[Wish] = []
     if any(one.kind == "style" and one.key != _SEATED and not _is_weak(one) for one in wishes):
         wishes = [_at_hand(one) for one in wishes]
+    if any(one.kind == "style" and one.key in _ROUNDED and not _is_weak(one) for one in wishes):
+        wishes = [_in_rounds(one) for one in wishes]
     on_it = next((one for one in wishes if _is_a_seat(one, words)), None)
     for wish in wishes:
         seated = wish if on_it is None else _on_the_chair(wish, on_it, teaching_data)
@@ -73,9 +77,18 @@ def brief_of(
             told.append(Wish(said.get(tag, tag), "a chair in reach", "guessed", made, "prop", "chair"))
     if "older" in lists["cautions"] and "balance" in lists["focus"]:
         fields.setdefault("style", _SEATED)  # where balance is practised with a chair in reach
+    usual = {words.style_for.get(one, "") for one in lists["focus"]}
+    placed = any(one.startswith(_PLACED) for one in lists["without"])
+    if len(usual) == 1 and (where := usual.pop()) and not placed and not lists["wanted"]:
+        fields.setdefault("style", where)
     style = fields.get("style", "")
     if style == _SEATED and "chair" not in lists["props"]:
         lists["props"].append("chair")
+    pillows = next((one.text for one in told if one.text.lower() in _PILED), "")
+    if style == "restorative" and pillows and "bolster" not in lists["props"]:
+        lists["props"].append("bolster")
+        made = "two firm ones, one on the other, are the bolster it speaks of"
+        told.append(Wish(pillows, "a bolster", "guessed", made, "prop", "bolster"))
     still = "anything but lying still" in lists["without"]
     if style == "restorative" and not still and not lists["props"] and "props" not in fields:
         lists["props"] += LAIN_ON
@@ -173,6 +186,13 @@ def _at_hand(wish: Wish) -> Wish:
     if (wish.kind, wish.key, wish.text.lower()) != ("style", _SEATED, "chair"):
         return wish
     return msgspec.structs.replace(wish, kind="prop", key="chair", meaning="chair at hand")
+
+
+def _in_rounds(wish: Wish) -> Wish:
+    """`sun salutations` beside a class that can have them, and isn't only that: "hatha, sun salutations"."""
+    if (wish.kind, wish.key) != ("style", _ROUNDS):
+        return wish
+    return msgspec.structs.replace(wish, kind="group", key="salutations", meaning="with sun salutations")
 
 
 def _is_a_seat(wish: Wish, words: PromiseVocabulary) -> bool:
@@ -384,6 +404,10 @@ def title_of(
     minded = {*brief.cautions, brief.audience}
     named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
     hers = {one: said for one in named if (said := brief.said.get(one, "").lower()) in known}
+    # "glute class" is about glutes
+    hers = {
+        one: f"{said}s" if f"{said}s" in known or f"{said}s" == one else said for one, said in hers.items()
+    }
     about = _and(list(dict.fromkeys(hers.get(one, areas.get(one, one)) for one in named))) or goal
     whoms = () if named else teaching_data.room(brief).whoms
     named_for = brief.audience
