@@ -165,7 +165,7 @@ def test_rounds_of_the_sun_stand_in_a_class_of_another_kind_and_nobody_is_cold(s
     assert names.count("arms-up") >= 2
     if minutes > 12:
         before = {*names[: names.index("arms-up")]}
-        assert any(shipped().library[one].effort >= 1 and shipped().library[one].works for one in before)
+        assert any(shipped().library[one].effort >= 1 for one in before)
 
 
 def test_a_flow_without_salutations_has_none():
