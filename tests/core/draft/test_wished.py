@@ -201,3 +201,13 @@ def test_a_class_about_something_is_not_filled_by_what_leads_to_another_peak(see
 def test_the_feet_have_pilates_too():
     there = movements(drafted(style="mat-modern", target_s=1800.0, focus=("feet", "ankles")))
     assert sum(bool({"feet", "ankles"} & {*one.works, *one.opens}) for one in there) >= 4
+
+
+@pytest.mark.parametrize("minutes", [8, 10, 20])
+@pytest.mark.parametrize("place", ["anything but lying", "anything not done in bed"])
+def test_who_lies_has_breath_practices_too(place, minutes):
+    draft = drafted(style="breathing", target_s=60.0 * minutes, without=(place,), level="gentle")
+    assert not draft.elsewhere
+    breath = [one for one in draft.timed.segments if one.use.movement.family == "breath-practices"]
+    assert breath
+    assert {one.use.start.partition(" ")[0] for one in breath} <= {"supine", "start"}

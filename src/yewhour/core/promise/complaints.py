@@ -1,7 +1,19 @@
 """Where a complaint ends: of a part of the body, or of something that is done."""
 
-from yewhour.core.promise.grammar import BETWEEN, BEYOND, FINE, HURTING, MADE, MAKES, NOT_FINE, OUT_OF_BOUNDS
-from yewhour.core.promise.vocabulary import Lexicon, Token
+from yewhour.core.promise.grammar import (
+    BETWEEN,
+    BEYOND,
+    FINE,
+    HURTING,
+    LOCAL,
+    MADE,
+    MAKES,
+    NOT_FINE,
+    OF_WHOM,
+    OUT_OF_BOUNDS,
+    SIDES,
+)
+from yewhour.core.promise.vocabulary import LONGEST, Lexicon, Token
 
 
 def complaint_to(lexicon: Lexicon, tokens: list[Token], end: int) -> int:
@@ -27,6 +39,23 @@ def _hurts(lexicon: Lexicon, tokens: list[Token], at: int) -> int:
         if at + many <= len(tokens) and said in lexicon.hurts:
             return at + many
     return 0
+
+
+def seat_of(lexicon: Lexicon, tokens: list[Token], end: int) -> tuple[int, str]:
+    """Where the part of the body ends that a complaint which ends here sits in, and who is minded for it, ""
+    where no rule is for that part: `arthritis left knee`, `tendonitis right elbow`. `end`, its own end, where
+    it is not told: what a class is about stands behind a side only where that is the complaint's."""
+    at = end
+    while at < len(tokens) and tokens[at].plain in OF_WHOM:
+        at += 1
+    sided = any(one.plain in SIDES for one in tokens[end:at])
+    if not (sided or tokens[end - 1].plain.endswith(LOCAL)):
+        return end, ""
+    for length in range(min(LONGEST, len(tokens) - at), 0, -1):
+        meant = lexicon.phrases.get(tuple(token.plain for token in tokens[at : at + length]), {})
+        if meant.keys() & {"part", "area"}:
+            return at + length, meant.get("part", "")
+    return (at, "") if sided else (end, "")
 
 
 def hurting_to(tokens: list[Token], end: int) -> int:

@@ -80,6 +80,10 @@ BEYOND = frozenset(
 OUT_OF_BOUNDS = frozenset(("bad", "impossible", "unsafe", "agony", "forbidden", "out"))  # "heat bad"
 FINE = frozenset(("fine", "ok", "okay", "good", "great", "alright", "healthy"))  # "my wrists are fine"
 NOT_FINE = frozenset(("not", "arent", "isnt"))  # "... but my knees are not"
+# What a complaint that sits somewhere ends with: behind it a part of the body is where it sits.
+LOCAL = ("itis", "oedema", "edema", "eczema", "neuropathy", "sprain", "strain", "tear", "arthrosis")
+SIDES = frozenset(("left", "right", "both", "side"))
+OF_WHOM = SIDES | {"my", "her", "his", "their", "the"}
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
 # Said before whom a class is for; a part of who they are, where more is told: "women over fifty".
 ARTICLES = frozenset(("the", "a", "an", "my", "our"))  # before those a class is for

@@ -56,6 +56,11 @@ class _Outcome:
         if wish.key == "whole body":
             return "kept", ""
         share = self._about({wish.key})
+        conditions, minded = self.teaching_data.conditions.conditions, self.draft.plan.brief.cautions
+        if share < FOCUSED and any(
+            wish.key in (one, *conditions[one].parts) for one in minded if one in conditions
+        ):
+            return "guessed", "they are minded, and worked as little as that asks"
         if share < TOLD:
             about_it = [
                 one.id for one in self.teaching_data.library.values() if wish.key in (*one.works, *one.opens)

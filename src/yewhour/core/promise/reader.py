@@ -14,7 +14,7 @@ import msgspec
 
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
-from yewhour.core.promise.complaints import complaint_to, fine_to, hurting_to
+from yewhour.core.promise.complaints import complaint_to, fine_to, hurting_to, seat_of
 from yewhour.core.promise.grammar import (
     AND,
     ARTICLES,
@@ -224,6 +224,10 @@ class PromiseReader:
                 end += 1  # "handstand prep"
             elif kind in ("part", "condition"):
                 end = complaint_to(self.lexicon, tokens, end)
+            seat = ""
+            if kind in ("condition", "health"):
+                end, seat = seat_of(self.lexicon, tokens, end)
+                kind, key = ("part", seat) if seat and kind == "health" else (kind, key)
             everyday = self.lexicon.words.everyday[key] if kind == "everyday" else None
             whom = everyday is not None and everyday.whom and context == "for"
             end += whom and end < len(tokens) and tokens[end].plain in COMPANIES
@@ -246,6 +250,8 @@ class PromiseReader:
             if wish.text == f"no {said}" and since and since[1] == at:  # in her own words: "can't get up"
                 wish = msgspec.structs.replace(wish, text=text[tokens[since[0]].start : tokens[end - 1].end])
             yield wish, context or in_list
+            if seat and seat != wish.key:
+                yield self.meanings.condition(said, seat), context or in_list
             if kind in ("part", "condition") and (worse := self._worse(tokens, end)):
                 left_out, until = worse
                 said, end = text[tokens[end].start : tokens[until - 1].end], until
