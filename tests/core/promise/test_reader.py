@@ -412,7 +412,7 @@ def test_every_reason_is_for_something_that_is_read():
     words, teaching = load_vocabulary(), shipped()
     known = {*words.everyday, *words.areas.values(), *words.levels.values(), *words.times.values()}
     known |= {*teaching.schools, *teaching.cautions, "night"}
-    assert not {*words.reasons} - known
+    assert not {one.removesuffix(", lying") for one in words.reasons} - known
 
 
 @pytest.mark.parametrize(

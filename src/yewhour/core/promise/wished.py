@@ -21,6 +21,7 @@ _ADJECTIVES = ("yoga", "slow")  # a style, unless another is named
 _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
+_LYING = frozenset(("anything but lying", "anything but lying still", "anything not done in bed"))
 _PLACED = ("anything but", "anything off", "anything not")
 # Whom a class can be for: several of a trade, or a word for a company. "A run" and "feet" are no people.
 _COMPANY = {"people", "men", "women", "staff", "crew", "folk", "police", "choir", "team", "couple", "army"}
@@ -363,6 +364,8 @@ def _reason(
     about = [*everyday, *lists["focus"], *lists["cautions"]]
     if bare:
         about += [fields.get(name, getattr(brief, name)) for name in ("level", "time_of_day", "style")]
+    if _LYING & {*lists["without"]}:  # nobody is told to sit who lies
+        about = [other for key in about for other in (f"{key}, lying", key)]
     found = next((words.reasons[key] for key in about if key in words.reasons), ("",))
     return found[sum(len(one.text) for one in told) % len(found)]
 

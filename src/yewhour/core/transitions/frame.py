@@ -8,7 +8,7 @@ from collections import Counter
 from collections.abc import Sequence
 from itertools import pairwise
 
-from yewhour.core.library.position import base_of
+from yewhour.core.library.position import START, base_of
 from yewhour.core.sides import fill
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.phrasing import Phrasing
@@ -29,7 +29,8 @@ class ClassFrame:
     def __init__(self, phrasing: Phrasing, uses: Sequence[StepUse]) -> None:
         self.phrasing = phrasing
         self.work = [use for use in uses if not use.behaviour.framing and use.start and use.round <= 1]
-        self.begins = next((use.start for use in uses if use.start), "")
+        needed = next((use.start for use in uses if use.start), "")
+        self.begins = phrasing.positions.way(START, needed).end if needed else ""
         brief = phrasing.brief
         self.reason = brief.reason if brief.target_s >= TOLD_S else ""
         self.theme = tuple(brief.theme)  # "" where nothing is said of it there
