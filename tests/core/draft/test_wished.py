@@ -211,3 +211,13 @@ def test_who_lies_has_breath_practices_too(place, minutes):
     breath = [one for one in draft.timed.segments if one.use.movement.family == "breath-practices"]
     assert breath
     assert {one.use.start.partition(" ")[0] for one in breath} <= {"supine", "start"}
+
+
+def test_who_has_rested_is_not_laid_down_again():
+    for brief in (
+        {"style": "mat-modern", "cautions": ("older",)},
+        {"style": "hatha", "without": ("anything but lying",)},
+    ):
+        draft = drafted(1, target_s=1800.0, **brief)
+        rests = [one.use.key for one in draft.timed.segments if one.behaviour.is_rest]
+        assert len({*rests}) == 1

@@ -73,7 +73,9 @@ def draft_plan(
     elif found and any(items for _, items in found):
         here = next(items[-1] for _, items in reversed(found) if items).ends
     sections.append(
-        Section(title="Close", role="close", body=(_close(style, brief, here, room, teaching_data),))
+        Section(
+            title="Close", role="close", body=(_close(style, brief, here, bool(rests), room, teaching_data),)
+        )
     )
     return with_ids(Plan(brief=brief, sections=tuple(sections)))
 
@@ -91,9 +93,11 @@ def _rest(style: DraftStyle, room: Room, teaching_data: TeachingData) -> str:
     return next((name for name in (*asked, *style.rest, *RESTS) if able(name)), "")
 
 
-def _close(style: DraftStyle, brief: Brief, here: str, room: Room, teaching_data: TeachingData) -> Node:
+def _close(
+    style: DraftStyle, brief: Brief, here: str, rested: bool, room: Room, teaching_data: TeachingData
+) -> Node:
     """The closing: the style's for that time of day, if the body may be where it goes; else a short
-    farewell."""
+    farewell. Who has rested is not laid down again."""
     name = style.closings.get(brief.time_of_day, style.closings[""])
     steps = list(steps_in(teaching_data.blocks[name])) if name in teaching_data.blocks else []
     movements = [teaching_data.library[step.movement] for step in steps]
@@ -101,7 +105,8 @@ def _close(style: DraftStyle, brief: Brief, here: str, room: Room, teaching_data
     able = all(room.left_out(one) is None and not _sits_down(one, room) for one in movements)
     returns = any("returning" in one.marks for one in movements)
     if steps and able and (lies or not returns):
-        return Block(name=name)
+        again = rested and movements[0].behaviour.is_rest
+        return Step(movement=movements[-1].id) if again else Block(name=name)
     evening = brief.time_of_day in ("evening", "night")
     if returns and here.startswith("on-") and not evening and _may_sit(room):
         return Block(name=ON_THE_SIDE)

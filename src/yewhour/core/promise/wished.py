@@ -33,6 +33,7 @@ _WHERE = re.compile(r"\s(?:who|at|on|in|with|from|for|over|under|past)\b.*")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
 _PILED = ("pillows", "cushions", "sofa cushions")  # of which a bolster is made at home
+_MANY = {"foot": "feet", "calf": "calves"}
 TITLED = 44  # letters of a title that those who may be there have at most
 LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
@@ -408,9 +409,7 @@ def title_of(
     named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
     hers = {one: said for one in named if (said := brief.said.get(one, "").lower()) in known}
     # "glute class" is about glutes
-    hers = {
-        one: f"{said}s" if f"{said}s" in known or f"{said}s" == one else said for one, said in hers.items()
-    }
+    hers = {one: _several(said, known, one) for one, said in hers.items()}
     about = _and(list(dict.fromkeys(hers.get(one, areas.get(one, one)) for one in named))) or goal
     whoms = () if named else teaching_data.room(brief).whoms
     named_for = brief.audience
@@ -419,6 +418,12 @@ def title_of(
     whom = named_for or (whoms[0] if len(_and(whoms)) > TITLED else _and(whoms))
     parts = (f"{about[:1].upper()}{about[1:]}", f"for {whom}" if whom else "", when)
     return " ".join(part for part in parts if part)
+
+
+def _several(said: str, known: Container[str], area: str) -> str:
+    """An area as it stands in a title, where one of two was said."""
+    more = _MANY.get(said, f"{said}s")
+    return more if more in known or more == area else said
 
 
 def _and(names: Sequence[str]) -> str:
