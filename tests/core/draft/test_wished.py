@@ -221,3 +221,11 @@ def test_who_has_rested_is_not_laid_down_again():
         draft = drafted(1, target_s=1800.0, **brief)
         rests = [one.use.key for one in draft.timed.segments if one.behaviour.is_rest]
         assert len({*rests}) == 1
+
+
+@pytest.mark.parametrize(("minutes", "led"), [(8, 2), (10, 2), (20, 3), (30, 5), (44, 7)])
+def test_the_longer_a_body_scan_is_the_more_one_is_led(minutes, led):
+    draft = drafted(style="restorative", target_s=60.0 * minutes, without=("anything but lying still",))
+    names = {one.use.step.movement for one in draft.timed.segments}
+    assert sum(name.startswith("scan-") for name in names) == led
+    assert draft.plan.brief.target_s == 60.0 * minutes

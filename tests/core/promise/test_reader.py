@@ -931,3 +931,11 @@ def test_whole_sentences_of_neighbours_are_understood(reader, words, read):
 def test_everyday_wishes_are_read_as_meant(reader, text, field, value):
     brief = reader.read(text).brief
     assert getattr(brief, field) == value
+
+
+@pytest.mark.parametrize("who", ["pregnant", "reflux"])
+def test_who_is_not_to_lie_flat_is_not_led_through_the_body_lying(reader, who):
+    read = reader.read(f"yoga nidra, {who}, 25 min")
+    assert "anything but lying still" not in read.brief.without
+    assert "bolster" in read.brief.props
+    assert next(one for one in read.wishes if one.key == "nidra").reason

@@ -353,7 +353,7 @@ def _opening(
             for movement in (teaching_data.library[step.movement],)
         )
     ]
-    if short or not known:
+    if (short and not route.opens) or not known:  # where one is led through the body that is the class
         return Step(movement="welcome-short" if short else "welcome")
     return Block(name=picked(known, ask.seed, "opening"))
 

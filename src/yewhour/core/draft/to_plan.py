@@ -74,7 +74,9 @@ def draft_plan(
         here = next(items[-1] for _, items in reversed(found) if items).ends
     sections.append(
         Section(
-            title="Close", role="close", body=(_close(style, brief, here, bool(rests), room, teaching_data),)
+            title="Close",
+            role="close",
+            body=(_close(style, brief, here, bool(rests) and not style.opens, room, teaching_data),),
         )
     )
     return with_ids(Plan(brief=brief, sections=tuple(sections)))
@@ -97,7 +99,7 @@ def _close(
     style: DraftStyle, brief: Brief, here: str, rested: bool, room: Room, teaching_data: TeachingData
 ) -> Node:
     """The closing: the style's for that time of day, if the body may be where it goes; else a short
-    farewell. Who has rested is not laid down again."""
+    farewell. Who has rested is not laid down again, unless all of it was rest."""
     name = style.closings.get(brief.time_of_day, style.closings[""])
     steps = list(steps_in(teaching_data.blocks[name])) if name in teaching_data.blocks else []
     movements = [teaching_data.library[step.movement] for step in steps]

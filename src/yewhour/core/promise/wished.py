@@ -21,7 +21,8 @@ _ADJECTIVES = ("yoga", "slow")  # a style, unless another is named
 _WAYS: dict[str, dict[str, Any]] = {
     "counting": {"counting": "silent"}, "talk": {"talk": _QUIET_TALK}, "names": {"names": "english"},
 }  # fmt: skip
-_LYING = frozenset(("anything but lying", "anything but lying still", "anything not done in bed"))
+_SCAN = "anything but lying still"
+_LYING = frozenset(("anything but lying", _SCAN, "anything not done in bed"))
 _PLACED = ("anything but", "anything off", "anything not")
 # Whom a class can be for: several of a trade, or a word for a company. "A run" and "feet" are no people.
 _COMPANY = {"people", "men", "women", "staff", "crew", "folk", "police", "choir", "team", "couple", "army"}
@@ -77,6 +78,12 @@ def brief_of(
             lists["props"].append("chair")
             made = "the class is made with it"
             told.append(Wish(said.get(tag, tag), "a chair in reach", "guessed", made, "prop", "chair"))
+    rules = teaching_data.conditions.conditions
+    propped = any("back" in rules[one].out or rules[one].shapes for one in lists["cautions"] if one in rules)
+    if propped and _SCAN in lists["without"]:  # nobody lies flat for half an hour who shouldn't
+        lists["without"].remove(_SCAN)
+        said.pop(_SCAN, None)
+        told = [_beside_it(one, words) for one in told]
     if "older" in lists["cautions"] and "balance" in lists["focus"]:
         fields.setdefault("style", _SEATED)  # where balance is practised with a chair in reach
     usual = {words.style_for.get(one, "") for one in lists["focus"]}
@@ -91,7 +98,7 @@ def brief_of(
         lists["props"].append("bolster")
         made = "two firm ones, one on the other, are the bolster it speaks of"
         told.append(Wish(pillows, "a bolster", "guessed", made, "prop", "bolster"))
-    still = "anything but lying still" in lists["without"]
+    still = _SCAN in lists["without"]
     if style == "restorative" and not still and not lists["props"] and "props" not in fields:
         lists["props"] += LAIN_ON
         reason = "restorative shapes lie on something"
@@ -188,6 +195,14 @@ def _at_hand(wish: Wish) -> Wish:
     if (wish.kind, wish.key, wish.text.lower()) != ("style", _SEATED, "chair"):
         return wish
     return msgspec.structs.replace(wish, kind="prop", key="chair", meaning="chair at hand")
+
+
+def _beside_it(wish: Wish, words: PromiseVocabulary) -> Wish:
+    """A body scan, for who is not to lie on the back: the nearest is rest in shapes that are built."""
+    if wish.kind != "everyday" or _SCAN not in words.everyday[wish.key].without:
+        return wish
+    reason = "who may be there is not to lie flat for so long"
+    return msgspec.structs.replace(wish, meaning="rest in propped shapes", reason=reason)
 
 
 def _in_rounds(wish: Wish) -> Wish:

@@ -60,7 +60,9 @@ class ClassFrame:
                 return self._filled(wording.shape_peak, first=places[0], peak=_spoken(use), last=last)
         if times >= ONE_PLACE * len(places):
             one_place = times == len(places) or last == often  # to end where one was is no news
-            lines = wording.shape_one_place if one_place else wording.shape_mostly
+            quiet = all(use.movement.effort <= RESTFUL for use in self.work)
+            alone = wording.shape_one_place_quiet if quiet else wording.shape_one_place
+            lines = alone if one_place else wording.shape_mostly
             return self._filled(lines, place=often, last=last)
         focus = {*self.phrasing.brief.focus}
         about = [use for use in self.work if _areas(use) & focus] or self.work

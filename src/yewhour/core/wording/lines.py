@@ -54,6 +54,7 @@ class StandingLines(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     number_first: LineVariants
     shape: LineVariants
     shape_one_place: LineVariants
+    shape_one_place_quiet: LineVariants
     shape_mostly: LineVariants
     shape_early: LineVariants
     shape_quiet: LineVariants
