@@ -30,6 +30,16 @@ def test_the_title_stands_at_the_beginning_and_talk_has_no_name(lunges):
     assert facts.at(lunges.length_s + 5).shown is None
 
 
+def test_without_a_camera_the_title_stands_until_there_is_something_to_see():
+    timed = demo_maker("lamps-out").make()
+    first = next(one for one in timed.segments if not one.behaviour.is_talk)
+    began_s = seconds(first.start)
+    assert began_s > TITLE_S + 1
+    assert ScreenFacts(timed, alone=True).at(began_s - 0.5).title
+    assert not ScreenFacts(timed).at(began_s - 0.5).title
+    assert not ScreenFacts(timed, alone=True).at(began_s + 0.1).title
+
+
 def test_a_name_stands_as_its_movement_begins_and_the_side_while_it_is_on(lunges):
     facts, lunge = ScreenFacts(lunges), on(lunges, "low-lunge", "right")
     first = facts.at(seconds(lunge.start) + 0.2)

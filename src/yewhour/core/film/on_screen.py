@@ -51,11 +51,14 @@ class OnScreen(msgspec.Struct, frozen=True):
 
 
 class ScreenFacts:
-    """What a class has to tell on a screen, moment by moment."""
+    """What a class has to tell on a screen, moment by moment. alone: there is no picture under it, so that
+    its title stands until there is something to see."""
 
-    def __init__(self, timed: TimedClass) -> None:
+    def __init__(self, timed: TimedClass, alone: bool = False) -> None:
         self.timed = timed
         self._captions: list[Caption] = captions(timed)
+        begun = (seconds(one.start) for one in timed.segments if not one.behaviour.is_talk)
+        self._titled_s = max(TITLE_S, next(begun, 0.0) if alone else 0.0)
 
     def at(self, at_s: float) -> OnScreen:
         """What there is to tell at a second of the class."""
@@ -71,8 +74,8 @@ class ScreenFacts:
         near = following is not None and not way and left_s <= NEXT_S
         return OnScreen(
             moment=here,
-            title=at_s < TITLE_S,
-            end=at_s >= max(self.timed.length_s - END_S, 2 * TITLE_S),
+            title=at_s < self._titled_s,
+            end=at_s >= max(self.timed.length_s - END_S, 2 * self._titled_s),
             named=shown is not None and self._since_s(here, shown) < NAME_S,
             shown=shown,
             side=side if side in SIDES and shown is not None else "",

@@ -44,7 +44,7 @@ class FilmPainter:
         theme: Theme = LIGHT,
         alone: bool = False,
     ) -> None:
-        self.facts = ScreenFacts(timed)
+        self.facts = ScreenFacts(timed, alone)
         self.wide, self.high, self.theme, self.alone = wide, high, theme, alone
         self.unit = high / HIGH
         self.brush = Brush(theme, plates=not alone)
