@@ -44,6 +44,7 @@ TELLS_OF_IT = 0.5  # evidence of a bin that is of it
 CHAIN, ENTERED = 9, 30  # movements that come again on the other side; words that tell which side something is
 EXPECTED, EXPECTED_S = 5.0, 16.0  # evidence of what is expected; how far from when it is
 UNHEARD = 0.4  # what is left of what tells of a movement whose prop nobody has named
+_LAIN, TURNED = ("on-right", "on-left"), 0.5  # bases on a side; how likely one is where one is turned
 PLACE = 0.5  # what is left of what tells of a movement that others begin at
 OPTION = 0.4  # what is left of something that one may do
 MAY_BE = re.compile(
@@ -108,7 +109,7 @@ class FreeListener:
             return []
         evidence = self._evidence(hearing, said)
         cost = _costs(hearing, said, evidence.scores.shape[1])
-        self._expected(evidence.scores, self._paths.best(evidence.scores, cost), hearing, said)
+        self._expected(evidence, self._paths.best(evidence.scores, cost), hearing)
         found: list[HeardMovement] = []
         for stretch in self._paths.best(evidence.scores, cost):
             found.append(self._movement(stretch, evidence, hearing, first=not found))
@@ -208,11 +209,22 @@ class FreeListener:
 
     # --- what is to be expected -----------------------------------------------------------------------------
 
-    def _expected(
-        self, scores: Floats, path: Sequence[Stretch], hearing: Transcript, said: Sequence[SpeechStretch]
-    ) -> None:
+    def _expected(self, evidence: _Evidence, path: Sequence[Stretch], hearing: Transcript) -> None:
         """Adds what is to be expected: the same again where somebody changes sides; and where something is
-        done again on the other side, what came after it, about as long after."""
+        done again on the other side, or one lies on the other, what came after it, about as long after."""
+        scores, said = evidence.scores, evidence.said
+
+        def expect(place: int, at_s: float) -> None:
+            for talk in said:
+                near = max(0.0, 1 - abs(talk.start_s - at_s) / EXPECTED_S)
+                scores[place, min(scores.shape[1] - 1, int(talk.start_s / BIN_S))] += EXPECTED * near
+
+        for since_s, turned_s in self._turned_over(evidence):
+            for place, start, _ in path:
+                if since_s <= start * BIN_S < turned_s and bases_of(self.movements[place]).intersection(
+                    _LAIN
+                ):
+                    expect(place, turned_s + start * BIN_S - since_s)
         turns = [talk.start_s for talk in said if TURN.search(" ".join(plain_words(talk.text)))]
         named = [(talk.start_s, _first_side(talk)) for talk in said]
         sides = [self._side_at(hearing, stretch) for stretch in path]
@@ -234,10 +246,19 @@ class FreeListener:
                 first + 1,
             )
             for one in path[first + 1 : again]:
-                at_s = (path[again].start + one.start - start) * BIN_S
-                for talk in said:
-                    near = max(0.0, 1 - abs(talk.start_s - at_s) / EXPECTED_S)
-                    scores[one.place, min(scores.shape[1] - 1, int(talk.start_s / BIN_S))] += EXPECTED * near
+                expect(one.place, (path[again].start + one.start - start) * BIN_S)
+
+    def _turned_over(self, evidence: _Evidence) -> list[tuple[float, float]]:
+        """Where somebody who lies on one side turns onto the other: the seconds since which, and at which."""
+        found, lying, since_s = list[tuple[float, float]](), "", 0.0
+        for talk, likely in zip(evidence.said, evidence.bases, strict=True):
+            known = [one for one in _LAIN if one in self.bases.place]
+            now = next((one for one in known if likely[self.bases.place[one]] > TURNED), "")
+            if lying and now and now != lying:
+                found.append((since_s, talk.start_s))
+            if now != lying:
+                lying, since_s = now, talk.start_s
+        return found
 
     def _side_at(self, hearing: Transcript, stretch: Stretch) -> str:
         movement = self.movements[stretch.place]

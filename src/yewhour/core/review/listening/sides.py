@@ -14,8 +14,12 @@ from yewhour.core.review.without_plan import SWITCH
 
 OTHER = {"right": "left", "left": "right"}
 TURN = re.compile(
-    rf"{SWITCH.pattern}|\b(?:other (?:leg|arm|one|hand|foot|knee|way)|swap|(?:change|switch) over|"
-    r"(?:and|now) change|through the (?:middle|cent(?:re|er)))\b"
+    rf"{SWITCH.pattern}|\b(?:other (?:leg|arm|one|hand|foot|knee|way)|swap|"
+    r"(?:change|switch) (?:it |them )?over|(?:and|now) change|through the (?:middle|cent(?:re|er))|"
+    r"(?:and|then|now|lets|ok|okay|to) switch|switch it (?:up|round|around)|"
+    r"(?:change|switch) (?:your|the) (?:sides|legs|feet|arms|hands|knees)|"
+    r"same (?:thing|again|idea|story) (?:over )?(?:here|there|on this)|"
+    r"(?:the|and|now the) (?:left|right) one)\b"
 )
 SIDE_S = 8.0  # of the first side at least
 LAIN, SURELY_LAIN = ("on-{side}", "on-{other}"), 0.5  # positions on a side; how likely it is which
