@@ -249,7 +249,7 @@ LIVES = (
     Life("yoga for epileptic teens", asks="epileptic"),
     Life("breath for asthma attack", asks="asthma attack"),
     Life("one lung, hatha", asks="one lung"),
-    Life("prostate surgery recovery, hatha", asks="prostate surgery recovery"),
+    Life("prostate surgery recovery, hatha", {"cautions": ("belly-surgery",)}),
     Life("gentle hatha for cerebral palsy", asks="cerebral palsy"),
     Life("mind dragons", asks="dragons"),
     Life("20 minutes hatha for people with lupus", asks="lupus"),

@@ -939,3 +939,41 @@ def test_who_is_not_to_lie_flat_is_not_led_through_the_body_lying(reader, who):
     assert "anything but lying still" not in read.brief.without
     assert "bolster" in read.brief.props
     assert next(one for one in read.wishes if one.key == "nidra").reason
+
+
+@pytest.mark.parametrize(
+    ("text", "asks"),
+    [
+        ("I have a broken collarbone, want to move", True),
+        ("broken wrist in a cast", True),
+        ("fractured hip, chair yoga", True),
+        ("old broken ankle", False),
+        ("broken wrist two years ago", False),
+        ("broken ankle, cleared by the doctor", False),
+        ("broken sleep, evening yoga", False),
+    ],
+)
+def test_what_is_broken_now_is_for_a_doctor_first(reader, text, asks):
+    assert (reader.read(text).question is not None) is asks
+
+
+@pytest.mark.parametrize(
+    ("text", "field", "value"),
+    [
+        ("I teach in a prison, 45 minutes", "cautions", ()),
+        ("20 min, doctor says no bending forward", "without", ("folds",)),
+        ("physio told me not to kneel", "without", ("kneeling",)),
+        ("yoga for my mother-in-law, 74", "audience", ""),
+        ("class for people with lymphoedema, 30 min, chair", "style", "chair-balance"),
+        ("15 minutes for the pelvic floor after prostate surgery", "cautions", ("belly-surgery",)),
+        ("cold morning, standing 10 min", "without", ("anything but standing",)),
+        ("hEDS, need to stay lying down", "without", ("anything but lying",)),
+    ],
+)
+def test_what_a_neighbour_says_in_passing(reader, text, field, value):
+    read = reader.read(text)
+    assert (getattr(read.brief, field), read.question) == (value, None)
+
+
+def test_a_doctor_who_says_no_is_asked_about(reader):
+    assert reader.read("doctor says no to exercise").question is not None

@@ -82,6 +82,7 @@ FINE = frozenset(("fine", "ok", "okay", "good", "great", "alright", "healthy")) 
 NOT_FINE = frozenset(("not", "arent", "isnt"))  # "... but my knees are not"
 # What a complaint that sits somewhere ends with: behind it a part of the body is where it sits.
 LOCAL = ("itis", "oedema", "edema", "eczema", "neuropathy", "sprain", "strain", "tear", "arthrosis")
+RECOVERING = frozenset(("recovery", "rehab", "rehabilitation", "aftercare"))  # from what stands before it
 SIDES = frozenset(("left", "right", "both", "side"))
 OF_WHOM = SIDES | {"my", "her", "his", "their", "the"}
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))

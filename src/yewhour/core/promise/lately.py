@@ -60,6 +60,12 @@ _FRESH = re.compile(
     re.IGNORECASE,
 )
 FRESH_WEEKS = 6
+# What is broken now, as far as anybody says; and what says that it is long past.
+_BROKEN = re.compile(r"\b(?:broken|fractured|dislocated|in a cast|in plaster)\b", re.IGNORECASE)
+_BROKEN_BEFORE = re.compile(r"\b(?:broken|fractured|dislocated)\s+(?:\w+\s+){0,2}$", re.IGNORECASE)
+_LONG_PAST = re.compile(
+    r"\b(?:old|once|healed|mended|years?|used to|as a (?:child|kid|teenager)|ages|long ago)\b", re.IGNORECASE
+)
 FIRST = "a doctor or midwife has to say yes first"
 
 
@@ -95,11 +101,19 @@ def asked_about(wishes: Sequence[Wish], text: str, conditions: Mapping[str, Cond
         soon = max(known.soon_weeks, fresh) if known is not None else 0
         at = text.lower().find(wish.text.lower())
         near = min(times, key=lambda one: abs(one[0] - at), default=None)
-        if soon and ((near is not None and near[2] < 7 * soon) or cleared):
+        broken = near is None and known is not None and _is_broken(wish, text, at)
+        if (soon and ((near is not None and near[2] < 7 * soon) or cleared)) or broken:
             when = text[near[0] : near[1]].strip() if near is not None and not cleared else ""
             reason = f"{when} is so soon that {FIRST}" if when else FIRST
+            reason = "while it is broken, a doctor has to say yes first" if broken else reason
             wish = msgspec.structs.replace(wish, state="guessed", reason=reason, asks=True)
         found.append(wish)
     if cleared and not any(wish.asks for wish in found):
         found.append(Wish(cleared[0].strip(), "", "unknown", FIRST, asks=True))
     return found
+
+
+def _is_broken(wish: Wish, text: str, at: int) -> bool:
+    """Whether what is minded is broken, or out of its joint, and nobody says that it is long ago."""
+    broken = _BROKEN.search(wish.text) or _BROKEN_BEFORE.search(text[: max(0, at)])
+    return bool(broken) and not _LONG_PAST.search(text)

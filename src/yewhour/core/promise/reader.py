@@ -33,6 +33,7 @@ from yewhour.core.promise.grammar import (
     PREPARED,
     READS,
     REASONS,
+    RECOVERING,
     STRICT,
     WHEN,
     WORSE,
@@ -145,7 +146,8 @@ class PromiseReader:
             for piece in BREAKS.split(part):
                 soft, context = context, ""
                 for wish, after in self._piece(piece, soft):
-                    context = after
+                    # "with sore knees, chair": what people have is no list of what lies at hand
+                    context = "" if (wish.kind, after) == ("condition", "with") else after
                     yield wish
 
     # --- one piece between two stops ------------------------------------------------------------------------
@@ -228,6 +230,7 @@ class PromiseReader:
             if kind in ("condition", "health"):
                 end, seat = seat_of(self.lexicon, tokens, end)
                 kind, key = ("part", seat) if seat and kind == "health" else (kind, key)
+                end += kind == "condition" and end < len(tokens) and tokens[end].plain in RECOVERING
             everyday = self.lexicon.words.everyday[key] if kind == "everyday" else None
             whom = everyday is not None and everyday.whom and context == "for"
             end += whom and end < len(tokens) and tokens[end].plain in COMPANIES
