@@ -11,6 +11,7 @@ DATA = (
     ("Atkinson Hyperlegible Mono", "SIL Open Font License 1.1", "fonts/AtkinsonHyperlegibleMono-OFL.txt"),
     ("Young Serif", "SIL Open Font License 1.1", "fonts/YoungSerif-OFL.txt"),
     ("CMU Pronouncing Dictionary (syllable counts)", "BSD-2-Clause", "voice/CMUDICT-LICENCE.txt"),
+    ("SCOWL, size 35 (common English words)", "permissive, by its parts", "WORDS-LICENCE.txt"),
 )
 # What a wheel brings along that has a licence of its own, or that is fetched only when it is asked for.
 INSIDE = (

@@ -24,7 +24,14 @@ def load_vocabulary(data: Path = DATA) -> PromiseVocabulary:
         raise Problem(f"The words of a promise can't be read: {error}.", str(path), "Mend it.") from error
 
 
+@cache
+def common_words(data: Path = DATA) -> frozenset[str]:
+    """The English words of every day, of five letters and more, without a plural's s (SCOWL, size 35)."""
+    return frozenset((data / "words.txt").read_text(encoding="ascii").split())
+
+
 def promise_reader(teaching_data: TeachingData) -> PromiseReader:
     """A reader of promises by the vocabulary that ships and by a library."""
     areas = load_terms(teaching_data.positions).areas
-    return PromiseReader(Lexicon(load_vocabulary(), teaching_data, areas), teaching_data, areas)
+    lexicon = Lexicon(load_vocabulary(), teaching_data, areas, common_words)
+    return PromiseReader(lexicon, teaching_data, areas)

@@ -977,3 +977,29 @@ def test_what_a_neighbour_says_in_passing(reader, text, field, value):
 
 def test_a_doctor_who_says_no_is_asked_about(reader):
     assert reader.read("doctor says no to exercise").question is not None
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "hatha for black women, 30 min", "the worst mornings, 10 minutes hatha", "German speakers, hatha 20 min",
+        "faith group, gentle 30 min", "strike action day, 15 minutes stretch", "we expect rain, 20 min hatha",
+        "I cancelled my holiday, 20 minutes hatha", "singles, hatha, 20 min", "for my marriage class, hatha",
+    ],
+)  # fmt: skip
+def test_a_word_of_every_day_is_no_slip_of_the_pen_for_an_illness(reader, text):
+    assert reader.read(text).brief.cautions == ()
+
+
+@pytest.mark.parametrize(
+    ("text", "tag"),
+    [("sore sholders, hatha", "shoulders"), ("tender wirsts, flow", "wrists"), ("weak ankels", "ankles"),
+     ("pregnent, 20 min", "pregnancy"), ("osteoperosis", "fragile-bones"), ("bad backk", "low-back")],
+)  # fmt: skip
+def test_what_is_mistyped_where_a_body_is_named_is_minded(reader, text, tag):
+    assert tag in reader.read(text).brief.cautions
+
+
+@pytest.mark.parametrize("text", ["sore kness", "bad kees", "aching lowerback 20 min"])
+def test_what_is_sore_and_cannot_be_read_is_asked_about(reader, text):
+    assert reader.read(text).question is not None

@@ -78,6 +78,7 @@ _A_CLASS = re.compile(
 HARDER = ("experienced", "strength")
 _AILS = frozenset(("injured", "weak", "fragile", "recovering", "operated", "swollen", "unstable", "ruptured"))
 MOST = 2000  # signs of a promise that are read
+HEALTH: frozenset[Kind] = frozenset(("condition", "part", "health"))
 _BODILY: frozenset[Kind] = frozenset(("area", "part"))
 Read = tuple[Kind, str, int, Phrase | None]  # kind, key, words, and the phrase it was mistyped for
 
@@ -342,9 +343,16 @@ class PromiseReader:
             return False
         if plain not in self.lexicon.whole and "health" not in meant:
             return True
+        if at + 1 < len(tokens) and self._is_mistyped(tokens[at + 1].plain):
+            return True  # "sore sholders"
         others = (*tokens[max(0, at - 3) : at], *tokens[at + 1 : at + 3])
         said = [(one.plain,) for one in others] + [(one.plain, two.plain) for one, two in pairwise(others)]
         return any(self.lexicon.phrases.get(one, {}).keys() & _BODILY for one in said)
+
+    def _is_mistyped(self, plain: str) -> bool:
+        """Whether a word is none that is known here, or of every day."""
+        known = (plain,) in self.lexicon.phrases or (plain,) in self.lexicon.contexts
+        return not (known or len(plain) < 5 or self._says_nothing(plain) or self.lexicon.is_common(plain))
 
     def _of_a_kind(self, meant: Mapping[Kind, str]) -> bool:
         """Whether a phrase, said of several, is a group: `backbends`, and not `splits`, which is one."""
@@ -422,13 +430,24 @@ class PromiseReader:
         for length, text in ((2, two), (1, plain)):
             if not text or (length == 1 and plain in self.lexicon.fillers):
                 continue
-            phrase = self.lexicon.near(text, length == 2)
+            strict = READS[context] if context in STRICT and first else ()
+            phrase = self.lexicon.near(text, length == 2, strict)
             meant = self.lexicon.phrases.get(phrase, {}) if phrase else {}
+            if phrase and self.lexicon.is_common(text) and context not in STRICT:
+                if not _of_one_stem(text, " ".join(phrase)):
+                    continue  # "a prison" is no slip for Parkinson's
+                meant = {kind: key for kind, key in meant.items() if kind not in HEALTH}
             for kind in self._tried(context, "", first):
                 harder = meant.get(kind) in HARDER  # nobody is worked harder for a slip of the pen
                 if kind in meant and not harder and not (kind == "movement" and context in ("", "for")):
                     return kind, meant[kind], length, phrase
         return None
+
+
+def _of_one_stem(one: str, two: str) -> bool:
+    """Whether one word is another's, with another ending: `gently`, and `gentle`."""
+    least = max(4, min(len(one), len(two)) - 1)
+    return one[:least] == two[:least]
 
 
 def _joined(wishes: Iterator[Wish]) -> Iterator[Wish]:

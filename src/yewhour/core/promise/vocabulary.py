@@ -1,7 +1,7 @@
 """The words of a promise as data, and the lexicon of all phrases it may be read by."""
 
 import re
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Callable, Container, Iterable, Iterator, Mapping
 from functools import lru_cache
 from typing import Literal
 
@@ -133,12 +133,17 @@ def _plain(word: str) -> str:
 
 
 class Lexicon:
-    """Every phrase there is, with what it may mean, by kind."""
+    """Every phrase there is, with what it may mean, by kind. common: the words of every day, of five letters
+    and more, in their plain form: one of them is no slip of the pen for another."""
 
     def __init__(
-        self, words: PromiseVocabulary, teaching_data: TeachingData, areas: Mapping[str, str]
+        self,
+        words: PromiseVocabulary,
+        teaching_data: TeachingData,
+        areas: Mapping[str, str],
+        common: Callable[[], Container[str]] = frozenset,
     ) -> None:
-        self.words = words
+        self.words, self._common = words, common
         self.phrases: dict[Phrase, dict[Kind, str]] = {}
         conditions, groups = teaching_data.conditions.conditions, teaching_data.conditions.groups
         for tag, condition in conditions.items():
@@ -203,8 +208,12 @@ class Lexicon:
         ends = any(plain.endswith(_plain(one)) and len(plain) > len(one) + 2 for one in signs.endings)
         return ends or plain in {_plain(one) for one in signs.words}
 
-    def near(self, plain: str, doubled: bool = False) -> Phrase | None:
-        """The phrase that a mistyped word, or two, may be meant as."""
+    def is_common(self, plain: str) -> bool:
+        """Whether each of some words is one of every day, spelt as it should be."""
+        return all(one in self._common() for one in plain.split())
+
+    def near(self, plain: str, doubled: bool = False, kinds: Container[Kind] = ()) -> Phrase | None:
+        """The phrase that a mistyped word, or two, may be meant as: of some kinds, for none of any."""
         # 20 ms; only a word that is not known asks.
         from rapidfuzz import fuzz, process
 
@@ -213,7 +222,8 @@ class Lexicon:
         if plain in self.joined:
             return self.joined[plain]
         least = 88 if doubled else 83 if len(plain) > 6 else 79
-        found = process.extractOne(
-            plain, self.double if doubled else self.single, scorer=fuzz.ratio, score_cutoff=least
-        )
-        return tuple(found[0].split()) if found and found[0][0] == plain[0] else None
+        known = [one for one in (self.double if doubled else self.single) if one[0] == plain[0]]
+        if kinds:
+            known = [one for one in known if any(kind in kinds for kind in self.phrases[tuple(one.split())])]
+        found = process.extractOne(plain, known, scorer=fuzz.ratio, score_cutoff=least)
+        return tuple(found[0].split()) if found else None
