@@ -141,6 +141,7 @@ steps = st.builds(
     side=st.none() | st.sampled_from(["right", "left"]),
     take=st.sampled_from(["base", "gentler", "stronger"]),
     offer=st.booleans(),
+    carded=st.booleans(),
     from_round=st.integers(1, 3),
     least=st.none() | st.integers(1, 3),
     second=st.none()

@@ -982,11 +982,17 @@ def test_a_doctor_who_says_no_is_asked_about(reader):
 @pytest.mark.parametrize(
     "text",
     [
-        "hatha for black women, 30 min", "the worst mornings, 10 minutes hatha", "German speakers, hatha 20 min",
-        "faith group, gentle 30 min", "strike action day, 15 minutes stretch", "we expect rain, 20 min hatha",
-        "I cancelled my holiday, 20 minutes hatha", "singles, hatha, 20 min", "for my marriage class, hatha",
+        "hatha for black women, 30 min",
+        "the worst mornings, 10 minutes hatha",
+        "German speakers, hatha 20 min",
+        "faith group, gentle 30 min",
+        "strike action day, 15 minutes stretch",
+        "we expect rain, 20 min hatha",
+        "I cancelled my holiday, 20 minutes hatha",
+        "singles, hatha, 20 min",
+        "for my marriage class, hatha",
     ],
-)  # fmt: skip
+)
 def test_a_word_of_every_day_is_no_slip_of_the_pen_for_an_illness(reader, text):
     assert reader.read(text).brief.cautions == ()
 

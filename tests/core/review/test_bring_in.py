@@ -9,6 +9,7 @@ import msgspec
 import pytest
 
 from tests.conftest import demo_maker, shipped, some_of
+from tools.spoken import LATER
 from tools.teachers import captions, taught
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.pipeline import solve
@@ -232,3 +233,44 @@ cat and cow belly drops on the breath in and the back rounds on the breath out
     assert ("reverse-warrior", "left") in items
     assert "hands-and-knees" not in [movement for movement, _ in items]
     assert items[-1][0] == "cat-cow"
+
+
+BUMPS = """\
+[0:00] Hello and welcome to you and your bumps. Have a cushion and a wall near you.
+[0:20] Sit on the cushion with your legs crossed, right hand to the floor, left arm up and over your ear.
+[0:50] And the other side.
+[1:15] Come onto all fours.
+[1:22] Draw circles with your hips, big ones, lovely for getting baby in a good position.
+[2:00] Back against the wall, slide down it as if there is a chair, and hold.
+[2:40] Lie on your left side, pillow between the knees, and rest.
+[4:00] Thank you, see your midwife if anything worries you.
+"""
+
+
+def test_who_it_is_for_and_what_lies_at_hand_stand_at_the_head():
+    brought = brought_from(read_captions(BUMPS.encode()), shipped(), "bumps")
+    plan = read_outline(brought.outline, shipped().library)
+    assert plan.brief.cautions == ("pregnancy",)
+    assert {"cushion", "wall"} <= {*plan.brief.props}
+
+
+def test_what_was_said_is_said_and_the_cards_are_silent():
+    brought = brought_from(read_captions(BUMPS.encode()), shipped(), "bumps")
+    plan = read_outline(brought.outline, shipped().library)
+    timed = solve(plan, shipped()).make()
+    told = " ".join(cue.text for cue in timed.cues)
+    assert "Draw circles with your hips" in told
+    circles = next(one for one in steps_of(plan) if one.movement == "knee-hip-circles")
+    assert not circles.carded
+    card = shipped().library["knee-hip-circles"].card
+    assert not any(text in told for text in (*card.place, *card.aim, *card.check))
+
+
+def test_most_recordings_are_naturally_about_as_long_as_they_were():
+    off = []
+    for path in sorted(LATER.glob("*.txt"))[::6]:
+        hearing = read_captions(path.read_bytes())
+        plan = read_outline(brought_from(hearing, shipped(), path.stem).outline, shipped().library)
+        off.append(abs(solve(plan, shipped()).preferred_s / hearing.length_s - 1))
+    assert sum(one <= 0.12 for one in off) >= 0.6 * len(off)
+    assert max(off) < 0.5

@@ -106,7 +106,7 @@ def test_a_side_that_was_not_heard_is_not_drafted_and_the_length_is_one_that_can
     )
     brought = brought_from(said, shipped(), "short")
     row = next(row for row in brought.outline.splitlines() if row.startswith("figure four"))
-    assert row.endswith(" right")
+    assert row.endswith(" right own words")
     assert brought.told
     plan = read_outline(brought.outline, shipped().library)
     solved = solve(plan, shipped())

@@ -82,6 +82,10 @@ class Card(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_default
             yield from ((beat, text) for text in ((texts,) if isinstance(texts, str) else texts) if text)
         yield from (("again", text) for text in self.returns)
 
+    def without_talk(self) -> "Card":
+        """The card with nothing to say but the ways to it and from it, and what is minded."""
+        return Card(way=self.way, protect=self.protect, leave=self.leave, leave_again=self.leave_again)
+
     def in_gentle_form(self) -> "Card":
         """The card of its gentler way; itself where it has no words for that."""
         if self.gentle is None:

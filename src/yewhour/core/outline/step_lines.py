@@ -82,6 +82,7 @@ WORDS: tuple[OutlineWord, ...] = (
     ),
     _word("or stay", lambda m: {"or_stay": True}, lambda s: "or stay" if s.or_stay else ""),
     _word("no options", lambda m: {"offer": False}, lambda s: "" if s.offer else "no options"),
+    _word("own words", lambda m: {"carded": False}, lambda s: "" if s.carded else "own words"),
     _word("halves", lambda m: {"halves": True}, lambda s: "halves" if s.halves else ""),
     _word(
         r"last (\d{1,6})",

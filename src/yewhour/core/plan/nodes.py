@@ -63,7 +63,8 @@ class Step(PlanPart, frozen=True, tag_field="is", tag="step"):
     or counted, whatever its movement usually is; a step like that after one of the same movement is its next
     stage. or_stay: who does not go on to it stays in what was before, and all go on together after it.
     pattern: the counts of inhale, full hold, exhale and empty hold of a breathing practice. teach: seconds it
-    is taught in, after the way to it; None leaves it to the class. edits: what she did to its lines.
+    is taught in, after the way to it; None leaves it to the class. carded: what its card has to say is said;
+    else nothing but her own words, the ways and what is minded. edits: what she did to its lines.
     """
 
     movement: str
@@ -83,6 +84,7 @@ class Step(PlanPart, frozen=True, tag_field="is", tag="step"):
     weight: float | None = None
     take: Level = "base"
     offer: bool = True
+    carded: bool = True
     halves: bool = False
     countdown: int = 0
     teach: int | None = None

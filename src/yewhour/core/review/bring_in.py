@@ -5,11 +5,13 @@ import re
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from statistics import median
+from types import MappingProxyType
 
 import msgspec
 
-from yewhour.core.lengths import show_length
-from yewhour.core.library.movement import Movement
+from yewhour.core.lengths import seconds, show_length
+from yewhour.core.library.movement import Library, Movement
+from yewhour.core.plan.plan import steps_of
 from yewhour.core.review.brought_items import (
     BroughtItem,
     as_said,
@@ -20,14 +22,15 @@ from yewhour.core.review.brought_items import (
     title_of,
     without_places,
 )
-from yewhour.core.review.brought_kind import headers
-from yewhour.core.review.listening.free_listener import FreeListener
+from yewhour.core.review.brought_kind import headers, style_of
+from yewhour.core.review.listening.free_listener import FreeListener, HeardMovement
 from yewhour.core.review.listening.path import repetition_s
 from yewhour.core.review.review import breath_pace
 from yewhour.core.review.without_plan import (
     CLOSING,
     sentences,
 )
+from yewhour.core.timed_class import TimedClass
 from yewhour.core.transcript.mentions import MentionIndex
 from yewhour.core.transcript.transcript import (
     HeardWord,
@@ -43,53 +46,82 @@ LOST_S = 40.0  # so long after a movement was named, what is said may be of one 
 AFTER_S = 10.0  # so long after something was said of a movement, what is said may be of it
 NATURAL = 0.05  # so near is as long as the recording
 LEAST_SHARE, MOST_SHARE = 0.5, 1.6  # of the usual seconds of ways and of teaching
+ON_CHAIRS, ARRIVING = "chair-balance", {"standing": "arriving standing", "supine": "arriving lying"}
+QUICK_S = 9.0  # what is held no longer is gone through
+OWN_WORDS = 6  # of hers, from which on a movement has enough to be said in them alone
+BOTH = 0.5  # of the usual dose on each side, for both sides to have been done
 BREATH_S, MOVES_S = 7.5, 12.0  # of a breath where none is heard, and what the way there takes
+
+
+class HeardClass(msgspec.Struct, frozen=True):
+    """What was heard of a recording, before it is written down. said: its sentences; heard: the movements of
+    its path; spoken: the seconds that movements were named at; breath_s: of a breath."""
+
+    hearing: Transcript
+    said: list[SpeechStretch]
+    heard: list[HeardMovement]
+    items: list[BroughtItem]
+    spoken: list[float]
+    breath_s: float
 
 
 class BroughtClass(msgspec.Struct, frozen=True):
     """The outline of a class, and what was found: movements in order, and how many notes were left. told: of
-    its length, where it could not be kept."""
+    its length, where it could not be kept. steps: the items that each step of the outline is of."""
 
     outline: str
     items: tuple[BroughtItem, ...]
     notes: int
     told: str = ""
+    steps: tuple[tuple[BroughtItem, ...], ...] = ()
 
 
-def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> BroughtClass:
-    """The outline that a recording becomes; what was not understood stands in it as a note at its time."""
-    known = listener.names
+def heard_class(hearing: Transcript, listener: FreeListener) -> HeardClass:
+    """What is heard of a recording."""
     said = sentences(hearing.talks)
     heard = listener.heard(hearing)
     mentions, sides = taught(hearing, heard, listener, said)
     mentions = without_places(mentions, sides, listener)
     items = items_of(hearing, mentions, sides, said, listener)
-    spoken = [one.start_s for one in mentions]
     breath_s = 60 / (breath_pace(hearing.words) or 60 / BREATH_S)
+    return HeardClass(hearing, said, heard, items, [one.start_s for one in mentions], breath_s)
+
+
+def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> BroughtClass:
+    """The outline that a recording becomes; what was not understood stands in it as a note at its time."""
+    return written_down(heard_class(hearing, listener), listener, title)
+
+
+def written_down(
+    found: HeardClass, listener: FreeListener, title: str, doses: Mapping[float, int] = MappingProxyType({})
+) -> BroughtClass:
+    """The outline of what was heard. doses: of movements by the second they begin at, where they are known
+    better than by their time alone."""
+    known, hearing, items, said = listener.names, found.hearing, found.items, found.said
     rows = [f"title: {title_of(title)}", f"length: {show_length(max(60, round(hearing.length_s)))}"]
-    rows += [*headers(items, said, known.library), ""]
+    rows += [*headers(items, said, known.library, listener.descriptions), ""]
     notes = 0
     groups = list(_paired(items, known))
     parts = _parts(groups, hearing.words)
     opening = [talk for talk in said if items and talk.end_s <= items[0].start_s + 0.2]
     if opening and parts:
-        rows += ["# Opening | role arrive", *talk_lines("arriving", opening)]
-    closing = _closing(said, spoken)
+        rows += ["# Opening | role arrive", *talk_lines(_arriving(items, known.library), opening)]
+    closing = _closing(said, found.spoken)
     under = _under(items, [talk for talk in said if talk not in opening and talk not in closing])
     for number, part in enumerate(parts):
         rows += ["", f"# {_heading(part, known, number)}"]
         for group in part:
-            rows += _group(group, known, breath_s, under)
+            rows += _group(group, known, found.breath_s, under, doses)
             last = group[0][-1]
             until_s = max(item.end_s for side in group for item in side)
             lost = [
                 talk
                 for talk in said
                 if last.start_s + LOST_S < talk.start_s < until_s
-                and not any(one.start_s <= talk.start_s <= one.last_s + AFTER_S for one in heard)
+                and not any(one.start_s <= talk.start_s <= one.last_s + AFTER_S for one in found.heard)
                 and not group[1:]
                 and talk not in closing
-                and not any(talk.start_s <= at_s < talk.end_s for at_s in spoken)
+                and not any(talk.start_s <= at_s < talk.end_s for at_s in found.spoken)
             ]
             notes += len(lost)
             rows += [f"// {show_length(round(talk.start_s))} {note_of(talk.text)}" for talk in lost]
@@ -101,7 +133,44 @@ def brought_in(hearing: Transcript, listener: FreeListener, title: str) -> Broug
             *(f"// {show_length(round(talk.start_s))} {note_of(talk.text)}" for talk in said),
         ]
         notes += len(said)
-    return BroughtClass("\n".join(rows).rstrip() + "\n", tuple(items), notes)
+    steps = [
+        (item, *(other for other in second if other.movement == item.movement))
+        for first, *more in groups
+        for second in (more[0] if more else [],)
+        for item in first
+        if not item.block
+    ]
+    return BroughtClass("\n".join(rows).rstrip() + "\n", tuple(items), notes, steps=tuple(steps))
+
+
+def doses_of(brought: BroughtClass, timed: TimedClass, library: Library) -> dict[float, int]:
+    """What each movement was given, by the second it begins at: so much that with its way and teaching, as
+    they are in a class that was made of it, it lasts as long as it did. What was counted stays."""
+    steps = [one for one in steps_of(timed.plan) if not library[one.movement].behaviour.is_talk]
+    lasts: dict[str, float] = {}
+    doing: dict[str, float] = {}
+    for segment in timed.segments:
+        name, length_s = segment.use.step.id, seconds(segment.length)
+        lasts[name] = lasts.get(name, 0.0) + length_s
+        if segment.amount and not segment.use.setup_for:
+            doing[name] = doing.get(name, 0.0) + length_s
+    found: dict[float, int] = {}
+    for step, items in zip(steps, brought.steps, strict=False):
+        first, done_s = items[0], doing.get(step.id, 0.0)
+        lasted_s = sum(one.end_s - one.start_s for one in items)
+        if step.movement != first.movement or first.count or not step.amount or not done_s:
+            continue
+        found[first.start_s] = max(1, round(step.amount * (done_s + lasted_s - lasts[step.id]) / done_s))
+    return found
+
+
+def _arriving(items: Sequence[BroughtItem], library: Library) -> str:
+    """The talk of arriving where the first thing is done."""
+    done = [one for one in items if not one.block]
+    if style_of(done, library) == ON_CHAIRS:
+        return "arriving chair"
+    first = library[done[0].movement].start if done else ""
+    return next((name for base, name in ARRIVING.items() if first.startswith(base)), "arriving")
 
 
 def own_share_of(lasted_s: float, natural_s: Callable[[float], float]) -> float:
@@ -237,31 +306,48 @@ def _heading(part: Sequence[Group], known: MentionIndex, number: int) -> str:
 
 
 def _group(
-    group: Group, known: MentionIndex, breath_s: float, under: dict[int, list[SpeechStretch]]
+    group: Group,
+    known: MentionIndex,
+    breath_s: float,
+    under: dict[int, list[SpeechStretch]],
+    doses: Mapping[float, int],
 ) -> list[str]:
     first = group[0]
     second = {item.movement: item for item in group[1]} if len(group) > 1 else {}
     if len(first) == 1:
         item = first[0]
-        return [
-            _step(item, known, breath_s) + _sides(item, second, known),
-            *_both(item, second.get(item.movement), under),
-        ]
+        words = _both(item, second.get(item.movement), under)
+        step = _step(item, known, breath_s, doses) + _sides(item, second, known)
+        return [step + _told_by(item, words), *words]
     rows = [f"pair{f' {first[0].side}' if first[0].side else ''}"]
     for item in first:
-        rows.append(f"  {_step(item, known, breath_s)}")
-        rows += [f"  {line}" for line in _both(item, second.get(item.movement), under)]
+        words = _both(item, second.get(item.movement), under)
+        rows.append(f"  {_step(item, known, breath_s, doses)}{_told_by(item, words)}")
+        rows += [f"  {line}" for line in words]
     return rows
 
 
+def _told_by(item: BroughtItem, words: Sequence[str]) -> str:
+    """That a movement is told in her own words alone, where there are enough of them."""
+    said = sum(len(line.partition(": ")[2].split()) for line in words)
+    return " own words" if not item.block and said >= OWN_WORDS else ""
+
+
 def _sides(item: BroughtItem, second: Mapping[str, BroughtItem], known: MentionIndex) -> str:
-    """Both sides where the other one was heard, or none was told; else the one that was."""
+    """Both sides where the other one was heard, or there was time for it and none was told; else one."""
     if not _one_sided(item, known):
         return ""
     told = item.side if item.side in ("left", "right") else ""
-    if told and item.movement not in second:
-        return f" {told}"
-    return f" pair {told}".rstrip()
+    if item.movement in second or (not told and _has_time_for_both(item, known.library[item.movement])):
+        return f" pair {told}".rstrip()
+    return f" {told or 'right'}"
+
+
+def _has_time_for_both(item: BroughtItem, movement: Movement) -> bool:
+    """Whether a movement lasted so long that it may have been done on both sides."""
+    _, usual, _ = movement.dose
+    each_s = {"b": BREATH_S, "s": 1.0}.get(movement.behaviour.letter, repetition_s(movement))
+    return item.end_s - item.start_s >= MOVES_S + 2 * BOTH * usual * each_s
 
 
 def _both(item: BroughtItem, other: BroughtItem | None, under: dict[int, list[SpeechStretch]]) -> list[str]:
@@ -272,14 +358,14 @@ def _both(item: BroughtItem, other: BroughtItem | None, under: dict[int, list[Sp
     return [*_words(item, side, under), *_words(other, "left" if side == "right" else "right", under)]
 
 
-def _step(item: BroughtItem, known: MentionIndex, breath_s: float) -> str:
+def _step(item: BroughtItem, known: MentionIndex, breath_s: float, doses: Mapping[float, int]) -> str:
     if item.block:
         return f"insert {item.movement}"
     movement = known.library[item.movement]
-    return f"{item.movement.replace('-', ' ')}{_dose(item, movement, breath_s)}"
+    return f"{item.movement.replace('-', ' ')}{_dose(item, movement, breath_s, doses)}"
 
 
-def _dose(item: BroughtItem, movement: Movement, breath_s: float) -> str:
+def _dose(item: BroughtItem, movement: Movement, breath_s: float, doses: Mapping[float, int]) -> str:
     """What it was given, within what the movement may have: as it was said, else from its time."""
     least, preferred, most = movement.dose
     doing_s = max(0.0, item.end_s - item.start_s - MOVES_S)
@@ -287,10 +373,12 @@ def _dose(item: BroughtItem, movement: Movement, breath_s: float) -> str:
     if not letter:
         return ""
     if letter == "s":
-        amount = round(doing_s / 5) * 5
+        amount = round(doses.get(item.start_s, doing_s) / 5) * 5
         return f" {min(most, max(least, amount))}s"
+    if movement.behaviour.is_hold and item.end_s - item.start_s <= QUICK_S:
+        return " ex" if movement.enter == "exhale" else " in"  # gone through, in a breath
     each_s = breath_s if letter == "b" else repetition_s(movement)
-    amount = item.count or (round(doing_s / each_s) if doing_s else preferred)
+    amount = item.count or doses.get(item.start_s, 0) or (round(doing_s / each_s) if doing_s else preferred)
     amount = min(most, max(least, amount))
     by = movement.by if movement.sides != "alternating" else max(2, movement.by)
     return f" {max(by, amount - amount % by)}{letter}"

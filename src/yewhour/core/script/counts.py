@@ -23,6 +23,8 @@ READY = ticks(2.5)  # before a countdown, to say that it comes
 def count_lines(phrasing: Phrasing, index: int, segment: Segment) -> Iterator[Candidate]:
     """The lines of one segment that are tied to its numbers."""
     use = segment.use
+    if not use.step.carded:
+        return  # she counts herself
     if segment.behaviour.numbered:
         yield from _breath_words(phrasing, index, segment)
     turns = segment.behaviour.is_reps and bool(use.movement.said("half"))  # a circle is drawn both ways

@@ -341,6 +341,8 @@ def movement_of_step(step: Step, library: Library) -> Movement:
     option = {"gentler": movement.gentler, "stronger": movement.stronger}.get(step.take)
     if option is not None and option.movement:
         return library.get(option.movement, movement)
+    if not step.carded and movement.card is not None:
+        return msgspec.structs.replace(movement, card=movement.card.without_talk())
     if step.take == "gentler" and movement.card is not None and movement.card.gentle is not None:
         card, shape = movement.card.in_gentle_form(), movement.card.gentle.shape
         kept = movement.shape if shape is None else shape

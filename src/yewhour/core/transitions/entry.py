@@ -155,7 +155,8 @@ class EntryLines:
             yield "say", (opened,)
         if use.switch:
             lines = self._side_lines(before, use)
-            if lines is self.phrasing.wording.side_on_top_already or not _names_side(use):
+            named = _names_side(use) or not use.step.carded  # she names it herself
+            if lines is self.phrasing.wording.side_on_top_already or not named:
                 yield "side", filled_line(pick_line(lines, use), use)
         tier = self.phrasing.tier(use)
         talk = use.movement.behaviour.framing

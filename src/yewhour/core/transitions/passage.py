@@ -219,7 +219,7 @@ def _chosen(phrasing: Phrasing, card: Card, use: StepUse, guarded: bool) -> Iter
 
 def _numbered(phrasing: Phrasing, use: StepUse) -> Iterator[PassageLine]:
     """How many there will be, before they begin."""
-    if not use.behaviour.is_reps or "remind" in use.step.lines:
+    if not use.behaviour.is_reps or "remind" in use.step.lines or not use.step.carded:
         return
     wording = phrasing.wording
     begun = bool(SIDE_TOKENS & tokens(first_line(phrasing, use)))  # the side that begins is told there

@@ -10,15 +10,17 @@ from yewhour.content.paths import DATA
 from yewhour.core.finding import CheckRules
 from yewhour.core.lengths import show_length
 from yewhour.core.outline.reader import read_outline
-from yewhour.core.pipeline import solve
+from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.problem import Problem
 from yewhour.core.review.actual_class import actual_class
 from yewhour.core.review.bring_in import (
     BroughtClass,
-    brought_in,
+    doses_of,
+    heard_class,
     own_share_of,
     with_length,
     with_own_seconds,
+    written_down,
 )
 from yewhour.core.review.findings import ReviewFinding, review_finding, review_findings
 from yewhour.core.review.listening.described import DescriptionIndex, Descriptions
@@ -253,6 +255,7 @@ def write_real(
     return [path for _, path in paths]
 
 
+DOSED = 2  # times that the doses of a class that was brought in are set anew
 _listeners: list[tuple[TeachingData, FreeListener]] = []  # the last one that was made
 
 
@@ -273,21 +276,37 @@ def free_listener(teaching_data: TeachingData) -> FreeListener:
 def brought_from(hearing: Transcript, teaching_data: TeachingData, title: str) -> BroughtClass:
     """A recording as the outline of a class, which can be read."""
     listener = free_listener(teaching_data)
-    brought = brought_in(hearing, listener, title)
+    heard = heard_class(hearing, listener)
+    brought = written_down(heard, listener, title)
     if not brought.items:
         return brought
+    best, solved = brought, _solved(brought, hearing, teaching_data)
+    for _ in range(DOSED):  # its doses are set by the ways and the words that it has with them
+        made = _solved(brought, hearing, teaching_data)
+        doses = doses_of(brought, made.make(made.preferred_s), teaching_data.library)
+        brought = written_down(heard, listener, title, doses)
+        made = _solved(brought, hearing, teaching_data)
+        if abs(made.preferred_s - hearing.length_s) < abs(solved.preferred_s - hearing.length_s):
+            best, solved = brought, made
+    best = msgspec.structs.replace(best, outline=_with_share(best, hearing, teaching_data))
+    target_s = solved.plan.brief.target_s
+    return with_length(best, target_s, solved.nearest_s(target_s))
+
+
+def _solved(brought: BroughtClass, hearing: Transcript, teaching_data: TeachingData) -> SolvedPlan:
+    """A class that was brought in, with her own seconds of ways and teaching."""
+    plan = read_outline(_with_share(brought, hearing, teaching_data), teaching_data.library)
+    return solve(plan, teaching_data)
+
+
+def _with_share(brought: BroughtClass, hearing: Transcript, teaching_data: TeachingData) -> str:
+    """The outline with the share of the usual ways and teaching that makes it as long as it was."""
 
     def natural_s(share: float) -> float:
         plan = read_outline(with_own_seconds(brought.outline, share), teaching_data.library)
         return solve(plan, teaching_data).preferred_s
 
-    share = own_share_of(hearing.length_s, natural_s)
-    outline = with_own_seconds(brought.outline, share)
-    brought = msgspec.structs.replace(brought, outline=outline)
-    plan = read_outline(outline, teaching_data.library)
-    return with_length(
-        brought, plan.brief.target_s, solve(plan, teaching_data).nearest_s(plan.brief.target_s)
-    )
+    return with_own_seconds(brought.outline, own_share_of(hearing.length_s, natural_s))
 
 
 def review_unplanned(hearing: Transcript, title: str) -> UnplannedRecording:

@@ -29,7 +29,8 @@ class WordsOfMovement(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Descriptions(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """data/described.toml. props: a prop -> the words one of which is said where it is used."""
+    """data/described.toml. props: a prop -> the words one of which is said where it is used. people: who may
+    be in the room -> what is said to them all through. audience: whom a class is said to be for."""
 
     props: dict[str, tuple[str, ...]]
     alike: tuple[str, ...]
@@ -37,6 +38,8 @@ class Descriptions(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     turned: tuple[str, ...]
     places: frozenset[str]
     described: tuple[WordsOfMovement, ...]
+    people: dict[str, tuple[str, ...]]
+    audience: dict[str, tuple[str, ...]]
 
 
 class DescribedMovement(msgspec.Struct, frozen=True):
@@ -54,6 +57,11 @@ class DescriptionIndex:
         self.alike = {word: row.split()[0] for row in words.alike for word in row.split()}
         self.props = words.props
         self.bases, self.turned, self.places = words.bases, words.turned, words.places
+        self.people = {tag: [patterns([one]) for one in say] for tag, say in words.people.items()}
+        named = "|".join(word for say in words.audience.values() for word in say)
+        self.audience = re.compile(
+            rf"\bfor (?:(?:all|any|my|our|you|the|of you|those|fellow|tired|busy|new) ){{0,3}}({named})\b"
+        )
         self._described = [(one.movement, one.on, patterns(one.say)) for one in words.described]
 
     def described(self, said: Sequence[SpeechStretch]) -> list[DescribedMovement]:
