@@ -961,6 +961,12 @@ def test_what_is_broken_now_is_for_a_doctor_first(reader, text, asks):
     ("text", "field", "value"),
     [
         ("I teach in a prison, 45 minutes", "cautions", ()),
+        ("left knee can't bend past 90, hatha 30", "cautions", ("knees",)),
+        ("I am 13 weeks pregnant and love vinyasa", "style", "flow"),
+        ("prenatal yoga, swollen feet", "cautions", ("pregnancy", "ankles")),
+        ("long slow exhale practice, 12 min", "style", "breathing"),
+        ("hot flow 45", "style", "flow"),
+        ("hips don't lie: 40 min vinyasa", "focus", ("hips",)),
         ("20 min, doctor says no bending forward", "without", ("folds",)),
         ("physio told me not to kneel", "without", ("kneeling",)),
         ("yoga for my mother-in-law, 74", "audience", ""),
@@ -1009,3 +1015,7 @@ def test_what_is_mistyped_where_a_body_is_named_is_minded(reader, text, tag):
 @pytest.mark.parametrize("text", ["sore kness", "bad kees", "aching lowerback 20 min"])
 def test_what_is_sore_and_cannot_be_read_is_asked_about(reader, text):
     assert reader.read(text).question is not None
+
+
+def test_a_word_of_health_before_a_company_is_not_lost(reader):
+    assert reader.read("gentle stretching for the dementia group, 20 mins").question is not None

@@ -299,7 +299,7 @@ class PromiseReader:
         """Whether what was read says who is there."""
         kind, key, *_ = read
         everyday = self.lexicon.words.everyday.get(key) if kind == "everyday" else None
-        return kind == "condition" or (everyday is not None and bool(everyday.whom))
+        return kind in ("condition", "health") or (everyday is not None and bool(everyday.whom))
 
     def _says_nothing(self, plain: str) -> bool:
         filler = plain in self.lexicon.fillers and not self.lexicon.is_health(plain)
