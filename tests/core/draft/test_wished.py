@@ -229,3 +229,12 @@ def test_the_longer_a_body_scan_is_the_more_one_is_led(minutes, led):
     names = {one.use.step.movement for one in draft.timed.segments}
     assert sum(name.startswith("scan-") for name in names) == led
     assert draft.plan.brief.target_s == 60.0 * minutes
+
+
+@pytest.mark.parametrize(
+    ("asked", "minutes"),
+    [(("alternate-nostril", "ujjayi"), 10), (("box-breath",), 8), (("long-exhale",), 15)],
+)
+def test_breath_practices_that_were_asked_for_come(asked, minutes):
+    draft = drafted(style="breathing", target_s=60.0 * minutes, wanted=asked, focus=("shoulders",))
+    assert {*asked} <= {one.id for one in movements(draft)}

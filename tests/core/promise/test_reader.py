@@ -1019,3 +1019,20 @@ def test_what_is_sore_and_cannot_be_read_is_asked_about(reader, text):
 
 def test_a_word_of_health_before_a_company_is_not_lost(reader):
     assert reader.read("gentle stretching for the dementia group, 20 mins").question is not None
+
+
+@pytest.mark.parametrize(
+    ("text", "style", "without"),
+    [
+        ("alternate nostril breathing and ujjayi, 10 min", "breathing", ()),
+        ("box breath 8 min at my desk", "breathing", ("anything off the chair",)),
+        ("box breathing 8 min in my seat", "breathing", ("anything off the chair",)),
+        ("breathing on a chair 10 min", "breathing", ("anything off the chair",)),
+        ("chair yoga with box breath 20 min", "chair-balance", ()),
+        ("hatha with alternate nostril breath 30", "hatha", ()),
+        ("4-7-8 breath in bed 6 min", "breathing", ("anything not done in bed",)),
+    ],
+)
+def test_a_class_of_breath_practices_is_one_of_breathing(reader, text, style, without):
+    brief = reader.read(text).brief
+    assert (brief.style, brief.without) == (style, without)

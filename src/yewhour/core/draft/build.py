@@ -188,6 +188,9 @@ def _spread(sized: list[SizedPart], pool: CandidatePool) -> list[SizedPart]:
     return [(part, own + share * more) for (part, _), own, more in zip(sized, most, spare, strict=True)]
 
 
+BREATHS = ("breathing", "breath-practices")  # families that stand where a class breathes, if it does
+
+
 def _wanted(
     parts: Sequence[SizedPart],
     pool: CandidatePool,
@@ -242,8 +245,15 @@ def _wanted(
         fitting = [part for part in able if part.effort[0] <= item.effort <= part.effort[1]] or able
         if fitting:  # what is rest stands where a class lets go
             eased = item.effort == 0
+            breath = item.family in BREATHS
             cold = {
-                part.title: (_cold(part, item.effort), eased and part.about != "ease") for part in fitting
+                part.title: (
+                    breath and part.about != "breath",
+                    breath and len(found.get(part.title, ())),
+                    _cold(part, item.effort),
+                    eased and not breath and part.about != "ease",
+                )
+                for part in fitting
             }
             put(min(cold, key=cold.__getitem__), item.id)
     for title, handy in _handy(parts, pool, judge, room_s).items():

@@ -284,7 +284,8 @@ def _with(
             return None
     way_s = judge._way_s(came.here, item.start)
     cost_s = item.costs + way_s
-    over = MUST_OVER if part.must and not path.items else MAY_OVER
+    must = (part.must and not path.items) or (part.about == "breath" and item.id in judge.wanted)
+    over = MUST_OVER if must else MAY_OVER
     if way_s >= NO_WAY_S or path.takes_s + cost_s > room_s + over * item.costs + 8:
         return None
     if part.must and not path.items and item.movement is not None and judge.blocks & set(part.blocks):
@@ -311,7 +312,8 @@ def _with(
     about = judge.about(item)
     worked_s, focused_s = came.worked_s + item.lasts, came.focused_s + item.lasts * about
     least = judge.weights.focus_least * min(1.0, judge.keen / 2)
-    if judge.focus and not about and focused_s < least * worked_s and item.id not in judge.wanted:
+    asked = item.id in judge.wanted or part.about == "breath"  # a breath is about no place of the body
+    if judge.focus and not about and focused_s < least * worked_s and not asked:
         early = part.about in ("warm", "flow")
         # whatever it is about, nobody begins cold, or goes from the work to the rest
         frames = part.about == "warm" or (part.role == "settle" and part.about == "ease")

@@ -433,7 +433,7 @@ class PromiseReader:
             strict = READS[context] if context in STRICT and first else ()
             phrase = self.lexicon.near(text, length == 2, strict)
             meant = self.lexicon.phrases.get(phrase, {}) if phrase else {}
-            if phrase and self.lexicon.is_common(text) and context not in STRICT:
+            if phrase and self.lexicon.is_common(text):
                 if not _of_one_stem(text, " ".join(phrase)):
                     continue  # "a prison" is no slip for Parkinson's
                 meant = {kind: key for kind, key in meant.items() if kind not in HEALTH}

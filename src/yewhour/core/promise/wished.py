@@ -16,6 +16,7 @@ from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
 _QUIET_TALK, _WEAK_STYLE, _SEATED = 0.35, "hatha", "chair-balance"
+_BREATHING, _BREATHS = "breathing", ("breathing", "breath-practices")
 _ROUNDS, _ROUNDED = "sun-salutation", ("hatha", "flow")
 _ADJECTIVES = ("yoga", "slow")  # a style, unless another is named
 _WAYS: dict[str, dict[str, Any]] = {
@@ -58,7 +59,12 @@ def brief_of(
         wishes = [_at_hand(one) for one in wishes]
     if any(one.kind == "style" and one.key in _ROUNDED and not _is_weak(one) for one in wishes):
         wishes = [_in_rounds(one) for one in wishes]
+    if _breathes(wishes, teaching_data):
+        fields["style"] = _BREATHING
+        wishes = [_sat_on(one) for one in wishes]
     on_it = next((one for one in wishes if _is_a_seat(one, words)), None)
+    if fields.get("style") == _BREATHING:
+        on_it = None
     for wish in wishes:
         seated = wish if on_it is None else _on_the_chair(wish, on_it, teaching_data)
         told.append(_put(seated, fields, lists, said, ways, words, teaching_data))
@@ -212,6 +218,34 @@ def _in_rounds(wish: Wish) -> Wish:
     return msgspec.structs.replace(wish, kind="group", key="salutations", meaning="with sun salutations")
 
 
+def _breathes(wishes: Sequence[Wish], teaching_data: TeachingData) -> bool:
+    """Whether breath practices are asked for and nothing else: by their names, or as the kind of class."""
+    named = [
+        teaching_data.library[one.key] for one in wishes if one.kind == "movement" and one.key[:1] != "-"
+    ]
+    others = {one.key for one in wishes if one.kind == "style" and not _is_weak(one) and not _is_a_place(one)}
+    others -= {_BREATHING}
+    as_kind = any(one.kind == "style" and one.key == _BREATHING for one in wishes)
+    by_name = bool(named) and all(one.family in _BREATHS for one in named)
+    return not others and (by_name or (as_kind and not named))
+
+
+def _is_a_place(wish: Wish) -> bool:
+    """Whether a wish for the chair says where, `on a chair`, and not what: `chair yoga`."""
+    return wish.key == _SEATED and wish.text.lower().startswith(("on ", "in ", "from ", "sitting "))
+
+
+def _sat_on(wish: Wish) -> Wish:
+    """`on a chair`, of a class of breathing: it is done there, and it is no chair class."""
+    if wish.kind != "style" or wish.key not in (_SEATED, _WEAK_STYLE):
+        return wish
+    if wish.key == _WEAK_STYLE:  # "yoga breathing"
+        return msgspec.structs.replace(wish, key=_BREATHING, meaning="breathing practice")
+    return Wish(
+        wish.text, "on a chair, from the beginning to the end", "guessed", kind="everyday", key="in-a-seat"
+    )
+
+
 def _is_a_seat(wish: Wish, words: PromiseVocabulary) -> bool:
     """Whether a wish seats the class on chairs, and doesn't only want one at hand."""
     if wish.kind == "everyday":
@@ -353,6 +387,8 @@ def _fill(
         lists["focus"] += word.focus
         said |= {one: wish.text for one in word.focus if one not in said}
     lists["cautions"] += word.cautions
+    if word.style == _SEATED and fields["style"] == _BREATHING:
+        lists["without"].append("anything off the chair")
     places = [one for one in word.without if one.startswith(_PLACED)]
     placed = word.gives_way and any(one.startswith(_PLACED) for one in lists["without"])
     lists["without"] += [one for one in word.without if not (placed and one in places)]
