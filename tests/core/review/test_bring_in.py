@@ -254,6 +254,20 @@ def test_who_it_is_for_and_what_lies_at_hand_stand_at_the_head():
     assert {"cushion", "wall"} <= {*plan.brief.props}
 
 
+@pytest.mark.parametrize(
+    ("said", "ends"),
+    [
+        ("Turn your head to the right, look over your shoulder. And then the left.", "pair"),
+        ("Turn your head to the right and look over your shoulder, nice and slow.", "right"),
+    ],
+)
+def test_both_sides_are_drafted_where_both_were_said(said, ends):
+    text = f"[0:00] Sit tall on your chairs.\n[0:20] {said}\n[0:40] Roll your shoulders up and back.\n"
+    outline = brought_from(read_captions(f"{text}[1:10] Thank you all.".encode()), shipped(), "short").outline
+    row = next(one for one in outline.splitlines() if one.startswith("neck turn"))
+    assert ("pair" in row.split()) is (ends == "pair")
+
+
 def test_what_was_said_is_said_and_the_cards_are_silent():
     brought = brought_from(read_captions(BUMPS.encode()), shipped(), "bumps")
     plan = read_outline(brought.outline, shipped().library)

@@ -25,6 +25,7 @@ from yewhour.core.review.brought_items import (
 from yewhour.core.review.brought_kind import headers, style_of
 from yewhour.core.review.listening.free_listener import FreeListener, HeardMovement
 from yewhour.core.review.listening.path import repetition_s
+from yewhour.core.review.listening.sides import TURN
 from yewhour.core.review.review import breath_pace
 from yewhour.core.review.without_plan import (
     CLOSING,
@@ -48,6 +49,12 @@ NATURAL = 0.05  # so near is as long as the recording
 LEAST_SHARE, MOST_SHARE = 0.5, 1.6  # of the usual seconds of ways and of teaching
 ON_CHAIRS, ARRIVING = "chair-balance", {"standing": "arriving standing", "supine": "arriving lying"}
 QUICK_S = 9.0  # what is held no longer is gone through
+# What tells of both sides in one breath: "and then the left", "five on each side".
+BOTH_SAID = re.compile(
+    r"\b(?:and|then|now|same) (?:then )?(?:on |to |over )?(?:the |your )?(?:right|left)\b"
+    r"(?! (?:hand|arm|leg|foot|knee|elbow|hip|ear|heel))"
+    r"|\b(?:each|both|either) (?:sides?|ways?|arms?|legs?|one|directions?|feet|hands)\b|\bmore each\b"
+)
 OWN_WORDS = 6  # of hers, from which on a movement has enough to be said in them alone
 BOTH = 0.5  # of the usual dose on each side, for both sides to have been done
 BREATH_S, MOVES_S = 7.5, 12.0  # of a breath where none is heard, and what the way there takes
@@ -317,7 +324,8 @@ def _group(
     if len(first) == 1:
         item = first[0]
         words = _both(item, second.get(item.movement), under)
-        step = _step(item, known, breath_s, doses) + _sides(item, second, known)
+        told = " ".join(talk.text for talk in under.get(id(item), ()))
+        step = _step(item, known, breath_s, doses) + _sides(item, second, known, told)
         return [step + _told_by(item, words), *words]
     rows = [f"pair{f' {first[0].side}' if first[0].side else ''}"]
     for item in first:
@@ -333,12 +341,15 @@ def _told_by(item: BroughtItem, words: Sequence[str]) -> str:
     return " own words" if not item.block and said >= OWN_WORDS else ""
 
 
-def _sides(item: BroughtItem, second: Mapping[str, BroughtItem], known: MentionIndex) -> str:
-    """Both sides where the other one was heard, or there was time for it and none was told; else one."""
+def _sides(item: BroughtItem, second: Mapping[str, BroughtItem], known: MentionIndex, said: str) -> str:
+    """Both sides where the other one was heard, or there was time for it and none was told; else one. said:
+    what was said while it was done."""
     if not _one_sided(item, known):
         return ""
     told = item.side if item.side in ("left", "right") else ""
-    if item.movement in second or (not told and _has_time_for_both(item, known.library[item.movement])):
+    words = " ".join(plain_words(said))
+    heard = item.movement in second or TURN.search(words) or BOTH_SAID.search(words)
+    if heard or (not told and _has_time_for_both(item, known.library[item.movement])):
         return f" pair {told}".rstrip()
     return f" {told or 'right'}"
 
