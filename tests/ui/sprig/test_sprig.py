@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent, QGuiApplication
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QAbstractButton, QApplication
 
 from tests.conftest import made_of
 from tests.ui.conftest import ALT, CTRL, SHIFT, Desk
@@ -415,3 +415,25 @@ def test_a_flow_of_one_round_is_called_a_flow_and_of_several_rounds():
         rounds = Rounds(times=times, least=times, most=times, body=phases)
         timed = made_of(Step(movement="mountain", amount=3), rounds)
         assert called in [one.label for one in needles(timed)]
+
+
+def test_a_movement_can_be_told_in_her_words_alone(desk):
+    desk.choose("dart")
+    step = desk.segment("dart").use.step
+    edit = LineEdit(do="add", purpose="stay", text="Long like a pole.", at_s=2.0)
+    desk.window.sprig_actions.chosen.set((step.id,), "Own words", edits=(edit,))
+    desk.settle()
+    desk.choose("dart")
+    desk.settle()
+    aims = desk.segment("dart").use.movement.card.aim
+    said = next(
+        one for one in desk.window.inspector.findChildren(QAbstractButton) if one.text() == "My words only"
+    )
+    desk.click(said)
+    desk.settle()
+    assert not nodes_of(desk.session.plan)[step.id].carded
+    told = [cue.text for cue in desk.timed.cues if cue.segment == desk.segment("dart").id]
+    assert "Long like a pole." in told
+    assert not {*told} & {*aims}
+    desk.press("undo")
+    assert nodes_of(desk.session.plan)[step.id].carded

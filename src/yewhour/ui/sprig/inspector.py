@@ -186,6 +186,14 @@ class Inspector(QWidget):
                     ("inhale", "On one inhale", ""), ("exhale", "On one exhale", "")]  # fmt: skip
             now = step.phase or ("clock" if step.clock else "breath")
             self._one_of("Held", held, now, self.sprig_actions.dose.hold)
+        if step.edits or not step.carded:
+            said = [("card", "With the usual lines", "Yours, and what else there is to say of it."),
+                    ("own", "My words only", "Nothing but yours, the ways, and what is minded.")]  # fmt: skip
+            self._one_of("Said", said, "card" if step.carded else "own", partial(self._say, step))
+
+    def _say(self, step: Step, key: str) -> None:
+        told = "with the usual lines" if key == "card" else "in my words only"
+        self._put(step, told, carded=key == "card")
 
     def _put(self, node: Any, title: str, **fields: Any) -> None:
         self.sprig_actions.chosen.set((node.id,), title[:1].upper() + title[1:], **fields)
