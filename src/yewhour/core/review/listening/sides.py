@@ -26,6 +26,7 @@ LAIN, SURELY_LAIN = ("on-{side}", "on-{other}"), 0.5  # positions on a side; how
 NEAR = 3  # words behind a side that go with it
 BEGINS = ("start with the", "begin with the", "starting with the", "beginning with the", "start with your")
 SAID, ITSELF = 0.5, 3.0  # what "right" tells, and "right side first"
+_PLAIN = frozenset(("the", "to", "and", "of", "your", "a", "it", "is", "with", "them", "that", "this", "so", "then"))
 _BESIDE = frozenset(("behind", "front", "outside", "inside"))
 _SIDED = frozenset(("right", "left", "{side}", "{other}"))
 Floats = NDArray[np.float32]
@@ -82,6 +83,8 @@ def _around(words: Sequence[str], at: int) -> Iterator[str]:
     """What goes with a side: the words close behind it, and the two before it as one, with a mark. What is
     behind the other hand is no leg that is behind: "right foot over behind the left wrist"."""
     for near in range(at + 1, min(at + 1 + NEAR, len(words))):
+        if words[near] in _PLAIN:
+            continue
         if words[near] not in _BESIDE or not _SIDED.intersection(words[near + 1 : near + 4]):
             yield words[near]
     yield "<" + " ".join(words[max(0, at - 2) : at])
