@@ -467,8 +467,9 @@ def title_of(
     if named_for.islower() and named_for.split()[-1] in COMPANIES and named_for.split()[0] not in ARTICLES:
         named_for = f"the {named_for}"
     whom = named_for or (whoms[0] if len(_and(whoms)) > TITLED else _and(whoms))
-    parts = (f"{about[:1].upper()}{about[1:]}", f"for {whom}" if whom else "", when)
-    return " ".join(part for part in parts if part)
+    told = f"for {whom}" if whom else ""
+    ends = (told, when) if named_for else (when, told)  # nobody has "a hernia in the morning"
+    return " ".join(part for part in (f"{about[:1].upper()}{about[1:]}", *ends) if part)
 
 
 def _several(said: str, known: Container[str], area: str) -> str:

@@ -26,7 +26,9 @@ LAIN, SURELY_LAIN = ("on-{side}", "on-{other}"), 0.5  # positions on a side; how
 NEAR = 3  # words behind a side that go with it
 BEGINS = ("start with the", "begin with the", "starting with the", "beginning with the", "start with your")
 SAID, ITSELF = 0.5, 3.0  # what "right" tells, and "right side first"
-_PLAIN = frozenset(("the", "to", "and", "of", "your", "a", "it", "is", "with", "them", "that", "this", "so", "then"))
+_PLAIN = frozenset(
+    ("the", "to", "and", "of", "your", "a", "it", "is", "with", "them", "that", "this", "so", "then")
+)
 _BESIDE = frozenset(("behind", "front", "outside", "inside"))
 _SIDED = frozenset(("right", "left", "{side}", "{other}"))
 Floats = NDArray[np.float32]
