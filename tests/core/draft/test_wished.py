@@ -238,3 +238,9 @@ def test_the_longer_a_body_scan_is_the_more_one_is_led(minutes, led):
 def test_breath_practices_that_were_asked_for_come(asked, minutes):
     draft = drafted(style="breathing", target_s=60.0 * minutes, wanted=asked, focus=("shoulders",))
     assert {*asked} <= {one.id for one in movements(draft)}
+
+
+def test_a_bolster_of_pillows_is_told_as_one():
+    said = {"bolster": "pillows"}
+    draft = drafted(style="restorative", target_s=1800.0, props=("bolster", "cushion"), said=said)
+    assert any("a bolster made of two firm pillows" in cue.text for cue in draft.timed.cues)

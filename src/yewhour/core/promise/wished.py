@@ -102,6 +102,7 @@ def brief_of(
     pillows = next((one.text for one in told if one.text.lower() in _PILED), "")
     if style == "restorative" and pillows and "bolster" not in lists["props"]:
         lists["props"].append("bolster")
+        said["bolster"] = pillows
         made = "two firm ones, one on the other, are the bolster it speaks of"
         told.append(Wish(pillows, "a bolster", "guessed", made, "prop", "bolster"))
     still = _SCAN in lists["without"]

@@ -382,13 +382,20 @@ class EntryLines:
             if "welcome" in marks and use.key == self.first_talk and not number:
                 yield from ((text, AFTER_THOUGHT) for text in self.frame.welcome())
         if self.props and use.key == self.first_talk:
-            props = listed([prop if prop.startswith("two ") else f"a {prop}" for prop in self.props])
+            props = listed([self._fetched(prop) for prop in self.props])
             yield fill(self.phrasing.wording.props_opening[0][0], use.side, props=props), 0
         if self.handy and use.key == self.first_talk and "welcome" in marks:
             handy = listed(self.handy)
             yield fill(self.phrasing.wording.props_handy[0][0], use.side, props=handy), 0
         if use.key == self.first_talk and "welcome" in marks:
             yield from ((line, 0) for line in self.phrasing.room.said)
+
+    def _fetched(self, prop: str) -> str:
+        """A prop as one is told to fetch it: what it is made of at home, where the promise said so."""
+        made_of = self.phrasing.brief.said.get(prop, "")
+        if prop == LAID and made_of.endswith("s"):
+            return f"a {prop} made of two firm {made_of.lower()}"
+        return prop if prop.startswith("two ") else f"a {prop}"
 
 
 def _handy(phrasing: Phrasing, uses: Sequence[StepUse]) -> list[str]:
