@@ -92,9 +92,7 @@ def _shelved() -> list[ClassSheet]:
 def bring_in(options: argparse.Namespace) -> None:
     may_write(options.out, options.replace, options.captions)  # before it is listened to
     words = teaching_data()
-    hearing = recordings.captions_in(options.captions)
-    for message in hearing.messages:
-        say(f"yewhour: {message}", file=sys.stderr)
+    hearing = recordings.captions_in(options.captions, options.length or 0.0)
     brought = recordings.brought_from(hearing, words, options.captions.stem)
     content = brought.outline.encode()
     if options.out is not None and options.out.suffix.lower() == ".yewhour":

@@ -93,7 +93,8 @@ def add_recording_commands(commands: Any) -> None:
     film.set_defaults(run=lambda options: film_command.film(options))
 
     bring = commands.add_parser("bring-in", help="make a draft of a class from a recording's captions")
-    bring.add_argument("captions", type=Path, metavar="CAPTIONS", help="SubRip, WebVTT, or text with times")
+    bring.add_argument("captions", type=Path, metavar="CAPTIONS", help="SubRip, WebVTT, or text")
+    bring.add_argument("--length", metavar="M:SS", help="how long it was, for text without times")
     bring.add_argument("--out", type=Path, metavar="PATH", help="NAME.txt for an outline, NAME.yewhour")
     bring.add_argument("--replace", action="store_true", help=REPLACED)
     bring.set_defaults(run=lambda options: recording_commands.bring_in(options))

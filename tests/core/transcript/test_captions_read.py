@@ -91,3 +91,26 @@ def test_what_are_no_captions_is_told_with_its_file(content, message):
         read_captions(content, "talk.vtt")
     assert messages.value.where == "talk.vtt"
     assert messages.value.do
+
+
+SPOKEN_ONLY = """Good morning, lie on your backs with your knees bent. Breathe out and curl the tail off the mat.
+Peel the spine up, and roll it down again. Hands behind the head, and curl the head up. And lower.
+Legs up now, and pump the arms, in for five and out for five. Hug the knees in, and rest there for a while."""
+
+
+@pytest.mark.parametrize("lasts_s", [0.0, 300.0])
+def test_text_without_times_is_spread_by_its_words(lasts_s):
+    heard = read_captions(SPOKEN_ONLY.encode(), "said.txt", lasts_s)
+    count = len(heard.words)
+    assert heard.length_s == pytest.approx(lasts_s or count / 2, abs=0.5)
+    assert [one.start_s for one in heard.words] == sorted(one.start_s for one in heard.words)
+    middle = next(talk for talk in heard.talks if talk.text.startswith("Hands behind"))
+    before = sum(len(plain_words(talk.text)) for talk in heard.talks if talk.start_s < middle.start_s)
+    assert middle.start_s == pytest.approx(heard.length_s * before / count, abs=0.1)
+    assert "spread over" in heard.messages[0]
+
+
+def test_a_file_of_another_kind_is_no_speech():
+    for content in (b'{"is": "step"}\n' * 40, b"1;2;3;4;5;6;7;8\n" * 40):
+        with pytest.raises(Problem, match="no time"):
+            read_captions(content)

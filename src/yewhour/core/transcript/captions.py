@@ -28,12 +28,16 @@ _WORDS_PER_S = 2.2  # of speech that has a start only
 ROLLING = 0.3  # of captions that say the one before again: they roll
 TOUCH_S = 0.3  # captions so close are one flow of text
 LONGEST_S = 12 * 3600.0
+WORDS_A_MINUTE = 120.0  # of a whole class, where nobody says how long it was (FIGURES: 82 to 163)
+LEAST_SPOKEN, LETTERS = 30, 0.7  # words, and share of signs that are letters or spaces, of what was spoken
+_SENTENCE = re.compile(r"[^.!?\n]+[.!?]*")
 
 
-def read_captions(content: bytes, where: str = "") -> Transcript:
+def read_captions(content: bytes, where: str = "", lasts_s: float = 0.0) -> Transcript:
     """What captions say, and when. Raises Problem for what has no captions in it.
 
-    Captions whose times run backwards are put in order, and that is told.
+    Captions whose times run backwards are put in order, and that is told. Text without a time in it is spread
+    over the recording by its words. lasts_s: how long that is, 0 where nobody knows.
     """
     try:
         text = content.decode("utf-8-sig")
@@ -43,12 +47,16 @@ def read_captions(content: bytes, where: str = "") -> Transcript:
         raise Problem("These are no captions.", where, "Give SubRip, WebVTT, or text with times as [1:05].")
     text = text.replace("\r\n", "\n").replace("\r", "\n")
     pieces = list(_arrows(text) if _ARROW.search(text) else _brackets(text))
+    messages = []
+    if not pieces and _is_spoken(text):
+        pieces = list(_spread(text, lasts_s))
+        long = f"{round(pieces[-1][1]) // 60}:{round(pieces[-1][1]) % 60:02d}"
+        messages.append(f"{where or 'the text'} has no times: it is spread over {long} by its words.")
     if not pieces:
         raise Problem(
             "There is no time in these captions.", where,
             "Give SubRip, WebVTT, or text with times in square brackets, as [1:05].",
         )  # fmt: skip
-    messages = []
     if any(later[0] < earlier[0] - 0.5 for earlier, later in pairwise(pieces)):
         messages.append(
             f"{where or 'the captions'}: their times run backwards in places; they were put in order."
@@ -99,6 +107,24 @@ def _brackets(text: str) -> Iterator[Piece]:
         elif following is not None and (next_s := _seconds(*following.groups()[:3])) > start_s:
             end_s = min(end_s, next_s)
         yield start_s, max(end_s, start_s + 0.1), said
+
+
+def _is_spoken(text: str) -> bool:
+    """Whether a text without times is what somebody said, and not a file of another kind."""
+    plain = sum(sign.isalpha() or sign.isspace() for sign in text)
+    return len(plain_words(text)) >= LEAST_SPOKEN and plain >= LETTERS * len(text) and "{" not in text
+
+
+def _spread(text: str, lasts_s: float) -> Iterator[Piece]:
+    """The sentences of a text without times, each where its words come by their number."""
+    said = [found[0].strip() for found in _SENTENCE.finditer(text) if plain_words(found[0])]
+    counts = [len(plain_words(one)) for one in said]
+    whole_s = min(LONGEST_S, lasts_s or 60 * sum(counts) / WORDS_A_MINUTE)
+    each_s, at_s = whole_s / sum(counts), 0.0
+    for sentence, count in zip(said, counts, strict=True):
+        last = at_s + count * each_s >= whole_s - 0.01
+        yield at_s, whole_s if last else at_s + min(count * each_s, count / _WORDS_PER_S), sentence
+        at_s += count * each_s
 
 
 def clean(text: str) -> str:

@@ -8,7 +8,7 @@ import msgspec
 
 from yewhour.content.paths import DATA
 from yewhour.core.finding import CheckRules
-from yewhour.core.lengths import show_length
+from yewhour.core.lengths import seconds, show_length
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.pipeline import SolvedPlan, solve
 from yewhour.core.problem import Problem
@@ -144,14 +144,15 @@ def load_looking(data: Path = DATA) -> CheckRules:
     return msgspec.convert(read_toml(data / "looking.toml"), CheckRules)
 
 
-def captions_in(path: Path) -> Transcript:
-    """What captions say. Raises Problem for a file that can't be read, or has none."""
+def captions_in(path: Path, lasts_s: float = 0.0) -> Transcript:
+    """What captions say. Raises Problem for a file that can't be read, or has none. lasts_s: how long their
+    recording is, where that is known."""
     if path.is_dir():
         raise Problem("This is a folder, not captions.", str(path), "Name a file of SubRip, WebVTT or text.")
     content = read_all(path)
     if len(content) > MOST_BYTES:
         raise Problem("This is too large for captions.", str(path), "Give SubRip, WebVTT or text.")
-    return read_captions(content, str(path))
+    return read_captions(content, str(path), lasts_s)
 
 
 def heard_in(
@@ -162,7 +163,7 @@ def heard_in(
     cues: the lines that may be heard. progress: told the share that is done; what it raises stops the work.
     """
     if source.captions is not None:
-        return captions_in(source.captions)
+        return captions_in(source.captions, seconds(max((cue.end for cue in cues), default=0)))
     if not source.sounds:
         return None
     parts: list[tuple[float, Transcript]] = []
@@ -279,7 +280,7 @@ def brought_from(hearing: Transcript, teaching_data: TeachingData, title: str) -
     heard = heard_class(hearing, listener)
     brought = written_down(heard, listener, title)
     if not brought.items:
-        return brought
+        return msgspec.structs.replace(brought, told=" ".join(hearing.messages))
     best, solved = brought, _solved(brought, hearing, teaching_data)
     for _ in range(DOSED):  # its doses are set by the ways and the words that it has with them
         made = _solved(brought, hearing, teaching_data)
@@ -290,7 +291,8 @@ def brought_from(hearing: Transcript, teaching_data: TeachingData, title: str) -
             best, solved = brought, made
     best = msgspec.structs.replace(best, outline=_with_share(best, hearing, teaching_data))
     target_s = solved.plan.brief.target_s
-    return with_length(best, target_s, solved.nearest_s(target_s))
+    best = with_length(best, target_s, solved.nearest_s(target_s))
+    return msgspec.structs.replace(best, told=" ".join(filter(None, (*hearing.messages, best.told))))
 
 
 def _solved(brought: BroughtClass, hearing: Transcript, teaching_data: TeachingData) -> SolvedPlan:
