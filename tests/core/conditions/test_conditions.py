@@ -16,6 +16,7 @@ from yewhour.core.draft.draft import draft_class
 from yewhour.core.draft.draft_model import DraftRequest
 from yewhour.core.draft.partial import alternatives_for
 from yewhour.core.library.position import base_of
+from yewhour.core.outline.reader import read_outline
 from yewhour.core.pipeline import solve
 from yewhour.core.plan.nodes import Step, walk
 from yewhour.core.plan.plan import Brief, Plan, Section, with_ids
@@ -234,3 +235,23 @@ def test_the_words_of_a_way_bar_no_way_that_is_nothing_of_what_is_left_out(tag):
     ):
         if not any(group.bars(place) for group in groups for place in (start, end)):
             assert len(positions.way(start, end).changes) == 1, (start, end)
+
+
+@pytest.mark.parametrize("level", ["gentle", "beginners", "mixed"])
+@pytest.mark.parametrize("tag", ["pregnancy", "chair-only", "older", "reflux"])
+def test_a_class_made_by_hand_is_made_wherever_it_lies_and_however_gentle_it_is(level, tag):
+    outline = f"""title: Hers
+length: 12:00
+style: flow
+level: {level}
+cautions: {tag}
+
+# A
+knees to chest 5b
+sphinx 3b
+plank 1b
+
+# Rest
+final rest 60s
+"""
+    assert solve(read_outline(outline, shipped().library), shipped()).preferred_s > 60

@@ -93,7 +93,8 @@ def test_what_are_no_captions_is_told_with_its_file(content, message):
     assert messages.value.do
 
 
-SPOKEN_ONLY = """Good morning, lie on your backs with your knees bent. Breathe out and curl the tail off the mat.
+SPOKEN_ONLY = """Good morning, lie on your backs with your knees bent. Breathe out and curl the tail up.
+Now a bit more.
 Peel the spine up, and roll it down again. Hands behind the head, and curl the head up. And lower.
 Legs up now, and pump the arms, in for five and out for five. Hug the knees in, and rest there for a while."""
 

@@ -8,6 +8,7 @@ need may leave the form open: `seated` is met by any seat. A position without a 
 import math
 import re
 from collections.abc import Iterator, Mapping, Sequence
+from contextlib import suppress
 from heapq import heappop, heappush
 from itertools import count
 
@@ -119,8 +120,9 @@ class PositionGraph:
         key = here, need
         if key not in self._known:
             found = self._quickest(here, need)
-            if found is None and self._else is not None and self._else.reaches(here, need):
-                found = self._else.way(here, need)
+            if found is None and self._else is not None:  # which may keep away from others itself
+                with suppress(Problem):
+                    found = self._else.way(here, need)
             self._known[key] = found
         found = self._known[key]
         if found is None:

@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 
 from yewhour.core.library.position import START, base_of
+from yewhour.core.problem import Problem
 from yewhour.core.sides import fill
 from yewhour.core.timing.step_use import StepUse
 from yewhour.core.wording.phrasing import Phrasing
@@ -29,8 +30,7 @@ class ClassFrame:
     def __init__(self, phrasing: Phrasing, uses: Sequence[StepUse]) -> None:
         self.phrasing = phrasing
         self.work = [use for use in uses if not use.behaviour.framing and use.start and use.round <= 1]
-        needed = next((use.start for use in uses if use.start), "")
-        self.begins = phrasing.positions.way(START, needed).end if needed else ""
+        self.begins = _first(phrasing, next((use.start for use in uses if use.start), ""))
         brief = phrasing.brief
         self.reason = brief.reason if brief.target_s >= TOLD_S else ""
         self.theme = tuple(brief.theme)  # "" where nothing is said of it there
@@ -184,3 +184,12 @@ def returned(uses: Sequence[StepUse]) -> frozenset[str]:
         if times[use.movement.id] > 2 and not use.movement.cautions:
             found.add(use.key)
     return frozenset(found)
+
+
+def _first(phrasing: Phrasing, need: str) -> str:
+    """Where a class begins: of `seated or supine` where the body may be; as it is asked for, where it may
+    not."""
+    try:
+        return phrasing.positions.way(START, need).end if need else ""
+    except Problem:
+        return need
