@@ -293,12 +293,66 @@ def test_each_part_of_it(text, field, value, reader):
         ("twists make me feel sick, 20 minutes", "twists"),
         ("folds give me a headache, 30 minutes", "folds"),
         ("downward dog leaves my wrists sore", "downward-dog"),
+        ("sitting hurts my back, 30 min yoga", "sitting"),
+        ("yoga, sitting on the floor for long is hard for me", "sitting"),
+        ("30 min yoga, lying down hurts", "lying"),
+        ("MS, heat makes me worse", "heat"),
     ],
 )
 def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):
     brief = reader.read(text).brief
     assert left_out in brief.without
     assert brief.wanted == ()
+
+
+def test_what_one_place_does_is_no_wish_for_nothing_but_it(reader):
+    for text in ("sitting hurts, yoga", "sitting makes my hips worse, yoga", "lying down is painful, yoga"):
+        brief = reader.read(text).brief
+        assert not any(one.startswith("anything but") for one in brief.without), text
+
+
+def test_what_makes_her_worse_asks_for_no_more_than_its_being_left_out(reader):
+    assert not any(wish.asks for wish in reader.read("heat makes me worse, 30 min yoga").wishes)
+    assert reader.read("kneeling makes my back worse").brief.cautions == ("low-back",)
+
+
+@pytest.mark.parametrize(
+    ("text", "without"),
+    [
+        ("40 min flow, no chaturanga, wrists ok", ("low-plank",)),
+        ("40 min flow, no headstand, knees are fine", ("neck loads",)),
+        ("40 min flow, wrists fine", ()),
+    ],
+)
+def test_a_part_that_is_well_is_not_left_out(text, without, reader):
+    read = reader.read(text)
+    assert read.brief.without == without
+    assert not [*read.brief.focus, *read.brief.cautions, *(wish for wish in read.wishes if wish.asks)]
+
+
+@pytest.mark.parametrize(
+    "text", ["yoga for kids 8-10 20 min", "kids yoga ages 5-7, 20 min", "children 5 to 7 years, 20 min"]
+)
+def test_how_old_children_are_is_no_length(text, reader):
+    read = reader.read(text)
+    assert (read.brief.cautions, read.brief.target_s) == (("children",), 1200.0)
+    assert not any(wish.state == "unknown" for wish in read.wishes)
+
+
+def test_minutes_for_children_are_no_ages(reader):
+    assert reader.read("kids yoga 10 to 15 minutes").brief.target_s == 900.0
+
+
+@pytest.mark.parametrize("text", ["yoga for one leg amputee", "chair class for a man with one leg"])
+def test_one_leg_is_no_balance_on_one_leg(text, reader):
+    brief = reader.read(text).brief
+    assert "chair-only" in brief.cautions
+    assert not brief.wanted
+
+
+def test_a_class_with_a_name_of_its_own_is_not_called_by_what_is_only_thought_of(reader):
+    assert reader.read("yoga for menopause 35 minutes").brief.title == "A cool and steady class"
+    assert reader.read("yoga for menopause, hips, 35 minutes").brief.title == "Hips"
 
 
 @pytest.mark.parametrize(

@@ -12,6 +12,10 @@ from yewhour.core.promise.grammar import (
     OF_WHOM,
     OUT_OF_BOUNDS,
     SIDES,
+    SOMEBODY,
+    WELL,
+    WHERE_DONE,
+    WORSENED,
 )
 from yewhour.core.promise.vocabulary import LONGEST, Lexicon, Token
 
@@ -61,19 +65,29 @@ def seat_of(lexicon: Lexicon, tokens: list[Token], end: int) -> tuple[int, str]:
 def hurting_to(tokens: list[Token], end: int) -> int:
     """Where it ends that something hurts, or can't be: `kneeling hurts`, `twists are hard`, `standing makes
     (her dizzy)`."""
-    behind = _behind(tokens, end)
+    behind = at = end
+    while at < len(tokens) and tokens[at].plain in WHERE_DONE | BETWEEN:
+        at += 1
+    if at < len(tokens) and tokens[at].plain in HURTING | BEYOND | MAKES:
+        behind = at
     if behind == len(tokens):
         return end
-    plain, after = tokens[behind].plain, {token.plain for token in tokens[behind + 1 :]}
+    plain, after = tokens[behind].plain, [token.plain for token in tokens[behind + 1 :]]
     beyond = plain in BEYOND and (behind > end or (plain in OUT_OF_BOUNDS and not after))
-    told = plain in HURTING or beyond or (plain in MAKES and bool(after & MADE))
-    return behind + 1 if told else end
+    makes = plain in MAKES and bool(MADE & set(after))
+    if makes and WORSENED in after and SOMEBODY.issuperset(after[: after.index(WORSENED)]):
+        return behind + 2 + after.index(WORSENED)  # "heat makes me worse": nothing else is told
+    return behind + 1 if plain in HURTING or beyond or makes else end
 
 
-def fine_to(tokens: list[Token], end: int) -> int:
-    """Where it ends that a part of the body is said to be well, `wrists are fine`; `end` where not."""
+def fine_to(tokens: list[Token], end: int, alone: bool) -> int:
+    """Where it ends that a part of the body is said to be well, `wrists are fine`; `end` where not.
+
+    alone: nothing stands before it, where it may be said in two words: `no planks, wrists ok`.
+    """
     behind = _behind(tokens, end)
-    return behind + 1 if end < behind < len(tokens) and tokens[behind].plain in FINE else end
+    said = end < behind or (alone and end + 1 == len(tokens) and tokens[end].plain in WELL)
+    return behind + 1 if said and behind < len(tokens) and tokens[behind].plain in FINE else end
 
 
 def _behind(tokens: list[Token], end: int) -> int:

@@ -78,7 +78,12 @@ BEYOND = frozenset(
      "forbidden", "beyond", "problem")
 )  # fmt: skip
 OUT_OF_BOUNDS = frozenset(("bad", "impossible", "unsafe", "agony", "forbidden", "out"))  # "heat bad"
-FINE = frozenset(("fine", "ok", "okay", "good", "great", "alright", "healthy"))  # "my wrists are fine"
+# What may stand behind what is done, before what it does: "sitting on the floor for long hurts".
+WHERE_DONE = frozenset(("on", "the", "floor", "for", "too", "long", "down", "much", "while", "up"))
+WORSENED = "worse"  # "heat makes me worse", and whom or what it makes so
+SOMEBODY = frozenset(("me", "it", "her", "him", "them", "thing", "this", "that", "much", "a", "lot"))
+WELL = frozenset(("fine", "ok", "okay", "alright", "healthy"))  # said by themselves: "wrists ok"
+FINE = WELL | {"good", "great"}  # "my wrists are fine"
 NOT_FINE = frozenset(("not", "arent", "isnt"))  # "... but my knees are not"
 # What a complaint that sits somewhere ends with: behind it a part of the body is where it sits.
 LOCAL = ("itis", "oedema", "edema", "eczema", "neuropathy", "sprain", "strain", "tear", "arthrosis")

@@ -214,7 +214,9 @@ class PromiseReader:
             prepared = at + read[2] < len(tokens) and tokens[at + read[2]].plain == PREPARED
             read = (prepared and self._read(tokens, at, "towards", "", True)) or read
             kind, key, length, typed_as = read
-            if kind in ("area", "part", "condition") and (well := fine_to(tokens, at + length)) > at + length:
+            meant = self.lexicon.phrases.get(tuple(token.plain for token in tokens[at : at + length]), {})
+            of_body = kind in _BODILY | {"condition"} or (soft in STRICT and bool(meant.keys() & _BODILY))
+            if of_body and (well := fine_to(tokens, at + length, at == 0)) > at + length:
                 at = well  # what is well asks for nothing
                 continue
             if fed and context in STRICT and kind in ENDS:
@@ -240,9 +242,9 @@ class PromiseReader:
             first = at - (everyday is not None and at > 0 and tokens[at - 1].plain in leads)
             said = text[tokens[first].start : tokens[end - 1].end]
             in_list = soft if soft and kind in GOES_ON[soft] else ""
-            hurting = hurting_to(tokens, end) if kind in ("group", "movement") else end
+            done = kind in ("group", "movement") or (kind == "everyday" and "group" in meant)
+            hurting = hurting_to(tokens, end) if done else end
             if hurting > end and context not in STRICT:  # "kneeling hurts"
-                meant = self.lexicon.phrases.get(tuple(token.plain for token in tokens[at:end]), {})
                 kind, key = ("group", meant["group"]) if "group" in meant else (kind, key)
                 free, end = True, hurting
                 said = text[tokens[first].start : tokens[end - 1].end]

@@ -141,9 +141,13 @@ def brief_of(
         fields["said"] = said
     read = _with_peak(msgspec.structs.replace(brief or Brief(), **fields), told, teaching_data)
     if "title" not in fields and (brief is None or brief.title in ("", Brief().title)):
-        called = [words.everyday[one.key].called for one in told if one.kind == "everyday"]
-        kind = next((one for one in called if one), "")
-        read = msgspec.structs.replace(read, title=title_of(read, areas, teaching_data, kind, words.areas))
+        everyday = [words.everyday[one.key] for one in told if one.kind == "everyday"]
+        called, titled = next((one for one in everyday if one.called), None), read
+        if called and read.focus == called.focus and not any(one.kind == "area" for one in told):
+            others = tuple(one for one in read.cautions if one not in called.cautions)
+            titled = msgspec.structs.replace(read, focus=(), cautions=others)  # its name says it
+        kind = called.called if called else ""
+        read = msgspec.structs.replace(read, title=title_of(titled, areas, teaching_data, kind, words.areas))
     return ReadPromise(read, tuple(told))
 
 
