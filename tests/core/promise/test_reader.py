@@ -297,12 +297,35 @@ def test_each_part_of_it(text, field, value, reader):
         ("yoga, sitting on the floor for long is hard for me", "sitting"),
         ("30 min yoga, lying down hurts", "lying"),
         ("MS, heat makes me worse", "heat"),
+        ("gentle, lying face down is not possible for me", "front"),
+        ("yoga, kneeling isn't an option", "kneeling"),
+        ("yoga, planks do not work for me", "planks"),
     ],
 )
 def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):
     brief = reader.read(text).brief
     assert left_out in brief.without
     assert brief.wanted == ()
+
+
+@pytest.mark.parametrize(
+    ("text", "minded"),
+    [
+        ("flow, my back is not good", "low-back"),
+        ("yoga, my knees aren't great", "knees"),
+        ("yoga, my shoulder isn't right", "shoulders"),
+        ("pilates, I get cramps in my feet", "ankles"),
+        ("yoga, bad left foot", "ankles"),
+    ],
+)
+def test_a_part_that_is_not_well_is_minded_and_never_worked(text, minded, reader):
+    brief = reader.read(text).brief
+    assert (brief.cautions, brief.focus) == ((minded,), ())
+
+
+def test_open_eyes_are_no_class_for_the_eyes(reader):
+    brief = reader.read("yoga for anxious beginners, eyes open, twists").brief
+    assert (brief.focus, brief.without, brief.wanted) == ((), ("eyes closed",), ("twists",))
 
 
 def test_what_one_place_does_is_no_wish_for_nothing_but_it(reader):

@@ -3,11 +3,13 @@
 from yewhour.core.promise.grammar import (
     BETWEEN,
     BEYOND,
+    CANNOT,
     FINE,
     HURTING,
     LOCAL,
     MADE,
     MAKES,
+    NOT_DONE,
     NOT_FINE,
     OF_WHOM,
     OUT_OF_BOUNDS,
@@ -28,8 +30,11 @@ def complaint_to(lexicon: Lexicon, tokens: list[Token], end: int) -> int:
     behind = _behind(tokens, end)
     if behind == len(tokens):
         return end
-    if behind > end and behind + 1 == len(tokens) and tokens[behind].plain in NOT_FINE:
-        return behind + 1  # "my wrists are fine but my knees are not"
+    if tokens[behind].plain in NOT_FINE and (behind > end or tokens[behind].plain.endswith("nt")):
+        if behind + 1 == len(tokens):
+            return behind + 1  # "my wrists are fine but my knees are not"
+        if unwell := _not_done(tokens, behind):
+            return unwell
     sore = lexicon.contexts.get((tokens[behind].plain,)) == "mind"
     if behind == end:  # "left knee bad", but not "wrists, bad back" without its comma
         return end + 1 if sore and end + 1 == len(tokens) else end
@@ -68,6 +73,8 @@ def hurting_to(tokens: list[Token], end: int) -> int:
     behind = at = end
     while at < len(tokens) and tokens[at].plain in WHERE_DONE | BETWEEN:
         at += 1
+    if at < len(tokens) and tokens[at].plain in NOT_FINE | CANNOT and (until := _not_done(tokens, at)):
+        return until
     if at < len(tokens) and tokens[at].plain in HURTING | BEYOND | MAKES:
         behind = at
     if behind == len(tokens):
@@ -78,6 +85,15 @@ def hurting_to(tokens: list[Token], end: int) -> int:
     if makes and WORSENED in after and SOMEBODY.issuperset(after[: after.index(WORSENED)]):
         return behind + 2 + after.index(WORSENED)  # "heat makes me worse": nothing else is told
     return behind + 1 if plain in HURTING or beyond or makes else end
+
+
+def _not_done(tokens: list[Token], at: int) -> int:
+    """Where it ends that something is not well, or not to be done, behind a `not` at a place: `not an
+    option`, `don't feel good`; 0 where it says something else."""
+    at += 1
+    while at < len(tokens) and (tokens[at].plain in BETWEEN or tokens[at].plain == "an"):
+        at += 1
+    return at + 1 if at < len(tokens) and tokens[at].plain in NOT_DONE else 0
 
 
 def fine_to(tokens: list[Token], end: int, alone: bool) -> int:

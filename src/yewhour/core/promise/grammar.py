@@ -79,12 +79,20 @@ BEYOND = frozenset(
 )  # fmt: skip
 OUT_OF_BOUNDS = frozenset(("bad", "impossible", "unsafe", "agony", "forbidden", "out"))  # "heat bad"
 # What may stand behind what is done, before what it does: "sitting on the floor for long hurts".
-WHERE_DONE = frozenset(("on", "the", "floor", "for", "too", "long", "down", "much", "while", "up"))
+WHERE_DONE = frozenset(
+    ("on", "the", "floor", "for", "too", "long", "down", "much", "while", "up", "do", "does")
+)
 WORSENED = "worse"  # "heat makes me worse", and whom or what it makes so
 SOMEBODY = frozenset(("me", "it", "her", "him", "them", "thing", "this", "that", "much", "a", "lot"))
 WELL = frozenset(("fine", "ok", "okay", "alright", "healthy"))  # said by themselves: "wrists ok"
 FINE = WELL | {"good", "great"}  # "my wrists are fine"
-NOT_FINE = frozenset(("not", "arent", "isnt"))  # "... but my knees are not"
+# "kneeling is not possible for me", "twists don't suit me": what is not so of what is left out then.
+NOT_DONE = frozenset(
+    ("possible", "option", "ok", "okay", "good", "great", "fine", "comfortable", "easy", "allowed", "safe",
+     "nice", "doable", "work", "suit", "agree", "advisable", "recommended", "permitted", "right",
+     "happy", "strong")
+)  # fmt: skip
+NOT_FINE = frozenset(("not", "arent", "isnt", "never"))  # "... but my knees are not"
 # What a complaint that sits somewhere ends with: behind it a part of the body is where it sits.
 LOCAL = ("itis", "oedema", "edema", "eczema", "neuropathy", "sprain", "strain", "tear", "arthrosis")
 RECOVERING = frozenset(("recovery", "rehab", "rehabilitation", "aftercare"))  # from what stands before it

@@ -69,7 +69,9 @@ _HAS = re.compile(
     re.IGNORECASE,
 )
 _NOBODY = re.compile(
-    r"(?:some|any)(?:one|body)(?: who)?|(?:people|those|a person|the ones) who", re.IGNORECASE
+    r"(?:some|any)(?:one|body)(?: (?:who|on|in|with|after))?"
+    r"|(?:people|those|a person|the ones) (?:who|on|in|with|after)",
+    re.IGNORECASE,
 )
 _A_CLASS = re.compile(
     r"\b(?:class(?:es)?|lesson|session|practi[cs]e|routine|sequence|workout|stretch\w*|exercises?|move(?:ment)?s?)\b",
