@@ -300,6 +300,8 @@ def test_each_part_of_it(text, field, value, reader):
         ("gentle, lying face down is not possible for me", "front"),
         ("yoga, kneeling isn't an option", "kneeling"),
         ("yoga, planks do not work for me", "planks"),
+        ("yoga, hands and knees is ok, lying on the belly isn't", "front"),
+        ("yoga 25, standing only for short, tired legs", "standing"),
     ],
 )
 def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):
@@ -321,6 +323,27 @@ def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):
 def test_a_part_that_is_not_well_is_minded_and_never_worked(text, minded, reader):
     brief = reader.read(text).brief
     assert (brief.cautions, brief.focus) == ((minded,), ())
+
+
+def test_what_may_be_done_is_not_left_out_with_what_may_not(reader):
+    for text in (
+        "hatha 30 no twists but backbends are fine",
+        "pilates, no twists please, planks ok",
+        "no twists, kneeling is okay",
+    ):
+        read = reader.read(text)
+        assert (read.brief.without, read.brief.wanted) == (("twists",), ()), text
+        assert not any(wish.asks for wish in read.wishes), text
+
+
+def test_that_nothing_of_something_is_fine_is_still_nothing_of_it(reader):
+    assert reader.read("30 min, no kneeling is fine").brief.without == ("kneeling",)
+
+
+def test_what_is_left_out_because_of_a_part_minds_the_part(reader):
+    read = reader.read("30 min, no down dog because wrist").brief
+    assert (read.without, read.cautions, read.focus) == (("downward-dog",), ("wrists",), ())
+    assert reader.read("no inversions because I want hips").brief.cautions == ()
 
 
 def test_open_eyes_are_no_class_for_the_eyes(reader):

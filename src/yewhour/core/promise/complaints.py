@@ -1,10 +1,11 @@
 """Where a complaint ends: of a part of the body, or of something that is done."""
 
+from collections.abc import Container
+
 from yewhour.core.promise.grammar import (
     BETWEEN,
     BEYOND,
     CANNOT,
-    FINE,
     HURTING,
     LOCAL,
     MADE,
@@ -73,6 +74,8 @@ def hurting_to(tokens: list[Token], end: int) -> int:
     behind = at = end
     while at < len(tokens) and tokens[at].plain in WHERE_DONE | BETWEEN:
         at += 1
+    if at + 1 == len(tokens) and tokens[at].plain in NOT_FINE:
+        return at + 1  # "kneeling is ok, lying on the belly isn't"
     if at < len(tokens) and tokens[at].plain in NOT_FINE | CANNOT and (until := _not_done(tokens, at)):
         return until
     if at < len(tokens) and tokens[at].plain in HURTING | BEYOND | MAKES:
@@ -96,14 +99,15 @@ def _not_done(tokens: list[Token], at: int) -> int:
     return at + 1 if at < len(tokens) and tokens[at].plain in NOT_DONE else 0
 
 
-def fine_to(tokens: list[Token], end: int, alone: bool) -> int:
-    """Where it ends that a part of the body is said to be well, `wrists are fine`; `end` where not.
+def fine_to(tokens: list[Token], end: int, words: Container[str], alone: bool) -> int:
+    """Where it ends that a part of the body, or what is done, is said to be well, `wrists are fine`; `end`
+    where not.
 
-    alone: nothing stands before it, where it may be said in two words: `no planks, wrists ok`.
+    words: what it may be said to be. alone: it may be said in two words: `no planks, wrists ok`.
     """
     behind = _behind(tokens, end)
     said = end < behind or (alone and end + 1 == len(tokens) and tokens[end].plain in WELL)
-    return behind + 1 if said and behind < len(tokens) and tokens[behind].plain in FINE else end
+    return behind + 1 if said and behind < len(tokens) and tokens[behind].plain in words else end
 
 
 def _behind(tokens: list[Token], end: int) -> int:

@@ -26,15 +26,18 @@ from yewhour.core.promise.grammar import (
     ENDS,
     EVERY_DAY,
     FEELS,
+    FINE,
     FREE,
     GOES_ON,
     LEAVES,
+    OF_WHOM,
     PERSONS,
     PREPARED,
     READS,
     REASONS,
     RECOVERING,
     STRICT,
+    WELL,
     WHEN,
     WORSE,
     Context,
@@ -144,14 +147,24 @@ class PromiseReader:
             text = f"{text[: found.start()]}, {' '.join(rest)}"
         numbered, text = self.numbers.read(text)
         yield from numbered
+        left_out = False  # where a reason follows, it is minded: "no planks because of my wrist"
         for part in REASONS.split(AT_HAND.sub(" ", text).replace("|", ",")):
-            context: Context = ""
+            context: Context = "mind" if left_out and self._is_of_body(part) else ""
             for piece in BREAKS.split(part):
                 soft, context = context, ""
                 for wish, after in self._piece(piece, soft):
                     # "with sore knees, chair": what people have is no list of what lies at hand
                     context = "" if (wish.kind, after) == ("condition", "with") else after
+                    left_out = left_out or after == "without"
                     yield wish
+
+    def _is_of_body(self, text: str) -> bool:
+        """Whether what a reason begins with is a part of the body: `(because) of my wrist`."""
+        tokens, at = tokens_of(text), 0
+        while at < len(tokens) and tokens[at].plain in OF_WHOM | {"of"}:
+            at += 1
+        phrases = (tuple(one.plain for one in tokens[at:to]) for to in range(at + 1, at + LONGEST))
+        return any("part" in self.lexicon.phrases.get(phrase, {}) for phrase in phrases)
 
     # --- one piece between two stops ------------------------------------------------------------------------
 
@@ -218,7 +231,9 @@ class PromiseReader:
             kind, key, length, typed_as = read
             meant = self.lexicon.phrases.get(tuple(token.plain for token in tokens[at : at + length]), {})
             of_body = kind in _BODILY | {"condition"} or (soft in STRICT and bool(meant.keys() & _BODILY))
-            if of_body and (well := fine_to(tokens, at + length, at == 0)) > at + length:
+            done = kind in ("group", "movement") or (kind == "everyday" and "group" in meant)
+            fine = FINE if of_body else WELL if done and (fed or context not in STRICT) else ()
+            if fine and (well := fine_to(tokens, at + length, fine, at == 0 or done)) > at + length:
                 at = well  # what is well asks for nothing
                 continue
             if fed and context in STRICT and kind in ENDS:
@@ -244,7 +259,6 @@ class PromiseReader:
             first = at - (everyday is not None and at > 0 and tokens[at - 1].plain in leads)
             said = text[tokens[first].start : tokens[end - 1].end]
             in_list = soft if soft and kind in GOES_ON[soft] else ""
-            done = kind in ("group", "movement") or (kind == "everyday" and "group" in meant)
             hurting = hurting_to(tokens, end) if done else end
             if hurting > end and context not in STRICT:  # "kneeling hurts"
                 kind, key = ("group", meant["group"]) if "group" in meant else (kind, key)
