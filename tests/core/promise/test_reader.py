@@ -300,6 +300,7 @@ def test_each_part_of_it(text, field, value, reader):
         ("gentle, lying face down is not possible for me", "front"),
         ("yoga, kneeling isn't an option", "kneeling"),
         ("yoga, planks do not work for me", "planks"),
+        ("yoga 30, my wrists can't take weight", "hands"),
         ("yoga, hands and knees is ok, lying on the belly isn't", "front"),
         ("yoga 25, standing only for short, tired legs", "standing"),
     ],
@@ -318,6 +319,7 @@ def test_a_prohibition_is_never_turned_into_a_wish(text, left_out, reader):
         ("yoga, my shoulder isn't right", "shoulders"),
         ("pilates, I get cramps in my feet", "ankles"),
         ("yoga, bad left foot", "ankles"),
+        ("yoga, raising my arms hurts", "shoulders"),
     ],
 )
 def test_a_part_that_is_not_well_is_minded_and_never_worked(text, minded, reader):
