@@ -348,6 +348,22 @@ def test_what_is_left_out_because_of_a_part_minds_the_part(reader):
     assert reader.read("no inversions because I want hips").brief.cautions == ()
 
 
+@pytest.mark.parametrize(
+    ("text", "minded", "wanted"),
+    [
+        ("twists for painful backs, 20 min", "low-back", "twists"),
+        ("kneeling for bad knees, 20 min", "knees", "kneeling"),
+    ],
+)
+def test_what_is_for_who_is_sore_is_not_what_hurts(text, minded, wanted, reader):
+    brief = reader.read(text).brief
+    assert (brief.cautions, brief.wanted, brief.without) == ((minded,), (wanted,), ())
+
+
+def test_a_sore_part_that_is_called_fine_is_minded_all_the_same(reader):
+    assert reader.read("yoga 20 min, bad knees are fine").brief.cautions == ("knees",)
+
+
 def test_open_eyes_are_no_class_for_the_eyes(reader):
     brief = reader.read("yoga for anxious beginners, eyes open, twists").brief
     assert (brief.focus, brief.without, brief.wanted) == ((), ("eyes closed",), ("twists",))

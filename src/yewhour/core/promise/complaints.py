@@ -17,7 +17,6 @@ from yewhour.core.promise.grammar import (
     SIDES,
     SOMEBODY,
     WELL,
-    WHERE_DONE,
     WORSENED,
 )
 from yewhour.core.promise.vocabulary import LONGEST, Lexicon, Token
@@ -71,23 +70,19 @@ def seat_of(lexicon: Lexicon, tokens: list[Token], end: int) -> tuple[int, str]:
 def hurting_to(tokens: list[Token], end: int) -> int:
     """Where it ends that something hurts, or can't be: `kneeling hurts`, `twists are hard`, `standing makes
     (her dizzy)`."""
-    behind = at = end
-    while at < len(tokens) and tokens[at].plain in WHERE_DONE | BETWEEN:
-        at += 1
-    if at + 1 == len(tokens) and tokens[at].plain in NOT_FINE:
-        return at + 1  # "kneeling is ok, lying on the belly isn't"
-    if at < len(tokens) and tokens[at].plain in NOT_FINE | CANNOT and (until := _not_done(tokens, at)):
-        return until
-    if at < len(tokens) and tokens[at].plain in HURTING | BEYOND | MAKES:
-        behind = at
-    if behind == len(tokens):
+    at = _behind(tokens, end)
+    if at == len(tokens):
         return end
-    plain, after = tokens[behind].plain, [token.plain for token in tokens[behind + 1 :]]
-    beyond = plain in BEYOND and (behind > end or (plain in OUT_OF_BOUNDS and not after))
+    plain, after = tokens[at].plain, [token.plain for token in tokens[at + 1 :]]
+    if plain in NOT_FINE and not after:
+        return at + 1  # "kneeling is ok, lying on the belly isn't"
+    if plain in NOT_FINE | CANNOT and (until := _not_done(tokens, at)):
+        return until
+    beyond = plain in BEYOND and (at > end or (plain in OUT_OF_BOUNDS and not after))
     makes = plain in MAKES and bool(MADE & set(after))
     if makes and WORSENED in after and SOMEBODY.issuperset(after[: after.index(WORSENED)]):
-        return behind + 2 + after.index(WORSENED)  # "heat makes me worse": nothing else is told
-    return behind + 1 if plain in HURTING or beyond or makes else end
+        return at + 2 + after.index(WORSENED)  # "heat makes me worse": nothing else is told
+    return at + 1 if plain in HURTING or beyond or makes else end
 
 
 def _not_done(tokens: list[Token], at: int) -> int:

@@ -53,7 +53,8 @@ AT_HAND = re.compile(
 # What may stand between a part of the body and its complaint: "my knees are rubbish".
 BETWEEN = frozenset(
     ("is", "are", "feel", "feels", "get", "gets", "a", "bit", "really", "very", "quite", "so", "too",
-     "always", "in", "still", "now", "has", "have", "been", "was", "were", "go", "goes", "going")
+     "always", "in", "still", "now", "has", "have", "been", "was", "were", "go", "goes", "going", "do",
+     "does")
 )  # fmt: skip
 # What stands between a complaint and where it is worse: "dizzy when lying flat", "sore knees in pigeon".
 WHEN = frozenset(("when", "whenever", "while", "if"))
@@ -78,10 +79,6 @@ BEYOND = frozenset(
      "forbidden", "beyond", "problem")
 )  # fmt: skip
 OUT_OF_BOUNDS = frozenset(("bad", "impossible", "unsafe", "agony", "forbidden", "out"))  # "heat bad"
-# What may stand behind what is done, before what it does: "sitting on the floor for long hurts".
-WHERE_DONE = frozenset(
-    ("on", "the", "floor", "for", "too", "long", "down", "much", "while", "up", "do", "does")
-)
 WORSENED = "worse"  # "heat makes me worse", and whom or what it makes so
 SOMEBODY = frozenset(("me", "it", "her", "him", "them", "thing", "this", "that", "much", "a", "lot"))
 WELL = frozenset(("fine", "ok", "okay", "alright", "healthy"))  # said by themselves: "wrists ok"

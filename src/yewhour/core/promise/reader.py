@@ -230,9 +230,10 @@ class PromiseReader:
             read = (prepared and self._read(tokens, at, "towards", "", True)) or read
             kind, key, length, typed_as = read
             meant = self.lexicon.phrases.get(tuple(token.plain for token in tokens[at : at + length]), {})
-            of_body = kind in _BODILY | {"condition"} or (soft in STRICT and bool(meant.keys() & _BODILY))
+            of_body = kind in _BODILY or (soft in STRICT and bool(meant.keys() & _BODILY))
             done = kind in ("group", "movement") or (kind == "everyday" and "group" in meant)
-            fine = FINE if of_body else WELL if done and (fed or context not in STRICT) else ()
+            told = fed or context not in STRICT  # "bad knees are fine" and "no kneeling is fine" are not so
+            fine = FINE if told and of_body else WELL if told and done else ()
             if fine and (well := fine_to(tokens, at + length, fine, at == 0 or done)) > at + length:
                 at = well  # what is well asks for nothing
                 continue
