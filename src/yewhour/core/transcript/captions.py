@@ -55,7 +55,8 @@ def read_captions(content: bytes, where: str = "", lasts_s: float = 0.0) -> Tran
     if not pieces:
         raise Problem(
             "There is no time in these captions.", where,
-            "Give SubRip, WebVTT, or text with times in square brackets, as [1:05].",
+            "Give SubRip, WebVTT, text with times in square brackets, as [1:05], or all that was said: "
+            f"{LEAST_SPOKEN} words or more without times are spread over the recording.",
         )  # fmt: skip
     if any(later[0] < earlier[0] - 0.5 for earlier, later in pairwise(pieces)):
         messages.append(
