@@ -221,6 +221,14 @@ def test_a_prop_can_make_room_for_what_is_left_out_without_it():
     assert padded.left_out(shipped().library["toe-squat"]) is not None
 
 
+@pytest.mark.parametrize("tag", ["hips", "hip-replacement"])
+def test_nobody_comes_up_over_a_hip_that_is_not_to_turn_in(tag):
+    positions = shipped().room(Brief(cautions=(tag,))).positions(shipped().positions)
+    way = positions.way("on-right long", "seated")
+    assert way.changes
+    assert not any("beside" in change.end for change in way.changes)
+
+
 @pytest.mark.parametrize("tag", sorted(shipped().conditions.conditions))
 def test_the_words_of_a_way_bar_no_way_that_is_nothing_of_what_is_left_out(tag):
     """Who minds straight-leg work may still stretch the legs out to lie down, and is not sent round about."""
