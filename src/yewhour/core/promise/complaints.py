@@ -67,6 +67,15 @@ def seat_of(lexicon: Lexicon, tokens: list[Token], end: int) -> tuple[int, str]:
     return (at, "") if sided else (end, "")
 
 
+def is_of_body(lexicon: Lexicon, tokens: list[Token]) -> bool:
+    """Whether what a reason begins with is a part of the body: `(because) of my wrist`."""
+    at = 0
+    while at < len(tokens) and tokens[at].plain in OF_WHOM | {"of"}:
+        at += 1
+    phrases = (tuple(one.plain for one in tokens[at:to]) for to in range(at + 1, at + LONGEST))
+    return any("part" in lexicon.phrases.get(phrase, {}) for phrase in phrases)
+
+
 def hurting_to(tokens: list[Token], end: int) -> int:
     """Where it ends that something hurts, or can't be: `kneeling hurts`, `twists are hard`, `standing makes
     (her dizzy)`."""

@@ -14,7 +14,7 @@ import msgspec
 
 from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem
-from yewhour.core.promise.complaints import complaint_to, fine_to, hurting_to, seat_of
+from yewhour.core.promise.complaints import complaint_to, fine_to, hurting_to, is_of_body, seat_of
 from yewhour.core.promise.grammar import (
     AND,
     ARTICLES,
@@ -30,7 +30,6 @@ from yewhour.core.promise.grammar import (
     FREE,
     GOES_ON,
     LEAVES,
-    OF_WHOM,
     PERSONS,
     PREPARED,
     READS,
@@ -149,7 +148,7 @@ class PromiseReader:
         yield from numbered
         left_out = False  # where a reason follows, it is minded: "no planks because of my wrist"
         for part in REASONS.split(AT_HAND.sub(" ", text).replace("|", ",")):
-            context: Context = "mind" if left_out and self._is_of_body(part) else ""
+            context: Context = "mind" if left_out and is_of_body(self.lexicon, tokens_of(part)) else ""
             for piece in BREAKS.split(part):
                 soft, context = context, ""
                 for wish, after in self._piece(piece, soft):
@@ -157,14 +156,6 @@ class PromiseReader:
                     context = "" if (wish.kind, after) == ("condition", "with") else after
                     left_out = left_out or after == "without"
                     yield wish
-
-    def _is_of_body(self, text: str) -> bool:
-        """Whether what a reason begins with is a part of the body: `(because) of my wrist`."""
-        tokens, at = tokens_of(text), 0
-        while at < len(tokens) and tokens[at].plain in OF_WHOM | {"of"}:
-            at += 1
-        phrases = (tuple(one.plain for one in tokens[at:to]) for to in range(at + 1, at + LONGEST))
-        return any("part" in self.lexicon.phrases.get(phrase, {}) for phrase in phrases)
 
     # --- one piece between two stops ------------------------------------------------------------------------
 
