@@ -47,7 +47,8 @@ def simulated(solved: SolvedPlan, timed: TimedClass, dice: Random) -> tuple[Take
 
 def _broken_locks(before: Take, after: Take) -> list[str]:
     """Locked numbers that a re-timing changed; what she does to the one that is on is hers."""
-    hers = after.kept | {one.id for one in after.segments if one.use.key in after.kept}
+    steps = {one.use.step.id for one in after.segments if one.use.key in after.kept}
+    hers = after.kept | {one.id for one in after.segments if one.use.step.id in steps}
     ahead = [one for one in before.segments if one.start > after.now and one.id not in hers]
     was = {one.id: one.amount for one in ahead if one.use.step.locked}
     partners = set(after.course.partners.values())

@@ -53,6 +53,8 @@ def _shipped(ready: CachedContent | None, terms: Terms) -> tuple[Library, Blocks
 
 def _with_shipped_cards(library: Library, shipped: Library) -> Library:
     """Her movements with the cards of those they stand for, where she has changed none of their lines."""
+    if library is shipped:  # nothing is hers, and none need be read for it
+        return library
     cards = {
         name: structs.replace(one, card=card)
         for name, one in library.items()
@@ -60,6 +62,10 @@ def _with_shipped_cards(library: Library, shipped: Library) -> Library:
         and (card := shipped[name].card) is not None
     }  # fmt: skip
     return {**library, **cards} if cards else library
+
+
+def _changed(library: Library, shipped: Library) -> frozenset[str]:
+    return frozenset(name for name, one in library.items() if shipped.get(name) is not one)
 
 
 def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Problem]]:
@@ -78,7 +84,7 @@ def load_teaching_data(own: Path | None = None) -> tuple[TeachingData, list[Prob
     problems += hers
     whom = {name: caution.whom for name, caution in terms.cautions.items()}
     blocks, troubles = load_blocks([(own or own_data()) / "blocks"], library, ready_blocks)
-    changed = frozenset(name for name, one in library.items() if shipped.get(name) is not one)
+    changed = frozenset() if library is shipped else _changed(library, shipped)
     words = TeachingData(
         library,
         load_schools(),

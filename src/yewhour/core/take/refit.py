@@ -164,8 +164,9 @@ def _as_given(use: StepUse, given: dict[str, Segment]) -> StepUse:
     first = given.get(use.key)
     if first is None:
         return use
-    if not use.unit:
-        return msgspec.structs.replace(use, fixed=first.length) if use.behaviour.is_phase else use
+    if not use.unit:  # a turn that was hurried over takes its own time again
+        least = 0 if use.behaviour.is_phase else use.fixed
+        return msgspec.structs.replace(use, fixed=max(least, first.length))
     more = use.step.second.more if use.step.second is not None else 0
     amount = max(1, first.amount + more)
     length = max(1, first.length + more * use.unit)

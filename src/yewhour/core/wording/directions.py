@@ -18,12 +18,8 @@ _PATTERNS = {"right": _RIGHT, "left": _LEFT}
 
 def directions(text: str) -> set[str]:
     """The sides a line names: a subset of {"right", "left"}. "upright" and "right angle" are none."""
-    found = set()
-    if _RIGHT.search(text):
-        found.add("right")
-    if _LEFT.search(text):
-        found.add("left")
-    return found
+    small = text.lower()  # most lines have neither word, and a search is slow to say so
+    return {side for side, pattern in _PATTERNS.items() if side in small and pattern.search(text)}
 
 
 def tokenised(text: str, side: str) -> str:
