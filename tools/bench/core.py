@@ -32,7 +32,7 @@ def bench_library() -> None:
     load = times(load_teaching_data)
     against("loading the whole library and its data / a yardstick", load, 1)
     words, _ = load_teaching_data()
-    solve(read_plan(FIRST_DEMO), words)  # NumPy's own start, which the window and the memory are measured with
+    solve(read_plan(FIRST_DEMO), words)  # NumPy's own start is measured elsewhere
     slowest = 0.0, ""
     for path in demo_classes():
         start = time.perf_counter()
