@@ -7,6 +7,7 @@ from yewhour.core.promise.grammar import (
     BEYOND,
     CANNOT,
     HURTING,
+    LEADING,
     LOCAL,
     MADE,
     MAKES,
@@ -14,6 +15,7 @@ from yewhour.core.promise.grammar import (
     NOT_FINE,
     OF_WHOM,
     OUT_OF_BOUNDS,
+    RADIATING,
     SIDES,
     SOMEBODY,
     WELL,
@@ -55,9 +57,9 @@ def seat_of(lexicon: Lexicon, tokens: list[Token], end: int) -> tuple[int, str]:
     where no rule is for that part: `arthritis left knee`, `tendonitis right elbow`. `end`, its own end, where
     it is not told: what a class is about stands behind a side only where that is the complaint's."""
     at = end
-    while at < len(tokens) and tokens[at].plain in OF_WHOM:
+    while at < len(tokens) and tokens[at].plain in OF_WHOM | LEADING:
         at += 1
-    sided = any(one.plain in SIDES for one in tokens[end:at])
+    sided = any(one.plain in SIDES | RADIATING for one in tokens[end:at])
     if not (sided or tokens[end - 1].plain.endswith(LOCAL)):
         return end, ""
     for length in range(min(LONGEST, len(tokens) - at), 0, -1):

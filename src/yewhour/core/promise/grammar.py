@@ -95,6 +95,8 @@ LOCAL = ("itis", "oedema", "edema", "eczema", "neuropathy", "sprain", "strain", 
 RECOVERING = frozenset(("recovery", "rehab", "rehabilitation", "aftercare"))  # from what stands before it
 SIDES = frozenset(("left", "right", "both", "side"))
 OF_WHOM = SIDES | {"my", "her", "his", "their", "the"}
+RADIATING = frozenset(("down", "into"))  # "sciatica down the leg": a side or not, it is the complaint's
+LEADING = RADIATING | {"in", "of", "on"}
 CANNOT = frozenset(("cant", "cannot", "dont", "doesnt", "wont"))
 # Said before whom a class is for; a part of who they are, where more is told: "women over fifty".
 ARTICLES = frozenset(("the", "a", "an", "my", "our"))  # before those a class is for

@@ -26,10 +26,10 @@ _FAR_ALONG = re.compile(
 )
 _AGE = re.compile(
     r"\b(?:(?:(?<!all )over|aged|age|past|above)\s+(?:the age of\s+)?(\d\d)s?|(\d\d)\s*\+"
-    r"|(\d{1,2})(?:\s*(?:-|to)\s*\d{1,2})?[- ]years?[- ]olds?"
+    rf"|({NUMBER})(?:\s*(?:-|to)\s*{NUMBER})?[- ]years?[- ]olds?"
     r"|\b(?:in (?:their|her|his|my|our|the)\s+)(?:early |mid|late )*[- ]?([6-9]0)'?s\b"
     r"|(?:who is|who's|she is|she's|he is|he's|i am|i'm|of|parents?|mum|mom|mother|dad|father|gran\w*"
-    r"|aunt|uncle|lady)(?: is|'s)?\W{1,3}([7-9]\d)\b"
+    r"|aunt|uncle|lady|i'm)(?: is|'s)?\W{1,3}(6[5-9]|[7-9]\d)\b"
     r"(?![\d:'’%]|[ -]*(?:min|m\b|sec|hour|breath|rep|times|weeks?|days?|kg|bpm)))",
     re.IGNORECASE,
 )
@@ -43,7 +43,7 @@ _A_DAY = "|".join(
 _LAST_NUMBER = re.compile(
     rf"(?:(?<!\bclass)|(?<=\w class))(?:(?<!\bweek)(?<!\bday)|{_A_DAY})(?<!\bpart)(?<!\bnumber)"
     r"(?:(?<!\blesson)|(?<=\w lesson))(?<!\bage)(?<!\bkids)(?<!\bchildren)(?<!\baged)"
-    r"(?<!\blevel)(?<!\bgrade)(?<!\byear)(?<!\bgroup)(?<!\bof)(?<!\bto)"
+    r"(?<!\blevel)(?<!\bgrade)(?<!\byear)(?:(?<!\bgroup)|(?<=\w group)(?<!\bage group))(?<!\bof)(?<!\bto)"
     r"(?:(?<!\bover)|(?<=\ball over))(?<!\bunder)(?<!\bfor)"
     r"(?<!\d)\s([5-9]|1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.]|\s(?:no|without)\b)",
     re.IGNORECASE,
@@ -137,7 +137,7 @@ def _long(said: str, seconds: float, state: State = "kept", reason: str = "") ->
 
 def _aged(found: re.Match[str]) -> str:
     """The condition of an age, "" for none."""
-    age = int(next(one for one in found.groups() if one))
+    age = number_of(next(one for one in found.groups() if one))
     if found[3] and age < GROWN:
         return "children" if age < TEEN else "teenagers"
     return "older" if age >= OLD or (age >= OLD - 5 and (found[2] or found[4])) else ""

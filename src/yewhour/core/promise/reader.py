@@ -147,11 +147,13 @@ class PromiseReader:
         numbered, text = self.numbers.read(text)
         yield from numbered
         left_out = False  # where a reason follows, it is minded: "no planks because of my wrist"
-        for part in REASONS.split(AT_HAND.sub(" ", text).replace("|", ",")):
+        for number, part in enumerate(REASONS.split(AT_HAND.sub(" ", text).replace("|", ","))):
             context: Context = "mind" if left_out and is_of_body(self.lexicon, tokens_of(part)) else ""
-            for piece in BREAKS.split(part):
+            for place, piece in enumerate(BREAKS.split(part)):
                 soft, context = context, ""
                 for wish, after in self._piece(piece, soft):
+                    if number and not place and wish.is_aside:
+                        continue  # "standing only because the floor is wet"
                     # "with sore knees, chair": what people have is no list of what lies at hand
                     context = "" if (wish.kind, after) == ("condition", "with") else after
                     left_out = left_out or after == "without"
@@ -202,7 +204,8 @@ class PromiseReader:
                 alone = at == first + 1 and not tokens[first].plain.endswith("s")
                 hers = context == "for" and alone and first > 0 and tokens[first - 1].plain in ("my", "our")
                 named = first - hers
-                if context == "for":  # "tall people", "people who knit"
+                if context == "for":  # "tall people", "people who knit", "the whole office"
+                    named -= tokens[first].plain in ("whole", "entire") and tokens[first - 1].plain == "the"
                     at += at < len(tokens) and tokens[at].plain in PERSONS
                     led = [one.plain for one in tokens[first - 2 : first]] if first > 1 else []
                     named = first - 2 if led and led[0] in PERSONS and led[1] == "who" else named

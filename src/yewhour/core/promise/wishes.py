@@ -33,6 +33,12 @@ class Wish(msgspec.Struct, frozen=True):
         """Whether it is understood, and waits for a doctor's word."""
         return self.asks and not self.could
 
+    @property
+    def is_aside(self) -> bool:
+        """Whether it asks for nothing where it is said in a reason: `because the floor is wet`."""
+        wanted = self.kind in ("group", "movement", "prop") and not self.key.startswith("-")
+        return wanted or (self.state in ("unmet", "unknown") and not self.asks)
+
 
 CLEARED = "cleared by the doctor"  # as one writes that it may be
 _STATES = {"kept": "kept", "guessed": "kept as", "unmet": "can't be kept", "unknown": "not understood"}
