@@ -1,7 +1,7 @@
 """The grammar of a promise: what each context may be followed by; its stops, numbers and lengths."""
 
 import re
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Any, NamedTuple
 
 from yewhour.core.promise.vocabulary import Kind
@@ -44,6 +44,9 @@ STRICT = ("mind", "without", "after")
 ENDS: frozenset[Kind] = frozenset(("style", "level", "time", "unmet", "everyday"))
 CALLED = re.compile(r"\b(?:called|titled|named)\s+(.+)$", re.IGNORECASE | re.DOTALL)
 BREAKS = re.compile(r"[,;.()!?:]|\s[-\u2013\u2014]\s|\s(?:just|instead)\s")
+SENTENCES = re.compile(
+    r"(?<!\bmin)(?<!\bmins)[.!?]\s+"
+)  # no list goes on over one: "hate pigeon. Love lunges"
 REASONS = re.compile(r"\b(?:because|'cause|cos)\b", re.IGNORECASE)
 AT_HAND = re.compile(
     r"\b(?:(?:at|to)\s+hand|(?:on\s+)?(?:both|each|either)\s+sides?"
@@ -52,8 +55,8 @@ AT_HAND = re.compile(
 )
 # What may stand between a part of the body and its complaint: "my knees are rubbish".
 BETWEEN = frozenset(
-    ("is", "are", "feel", "feels", "get", "gets", "a", "bit", "really", "very", "quite", "so", "too",
-     "always", "in", "still", "now", "has", "have", "been", "was", "were", "go", "goes", "going", "do",
+    ("is", "are", "the", "that", "which", "feel", "feels", "get", "gets", "a", "bit", "really", "very",
+     "quite", "so", "too", "always", "in", "still", "now", "has", "have", "been", "was", "were", "go", "goes", "going", "do",
      "does")
 )  # fmt: skip
 # What stands between a complaint and where it is worse: "dizzy when lying flat", "sore knees in pigeon".
@@ -146,6 +149,13 @@ LENGTHS = tuple(
         r"\b(?P<clock>\d{1,2}:\d\d)\b",
     )
 )
+
+
+def pieces_of(text: str) -> Iterator[tuple[bool, str]]:
+    """The pieces between the stops of a text, and whether each begins a sentence."""
+    for sentence in SENTENCES.split(text):
+        for place, piece in enumerate(BREAKS.split(sentence)):
+            yield place == 0, piece
 
 
 def is_number(word: str) -> bool:

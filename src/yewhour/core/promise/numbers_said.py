@@ -27,7 +27,7 @@ _FAR_ALONG = re.compile(
 _AGE = re.compile(
     r"\b(?:(?:(?<!all )over|aged|age|past|above)\s+(?:the age of\s+)?(\d\d)s?|(\d\d)\s*\+"
     rf"|({NUMBER})(?:\s*(?:-|to)\s*{NUMBER})?[- ]years?[- ]olds?"
-    r"|\b(?:in (?:their|her|his|my|our|the)\s+)(?:early |mid|late )*[- ]?([6-9]0)'?s\b"
+    r"|\b(?:in (?:their|her|his|my|our|the)|for)\s+(?:early |mid|late )*[- ]?([6-9]0)'?s\b"
     r"|(?:who is|who's|she is|she's|he is|he's|i am|i'm|of|parents?|mum|mom|mother|dad|father|gran\w*"
     r"|aunt|uncle|lady|i'm)(?: is|'s)?\W{1,3}(6[5-9]|[7-9]\d)\b"
     r"(?![\d:'’%]|[ -]*(?:min|m\b|sec|hour|breath|rep|times|weeks?|days?|kg|bpm)))",
@@ -45,13 +45,13 @@ _LAST_NUMBER = re.compile(
     r"(?:(?<!\blesson)|(?<=\w lesson))(?<!\bage)(?<!\bkids)(?<!\bchildren)(?<!\baged)"
     r"(?<!\blevel)(?<!\bgrade)(?<!\byear)(?:(?<!\bgroup)|(?<=\w group)(?<!\bage group))(?<!\bof)(?<!\bto)"
     r"(?:(?<!\bover)|(?<=\ball over))(?<!\bunder)(?<!\bfor)"
-    r"(?<!\d)\s([5-9]|1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.]|\s(?:no|without)\b)",
+    r"(?<!\d)\s([5-9]|1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.(!?]|\s(?:no|without)\b)",
     re.IGNORECASE,
 )
 # "flow 40 to crow", "hatha 30 shoulders": in between, and nothing of which there are so many.
 _NUMBER_BETWEEN = re.compile(
     r"(?:^|(?<!\w)(?!(?:week|part|day|number|lesson|age|aged|over|under|for|of|class|past|above|turning)\b)"
-    r"[a-z][\w'-]*\s+|[,;]\s*)([1-9][05])(?=\s+(?!(?:people|persons?|women|men|kids|children|students|clients|pupils|members"
+    r"[a-z][\w'-]*\s+|[,;(]\s*|[.!?)]\s+)([1-9][05])(?=\s+(?!(?:people|persons?|women|men|kids|children|students|clients|pupils|members"
     r"|participants|ladies|teenagers|breaths?|reps?|rounds?|times|x|percent|degrees|sun|squats|somethings?|years?"
     r"|weeks?|days?|months?|kg|plus|yo|and|or|of|to \d)\b)[a-z])",
     re.IGNORECASE,

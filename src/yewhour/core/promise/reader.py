@@ -41,6 +41,7 @@ from yewhour.core.promise.grammar import (
     WORSE,
     Context,
     is_number,
+    pieces_of,
 )
 from yewhour.core.promise.lately import asked_about, cleared_in
 from yewhour.core.promise.meanings import Meanings
@@ -149,8 +150,8 @@ class PromiseReader:
         left_out = False  # where a reason follows, it is minded: "no planks because of my wrist"
         for number, part in enumerate(REASONS.split(AT_HAND.sub(" ", text).replace("|", ","))):
             context: Context = "mind" if left_out and is_of_body(self.lexicon, tokens_of(part)) else ""
-            for place, piece in enumerate(BREAKS.split(part)):
-                soft, context = context, ""
+            for place, (begins, piece) in enumerate(pieces_of(part)):
+                soft, context = "" if begins and place else context, ""
                 for wish, after in self._piece(piece, soft):
                     if number and not place and wish.is_aside:
                         continue  # "standing only because the floor is wet"
@@ -382,6 +383,7 @@ class PromiseReader:
             if meant is not None:
                 until = complaint_to(self.lexicon, tokens, at + length)
                 sore = until > at + length and "area" in meant and not meant.keys() & {"part", "condition"}
+                sore = sore and tokens[until - 2].plain != "the"  # "hamstrings are the problem": about them
                 return until if sore else 0
         return 0
 
