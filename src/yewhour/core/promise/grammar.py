@@ -56,8 +56,8 @@ AT_HAND = re.compile(
 # What may stand between a part of the body and its complaint: "my knees are rubbish".
 BETWEEN = frozenset(
     ("is", "are", "the", "that", "which", "feel", "feels", "get", "gets", "a", "bit", "really", "very",
-     "quite", "so", "too", "always", "in", "still", "now", "has", "have", "been", "was", "were", "go", "goes", "going", "do",
-     "does")
+     "quite", "so", "too", "always", "in", "still", "now", "has", "have", "been", "was", "were",
+     "go", "goes", "going", "do", "does")
 )  # fmt: skip
 # What stands between a complaint and where it is worse: "dizzy when lying flat", "sore knees in pigeon".
 WHEN = frozenset(("when", "whenever", "while", "if"))
