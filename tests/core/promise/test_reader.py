@@ -1120,6 +1120,16 @@ def test_what_is_broken_now_is_for_a_doctor_first(reader, text, asks):
         ("shoulder hurts when I lie on my side, hatha 30", "without", ("side",)),
         ("stretch 12 minutes standing", "without", ("anything but standing",)),
         ("tight IT band 15", "title", "Outer hips"),
+        ("knee replacement 6 months ago, want to kneel less, 25", "without", ("kneeling",)),
+        ("I have MS and get hot easily, 25", "without", ("heat",)),
+        ("after stroke right side weak chair 20", "style", "chair-balance"),
+        ("can't breathe through my nose, 20 slow", "cautions", ("asthma",)),
+        ("boys football under 12, 15 mins", "cautions", ("children",)),
+        ("u14 girls hockey, 20 min", "cautions", ("teenagers",)),
+        ("under 12 minutes, hatha", "cautions", ()),
+        ("yin for kidneys and bladder meridian 45", "audience", ""),
+        ("eye strain from screens, 7 minutes", "title", "Eyes"),
+        ("writer's block 10", "props", ()),
     ],
 )
 def test_what_a_neighbour_says_in_passing(reader, text, field, value):

@@ -108,7 +108,7 @@ PERSONS = frozenset(
     ("woman", "women", "man", "men", "lady", "ladies", "people", "adult", "folk", "guy", "mum", "dad",
      "friend")
 )  # fmt: skip
-FREE = "free"  # "twist-free": without
+FREE = frozenset(("free", "les", "less", "fewer"))  # "twist-free", "I want to kneel less": without
 PREPARED = "prep"  # "crow prep": towards it
 AND = frozenset(("and", "or", "&", "nor"))
 

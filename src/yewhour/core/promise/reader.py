@@ -235,7 +235,7 @@ class PromiseReader:
             if fed and context in STRICT and kind in ENDS:
                 context = soft = ""
             end = at + length
-            free = kind == "group" and end < len(tokens) and tokens[end].plain == FREE
+            free = kind == "group" and end < len(tokens) and tokens[end].plain in FREE
             if free:
                 end += 1
             elif prepared and kind == "movement":
@@ -332,7 +332,7 @@ class PromiseReader:
             if meant is None or (length == 1 and self._of_a_part(tokens, at, meant, context)):
                 continue
             after = tokens[at + length].plain if at + length < len(tokens) else ""
-            if after == FREE and "group" in meant:
+            if after in FREE and "group" in meant:
                 return "group", meant["group"], length, None
             cannot = after in CANNOT  # "my knees can't kneel"
             if (cannot or complaint_to(self.lexicon, tokens, at + length) > at + length) and (

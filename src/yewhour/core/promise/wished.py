@@ -35,7 +35,10 @@ _WHERE = re.compile(r"\s(?:who|at|on|in|with|from|for|over|under|past)\b.*")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
 _PILED = ("pillows", "cushions", "sofa cushions")  # of which a bolster is made at home
-_MANY = {"foot": "feet", "calf": "calves", "it band": "outer hips"}
+_MANY = {
+    "foot": "feet", "calf": "calves", "it band": "outer hips", "eye strain": "eyes",
+    "eye strain from screens": "eyes",
+}  # fmt: skip
 TITLED = 44  # letters of a title that those who may be there have at most
 LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
