@@ -300,3 +300,14 @@ def test_what_is_said_in_between_has_not_been_said_already():
     added = [line.text for line in codes["quiet-count"].edit.say]
     assert added
     assert not said & {*added}
+
+
+def test_what_is_said_in_between_is_the_movement_s_own_as_long_as_there_is_any():
+    codes, _ = look(SPEAKS["quiet-count"][0])
+    card = shipped().library["chest-lift"].card
+    assert {line.text for line in codes["quiet-count"].edit.say} <= {text for _, text in card.lines()}
+
+
+def test_a_movement_that_is_left_out_is_told_by_its_name():
+    codes, _ = found(Step(movement="camel"), WARM, without=("camel",))
+    assert "in a class without Camel" in codes["left-out"].message

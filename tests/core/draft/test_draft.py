@@ -362,3 +362,8 @@ def test_who_can_not_kneel_to_get_up_again_has_a_class_that_does_not_ask_it(prom
     groups = shipped().conditions.groups
     assert not {*done} & {*groups["kneeling"].movements}
     assert len(done) > 4
+
+
+def test_a_class_arrives_first():
+    plan = draft_class(DraftRequest(HIPS), shipped(), MODEL).plan
+    assert (plan.sections[0].title, plan.sections[0].role) == ("Arrive", "arrive")

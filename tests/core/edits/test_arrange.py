@@ -44,7 +44,7 @@ from yewhour.core.plan.places import (  # fmt: skip
     outermost,
     place_of,
 )
-from yewhour.core.plan.plan import Plan, steps_of
+from yewhour.core.plan.plan import Plan, Section, steps_of
 from yewhour.core.problem import Problem
 from yewhour.core.timing.unfold import unfold
 
@@ -376,3 +376,18 @@ def test_no_act_on_the_order_loses_a_movement_or_a_side(nodes, data):
     assert set(before) == set(now)
     if act != "pasted":
         assert Counter(movements(changed)) == Counter(movements(plan))
+
+
+def test_what_has_no_sides_is_copied_out_of_a_pair_as_it_is():
+    plan = plan_of(Pair(body=(Step(movement="low-lunge"), Step(movement="child"))))
+    library = shipped().library
+    lunge, child = (copies(plan, ids(plan, name), library) for name in ("low-lunge", "child"))
+    assert isinstance(lunge[0], Pair)
+    assert child == (Step(movement="child"),)
+
+
+def test_in_a_class_of_nothing_but_its_end_the_next_goes_to_the_last_part():
+    parts = tuple(Section(title=one, role=one, body=(Step(movement="child"),)) for one in ("rest", "close"))
+    assert end_of(Plan(sections=parts)) == NodePlace(SectionBody(1), 1)
+    work = Section(title="Work", role="work", body=())
+    assert end_of(Plan(sections=(work, *parts))) == NodePlace(SectionBody(0), 0)

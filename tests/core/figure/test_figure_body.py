@@ -119,3 +119,29 @@ def test_a_drawing_fills_its_box_and_stands_in_the_box_it_is_put_in(figure):
     assert all(10 - 1e-6 <= x <= 70 + 1e-6 and 20 - 1e-6 <= y <= 60 + 1e-6 for x, y in inside)
     low = max(y for _, y in inside) - min(y for _, y in inside)
     assert low <= 40 * max(1.0, (top - bottom) / max(LEAST_HIGH, top - bottom)) + 1e-6
+
+
+def test_from_the_front_hips_stand_beside_the_seat_and_from_the_side_they_are_it():
+    front, side = (stance(read_figure(f"{view}trunk 90, on feet")) for view in ("front, ", ""))
+    assert front["hip"][0] > front["seat"][0] > front["farhip"][0]
+    assert side["hip"] == side["farhip"] == side["seat"]
+
+
+def widths(shapes, what):
+    return [
+        max(math.dist(one, other) for one in shape.corners for other in shape.corners)
+        for shape in shapes
+        if shape.what == what
+    ]
+
+
+def test_what_is_further_off_is_thinner():
+    shapes = drawing_of(read_figure("trunk 90, arm 40, farhip 20, on feet")).shapes
+    assert max(widths(shapes, "far")) < max(widths(shapes, "near"))
+
+
+def test_a_strap_is_a_line_from_the_hand_to_the_foot():
+    figure = read_figure("trunk 180, hip 90, arm 90, on seat back shoulders, strap hand toe")
+    (strap,) = [one for one in drawing_of(figure).shapes if one.what == "line"]
+    xs, ys = ([point[axis] for point in strap.corners] for axis in (0, 1))
+    assert min(max(xs) - min(xs), max(ys) - min(ys)) < 0.4

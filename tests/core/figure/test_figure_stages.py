@@ -110,3 +110,9 @@ def test_the_best_is_the_second_or_the_one_that_says_so():
     assert best(()) is None
     assert read_figure(write_figure(told)) == read_figure(write_figure(told), LIFTED)
     assert read_figure(write_figure(told)).best
+
+
+def test_two_limbs_that_go_each_have_their_arrow():
+    four = read_figure("trunk 0, hip 90, knee 90, arm 90, on hand farhand knee farknee foot farfoot")
+    stretched = read_figure("hip 0/90, knee 0/90, arm 180/90, on farhand farknee farfoot", four)
+    assert len(arrow_tips((four, stretched))) == 2

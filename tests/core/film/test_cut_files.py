@@ -5,7 +5,7 @@ import json
 import opentimelineio
 import pytest
 
-from yewhour.core.film.cut_files import CUT_FORMATS, read_cuts
+from yewhour.core.film.cut_files import CUT_FORMATS, ffconcat, read_cuts
 from yewhour.core.film.cut_list import Cut, CutList, Slower
 from yewhour.core.problem import Problem
 
@@ -139,3 +139,8 @@ def test_what_can_not_be_slower_is_told(start_s, end_s, by_s, told):
     value["slower"] = [{"start_s": start_s, "end_s": end_s, "by_s": by_s}]
     with pytest.raises(Problem, match=told):
         read_cuts(json.dumps(value).encode(), 400.0, 0.0)
+
+
+def test_a_list_of_pieces_ends_with_its_last_piece():
+    rows = ffconcat(CutList(10.0, (Cut(0.0, 2.0, "before"),), 8.0), "class.mp4", "Class").split("\n")
+    assert rows[-2:] == ["outpoint 10.000", ""]

@@ -4,8 +4,8 @@ import pytest
 
 from tests.conftest import plan_of
 from yewhour.core.pace import Pace
-from yewhour.core.plan.edit import Repeat, SetAmount, SetMost, SlowSection, apply
-from yewhour.core.plan.nodes import Rounds, Step
+from yewhour.core.plan.edit import Repeat, SetAmount, SetMost, SlowSection, apply, words_gone
+from yewhour.core.plan.nodes import Block, LineEdit, Rounds, Step
 
 
 def changed(node, edit, **values):
@@ -39,3 +39,9 @@ def test_a_slower_section_lets_go_only_of_what_was_quicker(own, stays):
     step = changed(step, SlowSection, pace=Pace(breaths_per_min=6.0))
     assert (step.pace is not None) == stays
     assert step.amount == 5
+
+
+def test_the_words_of_a_block_that_stays_are_not_gone():
+    plan = plan_of(Block(name="quiet close", edits=(LineEdit("aim", "rewrite", step="x", text="Mine."),)))
+    assert words_gone(plan, plan) == ()
+    assert words_gone(plan, plan_of()) == ("Mine.",)

@@ -107,3 +107,21 @@ def test_lines_are_listened_for_where_the_recording_has_them():
         assert cue.end - cue.start == was.end - was.start
         late_s = (cue.start - was.start) / 10
         assert late_s == (0 if was.start < 1000 else 60 if was.start < 3400 else 70)
+
+
+def looked_at(kind, seed):
+    timed = demo_maker("bell-ringers").make()
+    said, _ = recording_with(timed, Random(seed), (kind,))
+    back = look_back(timed, None, read_captions(captions(said)))
+    return back.causes[0], review_findings(back, load_looking())[0].message
+
+
+def test_what_is_missing_is_told_from_its_first_to_its_last():
+    cause, message = looked_at("missing", 0)
+    assert (cause.segment, cause.until) == ("n12.5", "n16/into")
+    assert message == "Missing: about a minute and a half, from Cow to Puppy."
+
+
+def test_a_class_that_went_quicker_throughout_is_told_so_and_by_how_much():
+    assert looked_at("pace", 1)[1] == "All of it went 3 % quicker: 43 seconds over the whole class."
+    assert looked_at("pace", 0)[1] == "All of it went 4 % slower: a minute over the whole class."

@@ -10,6 +10,7 @@ from tools.spoken import LATER, SPOKEN, brought, shares, told
 from yewhour.core.outline.reader import read_outline
 from yewhour.core.pipeline import solve
 from yewhour.core.review.listening.free_listener import FreeListener
+from yewhour.core.review.listening.spoken_of import bases_of as done_on
 from yewhour.core.transcript.captions import read_captions
 from yewhour.core.transcript.transcript import Transcript
 from yewhour.state.takes.recordings import brought_from, free_listener
@@ -111,3 +112,9 @@ def test_a_side_that_was_not_heard_is_not_drafted_and_the_length_is_one_that_can
     plan = read_outline(brought.outline, shipped().library)
     solved = solve(plan, shipped())
     assert solved.shortest_s <= plan.brief.target_s <= solved.longest_s
+
+
+def test_what_is_lain_on_one_side_is_done_on_either():
+    library = shipped().library
+    assert done_on(library["clam"]) >= {"on-right", "on-left"}
+    assert not done_on(library["bridge"]) & {"on-right", "on-left"}

@@ -100,3 +100,11 @@ def test_a_pair_holds_the_stages_of_what_it_pairs():
     (pair,) = read_nodes("clam 10x pair left\n  + 3b held\n", shipped().library)
     assert isinstance(pair, Pair)
     assert (pair.lead, len(pair.body)) == ("left", 2)
+
+
+def test_a_stage_is_called_a_little_before_it_comes():
+    timed = made_of(*read_nodes(OUTLINE, shipped().library), REST)
+    stages = [one for one in work(timed) if one.kind in ("hold", "pulses") and one.use.step.done]
+    calls = {c.segment: c.start for c in timed.cues if c.purpose == "call"}
+    assert stages
+    assert all(calls[one.id] <= one.start for one in stages)

@@ -428,3 +428,9 @@ def test_where_the_camera_stood_still_too_nothing_is_lost_and_the_recording_is_b
     assert after.end == after.target
     again = taken("bell-ringers", *stopped, Mark(200.0, "pause"), Mark(210.0, "resume", camera="stopped"))
     assert (again.out, again.now) == (500, 1600)  # two hundred, less the forty of the first time
+
+
+def test_what_she_made_longer_is_hers_whatever_is_fitted_later():
+    first = first_of_a_pair(taken("bell-ringers"))
+    take = taken("bell-ringers", Mark(middle(first), "again"))
+    assert first.id in take.kept
