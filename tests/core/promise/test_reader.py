@@ -1144,6 +1144,12 @@ def test_what_is_broken_now_is_for_a_doctor_first(reader, text, asks):
         ("menstruating, no inversions 25", "cautions", ("period",)),
         ("shoulder dislocates easily, 30 flow", "cautions", ("shoulders",)),
         ("no crazy poses 30", "level", "gentle"),
+        ("alternate nostril 12 for focus", "target_s", 720.0),
+        ("halloween kids 20", "target_s", 1200.0),
+        ("flow for people over 40 with sore feet", "target_s", 1200.0),
+        ("wall only 20", "title", "A class at the wall"),
+        ("neck rolls not wanted, hatha 10", "without", ("head circles",)),
+        ("gentle but not boring 35", "level", "gentle"),
     ],
 )
 def test_what_a_neighbour_says_in_passing(reader, text, field, value):

@@ -90,7 +90,7 @@ FINE = WELL | {"good", "great"}  # "my wrists are fine"
 NOT_DONE = frozenset(
     ("possible", "option", "ok", "okay", "good", "great", "fine", "comfortable", "easy", "allowed", "safe",
      "nice", "doable", "work", "suit", "agree", "advisable", "recommended", "permitted", "right",
-     "happy", "strong")
+     "happy", "strong", "wanted", "welcome", "needed")
 )  # fmt: skip
 NOT_FINE = frozenset(("not", "arent", "isnt", "never"))  # "... but my knees are not"
 # What a complaint that sits somewhere ends with: behind it a part of the body is where it sits.

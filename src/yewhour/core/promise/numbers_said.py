@@ -56,6 +56,14 @@ _NUMBER_BETWEEN = re.compile(
     r"|weeks?|days?|months?|kg|plus|yo|and|or|of|to \d)\b)[a-z])",
     re.IGNORECASE,
 )
+# "alternate nostril 12 for focus", "halloween kids 20": of minutes, whatever it is for, and however old.
+_NUMBER_LED = re.compile(
+    r"(?<!\w)(?!(?:week|part|day|number|lesson|age|aged|over|under|for|of|class|past|above|turning|level|year)\b)"
+    r"[a-z][\w'-]*\s+([5-9]|[1-9]\d)(?=\s+(?:for|with|about|towards)\s+[a-z])",
+    re.IGNORECASE,
+)
+_NUMBER_OF_NO_AGE = re.compile(r"\b(?:kids|children)\s+(1[5-9]|[2-9]\d)\s*(?=$|[,|;.(!?])", re.IGNORECASE)
+_NUMBERS_OF_MINUTES = (_LAST_NUMBER, _NUMBER_BETWEEN, _NUMBER_LED, _NUMBER_OF_NO_AGE)
 _NUMBER_FOR = re.compile(r"\bfor (\d\d)(?=\s+(?:with|who|and|without)\b|\s*(?:$|[,|;.]))", re.IGNORECASE)
 _COUNTED = re.compile(
     r"\b(?:(?:week|class|part|day|number|lesson|session)s? )?(?<![\d.:])(\d{1,9})\b(?![\d.:])", re.I
@@ -106,9 +114,9 @@ class PromiseNumbers:
         if found and (long or int(found[1]) % 5):  # the length is told already, or none is like that
             wishes.append(self._meanings.condition(found[1], "older"))
             text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
-        if found := _BARE_NUMBER.search(text) or (
-            None if long else _LAST_NUMBER.search(text) or _NUMBER_BETWEEN.search(text)
-        ):  # minutes, where none were said; else nobody knows of what
+        unsaid = () if long else _NUMBERS_OF_MINUTES
+        if found := next(filter(None, (one.search(text) for one in (_BARE_NUMBER, *unsaid))), None):
+            # minutes, where none were said; else nobody knows of what
             minutes, why = int(found[1]), "no unit was said; taken for minutes"
             if not long and LEAST_MIN <= minutes <= MOST_MIN:
                 wishes.append(_long(found[1], 60.0 * minutes, "guessed", why))
