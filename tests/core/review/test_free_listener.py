@@ -91,6 +91,12 @@ def test_who_turns_over_lies_on_the_other_side():
 def test_a_side_is_told_by_what_its_own_lines_send_where():
     one = listener()
     assert one.sides.side_of("warrior-two", ["step", "your", "left", "foot", "way", "back"]) == "right"
+    stepped = {
+        ("high-lunge", "big step back with the left foot front knee bent"): "right",
+        ("low-lunge", "step your right foot way back and drop the knee"): "left",
+        ("low-lunge", "your right foot forward back knee down"): "right",
+    }
+    assert {one.sides.side_of(name, text.split()) == side for (name, text), side in stepped.items()} == {True}
     assert one.sides.side_of("figure-four", ["right", "ankle", "over", "the", "left", "knee"]) == "right"
     assert one.sides.side_of("figure-four", ["cross", "that", "one", "over"]) == ""
 
@@ -118,3 +124,14 @@ def test_what_is_lain_on_one_side_is_done_on_either():
     library = shipped().library
     assert done_on(library["clam"]) >= {"on-right", "on-left"}
     assert not done_on(library["bridge"]) & {"on-right", "on-left"}
+
+
+def test_who_lies_down_is_in_no_warrior_whatever_it_sounds_like():
+    said = (
+        b"[0:00] Sit, soles of the feet together, hold your feet, let your knees drop.\n"
+        b"[1:00] Lie down. Knees to the right, arms out wide, look left.\n[1:40] Knees to the left.\n"
+        b"[2:20] And sit up."
+    )
+    found = {one.movement for one in listener().heard(read_captions(said))}
+    assert "lying-twist" in found
+    assert "warrior-two" not in found

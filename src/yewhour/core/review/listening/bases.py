@@ -7,12 +7,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yewhour.core.library.position import PositionGraph, base_of
-from yewhour.core.review.listening.described import WordsOfBase, patterns
+from yewhour.core.review.listening.described import WordsOfBase, in_plain, patterns
 from yewhour.core.review.listening.path import LOST_WAY_S
-from yewhour.core.transcript.transcript import SpeechStretch, plain_words
+from yewhour.core.transcript.transcript import SpeechStretch
 
 CHANGED, WAY_S = 4.0, 0.12  # what a change of base costs, and each second of the way
 TOLD, EARLIER = 1.5, 0.4  # what words tell; and of those that are not the last of their sentence
+PLAINLY = 5.0  # what tells more than that is an instruction, wherever it stands in its sentence
 UNSAID = 2.0  # what a change costs besides where nothing is said of one
 Floats = NDArray[np.float32]
 
@@ -47,7 +48,7 @@ class BaseListener:
         """What the words of each sentence tell of each base: (sentences, bases)."""
         found = np.zeros((len(said), len(self.names)), np.float32)
         for row, talk in enumerate(said):
-            plain = " ".join(plain_words(talk.text))
+            plain = in_plain(talk.text)
             ends = [
                 (match.end(), tells, on)
                 for tells, on, words in self._words
@@ -55,7 +56,7 @@ class BaseListener:
             ]
             last = max((end for end, _, _ in ends), default=0)
             for end, tells, on in ends:
-                weight = TOLD * (tells if end >= last - 12 else tells * EARLIER)
+                weight = TOLD * (tells if end >= last - 12 or tells > PLAINLY else tells * EARLIER)
                 found[row, on] = np.maximum(found[row, on], weight)
         return found
 
@@ -74,9 +75,7 @@ class BaseListener:
         """What a change into each base costs as something is said. told: some of it is of bases."""
         if not told:
             return self._unsaid
-        if not {"on-right", "on-left"} <= {*self.names} or not self._turned.search(
-            " ".join(plain_words(talk.text))
-        ):
+        if not {"on-right", "on-left"} <= {*self.names} or not self._turned.search(in_plain(talk.text)):
             return self._change
         right, left = self.place["on-right"], self.place["on-left"]
         change = self._change.copy()

@@ -9,6 +9,7 @@ from yewhour.core.transcript.transcript import SpeechStretch, plain_words
 
 _SIDE = r"(?:right|left|other|opposite|top|bottom|first|second|one|front|back)"
 _ANY = r"(?:[a-z']+ ){0,8}?"
+_ENDING = re.compile(r"\b((?:for|back|up|down|in|out)ward)s\b")
 GOES_ON_S = 2.5  # of silence that a description goes over, into the next sentence
 
 
@@ -66,7 +67,7 @@ class DescriptionIndex:
 
     def described(self, said: Sequence[SpeechStretch]) -> list[DescribedMovement]:
         """The movements that each sentence describes, or begins to."""
-        plain = [" ".join(plain_words(talk.text)) + " " for talk in said]
+        plain = [in_plain(talk.text) + " " for talk in said]
         found = []
         for number, talk in enumerate(said):
             text = plain[number]
@@ -77,6 +78,11 @@ class DescriptionIndex:
                 if (match := words.search(text)) is not None and match.start() < len(plain[number])
             ]  # fmt: skip
         return found
+
+
+def in_plain(text: str) -> str:
+    """A sentence in plain words, as patterns are written: `left foot forward`, whoever says `forwards`."""
+    return _ENDING.sub(r"\1", " ".join(plain_words(text)))
 
 
 def patterns(say: Sequence[str]) -> re.Pattern[str]:

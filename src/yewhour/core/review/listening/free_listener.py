@@ -17,7 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from yewhour.core.review.listening.bases import BaseListener
-from yewhour.core.review.listening.described import DescriptionIndex
+from yewhour.core.review.listening.described import DescriptionIndex, in_plain
 from yewhour.core.review.listening.path import BIN_S, SHORTEST, PathFinder, Stretch
 from yewhour.core.review.listening.phrases import PhraseIndex, against_each_other
 from yewhour.core.review.listening.sides import OTHER, SIDE_S, TURN, SideListener, lain
@@ -45,6 +45,7 @@ CHAIN, ENTERED = 9, 30  # movements that come again on the other side; words tha
 EXPECTED, EXPECTED_S = 5.0, 16.0  # evidence of what is expected; how far from when it is
 UNHEARD = 0.4  # what is left of what tells of a movement whose prop nobody has named
 _LAIN, TURNED = ("on-right", "on-left"), 0.5  # bases on a side; how likely one is where one is turned
+ELSEWHERE, NAMED_ELSEWHERE = 0.1, 0.5  # what is left of a description, and of a name, on another base
 PLACE = 0.5  # what is left of what tells of a movement that others begin at
 OPTION = 0.4  # what is left of something that one may do
 MAY_BE = re.compile(
@@ -198,14 +199,26 @@ class FreeListener:
         self, said: Sequence[SpeechStretch], named: Sequence[Mention], bases: Floats, meant: Sequence[float]
     ) -> Iterator[tuple[str, float, float]]:
         """(movement, second, evidence) of names and descriptions."""
+        starts = np.array([talk.start_s for talk in said])
+
+        def there(movement: str, row: int, least: float) -> float:
+            """How surely the body is where a movement is done, from `least` to 1."""
+            if movement not in self._place:
+                return 1.0
+            return least + (1 - least) * float(bases[row] @ self._bases[self._place[movement]])
+
         for mention in named:
+            row = max(0, int(starts.searchsorted(mention.start_s, "right")) - 1)
+            whole = WHOLE_NAME if mention.size > 1 else NAMED
             for movement in _movements_of(mention.movement):
-                yield movement, mention.start_s, WHOLE_NAME if mention.size > 1 else NAMED
+                yield movement, mention.start_s, whole * there(movement, row, NAMED_ELSEWHERE)
         for one in self.descriptions.described(said):
             on = [self.bases.place[base] for base in one.on if base in self.bases.place]
-            likely = float(bases[one.sentence, on].sum()) if on else 1.0
             for movement in _movements_of(one.movement):
-                yield movement, said[one.sentence].start_s, DESCRIBED * likely * meant[one.sentence]
+                likely = (
+                    float(bases[one.sentence, on].sum()) if on else there(movement, one.sentence, ELSEWHERE)
+                )
+                yield movement, starts[one.sentence], DESCRIBED * likely * meant[one.sentence]
 
     # --- what is to be expected -----------------------------------------------------------------------------
 
@@ -225,7 +238,7 @@ class FreeListener:
                     _LAIN
                 ):
                     expect(place, turned_s + start * BIN_S - since_s)
-        turns = [talk.start_s for talk in said if TURN.search(" ".join(plain_words(talk.text)))]
+        turns = [talk.start_s for talk in said if TURN.search(in_plain(talk.text))]
         named = [(talk.start_s, _first_side(talk)) for talk in said]
         sides = [self._side_at(hearing, stretch) for stretch in path]
         for first, (place, start, end) in enumerate(path):

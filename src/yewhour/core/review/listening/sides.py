@@ -26,6 +26,10 @@ LAIN, SURELY_LAIN = ("on-{side}", "on-{other}"), 0.5  # positions on a side; how
 NEAR = 3  # words behind a side that go with it
 BEGINS = ("start with the", "begin with the", "starting with the", "beginning with the", "start with your")
 SAID, ITSELF = 0.5, 3.0  # what "right" tells, and "right side first"
+STEPPED = 6.0  # what a foot that steps back tells of where the other one is in front
+_LEGS = frozenset(("foot", "leg", "toes"))
+_BODY = _LEGS | {"knee", "heel", "thigh", "hip", "arm", "hand", "shin", "edge"}  # "back knee": no way back
+_ENDS_IT = frozenset((*OTHER, "forward", "forwards", "through", "up", "between"))
 _PLAIN = frozenset(
     ("the", "to", "and", "of", "your", "a", "it", "is", "with", "them", "that", "this", "so", "then")
 )
@@ -40,6 +44,7 @@ class SideListener:
     def __init__(self, library: Library, phrases: Mapping[str, Sequence[str]]) -> None:
         self._library, self._phrases = library, phrases
         self._known: dict[str, Counter[str]] = {}
+        self._in_step = {name for name, one in library.items() if base_of(one.start) in ("split", "wide")}
 
     def side_of(self, movement: str, words: Sequence[str]) -> str:
         """The side a movement is done on, by what is heard of it: "left foot back" is of the right one where
@@ -51,6 +56,8 @@ class SideListener:
         for at, word in enumerate(words):
             if word in OTHER:
                 told = SAID + sum(known[one] for one in _around(words, at))
+                if movement in self._in_step and _steps_back(words, at):
+                    told = -STEPPED
                 told += ITSELF * (words[at + 1 : at + 3] == ["side", "first"] or _begins(words, at))
                 sum_right += told if word == "right" else -told
         return "" if sum_right == 0 else "right" if sum_right > 0 else "left"
@@ -60,6 +67,18 @@ def _begins(words: Sequence[str], at: int) -> bool:
     """Whether a side is told as the one to begin with: "start with the right", "right one first"."""
     told = " ".join(words[max(0, at - 3) : at])
     return told.endswith(BEGINS) or words[at + 1 : at + 3] == ["one", "first"]
+
+
+def _steps_back(words: Sequence[str], at: int) -> bool:
+    """Whether a side is of a leg that goes back: "right foot way back", "step back with the left foot"."""
+    if not _LEGS.intersection(words[at + 1 : at + 2]):
+        return False
+    for near in range(at + 2, min(at + 6, len(words))):
+        if words[near] in _ENDS_IT:
+            break
+        if words[near] in ("back", "backwards") and not _BODY.intersection(words[near + 1 : near + 2]):
+            return True
+    return list(words[max(0, at - 3) : at - 1]) == ["back", "with"]
 
 
 def lain(
