@@ -1212,3 +1212,25 @@ def test_a_word_of_health_before_a_company_is_not_lost(reader):
 def test_a_class_of_breath_practices_is_one_of_breathing(reader, text, style, without):
     brief = reader.read(text).brief
     assert (brief.style, brief.without) == (style, without)
+
+
+@pytest.mark.parametrize(
+    ("text", "could"),
+    [
+        ("hamstring tear 20 hatha", ("mind hips",)),
+        ("torn calf, gentle", ("mind ankles", "mind knees")),
+        ("stroke, left arm weak", ("mind shoulders", "mind wrists")),
+        ("thighs hurt, flow 30", ("mind knees", "mind hips")),
+        ("painful calf 20", ("mind ankles", "mind knees")),
+    ],
+)
+def test_where_a_part_no_rule_is_for_hurts_what_is_near_it_is_offered(reader, text, could):
+    question = next(wish for wish in reader.read(text).wishes if wish.asks)
+    assert question.could[: len(could)] == could
+
+
+@pytest.mark.parametrize("text", ["sore legs, 20", "calves are really sore 20", "my glutes ache, 20"])
+def test_sore_muscles_are_gently_worked_with_and_no_question(reader, text):
+    read = reader.read(text)
+    assert (read.question, read.brief.level, read.brief.style) == (None, "gentle", "hatha")
+    assert read.brief.focus

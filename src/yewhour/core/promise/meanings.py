@@ -5,7 +5,7 @@ from collections.abc import Mapping
 
 from yewhour.core.library.names import listed
 from yewhour.core.promise.grammar import Context
-from yewhour.core.promise.vocabulary import Kind, Lexicon, Phrase
+from yewhour.core.promise.vocabulary import Kind, Lexicon, Phrase, tokens_of
 from yewhour.core.promise.wishes import State, Wish
 from yewhour.core.teaching_data import TeachingData
 
@@ -122,9 +122,8 @@ class Meanings:
         """A word that is not understood: it asks where it is of health, of a body or a prohibition."""
         if context in ("mind", "without", "after") or health:
             what, could = _ASKED[context if context in _ASKED else ""]
-            return Wish(
-                said, "", "unknown", f"{what}, and nobody here knows the word.", asks=True, could=could
-            )
+            why = f"{what}, and nobody here knows the word."
+            return Wish(said, "", "unknown", why, asks=True, could=self._near(said) or could)
         if context == "with":
             return Wish(said, "", "unmet", "there is nothing of that name here; the class is made without it")
         if context == "towards":
@@ -132,6 +131,14 @@ class Meanings:
             hint = f"; near: {listed(near)}" if near else ""
             return Wish(said, "", "unmet", f"there is no movement of that name here{hint}")
         return Wish(said, "", "unknown", "the class is made without it")
+
+    def _near(self, said: str) -> tuple[str, ...]:
+        """What may be minded where a part of the body is named that no rule is for: `hamstring tear`."""
+        words = [token.plain for token in tokens_of(said)]
+        phrases = (tuple(words[at : at + many]) for many in (2, 1) for at in range(len(words)))
+        areas = (self.lexicon.phrases.get(phrase, {}).get("area", "") for phrase in phrases)
+        named = next((near for one in areas if (near := self.lexicon.words.nearest.get(one))), ())
+        return tuple(f"mind {one}" for one in named)
 
     def _movements_like(self, said: str) -> list[str]:
         # 20 ms; only a name that is not known asks.
