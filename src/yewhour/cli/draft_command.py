@@ -22,7 +22,7 @@ from yewhour.core.plan.plan import Brief
 from yewhour.core.problem import Problem, Refused
 from yewhour.core.promise.course import CourseClass, course_in, drafted_course
 from yewhour.core.promise.outcome import outcome_of
-from yewhour.core.promise.wished import title_of
+from yewhour.core.promise.title import title_of
 from yewhour.core.promise.wishes import ReadPromise, Wish, told
 from yewhour.core.teaching_data import TeachingData
 from yewhour.state.classes.class_file import plan_bytes

@@ -58,7 +58,8 @@ class HealthSigns(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """data/promise.toml: words -> what they mean. health: words no rule is for -> the nearest conditions.
     plainer: what is read as something plainer, a regular expression and what stands for it.
-    style_for: the style of a class about an area, where none was said. nothing_for: areas that a style has
+    style_for: the style of a class about an area, where none was said; style_of_family: about
+    movements of some families. nothing_for: areas that a style has
     nothing for. nearest: what may be minded where an area hurts. reasons: why a class is taught, by an
     everyday word, an area, a condition, a level, a time of day or a style. had: what people have that asks
     nothing of it."""
@@ -71,6 +72,7 @@ class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True)
     contexts: dict[str, tuple[str, ...]]
     styles: dict[str, str]
     style_for: dict[str, str]
+    style_of_family: dict[str, str]
     nothing_for: dict[str, tuple[str, ...]]
     nearest: dict[str, tuple[str, ...]]
     levels: dict[str, str]

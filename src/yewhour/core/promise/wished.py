@@ -1,7 +1,7 @@
 """A brief from wishes: what she said wins, everyday words fill what nothing else says."""
 
 import re
-from collections.abc import Container, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 import msgspec
@@ -10,7 +10,8 @@ from yewhour.core.lengths import show_length
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.names import listed
 from yewhour.core.plan.plan import Brief
-from yewhour.core.promise.grammar import ARTICLES, COMPANIES
+from yewhour.core.promise.grammar import ARTICLES
+from yewhour.core.promise.title import title_of
 from yewhour.core.promise.vocabulary import PromiseVocabulary
 from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
@@ -35,11 +36,6 @@ _WHERE = re.compile(r"\s(?:who|at|on|in|with|from|for|over|under|past)\b.*")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
 _PILED = ("pillows", "cushions", "sofa cushions")  # of which a bolster is made at home
-_MANY = {
-    "foot": "feet", "calf": "calves", "it band": "outer hips", "eye strain": "eyes",
-    "eye strain from screens": "eyes",
-}  # fmt: skip
-TITLED = 44  # letters of a title that those who may be there have at most
 LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
 CHAIRED = ("chair-only", "older", "balance", "stroke", "floor")
@@ -99,6 +95,8 @@ def brief_of(
     placed = any(one.startswith(_PLACED) for one in lists["without"])
     if len(usual) == 1 and (where := usual.pop()) and not placed and not lists["wanted"]:
         fields.setdefault("style", where)
+    if tradition := _tradition(lists["wanted"], fields, words, teaching_data):
+        fields.setdefault("style", tradition)
     style = fields.get("style", "")
     if style == _SEATED and "chair" not in lists["props"]:
         lists["props"].append("chair")
@@ -440,51 +438,10 @@ def _people_in(text: str) -> str:
     return text if words[-1] in _COMPANY or one or (several and not doing) else ""
 
 
-def title_of(
-    brief: Brief,
-    areas: Mapping[str, str],
-    teaching_data: TeachingData,
-    called: str = "",
-    known: Container[str] = (),
+def _tradition(
+    wanted: Sequence[str], fields: Mapping[str, Any], words: PromiseVocabulary, teaching_data: TeachingData
 ) -> str:
-    """A title for a class that was given none: what it is about, or what kind of class it is, for whom, and
-    when. An area that is only thought of for who comes is not what it is about.
-
-    areas: what each area is called. called: the kind, where it has a name of its own. known: other words for
-    areas: where she said one of them, it stands in the title.
-    """
-    schools, groups = teaching_data.schools, teaching_data.conditions.groups
-    when = {"morning": "in the morning", "midday": "at midday", "evening": "in the evening",
-            "night": "before sleep"}.get(brief.time_of_day, "")  # fmt: skip
-    kind = called or (schools[brief.style].noun if brief.style in schools else "class")
-    peak = teaching_data.library.get(brief.peak)
-    there = brief.peak and not (peak and teaching_data.room(brief).left_out(peak))
-    article = "an" if kind[0] in "aeiou" else "a"
-    goal = f"{article} {kind}" + (f" towards {brief.said.get(brief.peak, brief.peak)}" if there else "")
-    wanted = [(brief.said.get(one, one), groups[one]) for one in brief.wanted if one in groups]
-    if asked := [said if said.lower() in group.words else group.name for said, group in wanted]:
-        goal += f" with {_and(asked)}"
-    minded = {*brief.cautions, brief.audience}
-    named = [one for one in brief.focus if not {one, brief.said.get(one)} & minded]
-    hers = {one: said for one in named if (said := brief.said.get(one, "").lower()) in known}
-    # "glute class" is about glutes
-    hers = {one: _several(said, known, one) for one, said in hers.items()}
-    about = _and(list(dict.fromkeys(hers.get(one, areas.get(one, one)) for one in named))) or goal
-    whoms = () if named else teaching_data.room(brief).whoms
-    named_for = brief.audience
-    if named_for.islower() and named_for.split()[-1] in COMPANIES and named_for.split()[0] not in ARTICLES:
-        named_for = f"the {named_for}"
-    whom = named_for or (whoms[0] if len(_and(whoms)) > TITLED else _and(whoms))
-    told = f"for {whom}" if whom else ""
-    ends = (told, when) if named_for else (when, told)  # nobody has "a hernia in the morning"
-    return " ".join(part for part in (f"{about[:1].upper()}{about[1:]}", *ends) if part)
-
-
-def _several(said: str, known: Container[str], area: str) -> str:
-    """An area as it stands in a title, where one of two was said."""
-    more = _MANY.get(said, f"{said}s")
-    return more if more in known or more == area else said
-
-
-def _and(names: Sequence[str]) -> str:
-    return ", ".join(names[:-1]) + (" and " if len(names) > 1 else "") + names[-1] if names else ""
+    """The style whose movements alone are asked for, by their families; "" for none: `hundred, roll up`."""
+    named = [teaching_data.library.get(one) for one in (*wanted, fields.get("peak", ""))]
+    styles = {words.style_of_family.get(one.family, "") for one in named if one is not None}
+    return styles.pop() if len(styles) == 1 else ""
