@@ -1248,3 +1248,40 @@ def test_sore_muscles_are_gently_worked_with_and_no_question(reader, text):
     read = reader.read(text)
     assert (read.question, read.brief.level, read.brief.style) == (None, "gentle", "hatha")
     assert read.brief.focus
+
+
+@pytest.mark.parametrize(
+    ("text", "minutes"),
+    [
+        ("60 minutes hatha with 10 minutes savasana", 60),
+        ("10 min warm up, 20 min standing, 10 min floor", 40),
+        ("hold each pose one minute, 30", 30),
+        ("yin with 4-minute holds, 60, hips", 60),
+        ("two minutes per pose, 20 yin", 20),
+        ("five minutes each: neck, shoulders, hips, 15 in total", 15),
+        ("start with ten minutes of breathing then gentle stretches 40", 40),
+        ("20 minutes hips, 20 minutes shoulders", 40),
+        ("45 minutes, 5 minutes of twists", 45),
+        ("last 5 minutes lying, 25 min hatha", 25),
+        ("with ten minutes, on the chair", 10),
+    ],
+)
+def test_a_length_of_a_part_is_not_the_length_of_the_class(reader, text, minutes):
+    brief = reader.read(text).brief
+    assert brief.target_s == 60 * minutes
+    assert brief.without in ((), ("anything off the chair",))
+
+
+def test_a_rest_is_as_long_as_was_said(reader):
+    read = reader.read("60 minutes hatha with 10 minutes savasana")
+    assert read.brief.ways["least_rest"] == pytest.approx(1 / 6, abs=0.001)
+    assert "a rest of 10:00" in sentence(read.wishes).lower()
+
+
+@pytest.mark.parametrize(
+    ("text", "style"),
+    [("start with breathing, then hatha 40", "hatha"), ("breathing 10", "breathing"),
+     ("end with ten minutes of breathing, gentle stretches 40", "hatha")],
+)  # fmt: skip
+def test_who_begins_or_ends_with_breathing_has_a_class_of_its_style(reader, text, style):
+    assert reader.read(text).brief.style == style

@@ -3,11 +3,11 @@
 import re
 from collections.abc import Callable, Iterator, Sequence
 
-from yewhour.core.lengths import show_length
-from yewhour.core.promise.grammar import NUMBER, clock_in, length_in, number_of
+from yewhour.core.promise.grammar import NUMBER, clock_in, number_of
 from yewhour.core.promise.lately import since_in
+from yewhour.core.promise.lengths_said import lengths_of, long_wish, told_lengths
 from yewhour.core.promise.meanings import Meanings
-from yewhour.core.promise.wishes import State, Wish
+from yewhour.core.promise.wishes import Wish
 
 _OF_PREGNANCY = r"(?:pregnant|gone|along|into pregnancy|of pregnancy|into my pregnancy)"
 _WEEKS = re.compile(rf"\b({NUMBER})[- ]weeks?[- ]{_OF_PREGNANCY}", re.IGNORECASE)
@@ -45,7 +45,7 @@ _LAST_NUMBER = re.compile(
     r"(?:(?<!\blesson)|(?<=\w lesson))(?<!\bage)(?<!\bkids)(?<!\bchildren)(?<!\baged)"
     r"(?<!\blevel)(?<!\bgrade)(?<!\byear)(?:(?<!\bgroup)|(?<=\w group)(?<!\bage group))(?<!\bof)(?<!\bto)"
     r"(?:(?<!\bover)|(?<=\ball over))(?<!\bunder)(?<!\bfor)"
-    r"(?<!\d)\s([5-9]|1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.(!?]|\s(?:no|without)\b)",
+    r"(?<!\d)\s([5-9]|1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.(!?]|\s(?:no|without|in total|in all|altogether)\b)",
     re.IGNORECASE,
 )
 # "flow 40 to crow", "hatha 30 shoulders": in between, and nothing of which there are so many.
@@ -102,14 +102,13 @@ class PromiseNumbers:
             if when.time:
                 wishes.append(self._meanings.of(at, "time", when.time, "", None))
             if long := when.long_s > 0:
-                wishes.append(_long(at, when.long_s))
+                wishes.append(long_wish(at, when.long_s))
             text = f"{text[: when.start].rstrip()} {text[when.end :].lstrip()}"
-        while (length := length_in(text)) is not None:
-            start, end, seconds = length
-            long = True
-            said = text[start:end].strip()
-            wishes.append(_long(said, seconds))
-            text = f"{text[:start].rstrip()} {text[end:].lstrip()}"
+        lengths, text = lengths_of(text)
+        bare = next(filter(None, (one.search(text) for one in (_BARE_NUMBER, *_NUMBERS_OF_MINUTES))), None)
+        told, known = told_lengths(lengths, bare is not None)
+        wishes += told
+        long = long or known
         found = _BARE_AGE.search(text)
         if found and (long or int(found[1]) % 5):  # the length is told already, or none is like that
             wishes.append(self._meanings.condition(found[1], "older"))
@@ -119,7 +118,7 @@ class PromiseNumbers:
             # minutes, where none were said; else nobody knows of what
             minutes, why = int(found[1]), "no unit was said; taken for minutes"
             if not long and LEAST_MIN <= minutes <= MOST_MIN:
-                wishes.append(_long(found[1], 60.0 * minutes, "guessed", why))
+                wishes.append(long_wish(found[1], 60.0 * minutes, "guessed", why))
             else:
                 wishes.append(self._meanings.unknown(found[1], "", False))
             text = f"{text[: found.start(1)]} {text[found.end(1) :]}"
@@ -137,10 +136,6 @@ class PromiseNumbers:
         for found in _COUNTED.finditer(text):
             if not re.search(rf"\b{found[1]}\b", said):
                 yield self._meanings.unknown(found[0].strip(), "", False)
-
-
-def _long(said: str, seconds: float, state: State = "kept", reason: str = "") -> Wish:
-    return Wish(said, f"{show_length(seconds)} long", state, reason, "length", str(seconds))
 
 
 def _aged(found: re.Match[str]) -> str:

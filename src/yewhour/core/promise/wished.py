@@ -36,6 +36,7 @@ _WHERE = re.compile(r"\s(?:who|at|on|in|with|from|for|over|under|past)\b.*")
 LEVEL_STYLES = ("chair-balance", "restorative", "breathing", "slow")  # that grow towards nothing
 LAIN_ON = ("bolster", "blanket", "cushion")  # what a restorative class has, where no prop is named
 _PILED = ("pillows", "cushions", "sofa cushions")  # of which a bolster is made at home
+MOST_REST = 0.5  # of a class, that is rest at its end, however much is asked for
 LED_UP_TO = 4  # effort from which a movement that is asked for is what the class grows towards
 # Who has a chair in reach, unless there is a wall, and where nobody goes to the floor.
 CHAIRED = ("chair-only", "older", "balance", "stroke", "floor")
@@ -133,6 +134,9 @@ def brief_of(
     resting = [words.everyday[one.key].rests for one in told if one.kind == "everyday"]
     if any(resting):
         ways.setdefault("least_rest", max(resting))
+    for one in (one for one in told if one.kind == "rest"):
+        target_s = float(fields.get("target_s", (brief or Brief()).target_s))
+        ways["least_rest"] = min(MOST_REST, round(float(one.key) / target_s, 3))
     without = {*lists["without"]}
     lists["focus"] = [one for one in lists["focus"] if one not in without]
     fields |= {name: tuple(dict.fromkeys(values)) for name, values in lists.items() if values}
