@@ -18,6 +18,7 @@ from yewhour.core.draft.candidate_pool import (
     suits,
 )
 from yewhour.core.draft.draft_model import (
+    MORE_THAN_LEAST,
     DraftModel,
     DraftPart,
     DraftRequest,
@@ -139,7 +140,7 @@ def _rest_s(
     if style.rests:
         return style.rests * target_s
     shortest = 60.0 if least and target_s >= weights.brief_s else 45.0
-    return max(shortest, (1.25 * least or 0.08) * target_s)
+    return max(shortest, (MORE_THAN_LEAST * least or 0.08) * target_s)
 
 
 def work_room_s(ask: DraftRequest, style: DraftStyle, weights: DraftWeights, rest_s: float) -> float:

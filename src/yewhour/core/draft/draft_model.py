@@ -11,6 +11,8 @@ from yewhour.core.teaching_data import TeachingData
 
 About = Literal["warm", "focus", "peak", "ease", "order", "breath", "flow"]
 
+MORE_THAN_LEAST = 1.25  # a rest is drafted so much longer than the least it may have
+
 
 class DeclaredPart(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """Something that stands in the file; a word that is not known there is refused."""

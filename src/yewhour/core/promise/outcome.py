@@ -13,6 +13,7 @@ from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timing.layout import Segment
 
 FOCUSED, TOLD, NAMED = 0.4, 0.005, 4
+NEARLY_S = 15.0  # what a rest may be longer or shorter than was asked for
 
 
 def outcome_of(
@@ -34,7 +35,7 @@ class _Outcome:
         looks: dict[str, Callable[[Wish], tuple[State, str]]] = {
             "area": self._area, "prop": self._prop, "movement": self._there, "peak": self._there,
             "group": self._group, "length": self._length, "style": self._style, "condition": self._condition,
-            "everyday": self._everyday,
+            "everyday": self._everyday, "rest": self._rest,
         }  # fmt: skip
         look = looks.get(wish.kind)
         if look is None or wish.key.startswith("-"):
@@ -51,6 +52,15 @@ class _Outcome:
         if comes_s >= float(wish.key) - 1:
             return wish.state, ""
         return "unmet", f"without doing anything twice it comes to {show_length(comes_s)}"
+
+    def _rest(self, wish: Wish) -> tuple[State, str]:
+        rests = (one for one in self.draft.timed.segments if one.behaviour.is_rest and not one.use.setup_for)
+        rest_s = max((seconds(one.length) for one in rests), default=0.0)
+        if not rest_s:
+            return "unmet", "a class of this kind ends without lying still"
+        if abs(rest_s - float(wish.key)) <= NEARLY_S:
+            return "kept", ""
+        return "guessed", f"it lasts {show_length(rest_s)}: a rest takes what the other parts leave"
 
     def _area(self, wish: Wish) -> tuple[State, str]:
         if wish.key == "whole body":

@@ -6,6 +6,7 @@ from typing import Any
 
 import msgspec
 
+from yewhour.core.draft.draft_model import MORE_THAN_LEAST
 from yewhour.core.lengths import show_length
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.names import listed
@@ -134,9 +135,7 @@ def brief_of(
     resting = [words.everyday[one.key].rests for one in told if one.kind == "everyday"]
     if any(resting):
         ways.setdefault("least_rest", max(resting))
-    for one in (one for one in told if one.kind == "rest"):
-        target_s = float(fields.get("target_s", (brief or Brief()).target_s))
-        ways["least_rest"] = min(MOST_REST, round(float(one.key) / target_s, 3))
+    told = [_rested(one, fields, ways, brief or Brief(), teaching_data) for one in told]
     without = {*lists["without"]}
     lists["focus"] = [one for one in lists["focus"] if one not in without]
     fields |= {name: tuple(dict.fromkeys(values)) for name, values in lists.items() if values}
@@ -226,6 +225,20 @@ def _in_rounds(wish: Wish) -> Wish:
     if (wish.kind, wish.key) != ("style", _ROUNDS):
         return wish
     return msgspec.structs.replace(wish, kind="group", key="salutations", meaning="with sun salutations")
+
+
+def _rested(
+    wish: Wish, fields: Mapping[str, Any], ways: dict[str, Any], brief: Brief, teaching_data: TeachingData
+) -> Wish:
+    """A wish for a rest that is so long, as far as a class of its style rests at all."""
+    if wish.kind != "rest":
+        return wish
+    school = teaching_data.schools.get(fields.get("style", brief.style))
+    if school is not None and not school.least_rest:
+        return msgspec.structs.replace(wish, state="unmet", reason="a class of this kind ends without a rest")
+    share = float(wish.key) / float(fields.get("target_s", brief.target_s))
+    ways["least_rest"] = min(MOST_REST, round(share / MORE_THAN_LEAST, 4))
+    return wish
 
 
 def _breathes(wishes: Sequence[Wish], teaching_data: TeachingData) -> bool:
