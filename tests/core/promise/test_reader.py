@@ -1164,6 +1164,22 @@ def test_what_is_broken_now_is_for_a_doctor_first(reader, text, asks):
         ("Backbends for desk workers, 40", "title", "A hatha class with backbends for desk workers"),
         ("Warrior III as the peak, 40", "title", "A hatha class towards Warrior III"),
         ("recovery for weightlifters, 30", "level", "gentle"),
+        (
+            "grounding practice: mountain, tree, chair, goddess; 25 min",
+            "wanted",
+            ("mountain", "tree", "chair-pose", "goddess"),
+        ),
+        ("chair, strap, 20 min", "style", "chair-balance"),
+        ("back relief 20 min, cat cow, sphinx", "wanted", ("sphinx", "cow", "cat")),
+        ("learn warrior I and II; 30", "peak", "warrior-one"),
+        ("pre-bed yin 30, legs up the wall", "time_of_day", "night"),
+        ("Pilates mat classical order up to the teaser 45", "style", "mat-classical"),
+        ("postnatal core 20: breathing, heel slides, clam, bridge", "style", "mat-modern"),
+        ("seniors' strength 30: sit to stand, wall push-ups", "wanted", ("sit-to-stand", "wall-press")),
+        ("power 60: sun A x5, standing, backbends", "without", ()),
+        ("sciatica relief 20: supine pigeon", "wanted", ("figure-four",)),
+        ("spine 30: side bend, rotation", "style", "hatha"),
+        ("runner's cool down 15", "title", "A slow class for runners"),
     ],
 )
 def test_what_a_neighbour_says_in_passing(reader, text, field, value):

@@ -45,7 +45,7 @@ _LAST_NUMBER = re.compile(
     r"(?:(?<!\blesson)|(?<=\w lesson))(?<!\bage)(?<!\bkids)(?<!\bchildren)(?<!\baged)"
     r"(?<!\blevel)(?<!\bgrade)(?<!\byear)(?:(?<!\bgroup)|(?<=\w group)(?<!\bage group))(?<!\bof)(?<!\bto)"
     r"(?:(?<!\bover)|(?<=\ball over))(?<!\bunder)(?<!\bfor)"
-    r"(?<!\d)\s([5-9]|1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;.(!?]|\s(?:no|without|in total|in all|altogether)\b)",
+    r"(?<!\d)\s([5-9]|1\d|[2-9]\d|1[0-2]\d)\s*(?=$|[,|;:.(!?]|\s(?:no|without|in total|in all|altogether)\b)",
     re.IGNORECASE,
 )
 # "flow 40 to crow", "hatha 30 shoulders": in between, and nothing of which there are so many.

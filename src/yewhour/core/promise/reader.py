@@ -45,14 +45,14 @@ from yewhour.core.promise.grammar import (
 )
 from yewhour.core.promise.lately import asked_about, cleared_in
 from yewhour.core.promise.meanings import Meanings
+from yewhour.core.promise.movement_list import listed_movements
 from yewhour.core.promise.numbers_said import PromiseNumbers
-from yewhour.core.promise.vocabulary import LONGEST, Kind, Lexicon, Phrase, Token, tokens_of
+from yewhour.core.promise.vocabulary import LONGEST, Kind, Lexicon, Phrase, Token, of_one_stem, tokens_of
 from yewhour.core.promise.wished import brief_of
 from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
 _SLASHED = re.compile(r"\bw/(o\b)?\s*", re.IGNORECASE)  # "w/ a bolster", "w/o jumping"
-# What would be taken apart, or for somebody: "for when my back ...", "getting up and down", "20ish minutes".
 _ADDRESSED = re.compile(r"\bMs\.? (?=[A-Z][a-z])")  # somebody by her name, and no condition
 _LATE = re.compile(
     r"\b(?:second|third|last|late|2nd|3rd|[2-4]\d.weeks?|1[4-9].weeks?|[4-9].months?)\b", re.IGNORECASE
@@ -150,7 +150,12 @@ class PromiseReader:
         left_out = False  # where a reason follows, it is minded: "no planks because of my wrist"
         for number, part in enumerate(REASONS.split(AT_HAND.sub(" ", text).replace("|", ","))):
             context: Context = "mind" if left_out and is_of_body(self.lexicon, tokens_of(part)) else ""
-            for place, (begins, piece) in enumerate(pieces_of(part)):
+            pieces = [*pieces_of(part)]
+            listed = listed_movements(self.lexicon, [piece for _, piece in pieces])
+            for place, (begins, piece) in enumerate(pieces):
+                if place in listed:
+                    yield self.meanings.of(piece.strip(), "movement", listed[place], "with", None)
+                    continue
                 soft, context = "" if begins and place else context, ""
                 for wish, after in self._piece(piece, soft):
                     if number and not place and wish.is_aside:
@@ -449,7 +454,7 @@ class PromiseReader:
             phrase = self.lexicon.near(text, length == 2, strict)
             meant = self.lexicon.phrases.get(phrase, {}) if phrase else {}
             if phrase and self.lexicon.is_common(text):
-                if not _of_one_stem(text, " ".join(phrase)):
+                if not of_one_stem(text, " ".join(phrase)):
                     continue  # "a prison" is no slip for Parkinson's
                 meant = {kind: key for kind, key in meant.items() if kind not in HEALTH}
             for kind in self._tried(context, "", first):
@@ -457,12 +462,6 @@ class PromiseReader:
                 if kind in meant and not harder and not (kind == "movement" and context in ("", "for")):
                     return kind, meant[kind], length, phrase
         return None
-
-
-def _of_one_stem(one: str, two: str) -> bool:
-    """Whether one word is another's, with another ending: `gently`, and `gentle`."""
-    least = max(4, min(len(one), len(two)) - 1)
-    return one[:least] == two[:least]
 
 
 def _joined(wishes: Iterator[Wish]) -> Iterator[Wish]:

@@ -1,5 +1,6 @@
 """The title of a class that was given none: what it is about, or of what kind it is, for whom, and when."""
 
+import re
 from collections.abc import Container, Mapping, Sequence
 
 from yewhour.core.plan.plan import Brief
@@ -45,7 +46,7 @@ def title_of(
     hers = {one: _several(said, known, one) for one, said in hers.items()}
     about = _and(list(dict.fromkeys(hers.get(one, areas.get(one, one)) for one in named))) or goal
     whoms = () if named else teaching_data.room(brief).whoms
-    named_for = brief.audience
+    named_for = re.sub(r"['\u2019]s$", "s", brief.audience)  # "runner's cool down"
     if named_for.islower() and named_for.split()[-1] in COMPANIES and named_for.split()[0] not in ARTICLES:
         named_for = f"the {named_for}"
     whom = named_for or (whoms[0] if len(_and(whoms)) > TITLED else _and(whoms))
@@ -56,6 +57,7 @@ def title_of(
 
 def _inside(said: str) -> str:
     """Her words inside a sentence, where they began one: "Backbends", but not "Warrior III"."""
+    said = said.removesuffix(" prep")
     return said.lower() if said[:1] + said[1:].lower() == said else said
 
 

@@ -136,6 +136,12 @@ def _plain(word: str) -> str:
     )
 
 
+def of_one_stem(one: str, two: str) -> bool:
+    """Whether one word is another's, with another ending: `gently`, and `gentle`."""
+    least = max(4, min(len(one), len(two)) - 1)
+    return one[:least] == two[:least]
+
+
 class Lexicon:
     """Every phrase there is, with what it may mean, by kind. common: the words of every day, of five letters
     and more, in their plain form: one of them is no slip of the pen for another."""

@@ -1,6 +1,7 @@
 """A brief from wishes: what she said wins, everyday words fill what nothing else says."""
 
 import re
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from typing import Any
 
@@ -19,6 +20,7 @@ from yewhour.core.teaching_data import TeachingData
 
 _QUIET_TALK, _WEAK_STYLE, _SEATED = 0.35, "hatha", "chair-balance"
 _BREATHING, _BREATHS = "breathing", ("breathing", "breath-practices")
+_BREATH_PRACTICES = "breath practices"
 _ROUNDS, _ROUNDED = "sun-salutation", ("hatha", "flow")
 _ADJECTIVES = ("yoga", "slow")  # a style, unless another is named
 _WAYS: dict[str, dict[str, Any]] = {
@@ -60,9 +62,11 @@ def brief_of(
         wishes = [_at_hand(one) for one in wishes]
     if any(one.kind == "style" and one.key in _ROUNDED and not _is_weak(one) for one in wishes):
         wishes = [_in_rounds(one) for one in wishes]
-    if _breathes(wishes, teaching_data):
+    if _breathes(wishes, words, teaching_data):
         fields["style"] = _BREATHING
         wishes = [_sat_on(one) for one in wishes]
+    else:
+        wishes = _breathing_beside(wishes, words, teaching_data)
     on_it = next((one for one in wishes if _is_a_seat(one, words)), None)
     if fields.get("style") == _BREATHING:
         on_it = None
@@ -97,7 +101,7 @@ def brief_of(
     placed = any(one.startswith(_PLACED) for one in lists["without"])
     if len(usual) == 1 and (where := usual.pop()) and not placed and not lists["wanted"]:
         fields.setdefault("style", where)
-    if tradition := _tradition(lists["wanted"], fields, words, teaching_data):
+    if tradition := _tradition(lists, fields, words, teaching_data):
         fields.setdefault("style", tradition)
     style = fields.get("style", "")
     if style == _SEATED and "chair" not in lists["props"]:
@@ -241,7 +245,7 @@ def _rested(
     return wish
 
 
-def _breathes(wishes: Sequence[Wish], teaching_data: TeachingData) -> bool:
+def _breathes(wishes: Sequence[Wish], words: PromiseVocabulary, teaching_data: TeachingData) -> bool:
     """Whether breath practices are asked for and nothing else: by their names, or as the kind of class."""
     named = [
         teaching_data.library[one.key] for one in wishes if one.kind == "movement" and one.key[:1] != "-"
@@ -250,7 +254,25 @@ def _breathes(wishes: Sequence[Wish], teaching_data: TeachingData) -> bool:
     others -= {_BREATHING}
     as_kind = any(one.kind == "style" and one.key == _BREATHING for one in wishes)
     by_name = bool(named) and all(one.family in _BREATHS for one in named)
-    return not others and (by_name or (as_kind and not named))
+    about = any(one.kind == "area" and one.key in words.style_for for one in wishes)
+    return not others and (by_name or (as_kind and not named and not about))
+
+
+def _breathing_beside(
+    wishes: Sequence[Wish], words: PromiseVocabulary, teaching_data: TeachingData
+) -> list[Wish]:
+    """The wishes, where breathing stands beside movements, or an area that has a style of its own, as one
+    more thing to be done: `breathing, heel slides, clam`."""
+    named = {one.key for one in wishes if one.kind == "movement"} & {*teaching_data.library}
+    about = {one.key for one in wishes if one.kind == "area"} & {*words.style_for}
+    if not any(teaching_data.library[one].family not in _BREATHS for one in named) and not about:
+        return [*wishes]
+    meaning = f"with {teaching_data.conditions.groups[_BREATH_PRACTICES].name}"
+    return [
+        Wish(one.text, meaning, one.state, "", "group", _BREATH_PRACTICES)
+        if one.kind == "style" and one.key == _BREATHING else one
+        for one in wishes
+    ]  # fmt: skip
 
 
 def _is_a_place(wish: Wish) -> bool:
@@ -284,13 +306,14 @@ def _on_the_chair(wish: Wish, on_it: Wish, teaching_data: TeachingData) -> Wish:
         seat, noun = teaching_data.schools[_SEATED].noun, teaching_data.schools[wish.key].noun
         reason = f"\u201c{on_it.text}\u201d seats it, and a {noun} leaves the chair"
         return Wish(wish.text, f"a {seat}", "guessed", reason, "style", _SEATED)
-    if wish.kind != "movement" or wish.key.startswith(("-", "chair-")):
+    if wish.kind not in ("movement", "everyday") or wish.key.startswith(("-", "chair-")):
         return wish
     known = (name for name in teaching_data.library if name.startswith("chair-"))
     name = next((one for one in known if f"-{wish.key}-" in f"{one}-"), "")
     if not name:
         return wish
-    return msgspec.structs.replace(wish, key=name, meaning=f"with {teaching_data.library[name].name}")
+    meaning = f"with {teaching_data.library[name].name}"
+    return msgspec.structs.replace(wish, kind="movement", key=name, meaning=meaning)
 
 
 def _put(
@@ -456,9 +479,15 @@ def _people_in(text: str) -> str:
 
 
 def _tradition(
-    wanted: Sequence[str], fields: Mapping[str, Any], words: PromiseVocabulary, teaching_data: TeachingData
+    lists: Mapping[str, Sequence[str]],
+    fields: Mapping[str, Any],
+    words: PromiseVocabulary,
+    teaching_data: TeachingData,
 ) -> str:
-    """The style whose movements alone are asked for, by their families; "" for none: `hundred, roll up`."""
-    named = [teaching_data.library.get(one) for one in (*wanted, fields.get("peak", ""))]
-    styles = {words.style_of_family.get(one.family, "") for one in named if one is not None}
-    return styles.pop() if len(styles) == 1 else ""
+    """The style that all movements asked for are of, by their families, or most of them, where what it is
+    about is of it too: `hundred, roll up`; "" for none."""
+    named = [teaching_data.library.get(one) for one in (*lists["wanted"], fields.get("peak", ""))]
+    styles = Counter(words.style_of_family.get(one.family, "") for one in named if one is not None)
+    style, many = styles.most_common(1)[0] if styles else ("", 0)
+    about = style in {words.style_for.get(one, "") for one in lists["focus"]}
+    return style if many == styles.total() or (about and 2 * many > styles.total()) else ""
