@@ -101,6 +101,10 @@ def brief_of(
     placed = any(one.startswith(_PLACED) for one in lists["without"])
     if len(usual) == 1 and (where := usual.pop()) and not placed and not lists["wanted"]:
         fields.setdefault("style", where)
+    if any(
+        teaching_data.library[one].start == "chair" for one in lists["wanted"] if one in teaching_data.library
+    ):
+        fields.setdefault("style", _SEATED)  # "sit to stand": there is a chair, and it is what one sits on
     if tradition := _tradition(lists, fields, words, teaching_data):
         fields.setdefault("style", tradition)
     style = fields.get("style", "")
