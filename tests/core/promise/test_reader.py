@@ -1180,6 +1180,14 @@ def test_what_is_broken_now_is_for_a_doctor_first(reader, text, asks):
         ("sciatica relief 20: supine pigeon", "wanted", ("figure-four",)),
         ("spine 30: side bend, rotation", "style", "hatha"),
         ("runner's cool down 15", "title", "A slow class for runners"),
+        ("twenty minutes, mat, for my book group, none of them fit", "level", "gentle"),
+        ("help me sleep, please don't include anything on my stomach", "without", ("front",)),
+        ("half hr gentle", "target_s", 1800.0),
+        ("my teacher used to do a lovely sequence with warriors, 50 mins", "focus", ()),
+        ("about half an hour, nothing fancy", "level", "gentle"),
+        ("visually impaired, clear words, 30", "focus", ()),
+        ("my belly is in the way, 24 weeks, 20", "focus", ()),
+        ("brain fog 15", "cautions", ("lasting-tiredness",)),
     ],
 )
 def test_what_a_neighbour_says_in_passing(reader, text, field, value):
@@ -1257,6 +1265,10 @@ def test_a_class_of_breath_practices_is_one_of_breathing(reader, text, style, wi
 def test_where_a_part_no_rule_is_for_hurts_what_is_near_it_is_offered(reader, text, could):
     question = next(wish for wish in reader.read(text).wishes if wish.asks)
     assert question.could[: len(could)] == could
+
+
+def test_who_comes_out_of_hospital_is_asked_about(reader):
+    assert reader.read("just out of hospital, 10 minutes").question is not None
 
 
 @pytest.mark.parametrize("text", ["sore legs, 20", "calves are really sore 20", "my glutes ache, 20"])

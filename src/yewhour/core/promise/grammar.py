@@ -139,7 +139,7 @@ LENGTHS = tuple(
         rf"\b(?P<hours>{NUMBER})[\s-]*{_HOUR}"
         rf"(?:\s*(?:and\s+)?(?P<minutes>{NUMBER})[\s-]*(?:min\w*|m)\b|(?P<bare>\d\d)\b)?",
         r"\b(?:three[- ]quarters of an hour|three[- ]quarter hour)\b(?P<three>)",
-        r"\b(?:a )?half[- ](?:an |a )?hour\b(?P<thirty>)",
+        r"\b(?:a )?half[- ](?:an |a )?(?:hour|hr)\b(?P<thirty>)",
         r"\b(?:a )?quarter (?:of an )?hour\b(?P<fifteen>)",
         r"\b(?:an|one|the|full) hour\b(?P<sixty>)|\bhour[- ]long\b(?P<long>)",
         r"(?<!lunch )(?<!happy )\bhour\b(?P<alone>)",
