@@ -444,3 +444,13 @@ def test_a_block_that_nobody_has_goes_through_an_outline_and_back():
     again = read_outline(text, words.library)
     assert again.sections[0].body[0].name == "fog bank"
     assert write_outline(again, words.library, words.blocks) == text
+
+
+def test_a_block_that_has_lost_its_name_keeps_its_place_in_an_outline():
+    plan = plan_of(Step(movement="child"), Block(name=""), Step(movement="bridge"))
+    words = shipped()
+    text = write_outline(plan, words.library, words.blocks)
+    assert "insert missing\n" in text
+    again = read_outline(text, words.library, "an outline", words.known)
+    assert again.sections[0].body[1].name == ""
+    assert write_outline(again, words.library, words.blocks) == text

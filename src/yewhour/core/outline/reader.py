@@ -256,7 +256,7 @@ class _OutlineReader:
         return f"Did you mean {self.blocks[close[0]]!r}?" if close else ""
 
     def _block(self, line: _Line, name: str) -> Block:
-        if name.lower().startswith(MISSING) and plain_name(name) not in self.blocks:
+        if f"{name} ".lower().startswith(MISSING) and plain_name(name) not in self.blocks:
             name = name[len(MISSING) :].strip()
             return Block(name=self.blocks.get(plain_name(name), name))
         if self.known is not None and plain_name(name) not in self.blocks:

@@ -34,9 +34,11 @@ def write_outline(plan: Plan, library: Library, blocks: Blocks | None = None) ->
     for name, body in plan.blocks.items():
         lines += ["", f"# block {name}"]
         lines += _nodes(body, library, 0)
-    missing = {f"insert {name}" for name in (missing_blocks(plan, blocks) if blocks is not None else ())}
+    gone = missing_blocks(plan, blocks) if blocks is not None else ()
+    missing = {f"insert {name}".strip() for name in gone}  # one may have lost its name, too
+    marked = f"insert {MISSING}".rstrip()
     lines = [
-        line.replace("insert ", f"insert {MISSING}", 1) if line.strip() in missing else line for line in lines
+        line.replace("insert", marked, 1).rstrip() if line.strip() in missing else line for line in lines
     ]
     return "\n".join(lines) + "\n"
 
