@@ -1,4 +1,5 @@
-"""What the core says today, as text, so that a change in it can be read: scripts, fits, edits, messages.
+"""What the core says today, as text, so that a change in it can be read: scripts, fits, edits, messages,
+findings and what mends them, look-backs, drafts with their reasons.
 
 `python -m tools.golden` writes it to tests/core/golden/; a test compares. Where it differs, read the
 difference (`git diff` there) and, if it is as it should be, keep it.
@@ -13,8 +14,16 @@ from random import Random
 
 import msgspec
 
+from tools.causes import KINDS, recording_with
 from tools.fuzz import damaged
-from yewhour.content.paths import demo_classes
+from tools.teachers import captions
+from yewhour.content.draft_model_file import load_model
+from yewhour.content.paths import DEMO, demo_classes
+from yewhour.content.promise_file import promise_reader
+from yewhour.content.terms import load_terms
+from yewhour.core.draft.draft import draft_class
+from yewhour.core.draft.draft_model import DraftRequest
+from yewhour.core.draft.reasons import reasons_told
 from yewhour.core.edits.remedies import explain, remedies
 from yewhour.core.export.contract import script
 from yewhour.core.export.reading import text
@@ -30,8 +39,14 @@ from yewhour.core.plan.nodes import walk
 from yewhour.core.plan.plan import Brief, Plan
 from yewhour.core.plan.vocabulary import unknown_fields
 from yewhour.core.problem import Problem
+from yewhour.core.promise.outcome import outcome_of
+from yewhour.core.promise.wishes import told
+from yewhour.core.review.findings import review_findings
+from yewhour.core.review.review import look_back
 from yewhour.core.teaching_data import TeachingData
+from yewhour.core.transcript.captions import read_captions
 from yewhour.state.classes.class_file import parse_plan, plan_bytes, read_plan
+from yewhour.state.takes.recordings import load_looking
 
 FOLDER = Path(__file__).resolve().parent.parent / "tests" / "core" / "golden"
 STYLED = ("bell-ringers", "sunrise-on-the-quay", "keel-and-ballast")  # held, flowing, counted
@@ -179,7 +194,58 @@ def _told(kind: str, content: bytes, words: TeachingData) -> str:
     return "\n".join(told)
 
 
-PARTS = {"fits": fits, "edited": edited, "finds": finds, "messages": messages}
+def findings(words: TeachingData) -> str:
+    """What each check says of a class in which it speaks, and what would mend it."""
+    from tests.core.checks.test_checks import SPEAKS, look
+
+    rows: list[str] = []
+    for code, (speaks, _) in SPEAKS.items():
+        finding = look(speaks)[0][code]
+        rows.append(f"{code}: {finding.message}")
+        if finding.edit is not None:
+            said = [one.text for one in getattr(finding.edit, "say", ())]
+            rows.append(f"  {finding.edit.title}{': ' if said else ''}{' | '.join(said)}")
+    return "\n".join(rows) + "\n"
+
+
+def looked_back(words: TeachingData) -> str:
+    """What is told of recordings with known causes."""
+    rows: list[str] = []
+    for number, name in enumerate(STYLED):
+        timed = solve(read_plan(DEMO / f"{name}.yewhour"), words).make()
+        for kind in KINDS:
+            said, _ = recording_with(timed, Random(number), (kind,))
+            back = look_back(timed, None, read_captions(captions(said)))
+            rows += [
+                f"{name}, {kind}",
+                *(f"  {one.message}" for one in review_findings(back, load_looking())),
+            ]
+    return "\n".join(rows) + "\n"
+
+
+def drafted(words: TeachingData) -> str:
+    """Drafts and their reasons, and what became of each wish."""
+    areas, model, rows = load_terms(words.positions).areas, load_model(), list[str]()
+    reader = promise_reader(words)
+    for promise in PROMISES:
+        read = reader.read(promise)
+        draft = draft_class(DraftRequest(read.brief, 1), words, model)
+        rows += ["", promise, *(f"  {told(one)}" for one in outcome_of(read.wishes, draft, words, areas))]
+        rows += [f"  {line}" for line in reasons_told(draft, words, areas, model)]
+    return "\n".join(rows) + "\n"
+
+
+PROMISES = (
+    "45-minute hatha about hips, sore knees",
+    "flow 40 to crow",
+    "mat pilates 25, no planks",
+    "restorative 50, pregnant",
+    "chair 20 for over 70s with a band",
+)
+PARTS = {
+    "fits": fits, "edited": edited, "finds": finds, "messages": messages, "findings": findings,
+    "looked_back": looked_back, "drafted": drafted,
+}  # fmt: skip
 
 
 def difference(name: str, now: str) -> str:
