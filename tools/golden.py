@@ -211,7 +211,7 @@ def findings(words: TeachingData) -> str:
 def looked_back(words: TeachingData) -> str:
     """What is told of recordings with known causes."""
     rows: list[str] = []
-    for number, name in enumerate(STYLED):
+    for number, name in enumerate(STYLED[:2]):
         timed = solve(read_plan(DEMO / f"{name}.yewhour"), words).make()
         for kind in KINDS:
             said, _ = recording_with(timed, Random(number), (kind,))
