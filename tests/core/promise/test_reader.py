@@ -1188,6 +1188,15 @@ def test_what_is_broken_now_is_for_a_doctor_first(reader, text, asks):
         ("visually impaired, clear words, 30", "focus", ()),
         ("my belly is in the way, 24 weeks, 20", "focus", ()),
         ("brain fog 15", "cautions", ("lasting-tiredness",)),
+        ("hard floor so not much kneeling, 45 hatha", "without", ("kneeling",)),
+        ("knees like to be padded, 30 hatha", "cautions", ("knees",)),
+        ("I can get down to the floor but not up again", "without", ("floor",)),
+        ("no lotus, 40 hatha", "without", ()),
+        ("without the usual savasana, 30", "without", ("final-rest",)),
+        ("pre-op hip, 20, gentle", "cautions", ("hips",)),
+        ("rheumatoid hands, 20", "cautions", ("arthritis", "wrists")),
+        ("five months after twins, 25 pilates", "cautions", ("after-birth",)),
+        ("carrying twins, 24 weeks", "cautions", ("pregnancy",)),
     ],
 )
 def test_what_a_neighbour_says_in_passing(reader, text, field, value):

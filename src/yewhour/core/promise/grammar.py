@@ -94,7 +94,18 @@ NOT_DONE = frozenset(
 )  # fmt: skip
 NOT_FINE = frozenset(("not", "arent", "isnt", "never"))  # "... but my knees are not"
 # What a complaint that sits somewhere ends with: behind it a part of the body is where it sits.
-LOCAL = ("itis", "oedema", "edema", "eczema", "neuropathy", "sprain", "strain", "tear", "arthrosis")
+LOCAL = (
+    "rheumatoid",
+    "itis",
+    "oedema",
+    "edema",
+    "eczema",
+    "neuropathy",
+    "sprain",
+    "strain",
+    "tear",
+    "arthrosis",
+)
 RECOVERING = frozenset(("recovery", "rehab", "rehabilitation", "aftercare"))  # from what stands before it
 SIDES = frozenset(("left", "right", "both", "side"))
 OF_WHOM = SIDES | {"my", "her", "his", "their", "the"}
