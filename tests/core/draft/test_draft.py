@@ -22,6 +22,7 @@ from yewhour.core.draft.partial import (
     seated_class,
 )
 from yewhour.core.draft.reasons import reasons_told, sentence, turned_down
+from yewhour.core.draft.route_beginning import begins_so, place_after
 from yewhour.core.lengths import seconds
 from yewhour.core.library.position import base_of
 from yewhour.core.pipeline import solve
@@ -367,3 +368,13 @@ def test_who_can_not_kneel_to_get_up_again_has_a_class_that_does_not_ask_it(prom
 def test_a_class_arrives_first():
     plan = draft_class(DraftRequest(HIPS), shipped(), MODEL).plan
     assert (plan.sections[0].title, plan.sections[0].role) == ("Arrive", "arrive")
+
+
+@pytest.mark.parametrize("begins", ["standing", "sitting", "kneeling", "lying", "floor"])
+@pytest.mark.parametrize("style", ["hatha", "flow"])
+def test_a_class_begins_where_it_was_asked_to(style, begins):
+    brief = Brief(title="Begun", target_s=1800.0, style=style, begins=begins)
+    draft = draft_class(DraftRequest(brief, 3), shipped(), MODEL)
+    opening = draft.plan.sections[0].body[0]
+    if not (style == "flow" and begins == "lying"):
+        assert begins_so(place_after(shipped().blocks[opening.name], shipped()), begins)

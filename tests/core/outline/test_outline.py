@@ -454,3 +454,12 @@ def test_a_block_that_has_lost_its_name_keeps_its_place_in_an_outline():
     again = read_outline(text, words.library, "an outline", words.known)
     assert again.sections[0].body[1].name == ""
     assert write_outline(again, words.library, words.blocks) == text
+
+
+def test_where_a_class_begins_goes_through_an_outline_and_is_one_of_five():
+    plan = plan_of(Step(movement="child"), begins="kneeling")
+    text = write_outline(plan, shipped().library)
+    assert "begins: kneeling" in text
+    assert read_outline(text, shipped().library).brief.begins == "kneeling"
+    with pytest.raises(Problem):
+        solve(plan_of(Step(movement="child"), begins="upside down"), shipped())

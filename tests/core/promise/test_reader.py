@@ -1197,6 +1197,9 @@ def test_what_is_broken_now_is_for_a_doctor_first(reader, text, asks):
         ("rheumatoid hands, 20", "cautions", ("arthritis", "wrists")),
         ("five months after twins, 25 pilates", "cautions", ("after-birth",)),
         ("carrying twins, 24 weeks", "cautions", ("pregnancy",)),
+        ("start lying down, hatha 30", "begins", "lying"),
+        ("begin on hands and knees, flow 30", "begins", "kneeling"),
+        ("I start work at nine, 20 minutes", "begins", ""),
     ],
 )
 def test_what_a_neighbour_says_in_passing(reader, text, field, value):

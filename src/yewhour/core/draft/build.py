@@ -28,6 +28,7 @@ from yewhour.core.draft.draft_model import (
     PeakSteps,
 )
 from yewhour.core.draft.peak import PREPARED, Peak, chosen_peak, with_peak
+from yewhour.core.draft.route_beginning import openings_for, place_after
 from yewhour.core.draft.search import (
     MovementJudge,
     SearchState,
@@ -39,7 +40,6 @@ from yewhour.core.plan.nodes import (
     Block,
     Node,
     Step,
-    walk,
 )
 from yewhour.core.plan.plan import Plan
 from yewhour.core.plan.school import school_of
@@ -354,11 +354,11 @@ def _opening(
 ) -> Node:
     """An opening that asks nobody who is minded for what is not for them; a welcome alone where none does."""
     room = ask.room(teaching_data, model)
+    asked = openings_for(route, ask.brief.begins, teaching_data) or openings_for(route, "", teaching_data)
     known = [
         name
-        for name in route.opening
-        if name in teaching_data.blocks
-        and not any(
+        for name in asked
+        if not any(
             room.met(movement) or room.left_out(movement)
             for step in steps_in(teaching_data.blocks[name])
             for movement in (teaching_data.library[step.movement],)
@@ -380,11 +380,7 @@ def _nodes(opening: Node, teaching_data: TeachingData) -> tuple[Node, ...]:
 
 def _after(opening: Node, teaching_data: TeachingData) -> str:
     """Where an opening leaves the body."""
-    here = "start"
-    for node in walk(_nodes(opening, teaching_data)):
-        if isinstance(node, Step) and (need := teaching_data.library[node.movement].start):
-            here = teaching_data.positions.way(here, need).end
-    return here
+    return place_after(_nodes(opening, teaching_data), teaching_data)
 
 
 def picked(options: Sequence[T], seed: int, what: str) -> T:

@@ -23,6 +23,7 @@ from yewhour.core.draft.draft_model import (
     DraftStyle,
 )
 from yewhour.core.draft.repair import ComesShort, above, repair
+from yewhour.core.draft.route_beginning import openings_for
 from yewhour.core.finding import Finding
 from yewhour.core.lengths import LONGEST_S, show_length
 from yewhour.core.library.names import listed
@@ -168,6 +169,8 @@ def ways_of(
         if fitting and (not route.times or time in route.times) and ask.brief.target_s >= route.least
     ]
     enough = COVERED_LONG if style.few >= LONG_S else weights.covered
+    if begin := [row for row in own if openings_for(row[1], ask.brief.begins, teaching_data)]:
+        own = begin
     timely = [row for row in own if row[1].times and row[0] >= enough]
     good = timely or [row for row in own if row[0] >= enough]
     if not good:

@@ -19,10 +19,10 @@ SMALL_S = 1.0  # what differs by less is the same length to anybody
 # The fields of a brief, and what they are called where they are changed.
 PROMISES = {
     "title": "Title", "target_s": "Length", "style": "Style", "audience": "For whom",
-    "time_of_day": "Time of day", "level": "Level", "focus": "About", "cautions": "Mind", "props": "At hand",
-    "peak": "Towards", "without": "Without", "wanted": "With", "reason": "The reason", "shape": "Its shape",
-    "theme": "The theme", "telling": "Told in other words", "pace": "The breath", "voice_rate": "The voice",
-    "facing": "You face", "own": "Your own seconds",
+    "time_of_day": "Time of day", "begins": "Begins", "level": "Level", "focus": "About", "cautions": "Mind",
+    "props": "At hand", "peak": "Towards", "without": "Without", "wanted": "With", "reason": "The reason",
+    "shape": "Its shape", "theme": "The theme", "telling": "Told in other words", "pace": "The breath",
+    "voice_rate": "The voice", "facing": "You face", "own": "Your own seconds",
 }  # fmt: skip
 
 

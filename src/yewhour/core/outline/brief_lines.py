@@ -17,7 +17,7 @@ from yewhour.core.problem import Problem
 
 _LISTS = ("focus", "cautions", "without", "wanted", "props")
 _TEXTS = {
-    "title": "title", "style": "style", "level": "level", "time of day": "time_of_day",
+    "title": "title", "style": "style", "level": "level", "time of day": "time_of_day", "begins": "begins",
     "for": "audience", "reason": "reason", "shape": "shape", "peak": "peak", "facing": "facing",
     "lineage": "lineage", "target counts": "target_counts",
 }  # fmt: skip

@@ -46,7 +46,8 @@ class Brief(PlanPart, frozen=True):
     without: groups of movements, and movements, that the class does without. wanted: movements it was asked
     to have; peak: the one it goes to. reason: why it is given; shape: it in a sentence, "" for the one that
     is made; theme: what is said of it in the welcome, in the middle and at the end; telling: which of the
-    ways it could be told. said: her own words for a caution, an area, a group: tag -> words.
+    ways it could be told. begins: where the body begins, "" for where its style has it. said: her own words
+    for a caution, an area, a group: tag -> words.
     """
 
     title: str = "New class"
@@ -56,6 +57,7 @@ class Brief(PlanPart, frozen=True):
     level: str = "mixed"
     focus: tuple[str, ...] = ()
     time_of_day: str = ""
+    begins: str = ""
     audience: str = ""
     reason: str = ""
     shape: str = ""

@@ -31,6 +31,7 @@ from yewhour.core.purpose import PURPOSES
 MOST_TURNS = 4500  # uses of steps, every round counted; four hours of a flow have some 3,800
 MOST_DEEP = 40  # groups in groups
 Bounds = tuple[float, float]
+BEGINNINGS = ("", "standing", "sitting", "kneeling", "lying", "floor")
 SIDES, FACINGS, MATS = (
     ("right", "left"),
     ("front", "side", "back", "left", "right", "near"),
@@ -75,6 +76,7 @@ def validate_plan(plan: Plan, blocks: Blocks) -> None:
     """Raises Problem (what, where, what to do) for the first number that can't be meant."""
     _within(plan.brief, BRIEF, "the promise")
     _one_of("facing", plan.brief.facing, FACINGS, "the promise")
+    _one_of("beginning", plan.brief.begins, BEGINNINGS, "the promise")
     if plan.brief.pace is not None:
         check_pace(plan.brief.pace, "the promise, pace")
     _check_own(plan.brief.own)

@@ -12,8 +12,8 @@ Context = str  # "", for, with, without, mind, after, about, towards
 # What a context may be followed by, in the order it is tried. "" is no context.
 READS: dict[Context, tuple[Kind, ...]] = {
     "": (
-        "condition", "health", "length", "time", "level", "style", "prop", "area", "everyday", "unmet",
-        "movement", "group",
+        "condition", "health", "begins", "length", "time", "level", "style", "prop", "area", "everyday",
+        "unmet", "movement", "group",
     ),
     "mind": ("condition", "part", "health"),
     "after": ("condition", "everyday", "time", "health", "part"),
@@ -37,7 +37,7 @@ GOES_ON: dict[Context, tuple[Kind, ...]] = {
     "mind": ("condition", "part", "health"), "without": ("group", "movement", "part", "ways"),
     "with": ("prop", "movement"), "about": ("area", "group"),
 }  # fmt: skip
-LEAVES: frozenset[Kind] = frozenset(("style", "level", "everyday", "time", "length"))
+LEAVES: frozenset[Kind] = frozenset(("begins", "style", "level", "everyday", "time", "length"))
 # After these, what comes first must be what they are about: health, or what is to be left out.
 STRICT = ("mind", "without", "after")
 # What ends what is not wanted, once something is named: "no sit-ups pilates".

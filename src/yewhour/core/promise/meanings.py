@@ -16,6 +16,10 @@ _WHEN = {
     "evening": "for the evening",
     "night": "for the night",
 }
+_BEGINS = {
+    "standing": "on the feet", "sitting": "sitting", "kneeling": "on the knees", "lying": "lying down",
+    "floor": "on the floor",
+}  # fmt: skip
 _LEVELS = {
     "beginners": "for beginners", "gentle": "gentle", "mixed": "mixed level",
     "experienced": "for the experienced",
@@ -83,6 +87,8 @@ class Meanings:
                 meaning = _WHEN[key]
             case "level":
                 meaning = _LEVELS[key]
+            case "begins":
+                meaning = f"beginning {_BEGINS[key]}"
             case _:
                 meaning = said
         return Wish(said, meaning, state, reason, kind, key)

@@ -5,9 +5,11 @@ from collections.abc import Callable, Mapping, Sequence, Set
 import msgspec
 
 from yewhour.core.draft.draft import Draft
+from yewhour.core.draft.route_beginning import begins_so, place_after
 from yewhour.core.lengths import seconds, show_length
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.names import listed
+from yewhour.core.plan.nodes import Block
 from yewhour.core.promise.wishes import State, Wish
 from yewhour.core.teaching_data import TeachingData
 from yewhour.core.timing.layout import Segment
@@ -35,7 +37,7 @@ class _Outcome:
         looks: dict[str, Callable[[Wish], tuple[State, str]]] = {
             "area": self._area, "prop": self._prop, "movement": self._there, "peak": self._there,
             "group": self._group, "length": self._length, "style": self._style, "condition": self._condition,
-            "everyday": self._everyday, "rest": self._rest,
+            "everyday": self._everyday, "rest": self._rest, "begins": self._begins,
         }  # fmt: skip
         look = looks.get(wish.kind)
         if look is None or wish.key.startswith("-"):
@@ -52,6 +54,13 @@ class _Outcome:
         if comes_s >= float(wish.key) - 1:
             return wish.state, ""
         return "unmet", f"without doing anything twice it comes to {show_length(comes_s)}"
+
+    def _begins(self, wish: Wish) -> tuple[State, str]:
+        first = self.draft.plan.sections[0].body[0]
+        nodes = self.teaching_data.blocks.get(first.name, ()) if isinstance(first, Block) else (first,)
+        if begins_so(place_after(nodes, self.teaching_data), wish.key):
+            return "kept", ""
+        return "unmet", "no way of this style, or for those who may be there, begins so"
 
     def _rest(self, wish: Wish) -> tuple[State, str]:
         rests = (one for one in self.draft.timed.segments if one.behaviour.is_rest and not one.use.setup_for)

@@ -13,7 +13,7 @@ from yewhour.core.teaching_data import TeachingData
 
 Kind = Literal[
     "condition", "part", "group", "movement", "prop", "style", "area", "time", "level", "length", "everyday",
-    "unmet", "ways", "health",
+    "unmet", "ways", "health", "begins",
 ]  # fmt: skip
 Phrase = tuple[str, ...]
 LONGEST = 6  # words of a phrase
@@ -79,6 +79,7 @@ class PromiseVocabulary(msgspec.Struct, frozen=True, forbid_unknown_fields=True)
     areas: dict[str, str]
     times: dict[str, str]
     lengths: dict[str, int]
+    begins: dict[str, str]
     unmet: dict[str, str]
     ways: dict[str, str]
     health: dict[str, tuple[str, ...]]
@@ -180,6 +181,7 @@ class Lexicon:
         self._add_all("level", {one: one for one in LEVELS} | words.levels)
         self._add_all("time", words.times)
         self._add_all("length", {word: str(minutes) for word, minutes in words.lengths.items()})
+        self._add_all("begins", words.begins)
         self._add_all("unmet", {word: word for word in words.unmet})
         self._add_all("ways", words.ways)
         self._add_all("health", {word: word for word in words.health})

@@ -354,7 +354,7 @@ def _put(
             said.setdefault(key, wish.text)
         case "ways" if key in ("counting", "talk", "names"):
             ways |= _WAYS[key]
-        case "style" | "level" | "time" | "length" | "peak" | "title" | "audience":
+        case "style" | "level" | "time" | "length" | "peak" | "title" | "audience" | "begins":
             return _single(wish, fields, lists, said, teaching_data)
         case _:
             pass
@@ -362,7 +362,7 @@ def _put(
 
 
 _FIELDS = {"style": "style", "level": "level", "time": "time_of_day", "length": "target_s", "peak": "peak",
-           "title": "title", "audience": "audience"}  # fmt: skip
+           "title": "title", "audience": "audience", "begins": "begins"}  # fmt: skip
 
 
 def _single(
