@@ -163,14 +163,12 @@ def ways_of(
     theirs = _for_people(ask, teaching_data, model)
     if theirs:
         return theirs
-    own = [
-        (covered(route, ask, pool, model), route, pool)
-        for route in style.routes
-        if fitting and (not route.times or time in route.times) and ask.brief.target_s >= route.least
-    ]
+    able = [route for route in style.routes if fitting and ask.brief.target_s >= route.least]
+    able = [one for one in able if openings_for(one, ask.brief.begins, teaching_data)] or able
+    now = [one for one in able if not one.times or time in one.times]
+    now = now or able * bool(ask.brief.begins)  # who asks to begin so has it at any time of day
+    own = [(covered(route, ask, pool, model), route, pool) for route in now]
     enough = COVERED_LONG if style.few >= LONG_S else weights.covered
-    if begin := [row for row in own if openings_for(row[1], ask.brief.begins, teaching_data)]:
-        own = begin
     timely = [row for row in own if row[1].times and row[0] >= enough]
     good = timely or [row for row in own if row[0] >= enough]
     if not good:

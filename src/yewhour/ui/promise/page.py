@@ -36,7 +36,7 @@ from yewhour.ui.kit.controls.fields import prompted, spin_box
 from yewhour.ui.kit.theme import Theme, scale
 from yewhour.ui.promise.breath import BreathPicture, ReadAloud, TapAlong
 from yewhour.ui.promise.length_picture import LengthPicture
-from yewhour.ui.promise.promise_words import SENTENCE, said
+from yewhour.ui.promise.promise_words import BEGINS, SENTENCE, said
 from yewhour.ui.promise.style_ways import StyleWays
 
 TIMES = ("morning", "midday", "evening", "night")
@@ -147,7 +147,9 @@ class PromisePage(QWidget):
         self.editor.panel("theme", self.theme_lines[0], *rows)
         self.time_of_day = self._one("Time of day", "time_of_day", [
             ("", "Any time", ""), *((one, one.capitalize(), "") for one in TIMES)])  # fmt: skip
-        self.editor.panel("time", self.time_of_day, self.time_of_day)
+        begun = [(one, words.capitalize(), "") for one, words in BEGINS.items()]
+        self.begins = self._one("It begins", "begins", [("", "As its style does", ""), *begun])
+        self.editor.panel("time", self.time_of_day, self.time_of_day, prompted("It begins", self.begins))
         self.level = self._one("Level", "level", [(one, one.capitalize(), "") for one in LEVELS])
         self.editor.panel("level", self.level, self.level)
         self.focus = self._many("About", "focus", [(k, w.capitalize(), "") for k, w in terms.areas.items()])
@@ -292,6 +294,7 @@ class PromisePage(QWidget):
             (self.style_chips, brief.style),
             (self.level, brief.level),
             (self.time_of_day, brief.time_of_day),
+            (self.begins, brief.begins),
             (self.facing, brief.facing),
         ):
             chips.put(one)

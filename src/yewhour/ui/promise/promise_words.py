@@ -13,6 +13,8 @@ from yewhour.ui.kit.controls.sentence import SentencePart
 
 _TIMES = {"": "at any time", "morning": "in the morning", "midday": "at midday", "evening": "in the evening",
           "night": "at night"}  # fmt: skip
+BEGINS = {"standing": "on the feet", "sitting": "sitting", "kneeling": "on the knees", "lying": "lying down",
+          "floor": "on the floor"}  # fmt: skip
 _LEVELS = {"mixed": "at mixed level", "beginners": "for beginners", "gentle": "gentle",
            "experienced": "for the experienced"}  # fmt: skip
 # Words to change: their key, what they are for a reader, what stands behind them.
@@ -55,7 +57,8 @@ def said(
         "length": length,
         "style": school.noun if school else "class",
         "audience": brief.audience or "anyone",
-        "time": _TIMES.get(brief.time_of_day, brief.time_of_day),
+        "time": _TIMES.get(brief.time_of_day, brief.time_of_day)
+        + (f", beginning {BEGINS.get(brief.begins, brief.begins)}" if brief.begins else ""),
         "level": _LEVELS.get(brief.level, brief.level),
         "focus": (listed([terms.areas.get(one, one) for one in brief.focus]) or "the whole body") + towards,
         "cautions": (listed(whom) or "nobody in particular") + without,
