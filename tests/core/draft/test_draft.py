@@ -378,3 +378,10 @@ def test_a_class_begins_where_it_was_asked_to(style, begins):
     opening = draft.plan.sections[0].body[0]
     if not (style == "flow" and begins == "lying"):
         assert begins_so(place_after(shipped().blocks[opening.name], shipped()), begins)
+
+
+def test_a_telling_that_was_chosen_is_kept_and_another_is_made_where_none_was():
+    brief = Brief(title="Told", target_s=1200.0, telling=7)
+    assert draft_class(DraftRequest(brief, 1), shipped(), MODEL).plan.brief.telling == 7
+    other = msgspec.structs.replace(brief, telling=0)
+    assert draft_class(DraftRequest(other, 1), shipped(), MODEL).plan.brief.telling > 0

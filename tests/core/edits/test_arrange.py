@@ -391,3 +391,10 @@ def test_in_a_class_of_nothing_but_its_end_the_next_goes_to_the_last_part():
     assert end_of(Plan(sections=parts)) == NodePlace(SectionBody(1), 1)
     work = Section(title="Work", role="work", body=())
     assert end_of(Plan(sections=(work, *parts))) == NodePlace(SectionBody(0), 0)
+
+
+def test_a_flow_that_begins_with_what_is_entered_breathing_out_begins_with_a_breath_out():
+    plan = plan_of(Step(movement="fold"), Step(movement="half-lift"))
+    assert LIBRARY["fold"].enter == "exhale"
+    changed, made = flowing(plan, list(nodes_of(plan)), LIBRARY)
+    assert [step.phase for step in nodes_of(changed)[made[0]].body] == ["exhale", "inhale"]

@@ -147,3 +147,12 @@ def test_a_step_with_another_number_is_the_same_by_its_name():
     told = messages(before, after)
     assert [kind for kind, _ in told if kind in ("new", "gone")] == []
     assert any("Cobra" in words for _, words in told)
+
+
+def test_a_movement_that_changes_its_side_is_told():
+    right, left = (
+        timed(plan_of(Step(movement="low-lunge", side=side), Step(movement="child")))
+        for side in ("right", "left")
+    )
+    assert any("left" in words for _, words in messages(right, left)), messages(right, left)
+    assert messages(right, right) == []
