@@ -1200,6 +1200,7 @@ def test_what_is_broken_now_is_for_a_doctor_first(reader, text, asks):
         ("start lying down, hatha 30", "begins", "lying"),
         ("begin on hands and knees, flow 30", "begins", "kneeling"),
         ("I start work at nine, 20 minutes", "begins", ""),
+        ("under 18 stone, 30 gentle", "cautions", ()),
     ],
 )
 def test_what_a_neighbour_says_in_passing(reader, text, field, value):
@@ -1304,6 +1305,11 @@ def test_sore_muscles_are_gently_worked_with_and_no_question(reader, text):
         ("45 minutes, 5 minutes of twists", 45),
         ("last 5 minutes lying, 25 min hatha", 25),
         ("with ten minutes, on the chair", 10),
+        ("45 hatha, 5 minutes of twists", 45),
+        ("hold plank two minutes, pilates 20", 20),
+        ("30 minutes, 68", 30),
+        ("30 minutes gentle, 75", 30),
+        ("yoga 45 people 20 minutes", 20),
     ],
 )
 def test_a_length_of_a_part_is_not_the_length_of_the_class(reader, text, minutes):

@@ -18,6 +18,7 @@ from yewhour.core.draft.candidate_pool import (
     suits,
 )
 from yewhour.core.draft.draft_model import (
+    BREATHS,
     MORE_THAN_LEAST,
     DraftModel,
     DraftPart,
@@ -187,9 +188,6 @@ def _spread(sized: list[SizedPart], pool: CandidatePool) -> list[SizedPart]:
     spare = [max(0.0, 0.8 * supply_s(part, pool) - own) for (part, _), own in zip(sized, most, strict=True)]
     share = min(1.0, missing / max(1.0, sum(spare)))
     return [(part, own + share * more) for (part, _), own, more in zip(sized, most, spare, strict=True)]
-
-
-BREATHS = ("breathing", "breath-practices")  # families that stand where a class breathes, if it does
 
 
 def _wanted(

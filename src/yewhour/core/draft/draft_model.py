@@ -11,6 +11,7 @@ from yewhour.core.teaching_data import TeachingData
 
 About = Literal["warm", "focus", "peak", "ease", "order", "breath", "flow"]
 
+BREATHS = ("breathing", "breath-practices")  # families that stand where a class breathes, if it does
 MORE_THAN_LEAST = 1.25  # a rest is drafted so much longer than the least it may have
 
 

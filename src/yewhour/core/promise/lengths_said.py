@@ -61,15 +61,18 @@ def lengths_of(text: str) -> tuple[list[SaidLength], str]:
     return found, text
 
 
-def told_lengths(lengths: Sequence[SaidLength], bare: bool) -> tuple[list[Wish], bool]:
+def told_lengths(lengths: Sequence[SaidLength], bare_s: float, alone: bool) -> tuple[list[Wish], bool]:
     """The wishes that lengths make, and whether one of them is of the whole.
 
     Parts that stand beside each other are added up; a part by itself is all there is, where no other number
-    stands there (bare).
+    stands there. bare_s: seconds of a number of minutes without its unit, which is the whole beside what is
+    half as long at most: `45 hatha, 5 minutes meditation`. alone: a number stands there by itself.
     """
     whole = [one for one in lengths if one.of == "whole"]
     parts = [one for one in lengths if one.of == "part"]
-    if not (whole or bare):
+    if len(whole) == 1 and 2 * whole[0].seconds <= bare_s:
+        whole, parts = [], [*whole, *parts]
+    if not (whole or bare_s or alone):
         whole, parts = parts[:1], parts[1:]
     wishes = list[Wish]()
     if whole:

@@ -105,8 +105,9 @@ class PromiseNumbers:
                 wishes.append(long_wish(at, when.long_s))
             text = f"{text[: when.start].rstrip()} {text[when.end :].lstrip()}"
         lengths, text = lengths_of(text)
-        bare = next(filter(None, (one.search(text) for one in (_BARE_NUMBER, *_NUMBERS_OF_MINUTES))), None)
-        told, known = told_lengths(lengths, bare is not None)
+        alone = _BARE_NUMBER.search(text) is not None  # which may be an age: "30 minutes, 68"
+        bare = next(filter(None, (one.search(text) for one in _NUMBERS_OF_MINUTES)), None)
+        told, known = told_lengths(lengths, 60.0 * int(bare[1]) if bare and not alone else 0.0, alone)
         wishes += told
         long = long or known
         found = _BARE_AGE.search(text)

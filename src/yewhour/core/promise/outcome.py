@@ -58,7 +58,10 @@ class _Outcome:
     def _begins(self, wish: Wish) -> tuple[State, str]:
         first = self.draft.plan.sections[0].body[0]
         nodes = self.teaching_data.blocks.get(first.name, ()) if isinstance(first, Block) else (first,)
-        if begins_so(place_after(nodes, self.teaching_data), wish.key):
+        place = place_after(nodes, self.teaching_data)
+        if place == "start":  # a short class is welcomed wherever it begins
+            place = next((one.use.movement.start for one in self.work if one.use.movement.start), place)
+        if begins_so(place, wish.key):
             return "kept", ""
         return "unmet", "no way of this style, or for those who may be there, begins so"
 

@@ -7,7 +7,7 @@ from typing import Any
 
 import msgspec
 
-from yewhour.core.draft.draft_model import MORE_THAN_LEAST
+from yewhour.core.draft.draft_model import BREATHS, MORE_THAN_LEAST
 from yewhour.core.lengths import show_length
 from yewhour.core.library.movement import Movement
 from yewhour.core.library.names import listed
@@ -19,7 +19,7 @@ from yewhour.core.promise.wishes import ReadPromise, Wish
 from yewhour.core.teaching_data import TeachingData
 
 _QUIET_TALK, _WEAK_STYLE, _SEATED = 0.35, "hatha", "chair-balance"
-_BREATHING, _BREATHS = "breathing", ("breathing", "breath-practices")
+_BREATHING = "breathing"
 _BREATH_PRACTICES = "breath practices"
 _ROUNDS, _ROUNDED = "sun-salutation", ("hatha", "flow")
 _ADJECTIVES = ("yoga", "slow")  # a style, unless another is named
@@ -257,7 +257,7 @@ def _breathes(wishes: Sequence[Wish], words: PromiseVocabulary, teaching_data: T
     others = {one.key for one in wishes if one.kind == "style" and not _is_weak(one) and not _is_a_place(one)}
     others -= {_BREATHING}
     as_kind = any(one.kind == "style" and one.key == _BREATHING for one in wishes)
-    by_name = bool(named) and all(one.family in _BREATHS for one in named)
+    by_name = bool(named) and all(one.family in BREATHS for one in named)
     about = any(one.kind == "area" and one.key in words.style_for for one in wishes)
     return not others and (by_name or (as_kind and not named and not about))
 
@@ -269,7 +269,7 @@ def _breathing_beside(
     more thing to be done: `breathing, heel slides, clam`."""
     named = {one.key for one in wishes if one.kind == "movement"} & {*teaching_data.library}
     about = {one.key for one in wishes if one.kind == "area"} & {*words.style_for}
-    if not any(teaching_data.library[one].family not in _BREATHS for one in named) and not about:
+    if not any(teaching_data.library[one].family not in BREATHS for one in named) and not about:
         return [*wishes]
     meaning = f"with {teaching_data.conditions.groups[_BREATH_PRACTICES].name}"
     return [
