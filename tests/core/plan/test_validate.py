@@ -133,3 +133,11 @@ def test_five_hundred_wide_numbers_are_weighed_in_seconds_or_refused(steps):
     with pytest.raises(Problem) as refused:
         solve(plan_of(*nodes, target_s=7200.0), WORDS)
     assert refused.value.do
+
+
+def test_a_beginning_nobody_knows_is_told_with_those_there_are():
+    plan = read_outline("title: A\nbegins: upside down\n\n# Rest\nchild\n", WORDS.library)
+    with pytest.raises(Problem) as told:
+        solve(plan, WORDS)
+    assert "upside down" in told.value.what
+    assert "Use one of: standing, " in told.value.do

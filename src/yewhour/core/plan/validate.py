@@ -31,7 +31,7 @@ from yewhour.core.purpose import PURPOSES
 MOST_TURNS = 4500  # uses of steps, every round counted; four hours of a flow have some 3,800
 MOST_DEEP = 40  # groups in groups
 Bounds = tuple[float, float]
-BEGINNINGS = ("", "standing", "sitting", "kneeling", "lying", "floor")
+BEGINNINGS = ("standing", "sitting", "kneeling", "lying", "floor")
 SIDES, FACINGS, MATS = (
     ("right", "left"),
     ("front", "side", "back", "left", "right", "near"),
